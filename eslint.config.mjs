@@ -1,0 +1,51 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+/** Says which workspaces a folder may not import from; dependencies point one way. */
+const mayNotImport = (files, names, why, extra = []) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { regex: `^@grammata/(${names.join('|')})(/|$)`, message: why },
+          { regex: '^(\\.\\./){2,}(packages|demo|server|web|cli|core|contract|practice)/', message: 'Import a workspace by its name.' },
+          ...extra,
+        ],
+      },
+    ],
+  },
+});
+const door = { regex: '^\\.\\./[a-z-]+/.+', message: 'A folder has one door: import from its index.' };
+const io = {
+  regex: '^(node:|fs$|path$|http$|undici|express|libsql|drizzle-orm|react)',
+  message: 'The core computes; it does no input or output.',
+};
+
+export default ts.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'packages/server/migrations/**'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    languageOptions: { globals: { ...globals.node } },
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'error',
+      'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  { files: ['packages/web/src/**/*.{ts,tsx}'], ...hooks.configs.flat.recommended, languageOptions: { globals: globals.browser } },
+  mayNotImport(['packages/core/src/**'], ['contract', 'server', 'web', 'practice', 'cli', 'demo'], 'The core knows no other package.', [door, io]),
+  mayNotImport(['packages/contract/src/**'], ['server', 'web', 'practice', 'cli', 'demo'], 'The contract knows only the core.'),
+  mayNotImport(['packages/server/src/**'], ['web', 'practice', 'cli', 'demo'], 'The server knows the contract and the core.'),
+  mayNotImport(['packages/web/src/**'], ['server', 'practice', 'cli', 'demo'], 'The interface talks to the server over HTTP.'),
+  mayNotImport(['packages/practice/src/**'], ['server', 'web', 'cli', 'demo'], 'The practice yard is a world of its own.'),
+  mayNotImport(['packages/cli/src/**'], ['web', 'practice', 'demo'], 'The command line needs the core and the contract.'),
+  { files: ['scripts/**', 'bench/**', 'packages/cli/**', 'packages/*/bin/**', 'demo/src/main.ts'], rules: { 'no-console': 'off' } },
+  { files: ['**/*.test.ts', 'e2e/**'], rules: { 'max-lines': 'off' } },
+);

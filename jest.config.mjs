@@ -1,0 +1,25 @@
+/** Unit tests stand beside the code they specify. Packages that ship ES modules only are transformed too. */
+const esModules = ['p-queue', 'p-timeout', 'eventemitter3', 'd3-[a-z-]+', 'internmap'];
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/packages', '<rootDir>/demo'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  moduleNameMapper: {
+    '^@grammata/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@grammata/demo$': '<rootDir>/demo/src/index.ts',
+    '^@grammata/([a-z]+)$': '<rootDir>/packages/$1/src/index.ts',
+  },
+  transform: {
+    '^.+\\.(t|j)sx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true, decorators: true },
+          transform: { legacyDecorator: true, react: { runtime: 'automatic' }, useDefineForClassFields: false },
+        },
+      },
+    ],
+  },
+  transformIgnorePatterns: [`node_modules/(?!(${esModules.join('|')})/)`],
+};

@@ -1,0 +1,4 @@
+/** Run by npm after an install. */
+import { buildBundle } from './build.mjs';
+
+await buildBundle();
