@@ -1,0 +1,36 @@
+import type { Json, JsonObject, Submission } from '../../submission';
+
+/** An answer as the payload holds it, before its value is read. */
+export interface RawAnswer {
+  key: string;
+  label: string;
+  /** What the payload calls the kind of question, or null. */
+  stated: string | null;
+  value: Json;
+  pointer: string;
+  /** Option identifiers with the labels that the payload defines for them. */
+  options: Map<string, string> | null;
+}
+
+export interface RawSubmission extends Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {
+  answers: RawAnswer[];
+}
+
+/** How a document was understood: the score says how sure the reader is, 0 to 1. */
+export interface EnvelopeReading {
+  reader: string;
+  label: string;
+  score: number;
+  why: string;
+  /** Where the answers stand, as a JSON Pointer. */
+  answersAt: string;
+  submissions: RawSubmission[];
+}
+
+/** One shape of payload: recognises it by structure and takes the answers out. */
+export interface EnvelopeReader {
+  id: string;
+  label: string;
+  /** The reading of one submission's document, or null when it has not this shape. */
+  read(document: JsonObject, at: string): EnvelopeReading | null;
+}

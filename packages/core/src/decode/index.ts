@@ -1,0 +1,51 @@
+import type { Json, Submission } from '../submission';
+import { readEnvelope, type EnvelopeReading } from './envelope';
+import { readDocument } from './media';
+import type { Note } from './notes';
+import { readAnswers } from './value';
+
+export type { Note } from './notes';
+export { contentTypeParts, nestedFromPairs } from './media';
+
+/** How the answers were found, for people to check. */
+export interface FoundEnvelope {
+  reader: string;
+  label: string;
+  /** 0 to 1. */
+  score: number;
+  why: string;
+  answersAt: string;
+}
+
+export interface Decoded {
+  /** Which media reader read the body. */
+  media: string;
+  document: Json;
+  envelope: FoundEnvelope | null;
+  runnersUp: FoundEnvelope[];
+  submissions: Submission[];
+  notes: Note[];
+}
+
+/**
+ * Reads a message into submissions, in three stages: media (bytes to a document), envelope (where the answers are),
+ * value (what they mean). Never throws on input: what could not be read is told in `notes`.
+ * @param bytes the body as it came
+ * @param contentType the Content-Type header as it came, or null
+ * @param query what followed `?` in the address, without the mark
+ */
+export function decode(bytes: Uint8Array, contentType: string | null, query = ''): Decoded {
+  const { media, document, notes } = readDocument(bytes, contentType, query);
+  const { winner, runnersUp, notes: more } = readEnvelope(document);
+  const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({ ...envelope, ...readAnswers(answers) }));
+  return {
+    media,
+    document,
+    envelope: winner && found(winner),
+    runnersUp: runnersUp.map(found),
+    submissions,
+    notes: [...notes, ...more],
+  };
+}
+
+const found = ({ reader, label, score, why, answersAt }: EnvelopeReading): FoundEnvelope => ({ reader, label, score, why, answersAt });

@@ -1,0 +1,62 @@
+import type { Json } from '../../submission';
+import type { Note } from '../notes';
+import { readBody } from './body';
+import { json } from './json';
+import { plain } from './plain';
+import type { MediaReader } from './reader';
+import { nestedFromPairs, urlencoded } from './urlencoded';
+
+export type { Body, MediaReader } from './reader';
+export { contentTypeParts } from './body';
+export { nestedFromPairs } from './urlencoded';
+
+/** In the order they are tried on a body whose stated type does not fit. */
+export const mediaReaders: MediaReader[] = [json, urlencoded, plain];
+
+export interface Document {
+  /** Which reader read it; 'query' for an address with values and no body, 'none' when nothing could. */
+  media: string;
+  document: Json;
+  notes: Note[];
+}
+
+/**
+ * Stage one: bytes to a JSON document. Never throws; what was not read is told in the notes.
+ * @param query what followed `?` in the address, without the mark
+ */
+export function readDocument(bytes: Uint8Array, contentType: string | null, query: string): Document {
+  const values = nestedFromPairs(new URLSearchParams(query));
+  const hasQuery = Object.keys(values).length > 0;
+  if (bytes.length === 0) {
+    if (hasQuery) return { media: 'query', document: values, notes: [] };
+    return { media: 'none', document: null, notes: [{ code: 'media.empty', message: 'The body is empty and the address carries no values.' }] };
+  }
+  const { body, notes } = readBody(bytes, contentType);
+  const stated = mediaReaders.find(reader => body.type !== null && reader.isStated(body.type));
+  const likely = mediaReaders.filter(reader => reader !== stated && reader.looksLike(body));
+  for (const reader of stated ? [stated, ...likely] : likely) {
+    const reading = reader.read(body);
+    if ('code' in reading) {
+      notes.push(reading);
+      continue;
+    }
+    const mislabelled = looksElsewhere(reader, body.type, likely);
+    if (mislabelled) {
+      const better = mislabelled.read(body);
+      if (!('code' in better)) return { media: mislabelled.id, document: better.document, notes: [...notes, ...better.notes, otherThanStated(mislabelled, body.type)] };
+    }
+    if (reader !== stated) notes.push(otherThanStated(reader, body.type));
+    return { media: reader.id, document: reading.document, notes: [...notes, ...reading.notes] };
+  }
+  if (notes.length === 0) notes.push({ code: 'media.unknown', message: `Nothing here reads ${body.type ?? 'a body without a Content-Type'}.` });
+  return { media: 'none', document: null, notes };
+}
+
+/** Text that is stated as plain or urlencoded but opens like JSON is read as JSON. */
+const looksElsewhere = (reader: MediaReader, type: string | null, likely: MediaReader[]) =>
+  type !== null && (reader === plain || reader === urlencoded) ? likely.find(each => each === json) : undefined;
+
+const otherThanStated = (reader: MediaReader, type: string | null): Note => ({
+  code: 'media.mislabelled',
+  message: type ? `Stated as ${type}, but it reads as ${reader.label}.` : `No Content-Type was stated; it reads as ${reader.label}.`,
+});

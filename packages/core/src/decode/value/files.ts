@@ -1,0 +1,56 @@
+import { isJsonObject, parseJson, wordsOf, type FileRef, type Json, type JsonObject } from '../../submission';
+
+/** The files of an answer: objects with a link and a name, lists of them, bare links, data URIs; null when it holds none. */
+export function filesOf(field: string, value: Json, isFileQuestion: boolean): FileRef[] | null {
+  const read = typeof value === 'string' && /^\s*[[{]/.test(value) ? (parseJson(value) ?? value) : value;
+  const items = Array.isArray(read) ? read : [read];
+  const files = items.map(item => fileOf(field, item, isFileQuestion));
+  return files.length > 0 && files.every(file => file !== null) ? files : null;
+}
+
+function fileOf(field: string, item: Json, isFileQuestion: boolean): FileRef | null {
+  if (typeof item === 'string' && isFileQuestion) return fileFromText(field, item.trim());
+  return isJsonObject(item) ? fileFromObject(field, item) : null;
+}
+
+const named = (object: JsonObject, words: string[], is: (value: Json) => boolean) =>
+  Object.keys(object).find(name => wordsOf(name).some(word => words.includes(word)) && is(object[name]!));
+const isText = (value: Json) => typeof value === 'string';
+const isLink = (value: Json) => typeof value === 'string' && /^(https?:|data:)/i.test(value);
+
+function fileFromObject(field: string, object: JsonObject): FileRef | null {
+  const link = named(object, ['url', 'link', 'href', 'uri', 'download', 'src', 'path', 'location', 'file', 'content'], isLink);
+  const name = named(object, ['name', 'filename', 'file', 'title', 'original'], value => isText(value) && !isLink(value));
+  const size = named(object, ['size', 'bytes', 'length'], value => Number.isFinite(Number(value)));
+  const type = named(object, ['type', 'mime', 'mimetype', 'content', 'media'], value => isText(value) && /^[\w.+-]+\/[\w.+-]+$/.test(value as string));
+  const supports = [link, name, size, type].filter(Boolean).length;
+  if (supports < 2 || (!link && !type && !size)) return null;
+  const text = link ? fileFromText(field, object[link] as string) : null;
+  return {
+    field,
+    name: name ? (object[name] as string) : (text?.name ?? 'file'),
+    type: type ? (object[type] as string) : (text?.type ?? null),
+    size: size ? Number(object[size]) : (text?.size ?? null),
+    url: text?.url ?? null,
+  };
+}
+
+function fileFromText(field: string, text: string): FileRef | null {
+  const data = /^data:([^;,]*)[^,]*?(;base64)?,(.*)$/is.exec(text);
+  if (data) {
+    const [, type, base64, content = ''] = data;
+    const size = base64 ? Math.floor((content.replace(/=+$/, '').length * 3) / 4) : decodeURIComponentSafely(content).length;
+    return { field, name: 'file', type: type || null, size, url: null };
+  }
+  if (!/^https?:\/\//i.test(text)) return null;
+  const path = text.replace(/[?#].*$/, '').split('/').slice(3);
+  return { field, name: decodeURIComponentSafely(path.at(-1) || 'file'), type: null, size: null, url: text };
+}
+
+function decodeURIComponentSafely(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}

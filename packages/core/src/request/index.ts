@@ -1,0 +1,4 @@
+export * from './evaluate';
+export * from './line';
+export * from './plan';
+export * from './wire';

@@ -1,0 +1,60 @@
+import type { Json } from '../submission';
+import type { Step } from '../transform';
+
+/** Part of a text template: plain text, or the answer to a question. */
+export type Segment = { text: string } | { field: string };
+
+/** Where a line's value comes from. */
+export type Source =
+  | { from: 'field'; field: string }
+  | { from: 'text'; segments: Segment[] }
+  | { from: 'constant'; value: Json };
+
+export const blankPolicies = ['leaveOut', 'null', 'empty', 'fallback', 'stop'] as const;
+export type BlankPolicy = (typeof blankPolicies)[number];
+export const problemPolicies = ['stop', 'leaveOut', 'fallback'] as const;
+export type ProblemPolicy = (typeof problemPolicies)[number];
+
+/** One row of a mapping: what goes into one field of the request. */
+export interface Line {
+  id: string;
+  /** Key of the target's field. */
+  to: string;
+  /** null for a line that nobody has filled in yet. */
+  source: Source | null;
+  cleaning: Step[];
+  whenBlank: BlankPolicy;
+  whenProblem: ProblemPolicy;
+  /** What `fallback` puts in. */
+  fallback: Json;
+}
+
+/** One operation inside a route, with its mapping. */
+export interface Call {
+  id: string;
+  targetId: string;
+  operationId: string;
+  lines: Line[];
+}
+
+export const newLine = (id: string, to: string): Line => ({ id, to, source: null, cleaning: [], whenBlank: 'leaveOut', whenProblem: 'stop', fallback: '' });
+
+/** The segments as a level-1 URI Template reads (RFC 6570): `Dear {given_name}`. A brace in plain text is doubled. */
+export const templateText = (segments: Segment[]): string =>
+  segments.map(each => ('text' in each ? each.text.replace(/[{}]/g, '$&$&') : `{${each.field}}`)).join('');
+
+/** Reads what `templateText` writes. A brace that closes nothing is taken as text. */
+export function parseTemplate(text: string): Segment[] {
+  const segments: Segment[] = [];
+  const push = (plain: string) => {
+    const last = segments.at(-1);
+    if (plain && last && 'text' in last) last.text += plain;
+    else if (plain) segments.push({ text: plain });
+  };
+  for (const [piece] of text.matchAll(/\{\{|\}\}|\{[^{}]+\}|[^{}]+|[{}]/g)) {
+    if (piece === '{{' || piece === '}}') push(piece[0]!);
+    else if (/^\{[^{}]+\}$/.test(piece)) segments.push({ field: piece.slice(1, -1) });
+    else push(piece);
+  }
+  return segments;
+}

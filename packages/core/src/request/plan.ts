@@ -1,0 +1,77 @@
+import { withValueAt, type Json, type Submission } from '../submission';
+import { writable, type Operation, type TargetField } from '../target';
+import { Problem, type TransformContext } from '../transform';
+import { compileLine, type CompiledLine, type Outcome } from './evaluate';
+import type { Call } from './line';
+
+/** A request as data: what is rehearsed is what is sent. Credentials are no part of it; they are put on as it leaves. */
+export interface RequestPlan {
+  method: Operation['method'];
+  url: string;
+  headers: [name: string, value: string][];
+  body: Json;
+  /** Which line a value of the body came from, by JSON Pointer. */
+  origins: Record<string, string>;
+}
+
+/** What a call makes of one submission: the request, or what stops it. */
+export interface Planned {
+  outcomes: Outcome[];
+  /** Required fields of the target that no line fills. */
+  missing: TargetField[];
+  /** The request as far as it can be made, for people to look at. */
+  request: RequestPlan;
+  /** True when the request may go. */
+  sendable: boolean;
+}
+
+export interface CompiledCall {
+  operation: Operation;
+  lines: CompiledLine[];
+  missing: TargetField[];
+  plan(submission: Submission, context?: TransformContext): Planned;
+}
+
+/** Compiles a call against its operation. `baseUrl` is the target's address without a slash at its end. */
+export function compileCall(call: Call, operation: Operation, baseUrl: string): CompiledCall {
+  const fields = new Map(operation.fields.map(field => [field.key, field]));
+  const lines = call.lines.map(line => compileLine(line, fields.get(line.to) ?? null));
+  const filled = new Set(call.lines.filter(line => line.source !== null).map(line => line.to));
+  const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
+  const active = lines.map(each => each.line.source !== null);
+  return {
+    operation,
+    lines,
+    missing,
+    plan(submission, context) {
+      const outcomes = lines.map((line, index) => (active[index] ? line.outcome(submission, context) : unfilled));
+      let body: Json = {};
+      const origins: Record<string, string> = {};
+      outcomes.forEach(({ value }, index) => {
+        const { field, line } = lines[index]!;
+        if (value === undefined || !field) return;
+        body = withValueAt(body, field.pointer, value);
+        origins[field.pointer] = line.id;
+      });
+      const request: RequestPlan = {
+        method: operation.method,
+        url: baseUrl.replace(/\/$/, '') + operation.path,
+        headers: [
+          ['content-type', 'application/json'],
+          ['accept', 'application/json'],
+        ],
+        body,
+        origins,
+      };
+      return { outcomes, missing, request, sendable: missing.length === 0 && outcomes.every(each => !each.stops) };
+    },
+  };
+}
+
+const unfilled: Outcome = { state: 'blank', value: undefined, problem: null, stops: false };
+
+/** Everything that keeps a planned request from going, in words. */
+export function stoppers({ outcomes, missing }: Planned): Problem[] {
+  const unmapped = missing.map(field => new Problem('line.unmapped', `${field.key} is required, and no line fills it.`, null));
+  return [...unmapped, ...outcomes.flatMap(each => (each.stops && each.problem ? [each.problem] : []))];
+}

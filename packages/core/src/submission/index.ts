@@ -1,0 +1,4 @@
+export * from './json';
+export * from './pointer';
+export * from './submission';
+export * from './words';

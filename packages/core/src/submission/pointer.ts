@@ -1,0 +1,52 @@
+import { isJsonObject, setOwn, type Json, type JsonObject } from './json';
+
+/** One reference token escaped for a JSON Pointer (RFC 6901 §3): `~` is `~0`, `/` is `~1`. */
+export const escapeToken = (token: string | number): string =>
+  String(token).replaceAll('~', '~0').replaceAll('/', '~1');
+
+/** The tokens of a JSON Pointer (RFC 6901 §4). Throws on one that does not start with `/`. */
+export function tokensOf(pointer: string): string[] {
+  if (pointer === '') return [];
+  if (!pointer.startsWith('/')) throw new Error(`A JSON Pointer starts with “/”: ${pointer}`);
+  return pointer
+    .slice(1)
+    .split('/')
+    .map(token => token.replaceAll('~1', '/').replaceAll('~0', '~'));
+}
+
+const isArrayIndex = (token: string) => /^(0|[1-9]\d*)$/.test(token);
+
+/** The value a JSON Pointer refers to in a document, or undefined (RFC 6901 §4). */
+export function valueAt(document: Json, pointer: string): Json | undefined {
+  let value: Json | undefined = document;
+  for (const token of tokensOf(pointer)) {
+    if (Array.isArray(value)) value = isArrayIndex(token) ? value[Number(token)] : undefined;
+    else if (isJsonObject(value)) value = Object.hasOwn(value, token) ? value[token] : undefined;
+    else return undefined;
+  }
+  return value;
+}
+
+/** Puts a value where a pointer says, making the objects and lists on the way. Changes and gives back the document. */
+export function withValueAt(document: Json, pointer: string, value: Json): Json {
+  const tokens = tokensOf(pointer);
+  const last = tokens.pop();
+  if (last === undefined) return value;
+  let place: Json[] | JsonObject = document as Json[] | JsonObject;
+  tokens.forEach((token, depth) => {
+    const next = tokens[depth + 1] ?? last;
+    let inner = Array.isArray(place) ? place[Number(token)] : Object.hasOwn(place, token) ? place[token] : undefined;
+    if (typeof inner !== 'object' || inner === null) {
+      inner = isArrayIndex(next) ? [] : {};
+      put(place, token, inner);
+    }
+    place = inner;
+  });
+  put(place, last, value);
+  return document;
+}
+
+function put(place: Json[] | JsonObject, token: string, value: Json) {
+  if (Array.isArray(place)) place[token === '-' ? place.length : Number(token)] = value;
+  else setOwn(place, token, value);
+}

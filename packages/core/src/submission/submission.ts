@@ -1,0 +1,60 @@
+import type { Json } from './json';
+
+export const fieldKinds = [
+  'text', 'multiline', 'name', 'email', 'phone', 'url', 'number', 'boolean', 'date', 'time', 'datetime',
+  'choice', 'choices', 'address', 'files', 'table', 'json',
+] as const; // prettier-ignore
+export type FieldKind = (typeof fieldKinds)[number];
+
+/** One answered question. */
+export interface Field {
+  /** The identifier the payload states for the question. */
+  key: string;
+  /** Its human wording; made from the key when the payload has none. */
+  label: string;
+  kind: FieldKind;
+  value: Json;
+  /** Where it stood: a JSON Pointer (RFC 6901) into the decoded document. */
+  pointer: string;
+}
+
+/** One file of an answer: a link to it, or its content that came along. */
+export interface FileRef {
+  /** The key of the question it answers. */
+  field: string;
+  name: string;
+  /** Media type as stated by the sender. */
+  type: string | null;
+  /** Bytes. */
+  size: number | null;
+  url: string | null;
+}
+
+/** A question the payload shows, answered or not. */
+export interface Question {
+  key: string;
+  label: string;
+  /** Where its answer stands, as a JSON Pointer into the decoded document. */
+  pointer: string;
+}
+
+export interface Submission {
+  form: { key: string; name: string | null } | null;
+  /** The builder's own identifier for this submission. */
+  id: string | null;
+  /** As the builder wrote it. */
+  submittedAt: string | null;
+  fields: Field[];
+  files: FileRef[];
+  questions: Question[];
+  meta: Record<string, Json>;
+}
+
+/** The value of a question: its field's, or the list of its files as `{ name, url, type, size }`. */
+export function answerOf(submission: Submission, key: string): Json | undefined {
+  const field = submission.fields.find(each => each.key === key);
+  if (field) return field.value;
+  const files = submission.files.filter(each => each.field === key);
+  if (files.length === 0) return undefined;
+  return files.map(({ name, url, type, size }) => ({ name, url, type, size }));
+}

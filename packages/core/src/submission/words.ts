@@ -1,0 +1,19 @@
+/**
+ * The words of an identifier or a label, lower-cased: `submittedAt`, `submitted_at` and `Submitted at` all give
+ * `['submitted', 'at']`.
+ */
+export function wordsOf(name: string): string[] {
+  return name
+    .replace(/(\p{Ll}|\d)(\p{Lu})/gu, '$1 $2')
+    .replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2')
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+}
+
+/** A readable label made from a key: `water_temp[]` gives `Water temp`. A key that is a sentence stays as it is. */
+export function labelFromKey(key: string): string {
+  if (/\s/.test(key.trim())) return key.trim();
+  const words = wordsOf(key).join(' ');
+  return words ? words[0]!.toUpperCase() + words.slice(1) : key;
+}

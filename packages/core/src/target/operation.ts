@@ -1,0 +1,43 @@
+import type { Json } from '../submission';
+
+export const targetTypes = ['text', 'number', 'integer', 'boolean', 'date', 'datetime', 'choice', 'choices', 'attachments', 'json'] as const;
+export type TargetType = (typeof targetTypes)[number];
+
+/** One field of a request, as the target describes it. */
+export interface TargetField {
+  /** The target's own name for it. */
+  key: string;
+  /** Where its value goes in the request body: a JSON Pointer. */
+  pointer: string;
+  label: string;
+  type: TargetType;
+  required: boolean;
+  readOnly: boolean;
+  /** The only values it takes, when the target says so. */
+  options: string[] | null;
+  /** Most characters it takes, when the target says so. */
+  maxLength: number | null;
+  description: string | null;
+}
+
+/** One thing a target can be asked to do. */
+export interface Operation {
+  id: string;
+  label: string;
+  method: 'POST' | 'PUT' | 'PATCH';
+  /** Below the target's base address; starts with `/`. */
+  path: string;
+  fields: TargetField[];
+}
+
+/** The fields a mapping may fill. */
+export const writable = (operation: Operation): TargetField[] => operation.fields.filter(field => !field.readOnly);
+
+/** An example of what a field takes, for people: `2026-11-04`, `Foam`. */
+export const exampleFor = (field: TargetField): Json => {
+  const examples: Record<TargetType, Json> = {
+    text: 'text', number: 7.4, integer: 3, boolean: true, date: '2026-11-04', datetime: '2026-11-04T07:55:00Z',
+    choice: field.options?.[0] ?? 'text', choices: field.options?.slice(0, 2) ?? [], attachments: [{ name: 'outfall.jpg', url: 'https://…' }], json: {},
+  }; // prettier-ignore
+  return examples[field.type];
+};

@@ -1,0 +1,62 @@
+import type { FieldKind, Json } from '../submission';
+
+/** Why a value could not be made: a stable code, a message that names the value and what to do, and the value at fault. */
+export class Problem {
+  constructor(
+    readonly code: string,
+    readonly message: string,
+    readonly value: Json,
+  ) {}
+}
+
+export const isProblem = (value: unknown): value is Problem => value instanceof Problem;
+
+/** What a transform may know beside the value. */
+export interface TransformContext {
+  /** IANA name of the time zone in which times without one are read. */
+  timeZone: string;
+}
+
+export const defaultContext: TransformContext = { timeZone: 'UTC' };
+
+export type Family = 'text' | 'list' | 'number' | 'date';
+
+/** Describes one parameter for the interface: how it is asked for. */
+export interface ParameterField {
+  name: string;
+  label: string;
+  /** Choices to pick from; a text box without them. */
+  choices?: { value: string | boolean; label: string }[];
+  /** True when the parameter may stay empty. */
+  optional?: boolean;
+  hint?: string;
+}
+
+export interface Example<P> {
+  params: P;
+  in: Json;
+  /** The value it gives, or the code of the problem. */
+  out: Json | { problem: string };
+}
+
+/** One cleaning step. Adding one means adding a file with one of these and a line in the index. */
+export interface Transform<P extends object = object> {
+  id: string;
+  family: Family;
+  label: string;
+  /** What it does, in one sentence for the picker. */
+  summary: string;
+  /** Class whose class-validator rules say what parameters hold; its field values are the defaults. */
+  params: new () => P;
+  asks: ParameterField[];
+  accepts: readonly FieldKind[] | 'any';
+  returns: FieldKind;
+  /** The step in words, to be read after the words of the step before it. */
+  explain(params: P): string;
+  /** Never throws: a value, or a problem. Is not called with a blank. */
+  apply(value: Json, params: P, context: TransformContext): Json | Problem;
+  /** Its documentation and its tests. */
+  examples: Example<P>[];
+}
+
+export const defineTransform = <P extends object>(definition: Transform<P>): Transform<P> => definition;

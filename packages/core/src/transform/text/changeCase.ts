@@ -1,0 +1,44 @@
+import { IsIn } from 'class-validator';
+import type { Json } from '../../submission';
+import { defineTransform } from '../define';
+import { onText } from './onText';
+
+const cases = ['lower', 'upper', 'sentence', 'title'] as const;
+type Case = (typeof cases)[number];
+
+class ChangeCaseParams {
+  @IsIn(cases) to: Case = 'lower';
+}
+
+const capital = (word: string) => word.charAt(0).toLocaleUpperCase('und') + word.slice(1);
+
+const change: Record<Case, (text: string) => string> = {
+  lower: text => text.toLowerCase(),
+  upper: text => text.toUpperCase(),
+  sentence: text => text.toLowerCase().replace(/(^\s*|[.!?]\s+)(\p{Ll})/gu, (_, before: string, letter: string) => before + letter.toUpperCase()),
+  title: text => text.toLowerCase().replace(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’']*/gu, capital),
+};
+
+const words: Record<Case, string> = { lower: 'lower case', upper: 'upper case', sentence: 'sentence case', title: 'each word capitalised' };
+
+/** Changes the case of letters, for every script that has one. */
+export const changeCase = defineTransform<ChangeCaseParams>({
+  id: 'text.case',
+  family: 'text',
+  label: 'Change case',
+  summary: 'Lower, upper, sentence or title case.',
+  params: ChangeCaseParams,
+  asks: [{ name: 'to', label: 'To', choices: cases.map(value => ({ value, label: words[value] })) }],
+  accepts: 'any',
+  returns: 'text',
+  explain: ({ to }) => words[to],
+  apply: (value, { to }): Json => onText(value, change[to]),
+  examples: [
+    { params: { to: 'lower' }, in: 'M.Adeyemi@Example.org', out: 'm.adeyemi@example.org' },
+    { params: { to: 'upper' }, in: 'ab-07', out: 'AB-07' },
+    { params: { to: 'title' }, in: "o'neill ÉLODIE", out: "O'neill Élodie" },
+    { params: { to: 'sentence' }, in: 'SMELL OF DIESEL. TWO FISH.', out: 'Smell of diesel. Two fish.' },
+    { params: { to: 'upper' }, in: ['foam', 'litter'], out: ['FOAM', 'LITTER'] },
+    { params: { to: 'upper' }, in: 8, out: 8 },
+  ],
+});
