@@ -40,12 +40,14 @@ interface Property {
   words: number;
   /** True when every value could be an identifier: short, without white space. */
   isToken: boolean;
-  /** Share of items in which its value is the name of another property. */
+  /** Share of items in which its value names another property, of those that have one which others lack. */
   points: number;
 }
 
 function propertiesOf(items: JsonObject[]): Property[] {
   const names = [...new Set(items.flatMap(item => Object.keys(item)))].slice(0, 200);
+  const common = new Set(names.filter(name => items.filter(item => Object.hasOwn(item, name)).length / items.length > 0.9));
+  const varied = items.filter(item => Object.keys(item).some(name => !common.has(name)));
   return names.map(name => {
     const values = items.filter(item => Object.hasOwn(item, name)).map(item => item[name]!);
     const scalars = values.filter(value => typeof value === 'string' || typeof value === 'number');
@@ -56,7 +58,7 @@ function propertiesOf(items: JsonObject[]): Property[] {
       isScalar: scalars.length === values.length,
       words: scalars.reduce<number>((sum, each) => sum + String(each).trim().split(/\s+/).length, 0) / Math.max(1, scalars.length),
       isToken: scalars.every(each => /^[\w.:-]{1,64}$/.test(String(each))),
-      points: items.filter(item => typeof item[name] === 'string' && Object.hasOwn(item, item[name] as string)).length / items.length,
+      points: varied.filter(item => typeof item[name] === 'string' && Object.hasOwn(item, item[name] as string)).length / Math.max(1, varied.length),
     };
   });
 }
@@ -137,8 +139,8 @@ function reading(document: Json, at: string, items: JsonObject[], pointer: strin
 /** Which property of an item holds its answer: one for all, or one that varies from item to item. */
 function answerProperty(items: JsonObject[], rest: Property[], kind: string | null): ((item: JsonObject) => string | null) | null {
   const named = rest.filter(each => speaksOf(each.name, 'answer')).sort((a, b) => b.presence - a.presence)[0];
-  if (named && named.presence > 0.5) return item => (Object.hasOwn(item, named.name) ? named.name : null);
-  const pointed = kind !== null && items.filter(item => Object.hasOwn(item, String(item[kind]))).length / items.length > 0.5;
+  if (named && named.presence > 0.2) return item => (Object.hasOwn(item, named.name) ? named.name : null);
+  const pointed = kind !== null && items.some(item => Object.hasOwn(item, String(item[kind])));
   const varying = new Set(rest.filter(each => each.presence < 0.9 && !isDefinition(each.name)).map(each => each.name));
   const pick = (item: JsonObject): string | null => {
     const byKind = kind === null ? '' : String(item[kind]);
@@ -146,7 +148,7 @@ function answerProperty(items: JsonObject[], rest: Property[], kind: string | nu
     return Object.keys(item).find(name => varying.has(name)) ?? null;
   };
   const holding = items.filter(item => pick(item) !== null).length / items.length;
-  if (varying.size > 0 && holding > 0.5) return pick;
+  if (varying.size > 0 && (pointed || holding > 0.3)) return pick;
   const only = rest.filter(each => each.presence > 0.9 && !isDefinition(each.name));
   return only.length === 1 ? () => only[0]!.name : null;
 }

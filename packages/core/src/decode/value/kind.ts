@@ -2,7 +2,7 @@ import { isJsonObject, wordsOf, type FieldKind, type Json } from '../../submissi
 
 /** The general words with which builders state kinds of question. Common practice, no source. */
 const statedKinds: [FieldKind, RegExp][] = [
-  ['email', /e-?mail/], ['phone', /phone|tel$|mobile/], ['url', /^(url|link|website|uri)/],
+  ['email', /e_?mail|^mail$/], ['phone', /phone|tel$|mobile/], ['url', /^(url|link|website|uri)/],
   ['files', /file|upload|attach|photo|image|docs?$|document|signature/],
   ['choices', /checkboxes|multi|choices|picks|many|tags|select_?all/], ['choice', /choice|pick|select|radio|drop|list|option/],
   ['boolean', /bool|yes_?no|consent|toggle|switch|checkbox|legal|accept/],

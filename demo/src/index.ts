@@ -1,0 +1,2 @@
+export { pastReports, REPORTS, type PastReport } from './reports';
+export { toFollowUps, toRegister } from './routes';

@@ -1,0 +1,25 @@
+import path from 'node:path';
+import { assemble, ConfigFault, configFrom } from '@grammata/server';
+import { connectTargets } from './connectTargets';
+import { seed } from './seed';
+import { startYardOn } from './startYardOn';
+
+/** Starts the practice yard and a server with demo data, both on loopback, and prints one address. */
+try {
+  const root = process.env.GRAMMATA_ROOT ?? path.resolve(import.meta.dirname, '..');
+  const base = configFrom({ ...process.env, GRAMMATA_HOST: '127.0.0.1', GRAMMATA_DATA: process.env.GRAMMATA_DATA ?? path.join(root, 'data/demo') }, root);
+  const yard = await startYardOn(base.host, process.env.GRAMMATA_PRACTICE_PORT, path.join(base.dataDir, 'practice'));
+  const config = { ...base, demo: true, practiceUrl: yard.url, allowPrivate: [...base.allowPrivate, new URL(yard.url).host] };
+  const assembled = assemble(config);
+  await seed(assembled.services, yard, Date.now());
+  await connectTargets(assembled.services);
+  const running = await assembled.listen();
+  console.log(`\n  Grammata, with demo data:  ${config.publicUrl}\n`);
+  const stop = () => void running.stop().then(() => process.exit(0));
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
+} catch (error) {
+  if (!(error instanceof ConfigFault)) throw error;
+  console.error(`\n  ${error.message}\n`);
+  process.exit(2);
+}

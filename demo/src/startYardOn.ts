@@ -1,0 +1,15 @@
+import { startYard, type Yard } from '@grammata/practice';
+import { ConfigFault } from '@grammata/server';
+
+/** The practice yard on a port, 4700 unless told otherwise. Throws ConfigFault where it can't run. */
+export async function startYardOn(host: string, portText: string | undefined, dataDir: string): Promise<Yard> {
+  const port = Number(portText ?? 4700);
+  try {
+    return await startYard({ host, port, dataDir });
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (code === 'EADDRINUSE') throw new ConfigFault(`Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PRACTICE_PORT to another.`);
+    if (code === 'EACCES' || code === 'EROFS' || code === 'ENOENT' || code === 'ENOTDIR') throw new ConfigFault(`The folder ${dataDir} can't be written: ${message}. Set GRAMMATA_DATA to one that can.`);
+    throw error;
+  }
+}

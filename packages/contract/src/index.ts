@@ -1,0 +1,2 @@
+export * from './inputs';
+export * from './views';

@@ -1,0 +1,118 @@
+import 'reflect-metadata';
+import { comparators, type Comparator, type Condition } from '@grammata/core/condition';
+import { blankPolicies, problemPolicies, type BlankPolicy, type Call, type Line, type ProblemPolicy, type Source } from '@grammata/core/request';
+import type { Json } from '@grammata/core/submission';
+import type { Step } from '@grammata/core/transform';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsTimeZone, IsUrl, Length, Matches, Max, MaxLength,
+  Min, MinLength, ValidateNested,
+} from 'class-validator'; // prettier-ignore
+import { IsSource } from './isSource';
+
+/** The owner's account, made at the first start. */
+export class SetupInput {
+  @IsString() @Length(1, 80, { message: 'Give a name of up to 80 characters.' }) name: string = '';
+  @IsString() @MinLength(10, { message: 'Use at least 10 characters.' }) @MaxLength(200) password: string = '';
+}
+
+export class SignInInput {
+  @IsString() @MaxLength(200) password: string = '';
+}
+
+export const replyKinds = ['accepted', 'ok', 'page', 'redirect'] as const;
+export type ReplyKind = (typeof replyKinds)[number];
+
+export class IntakeInput {
+  @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
+  /** Bytes. */
+  @IsOptional() @IsInt() @Min(1024) @Max(104857600) sizeLimit?: number;
+  @IsOptional() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
+  @IsOptional() @IsIn(replyKinds) reply?: ReplyKind;
+  /** Text of the thank-you page, or the address to redirect to. */
+  @IsOptional() @IsString() @MaxLength(2000) replyText?: string;
+}
+
+/** A message the built-in sender sends to an intake, over HTTP like anyone else. */
+export class SendInput {
+  @IsIn(['POST', 'GET']) method: 'POST' | 'GET' = 'POST';
+  @IsString() @MaxLength(200) @Matches(/^[^\r\n]*$/) contentType: string = 'application/json';
+  @IsString() @MaxLength(1048576) body: string = '';
+  @IsString() @MaxLength(4000) query: string = '';
+}
+
+export class TargetInput {
+  @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
+  @IsUrl({ require_tld: false, protocols: ['http', 'https'], require_protocol: true }, { message: 'Give an address that starts with http:// or https://.' })
+  baseUrl: string = '';
+  /** Below the base address: where the target lists its tables and columns. */
+  @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
+  /** Bearer token; left out, the stored one stays. Never sent back. */
+  @IsOptional() @IsString() @MaxLength(4000) @Matches(/^[\x21-\x7e]*$/, { message: 'A token holds no spaces or line breaks.' }) token?: string;
+}
+
+export class RouteInput {
+  @IsString() @Length(1, 120) name: string = '';
+  @IsString() formId: string = '';
+  @IsString() targetId: string = '';
+  @IsString() operationId: string = '';
+}
+
+export class StepInput implements Step {
+  @IsString() @MaxLength(60) id: string = '';
+  @IsObject() params: Record<string, unknown> = {};
+  @IsOptional() @IsBoolean() off?: boolean;
+}
+
+export class LineInput implements Line {
+  @IsString() @MaxLength(60) id: string = '';
+  @IsString() @MaxLength(200) to: string = '';
+  @IsSource() source: Source | null = null;
+  @IsArray() @ArrayMaxSize(40) @ValidateNested({ each: true }) @Type(() => StepInput) cleaning: StepInput[] = [];
+  @IsIn(blankPolicies) whenBlank: BlankPolicy = 'leaveOut';
+  @IsIn(problemPolicies) whenProblem: ProblemPolicy = 'stop';
+  fallback: Json = '';
+}
+
+export class TestInput {
+  @IsString() @MaxLength(200) field: string = '';
+  @IsIn(comparators) is: Comparator = 'equals';
+  @IsArray() @ArrayMaxSize(200) @IsString({ each: true }) values: string[] = [];
+  @IsBoolean() not: boolean = false;
+}
+
+export class ConditionInput implements Condition {
+  @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => TestInput) all: TestInput[] = [];
+}
+
+export class CallInput implements Call {
+  @IsString() @MaxLength(60) id: string = '';
+  @IsString() @MaxLength(60) targetId: string = '';
+  @IsString() @MaxLength(200) operationId: string = '';
+  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => LineInput) lines: LineInput[] = [];
+}
+
+/** The terms of delivery. */
+export class TermsInput {
+  /** Tries in all, the first included. */
+  @IsInt() @Min(1) @Max(20) tries: number = 6;
+  /** IANA name of the zone in which the form's people write their times. */
+  @IsTimeZone() timeZone: string = 'Europe/London';
+}
+
+/** What a route does, as edited: becomes a version when it goes live. */
+export class DraftInput {
+  @IsString() @Length(1, 120) name: string = '';
+  @ValidateNested() @Type(() => ConditionInput) condition: ConditionInput = new ConditionInput();
+  @ValidateNested() @Type(() => CallInput) call: CallInput = new CallInput();
+  @ValidateNested() @Type(() => TermsInput) terms: TermsInput = new TermsInput();
+  /** The revision this edit was made on; a newer one on the server refuses it. */
+  @IsInt() @Min(0) revision: number = 0;
+}
+
+/** Which deliveries to send again: these, or all that wait in a state. */
+export class ResendInput {
+  @IsArray() @ArrayMaxSize(1000) @IsString({ each: true }) ids: string[] = [];
+  /** The mapping of that day, or today's live one. */
+  @IsIn(['then', 'now']) mapping: 'then' | 'now' = 'now';
+}

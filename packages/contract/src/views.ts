@@ -1,0 +1,244 @@
+import type { Decoded, FoundEnvelope, Note } from '@grammata/core/decode';
+import type { Sample } from '@grammata/core/rehearse';
+import type { RequestPlan } from '@grammata/core/request';
+import type { FormSchema } from '@grammata/core/schema';
+import type { Submission } from '@grammata/core/submission';
+import type { Operation } from '@grammata/core/target';
+import type { DraftInput, ReplyKind } from './inputs';
+
+// What the server answers. All times are ISO 8601 in UTC; sizes are bytes.
+
+export interface SessionView {
+  /** Null when nobody is signed in. */
+  user: { name: string; role: 'owner' } | null;
+  /** True until the owner's account is made. */
+  needsSetup: boolean;
+  demo: boolean;
+}
+
+export interface IntakeView {
+  id: string;
+  name: string;
+  address: string;
+  state: 'open' | 'stopped';
+  sizeLimit: number;
+  reply: ReplyKind;
+  replyText: string;
+  createdAt: string;
+  arrivals: number;
+  lastArrivalAt: string | null;
+  forms: FormSummary[];
+}
+
+export interface FormSummary {
+  id: string;
+  intakeId: string;
+  key: string;
+  name: string;
+  submissions: number;
+  lastAt: string | null;
+}
+
+export interface FormView extends FormSummary {
+  intakeName: string;
+  schema: FormSchema;
+}
+
+/** read: answers were found. unread: nothing could be made of it. refused: kept in part, not taken. waiting: not read yet. */
+export type ArrivalState = 'waiting' | 'read' | 'unread' | 'refused';
+
+export interface ArrivalSummary {
+  id: string;
+  intakeId: string;
+  receivedAt: string;
+  method: string;
+  contentType: string | null;
+  size: number;
+  state: ArrivalState;
+  /** Name of the first submission's form. */
+  formName: string | null;
+  formId: string | null;
+  submissions: number;
+  /** Set when a submission with the same identifier came before. */
+  repeats: boolean;
+  /** What was not read, in a line; null when all was. */
+  trouble: string | null;
+}
+
+export interface ArrivalView extends ArrivalSummary {
+  /** The address asked for, with its query. */
+  url: string;
+  sender: string | null;
+  headers: [name: string, value: string][];
+  /** As text; null when it is no text. */
+  body: string | null;
+  /** True when only the beginning was kept. */
+  cut: boolean;
+  media: string | null;
+  envelope: FoundEnvelope | null;
+  runnersUp: FoundEnvelope[];
+  notes: Note[];
+  decoded: (Submission & { sampleId: string })[];
+  deliveries: DeliverySummary[];
+}
+
+/** A request to an address that no intake has. */
+export interface StrayView {
+  id: string;
+  at: string;
+  method: string;
+  url: string;
+  sender: string | null;
+  size: number;
+}
+
+export interface TargetView {
+  id: string;
+  name: string;
+  baseUrl: string;
+  discoveryPath: string;
+  hasToken: boolean;
+  operations: Operation[];
+  /** When its tables and columns were last read from it. */
+  readAt: string | null;
+  /** Why the last reading failed; null when it did not. */
+  fault: string | null;
+}
+
+export interface ConnectionView {
+  ok: boolean;
+  /** What happened, in a sentence. */
+  verdict: string;
+  /** What to do about it, when something is wrong. */
+  advice: string | null;
+  status: number | null;
+  milliseconds: number;
+}
+
+export type RouteState = 'draft' | 'live' | 'paused';
+
+export interface RouteSummary {
+  id: string;
+  name: string;
+  state: RouteState;
+  formId: string;
+  formName: string;
+  intakeName: string;
+  targetName: string;
+  operationLabel: string;
+  /** Number of the version that is live or paused; null before the first. */
+  version: number | null;
+  /** True when the draft differs from that version. */
+  changed: boolean;
+  liveSince: string | null;
+  delivered: number;
+  waiting: number;
+  dead: number;
+}
+
+export interface RouteView extends RouteSummary {
+  draft: DraftInput;
+  form: FormView;
+  target: TargetView;
+}
+
+export interface SamplesView {
+  samples: Sample[];
+}
+
+/** waiting: for its turn or its next try. sending. delivered. held: can't be made as it is. dead: given up. */
+export type DeliveryState = 'waiting' | 'sending' | 'delivered' | 'held' | 'dead';
+
+export interface DeliverySummary {
+  id: string;
+  routeId: string;
+  routeName: string;
+  version: number;
+  state: DeliveryState;
+  createdAt: string;
+  finishedAt: string | null;
+  nextAttemptAt: string | null;
+  attempts: number;
+  sampleId: string;
+  /** A few answers, to tell submissions apart. */
+  about: string;
+  /** What keeps it, in a line. */
+  reason: string | null;
+}
+
+export interface AttemptView {
+  id: string;
+  number: number;
+  startedAt: string;
+  milliseconds: number;
+  /** The message as it went out, secrets masked. */
+  request: string;
+  status: number | null;
+  /** The answer as it came. */
+  response: string | null;
+  outcome: 'delivered' | 'retry' | 'final';
+  message: string;
+}
+
+export interface DeliveryView extends DeliverySummary {
+  idempotencyKey: string;
+  arrivalId: string;
+  targetName: string;
+  /** Null when the request can't be made. */
+  plan: RequestPlan | null;
+  problems: { code: string; message: string }[];
+  attemptList: AttemptView[];
+  tries: number;
+}
+
+export interface DeliveryPage {
+  deliveries: DeliverySummary[];
+  total: number;
+  counts: Record<DeliveryState, number>;
+}
+
+export interface DeskView {
+  intakes: number;
+  listening: number;
+  arrivalsToday: number;
+  lastArrival: { at: string; formName: string | null; arrivalId: string } | null;
+  counts: Record<DeliveryState, number>;
+  /** Per UTC day, oldest first, for the last 28 days. */
+  days: { day: string; delivered: number; troubled: number }[];
+  routes: RouteSummary[];
+  recent: ArrivalSummary[];
+  strays: number;
+}
+
+export interface PracticeView {
+  /** Null outside the demo. */
+  yard: { builders: PracticePart[]; targets: PracticePart[] } | null;
+}
+
+export interface PracticePart {
+  id: string;
+  name: string;
+  summary: string;
+  /** Its page. */
+  page: string;
+  /** What to type elsewhere: an API address, a token. */
+  facts: { label: string; value: string }[];
+}
+
+/** What the live stream tells; places read again what it touches. */
+export type LiveEvent =
+  | { type: 'arrival'; intakeId: string; arrivalId: string }
+  | { type: 'stray' }
+  | { type: 'delivery'; routeId: string; deliveryId: string; state: DeliveryState }
+  | { type: 'changed'; what: 'intake' | 'target' | 'route'; id: string };
+
+/** RFC 9457 problem details, with the rules a request broke. */
+export interface ProblemDetails {
+  type: string;
+  title: string;
+  status: number;
+  detail?: string;
+  errors?: { field: string; message: string }[];
+}
+
+export type { Decoded };

@@ -1,0 +1,43 @@
+import type { IncomingMessage } from 'node:http';
+import { randomUUID } from 'node:crypto';
+import { createWriteStream, mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { finished } from 'node:stream/promises';
+import busboy from 'busboy';
+import type { Answers, Doc, PracticeForm } from './form';
+
+const MOST_PHOTOS = 10;
+
+/** Reads a filled-in page: text answers, and files into a folder. `hrefFor` gives the address a file is served under. */
+export async function readFilledPage(request: IncomingMessage, form: PracticeForm, folder: string, hrefFor: (id: string, name: string) => string): Promise<Answers> {
+  const texts: [string, string][] = [];
+  const docs: Promise<[string, Doc] | null>[] = [];
+  const parser = busboy({ headers: request.headers, defParamCharset: 'utf8', limits: { files: MOST_PHOTOS, fileSize: 50_000_000 } });
+  parser.on('field', (name, value) => texts.push([name, value]));
+  parser.on('file', (question, stream, { filename, mimeType }) => {
+    if (!filename) return void stream.resume();
+    const id = randomUUID();
+    const name = path.basename(filename);
+    mkdirSync(path.join(folder, id), { recursive: true });
+    const file = createWriteStream(path.join(folder, id, 'content'));
+    docs.push(finished(stream.pipe(file)).then(() => (file.bytesWritten === 0 ? null : [question, { name, href: hrefFor(id, name), bytes: file.bytesWritten, mime: mimeType }])));
+  });
+  request.pipe(parser);
+  await finished(parser);
+  return answersFrom(form, texts, (await Promise.all(docs)).filter(each => each !== null));
+}
+
+function answersFrom(form: PracticeForm, texts: [string, string][], docs: [string, Doc][]): Answers {
+  const answers: Answers = {};
+  for (const { id, kind, options = [] } of form.questions) {
+    const given = texts.filter(([name, value]) => name === id && value.trim() !== '').map(([, value]) => value);
+    if (kind === 'docs') {
+      const own = docs.filter(([question]) => question === id).map(([, doc]) => doc);
+      if (own.length > 0) answers[id] = own;
+    } else if (kind === 'consent') answers[id] = given.length > 0;
+    else if (given.length === 0) continue;
+    else if (kind === 'picks') answers[id] = given.map(each => (options.includes(each) ? each : `Other: ${each}`));
+    else answers[id] = kind === 'figure' ? Number(given[0]) : given[0]!;
+  }
+  return answers;
+}

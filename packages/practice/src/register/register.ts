@@ -1,0 +1,95 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import express, { Router, type RequestHandler } from 'express';
+import { page } from '../page/html';
+import { Kept } from '../store';
+import { complaintsAbout } from './check';
+import { faults, type Fault } from './faults';
+import { registerPage } from './page';
+import { tables, type Table } from './tables';
+
+export interface RegisterRecord {
+  no: number;
+  at: string;
+  idempotencyKey: string | null;
+  values: Record<string, unknown>;
+}
+
+export interface RegisterState {
+  fault: Fault;
+  next: number;
+  records: Record<string, RegisterRecord[]>;
+  /** Options added by hand, by table and column. */
+  extra: Record<string, string[]>;
+}
+
+export const REGISTER_TOKEN = 'yard-register-2f7c';
+
+/** The register: a target with tables, read by discovery, with a bearer token and a page to look at its records. */
+export function register(folder: string) {
+  const state = new Kept<RegisterState>(folder, 'register', { fault: 'none', next: 1, records: {}, extra: {} });
+  const router = Router();
+  const tableOf = (key: unknown): Table | undefined => tables.find(table => table.key === key);
+  const recordsOf = (key: string) => (state.value.records[key] ??= []);
+
+  router.get('/register', (request, response) => {
+    const shown = tableOf(request.query.table) ?? tables[0]!;
+    response.send(page('Register', 'a target', registerPage(state.value, tables, shown)));
+  });
+  router.post('/register/fault', express.urlencoded({ extended: false }), (request, response) => {
+    const fault = String((request.body as Record<string, unknown>).fault);
+    if (fault in faults) state.value.fault = fault as Fault;
+    state.save();
+    response.redirect(303, '/register');
+  });
+
+  const apiRouter = Router();
+  apiRouter.use(misbehave(state.value), express.json({ limit: '5mb' }), needsToken);
+
+  apiRouter.get('/tables', (_request, response) => void response.json({ tables }));
+
+  apiRouter.get('/tables/:table/records', (request, response) => {
+    const table = tableOf(request.params.table);
+    if (!table) return void problem(response, 404, 'There is no such table.');
+    response.json({ records: recordsOf(table.key).map(({ no, values }) => ({ record_no: no, ...values })) });
+  });
+
+  apiRouter.post('/tables/:table/records', (request, response) => {
+    const table = tableOf(request.params.table);
+    if (!table) return void problem(response, 404, 'There is no such table.');
+    const key = request.header('idempotency-key') ?? null;
+    const before = key === null ? undefined : recordsOf(table.key).find(record => record.idempotencyKey === key);
+    if (before) return void response.status(200).json({ record_no: before.no });
+    const body = request.body as { values?: unknown } | undefined;
+    if (typeof body?.values !== 'object' || body.values === null) return void problem(response, 400, 'The body must be {"values": {…}}.');
+    const values = body.values as Record<string, unknown>;
+    const complaints = complaintsAbout(table, values);
+    if (complaints.length > 0) return void problem(response, 422, 'The record can’t be taken.', complaints);
+    const record = { no: state.value.next++, at: new Date().toISOString(), idempotencyKey: key, values };
+    recordsOf(table.key).push(record);
+    state.save();
+    response.status(201).json({ record_no: record.no });
+  });
+  router.use('/register/v1', apiRouter);
+  return router;
+}
+
+const problem = (response: express.Response, status: number, title: string, errors?: unknown) =>
+  response.status(status).type('application/problem+json').send(JSON.stringify({ title, status, errors }));
+
+const needsToken: RequestHandler = (request, response, next) => {
+  if (request.header('authorization') === `Bearer ${REGISTER_TOKEN}`) return next();
+  response.set('www-authenticate', 'Bearer');
+  problem(response, 401, 'The token is missing or wrong.');
+};
+
+/** Goes wrong in the way that is switched on. */
+function misbehave(state: RegisterState): RequestHandler {
+  return async (request, response, next) => {
+    if (state.fault === 'drop') return void request.socket.destroy();
+    if (state.fault === 'error') return void problem(response, 500, 'The register is out of order.');
+    if (state.fault === 'token') return void problem(response, 401, 'The token has expired.');
+    if (state.fault === 'busy') return void problem(response.set('retry-after', '5'), 429, 'Too many requests.');
+    if (state.fault === 'slow') await wait(4000);
+    next();
+  };
+}

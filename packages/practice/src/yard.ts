@@ -1,0 +1,69 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { PracticeView } from '@grammata/contract';
+import express from 'express';
+import { samplingReportBuilder } from './builders/builder';
+import { html, page } from './page/html';
+import { style } from './page/style';
+import { register, REGISTER_TOKEN } from './register/register';
+
+export interface YardOptions {
+  host: string;
+  port: number;
+  /** Folder for what the yard keeps. */
+  dataDir: string;
+}
+
+export interface Yard {
+  url: string;
+  /** Where the register's API is, and its token. */
+  register: { baseUrl: string; token: string };
+  /** Points the builders at an intake, where nobody did yet. */
+  pointBuildersAt(address: string): void;
+  stop(): Promise<void>;
+}
+
+type Parts = NonNullable<PracticeView['yard']>;
+
+/** Starts the practice yard: simulated builders and targets on an HTTP server of their own. Rejects when the port is taken. */
+export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
+  let url = '';
+  const builder = samplingReportBuilder(dataDir, () => url);
+  const parts = (): Parts => ({
+    builders: [{ id: 'sampling-report', name: 'Sampling report', summary: 'A form whose builder posts a list of labelled answers as JSON.', page: `${url}/builders/sampling-report`, facts: [] }],
+    targets: [
+      {
+        id: 'register',
+        name: 'Register',
+        summary: 'Tables with columns to discover, required and option columns.',
+        page: `${url}/register`,
+        facts: [
+          { label: 'Address', value: `${url}/register/v1` },
+          { label: 'Lists its tables at', value: '/tables' },
+          { label: 'Token', value: REGISTER_TOKEN },
+        ],
+      },
+    ],
+  });
+  const app = express();
+  app.disable('x-powered-by');
+  app.get('/yard.css', (_request, response) => void response.type('css').send(style));
+  app.get('/parts', (_request, response) => void response.json(parts()));
+  app.get('/', (_request, response) => {
+    const list = (title: string, all: Parts['builders']) => html`<h2>${title}</h2>${all.map(part => html`<p><a href="${part.page}">${part.name}</a><br><span class="soft">${part.summary}</span></p>`)}`;
+    response.send(page('Practice yard', 'simulated builders and targets', html`<h1>Practice yard</h1><p class="soft">Form builders and targets to try Grammata on. Nothing leaves this machine.</p>${list('Form builders', parts().builders)}${list('Targets', parts().targets)}`));
+  });
+  app.use(builder.router, register(dataDir));
+  const server = createServer(app);
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, host, () => {
+      url = `http://${host}:${(server.address() as AddressInfo).port}`;
+      const stop = () => {
+        server.closeAllConnections();
+        return new Promise<void>(done => server.close(() => done()));
+      };
+      resolve({ url, register: { baseUrl: `${url}/register/v1`, token: REGISTER_TOKEN }, pointBuildersAt: builder.pointAt, stop });
+    });
+  });
+}

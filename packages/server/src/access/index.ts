@@ -1,0 +1,3 @@
+export * from './guard';
+export * from './passwords';
+export * from './secrets';

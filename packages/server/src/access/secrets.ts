@@ -1,0 +1,34 @@
+import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+
+/** Encrypts what must not be read from the database alone. */
+export interface Vault {
+  seal(secret: string): Buffer;
+  open(sealed: Buffer): string;
+}
+
+/** AES-256-GCM (NIST SP 800-38D): 12 bytes of nonce, 16 of tag, then the secret. */
+export function vaultWith(key: Buffer): Vault {
+  return {
+    seal(secret) {
+      const nonce = randomBytes(12);
+      const cipher = createCipheriv('aes-256-gcm', key, nonce);
+      const sealed = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()]);
+      return Buffer.concat([nonce, cipher.getAuthTag(), sealed]);
+    },
+    open(sealed) {
+      const decipher = createDecipheriv('aes-256-gcm', key, sealed.subarray(0, 12)).setAuthTag(sealed.subarray(12, 28));
+      return Buffer.concat([decipher.update(sealed.subarray(28)), decipher.final()]).toString('utf8');
+    },
+  };
+}
+
+/** The vault of a data folder; its key stands in a file beside the database, readable by its owner only. */
+export function vaultIn(dataDir: string): Vault {
+  const file = path.join(dataDir, 'key');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 });
+  const key = Buffer.from(readFileSync(file, 'utf8'), 'base64');
+  if (key.length !== 32) throw new Error(`The key file ${file} does not hold a 32-byte key.`);
+  return vaultWith(key);
+}

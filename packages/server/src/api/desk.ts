@@ -1,0 +1,46 @@
+import type { DeskView, PracticeView } from '@grammata/contract';
+import { parseJson } from '@grammata/core/submission';
+import { Router } from 'express';
+import { iso, now } from '../clock';
+import { isFault } from '../outward';
+import type { Services } from '../services';
+import { arrivalSummary, routeSummary } from './views';
+
+const DAY = 24 * 3600 * 1000;
+const DAYS_SHOWN = 28;
+
+/** The overview, and where the practice yard is. */
+export function deskApi(services: Services): Router {
+  const { store, config, outward } = services;
+  const router = Router();
+
+  router.get('/desk', (_request, response) => {
+    const today = Math.floor(now() / DAY) * DAY;
+    const since = today - (DAYS_SHOWN - 1) * DAY;
+    const known = new Map(store.deliveries.perDay(since).map(each => [each.day, each]));
+    const days = Array.from({ length: DAYS_SHOWN }, (_, index) => iso(since + index * DAY).slice(0, 10));
+    const intakes = store.intakes.all();
+    const recent = store.arrivals.list({ limit: 8 }).map(row => arrivalSummary(services, row));
+    const last = recent[0];
+    const view: DeskView = {
+      intakes: intakes.length,
+      listening: intakes.filter(each => each.state === 'open').length,
+      arrivalsToday: store.arrivals.countSince(today),
+      lastArrival: last ? { at: last.receivedAt, formName: last.formName, arrivalId: last.id } : null,
+      counts: store.deliveries.counts(),
+      days: days.map(day => known.get(day) ?? { day, delivered: 0, troubled: 0 }),
+      routes: store.routes.all().map(row => routeSummary(services, row)),
+      recent,
+      strays: store.intakes.strays().length,
+    };
+    response.json(view);
+  });
+
+  router.get('/practice', async (_request, response) => {
+    if (!config.practiceUrl) return void response.json({ yard: null } satisfies PracticeView);
+    const answer = await outward.send({ method: 'GET', url: `${config.practiceUrl}/parts`, headers: {} });
+    const yard = isFault(answer) ? null : ((parseJson(answer.body) ?? null) as PracticeView['yard']);
+    response.json({ yard } satisfies PracticeView);
+  });
+  return router;
+}

@@ -1,0 +1,104 @@
+import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
+import { Router } from 'express';
+import { request as send } from 'undici';
+import { iso } from '../clock';
+import { decodeArrival } from '../intake';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import { arrivalSummary, deliverySummary, intakeViews } from './views';
+import { checked, numberFrom, textFrom } from './validate';
+
+/** Intakes, what arrived at them, and requests that missed them. */
+export function intakesApi(services: Services): Router {
+  const { store, live, config } = services;
+  const router = Router();
+  const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise('intake');
+  const changed = (id: string) => live.publish({ type: 'changed', what: 'intake', id });
+
+  router.get('/intakes', (_request, response) => void response.json(intakeViews(services, store.intakes.all())));
+
+  router.post('/intakes', (request, response) => {
+    const row = store.intakes.create(checked(IntakeInput, request.body));
+    changed(row.id);
+    response.status(201).json(intakeViews(services, [row])[0]);
+  });
+
+  router.get('/intakes/:id', (request, response) => void response.json(intakeViews(services, [intakeOr404(request.params.id)])[0]));
+
+  router.patch('/intakes/:id', (request, response) => {
+    const { name } = intakeOr404(request.params.id);
+    const input = checked(IntakeInput, { name, ...request.body });
+    if (input.reply === 'redirect' && !/^https?:\/\/\S+$/.test(input.replyText ?? '')) {
+      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [{ field: 'replyText', message: 'Give the address to go to, with http:// or https://.' }]);
+    }
+    const row = store.intakes.update(request.params.id, input)!;
+    changed(row.id);
+    response.json(intakeViews(services, [row])[0]);
+  });
+
+  router.delete('/intakes/:id', (request, response) => {
+    const { id } = intakeOr404(request.params.id);
+    const forms = store.forms.all().filter(each => each.form.intakeId === id);
+    const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
+    if (route) throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
+    store.intakes.remove(id);
+    changed(id);
+    response.status(204).end();
+  });
+
+  router.get('/intakes/:id/arrivals', (request, response) => {
+    const { id } = intakeOr404(request.params.id);
+    const before = textFrom(request.query.before);
+    const rows = store.arrivals.list({ intakeId: id, before: before ? Date.parse(before) : undefined, limit: numberFrom(request.query.limit, 50, 200) });
+    response.json(rows.map(row => arrivalSummary(services, row)));
+  });
+
+  /** The built-in sender: over HTTP to the intake's own address, so that it proves what it shows. */
+  router.post('/intakes/:id/send', async (request, response) => {
+    const intake = intakeOr404(request.params.id);
+    const { method, contentType, body, query } = checked(SendInput, request.body);
+    const address = request.socket.localAddress ?? '127.0.0.1';
+    const host = address.includes(':') && !address.startsWith('::ffff:') ? `[${address}]` : address.replace('::ffff:', '');
+    const url = `http://${host}:${request.socket.localPort}/in/${intake.slug}${query ? `?${query.replace(/^\?/, '')}` : ''}`;
+    const answer = await send(url, { method, headers: { host: new URL(config.publicUrl).host, ...(method === 'POST' ? { 'content-type': contentType } : {}) }, body: method === 'POST' ? body : undefined });
+    response.json({ status: answer.statusCode, body: await answer.body.text() });
+  });
+
+  router.get('/arrivals/:id', (request, response) => {
+    const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
+    const { media, envelope, runnersUp, notes } = decodeArrival(row);
+    const kept = store.arrivals.submissionsOf(row.id);
+    const text = row.body.toString('utf8');
+    const view: ArrivalView = {
+      ...arrivalSummary(services, row),
+      url: row.url,
+      sender: row.sender,
+      headers: row.headers,
+      body: text.includes('\u0000') ? null : text,
+      cut: row.cut,
+      media: row.cut ? null : media,
+      envelope: row.cut ? null : envelope,
+      runnersUp: row.cut ? [] : runnersUp,
+      notes: row.cut ? [] : notes,
+      decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
+      deliveries: store.deliveries.ofSubmissions(kept.map(each => each.id)).map(each => deliverySummary(services, each)),
+    };
+    response.json(view);
+  });
+
+  router.get('/strays', (_request, response) => {
+    const views = store.intakes.strays().map((row): StrayView => ({ id: row.id, at: iso(row.at), method: row.method, url: row.url, sender: row.sender, size: row.size }));
+    response.json(views);
+  });
+
+  router.delete('/strays', (_request, response) => {
+    store.intakes.forgetStrays();
+    live.publish({ type: 'stray' });
+    response.status(204).end();
+  });
+  return router;
+}
+
+function raise(what: string): never {
+  throw notFound(what);
+}

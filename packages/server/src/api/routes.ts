@@ -1,0 +1,88 @@
+import { ConditionInput, DraftInput, RouteInput, TermsInput, type RouteView } from '@grammata/contract';
+import { newLine } from '@grammata/core/request';
+import { writable } from '@grammata/core/target';
+import { Router } from 'express';
+import { newId } from '../ids';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import type { RouteRow } from '../store';
+import { formView } from './forms';
+import { checked } from './validate';
+import { routeSummary, targetView } from './views';
+
+/** Routes: their drafts, going live, pausing. */
+export function routesApi(services: Services): Router {
+  const { store, live, queue } = services;
+  const router = Router();
+  const routeOr404 = (id: string): RouteRow => {
+    const row = store.routes.byId(id);
+    if (!row) throw notFound('route');
+    return row;
+  };
+  const changed = (id: string) => live.publish({ type: 'changed', what: 'route', id });
+  const view = (row: RouteRow): RouteView => {
+    const form = store.forms.byId(row.formId);
+    const target = store.targets.byId(row.draft.call.targetId);
+    if (!form || !target) throw notFound('form or target of this route');
+    return { ...routeSummary(services, row), draft: row.draft, form: formView(form), target: targetView(target) };
+  };
+
+  router.get('/routes', (_request, response) => void response.json(store.routes.all().map(row => routeSummary(services, row))));
+
+  router.post('/routes', (request, response) => {
+    const { name, formId, targetId, operationId } = checked(RouteInput, request.body);
+    const form = store.forms.byId(formId);
+    const operation = store.targets.byId(targetId)?.operations.find(each => each.id === operationId);
+    const errors = [
+      ...(form ? [] : [{ field: 'formId', message: 'Pick a form.' }]),
+      ...(operation ? [] : [{ field: 'operationId', message: 'Pick what the target is to do.' }]),
+    ];
+    if (!form || !operation) throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, errors);
+    const lines = writable(operation).map(field => newLine(newId(), field.key));
+    const draft: DraftInput = { name, condition: new ConditionInput(), call: { id: newId(), targetId, operationId, lines }, terms: new TermsInput(), revision: 0 };
+    const row = store.routes.create(formId, draft);
+    changed(row.id);
+    response.status(201).json(view(row));
+  });
+
+  router.get('/routes/:id', (request, response) => void response.json(view(routeOr404(request.params.id))));
+
+  router.put('/routes/:id/draft', (request, response) => {
+    const row = routeOr404(request.params.id);
+    const draft = checked(DraftInput, request.body);
+    const saved = store.routes.saveDraft(row.id, draft);
+    if (!saved) throw new HttpProblem(409, 'This route was edited elsewhere meanwhile.', 'Load it again to see that edit; yours was not stored.');
+    changed(row.id);
+    response.json(view(saved));
+  });
+
+  router.post('/routes/:id/live', (request, response) => {
+    const row = routeOr404(request.params.id);
+    const operation = store.targets.byId(row.draft.call.targetId)?.operations.find(each => each.id === row.draft.call.operationId);
+    if (!operation) throw new HttpProblem(409, 'The target does not offer this operation any more.', 'Read the target again, or choose another operation.');
+    const filled = new Set(row.draft.call.lines.filter(line => line.source !== null).map(line => line.to));
+    const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
+    if (missing.length > 0) throw new HttpProblem(409, `Required and not filled: ${missing.map(field => field.key).join(', ')}.`, 'Give each of them a source under What.');
+    const after = store.routes.goLive(row.id)!;
+    changed(row.id);
+    queue.wake();
+    response.json(view(after));
+  });
+
+  router.post('/routes/:id/pause', (request, response) => {
+    const row = routeOr404(request.params.id);
+    if (row.state !== 'live') throw new HttpProblem(409, 'Only a live route can be paused.');
+    const after = store.routes.pause(row.id)!;
+    changed(row.id);
+    response.json(view(after));
+  });
+
+  router.delete('/routes/:id', (request, response) => {
+    const row = routeOr404(request.params.id);
+    if (row.state === 'live') throw new HttpProblem(409, 'A live route can’t be removed.', 'Pause it first.');
+    store.routes.remove(row.id);
+    changed(row.id);
+    response.status(204).end();
+  });
+  return router;
+}

@@ -1,0 +1,57 @@
+import { TargetInput } from '@grammata/contract';
+import { Router } from 'express';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import type { TargetRow } from '../store';
+import { readTarget } from '../targets';
+import { checked } from './validate';
+import { targetView } from './views';
+
+/** Downstream systems: their address, credentials, and what they offer. */
+export function targetsApi(services: Services): Router {
+  const { store, vault, live } = services;
+  const router = Router();
+  const targetOr404 = (id: string): TargetRow => {
+    const row = store.targets.byId(id);
+    if (!row) throw notFound('target');
+    return row;
+  };
+  const changed = (id: string) => live.publish({ type: 'changed', what: 'target', id });
+
+  router.get('/targets', (_request, response) => void response.json(store.targets.all().map(targetView)));
+
+  router.post('/targets', async (request, response) => {
+    const { token, ...input } = checked(TargetInput, request.body);
+    const row = store.targets.create({ ...input, secret: token ? vault.seal(token) : null });
+    response.status(201).json(targetView((await readTarget(services, row)).stored));
+  });
+
+  router.get('/targets/:id', (request, response) => void response.json(targetView(targetOr404(request.params.id))));
+
+  router.patch('/targets/:id', async (request, response) => {
+    const row = targetOr404(request.params.id);
+    const { token, ...input } = checked(TargetInput, { name: row.name, baseUrl: row.baseUrl, discoveryPath: row.discoveryPath, ...request.body });
+    const movesHost = new URL(input.baseUrl).host !== new URL(row.baseUrl).host;
+    if (movesHost && row.secret && token === undefined) {
+      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [{ field: 'token', message: 'The address moves to another host: give the token again.' }]);
+    }
+    const secret = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
+    const stored = store.targets.update(row.id, { ...input, secret })!;
+    response.json(targetView((await readTarget(services, stored)).stored));
+  });
+
+  router.delete('/targets/:id', (request, response) => {
+    const row = targetOr404(request.params.id);
+    const route = store.routes.all().find(each => each.draft.call.targetId === row.id);
+    if (route) throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
+    store.targets.remove(row.id);
+    changed(row.id);
+    response.status(204).end();
+  });
+
+  /** Tests the connection and reads the tables and columns anew. */
+  router.post('/targets/:id/read', async (request, response) => {
+    response.json((await readTarget(services, targetOr404(request.params.id))).view);
+  });
+  return router;
+}

@@ -1,0 +1,105 @@
+import type {
+  ArrivalSummary, DeliverySummary, FormSummary, IntakeView, RouteSummary, TargetView,
+} from '@grammata/contract'; // prettier-ignore
+import { iso, isoOrNull } from '../clock';
+import type { Services } from '../services';
+import { sameDefinition, type ArrivalRow, type DeliveryRow, type FormWithCounts, type IntakeRow, type RouteRow, type TargetRow } from '../store';
+
+// How rows look to the interface.
+
+export const formSummary = ({ form, submissions }: FormWithCounts): FormSummary => ({
+  id: form.id,
+  intakeId: form.intakeId,
+  key: form.key,
+  name: form.name,
+  submissions,
+  lastAt: isoOrNull(form.lastAt),
+});
+
+export function intakeViews({ store, config }: Services, rows: IntakeRow[]): IntakeView[] {
+  const traffic = store.intakes.traffic();
+  const forms = store.forms.all();
+  return rows.map(row => ({
+    id: row.id,
+    name: row.name,
+    address: `${config.publicUrl}/in/${row.slug}`,
+    state: row.state,
+    sizeLimit: row.sizeLimit,
+    reply: row.reply,
+    replyText: row.replyText,
+    createdAt: iso(row.createdAt),
+    arrivals: traffic.get(row.id)?.arrivals ?? 0,
+    lastArrivalAt: isoOrNull(traffic.get(row.id)?.lastAt ?? null),
+    forms: forms.filter(each => each.form.intakeId === row.id).map(formSummary),
+  }));
+}
+
+export function arrivalSummary({ store }: Services, row: ArrivalRow): ArrivalSummary {
+  const submissions = store.arrivals.submissionsOf(row.id);
+  const form = submissions[0] ? store.forms.byId(submissions[0].formId) : undefined;
+  return {
+    id: row.id,
+    intakeId: row.intakeId,
+    receivedAt: iso(row.receivedAt),
+    method: row.method,
+    contentType: row.contentType,
+    size: row.size,
+    state: row.state,
+    formName: form?.form.name ?? null,
+    formId: form?.form.id ?? null,
+    submissions: submissions.length,
+    repeats: submissions.some(each => each.repeatOf !== null),
+    trouble: row.trouble,
+  };
+}
+
+export const targetView = (row: TargetRow): TargetView => ({
+  id: row.id,
+  name: row.name,
+  baseUrl: row.baseUrl,
+  discoveryPath: row.discoveryPath,
+  hasToken: row.secret !== null,
+  operations: row.operations,
+  readAt: isoOrNull(row.readAt),
+  fault: row.fault,
+});
+
+export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
+  const form = store.forms.byId(row.formId);
+  const target = store.targets.byId(row.draft.call.targetId);
+  const version = store.routes.latestVersion(row.id);
+  const counts = store.deliveries.counts({ routeId: row.id });
+  return {
+    id: row.id,
+    name: row.draft.name,
+    state: row.state,
+    formId: row.formId,
+    formName: form?.form.name ?? 'a form that was removed',
+    intakeName: form?.intakeName ?? '',
+    targetName: target?.name ?? 'a target that was removed',
+    operationLabel: target?.operations.find(each => each.id === row.draft.call.operationId)?.label ?? row.draft.call.operationId,
+    version: version?.number ?? null,
+    changed: version !== undefined && !sameDefinition(version.definition, row.draft),
+    liveSince: isoOrNull(row.liveSince),
+    delivered: counts.delivered,
+    waiting: counts.waiting + counts.sending,
+    dead: counts.dead + counts.held,
+  };
+}
+
+export function deliverySummary({ store }: Services, row: DeliveryRow, version?: number): DeliverySummary {
+  return {
+    id: row.id,
+    routeId: row.routeId,
+    routeName: store.routes.byId(row.routeId)?.draft.name ?? '',
+    version: version ?? store.routes.version(row.versionId)?.number ?? 0,
+    state: row.state,
+    createdAt: iso(row.createdAt),
+    finishedAt: isoOrNull(row.finishedAt),
+    nextAttemptAt: isoOrNull(row.nextAttemptAt),
+    attempts: row.attempts,
+    sampleId: row.submissionId,
+    about: row.about,
+    reason: row.reason,
+  };
+}

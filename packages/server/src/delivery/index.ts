@@ -1,0 +1,3 @@
+export * from './dispatch';
+export * from './prepare';
+export * from './queue';

@@ -1,0 +1,8 @@
+export { ConfigFault, configFrom, type Config } from './config';
+export { assemble, type Assembled, type Running } from './start';
+export type { Services } from './services';
+export { hashPassword } from './access';
+export { readingOf, decodeArrival } from './intake';
+export { aboutSubmission } from './delivery';
+export { newId } from './ids';
+export { readTarget } from './targets';

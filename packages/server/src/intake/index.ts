@@ -1,0 +1,3 @@
+export * from './reader';
+export * from './receive';
+export * from './recorder';

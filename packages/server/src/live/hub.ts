@@ -1,0 +1,18 @@
+import type { LiveEvent } from '@grammata/contract';
+
+type Listener = (event: LiveEvent) => void;
+
+/** Tells whoever listens what happened. Things that happened while nobody listened are not kept: places read them. */
+export class LiveHub {
+  readonly #listeners = new Set<Listener>();
+
+  publish(event: LiveEvent): void {
+    for (const listener of this.#listeners) listener(event);
+  }
+
+  /** Gives back the function that stops listening. */
+  subscribe(listener: Listener): () => void {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  }
+}

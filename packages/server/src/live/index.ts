@@ -1,0 +1,2 @@
+export * from './hub';
+export * from './stream';

@@ -1,0 +1,43 @@
+import { lookup as dnsLookup, type LookupAddress } from 'node:dns';
+import { isIP, type LookupFunction } from 'node:net';
+import ipaddr from 'ipaddr.js';
+import { buildConnector } from 'undici';
+
+/** An outgoing request to an address inside the own network was refused. */
+export class PrivateAddress extends Error {
+  constructor(host: string, address: string) {
+    super(`${host} is the private address ${address}, and it is not on the list of private addresses that may be reached.`);
+  }
+}
+
+/** Whether an address may be connected to: public ones always, others when a host or a range on the list covers them. */
+export function mayReach(address: string, host: string, port: string, allowed: readonly string[]): boolean {
+  const parsed = ipaddr.process(address);
+  if (parsed.range() === 'unicast') return true;
+  return allowed.some(entry => {
+    if (entry === host || entry === `${host}:${port}` || entry === `${address}:${port}`) return true;
+    if (!ipaddr.isValidCIDR(entry)) return false;
+    const [range, bits] = ipaddr.parseCIDR(entry);
+    return range.kind() === parsed.kind() && parsed.match([range, bits] as never);
+  });
+}
+
+/** Connects like undici does, but checks the very address it connects to, so that DNS can't slip past. */
+export function guardedConnector(allowed: readonly string[]): buildConnector.connector {
+  return (options, callback) => {
+    const { hostname, protocol } = options;
+    const port = options.port || (protocol === 'https:' ? '443' : '80');
+    const refuse = (address: string) => (mayReach(address, hostname, port, allowed) ? null : new PrivateAddress(hostname, address));
+    const bare = hostname.replace(/^\[|\]$/g, '');
+    const refused = isIP(bare) ? refuse(bare) : null;
+    if (refused) return void callback(refused, null);
+    const lookup: LookupFunction = (host, lookupOptions, done) =>
+      dnsLookup(host, { ...lookupOptions, all: true }, (error, addresses: LookupAddress[]) => {
+        if (error) return done(error, '');
+        const bad = addresses.map(each => refuse(each.address)).find(each => each !== null);
+        if (bad) return done(bad, '');
+        return lookupOptions.all ? done(null, addresses) : done(null, addresses[0]!.address, addresses[0]!.family);
+      });
+    return buildConnector({ timeout: 5000, lookup })(options, callback);
+  };
+}

@@ -1,0 +1,18 @@
+import type { Logger } from 'pino';
+import type { Vault } from './access';
+import type { Config } from './config';
+import type { DeliveryQueue } from './delivery';
+import type { LiveHub } from './live';
+import type { Outward } from './outward';
+import type { Store } from './store';
+
+/** What the HTTP API works with. */
+export interface Services {
+  config: Config;
+  store: Store;
+  vault: Vault;
+  outward: Outward;
+  live: LiveHub;
+  queue: DeliveryQueue;
+  log: Logger;
+}

@@ -1,0 +1,32 @@
+import { BetterSQLiteSession } from 'drizzle-orm/better-sqlite3/session';
+import { extractTablesRelationalConfig, createTableRelationsHelpers } from 'drizzle-orm/relations';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
+import { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core/db';
+import { SQLiteSyncDialect } from 'drizzle-orm/sqlite-core/dialect';
+import Libsql from 'libsql';
+import * as schema from './schema';
+
+export type Database = BaseSQLiteDatabase<'sync', unknown, typeof schema>;
+
+export interface OpenDatabase {
+  db: Database;
+  close(): void;
+}
+
+/**
+ * Opens the database file, making it and bringing it up to date when needed. Durable: what a transaction committed
+ * outlives a crash of the machine.
+ * @param file path, or `:memory:`
+ * @param migrations folder of the generated migrations
+ */
+export function openDatabase(file: string, migrations: string): OpenDatabase {
+  const client = new Libsql(file);
+  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'busy_timeout = 5000']) client.pragma(pragma);
+  const dialect = new SQLiteSyncDialect({ casing: 'snake_case' });
+  const tables = extractTablesRelationalConfig(schema, createTableRelationsHelpers);
+  const relational = { fullSchema: schema, schema: tables.tables, tableNamesMap: tables.tableNamesMap };
+  const session = new BetterSQLiteSession(client as never, dialect, relational as never, {});
+  const db = new BaseSQLiteDatabase('sync', dialect, session as never, relational as never) as unknown as Database;
+  dialect.migrate(readMigrationFiles({ migrationsFolder: migrations }), session as never);
+  return { db, close: () => client.close() };
+}

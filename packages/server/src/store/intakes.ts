@@ -1,0 +1,76 @@
+import { asc, count, desc, eq, max } from 'drizzle-orm';
+import { now } from '../clock';
+import { newId, randomPart } from '../ids';
+import type { Database } from './database';
+import { arrivals, intakes, strays } from './schema';
+
+export type IntakeRow = typeof intakes.$inferSelect;
+export type StrayRow = typeof strays.$inferSelect;
+
+/** 10 MB: what an intake takes unless told otherwise. */
+export const DEFAULT_SIZE_LIMIT = 10_000_000;
+/** How many requests to unknown addresses are kept. */
+const MOST_STRAYS = 100;
+
+/** Where submissions arrive. */
+export class Intakes {
+  readonly #bySlug = new Map<string, IntakeRow>();
+
+  constructor(private readonly db: Database) {
+    for (const row of this.all()) this.#bySlug.set(row.slug, row);
+  }
+
+  all(): IntakeRow[] {
+    return this.db.select().from(intakes).orderBy(asc(intakes.createdAt)).all();
+  }
+
+  byId(id: string): IntakeRow | undefined {
+    return this.db.select().from(intakes).where(eq(intakes.id, id)).get();
+  }
+
+  /** From memory: the way of every arriving submission. */
+  bySlug(slug: string): IntakeRow | undefined {
+    return this.#bySlug.get(slug);
+  }
+
+  create(values: Partial<IntakeRow> & { name: string }): IntakeRow {
+    const slug = [4, 4, 4].map(randomPart).join('-');
+    const fresh = { id: newId(), slug, state: 'open' as const, sizeLimit: DEFAULT_SIZE_LIMIT, reply: 'accepted' as const, replyText: '', createdAt: now() };
+    const row = this.db.insert(intakes).values({ ...fresh, ...values }).returning().get(); // prettier-ignore
+    this.#bySlug.set(row.slug, row);
+    return row;
+  }
+
+  update(id: string, values: Partial<IntakeRow>): IntakeRow | undefined {
+    const row = this.db.update(intakes).set(values).where(eq(intakes.id, id)).returning().get();
+    if (row) this.#bySlug.set(row.slug, row);
+    return row;
+  }
+
+  remove(id: string): void {
+    const row = this.byId(id);
+    this.db.delete(intakes).where(eq(intakes.id, id)).run();
+    if (row) this.#bySlug.delete(row.slug);
+  }
+
+  /** Arrivals and the time of the last, by intake. */
+  traffic(): Map<string, { arrivals: number; lastAt: number | null }> {
+    const rows = this.db.select({ id: arrivals.intakeId, arrivals: count(), lastAt: max(arrivals.receivedAt) }).from(arrivals).groupBy(arrivals.intakeId).all();
+    return new Map(rows.map(row => [row.id, row]));
+  }
+
+  /** Keeps a request to an address that no intake has; the oldest go. */
+  keepStray(stray: Omit<StrayRow, 'id'>): void {
+    this.db.insert(strays).values({ id: newId(stray.at), ...stray }).run();
+    const tooOld = this.db.select({ at: strays.at }).from(strays).orderBy(desc(strays.at)).offset(MOST_STRAYS).limit(1).get();
+    if (tooOld) this.db.delete(strays).where(eq(strays.at, tooOld.at)).run();
+  }
+
+  strays(): StrayRow[] {
+    return this.db.select().from(strays).orderBy(desc(strays.at)).all();
+  }
+
+  forgetStrays(): void {
+    this.db.delete(strays).run();
+  }
+}

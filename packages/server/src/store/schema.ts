@@ -1,0 +1,183 @@
+import type { FormSchema } from '@grammata/core/schema';
+import type { Submission } from '@grammata/core/submission';
+import type { Operation } from '@grammata/core/target';
+import type { ArrivalState, DeliveryState, DraftInput, ReplyKind, RouteState } from '@grammata/contract';
+import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+// Times are milliseconds since the epoch; sizes are bytes.
+
+export const users = sqliteTable('users', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  role: text().$type<'owner'>().notNull(),
+  passwordHash: text().notNull(),
+  createdAt: integer().notNull(),
+});
+
+export const sessions = sqliteTable('sessions', {
+  /** SHA-256 of the cookie's token: the database alone opens no session. */
+  tokenHash: text().primaryKey(),
+  userId: text().notNull().references(() => users.id, { onDelete: 'cascade' }),
+  expiresAt: integer().notNull(),
+}); // prettier-ignore
+
+export const intakes = sqliteTable('intakes', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  /** The unguessable last part of its address. */
+  slug: text().notNull().unique(),
+  state: text().$type<'open' | 'stopped'>().notNull(),
+  sizeLimit: integer().notNull(),
+  reply: text().$type<ReplyKind>().notNull(),
+  replyText: text().notNull(),
+  createdAt: integer().notNull(),
+});
+
+/** Requests as they came. */
+export const arrivals = sqliteTable(
+  'arrivals',
+  {
+    id: text().primaryKey(),
+    intakeId: text().notNull().references(() => intakes.id, { onDelete: 'cascade' }),
+    receivedAt: integer().notNull(),
+    method: text().notNull(),
+    url: text().notNull(),
+    contentType: text(),
+    headers: text({ mode: 'json' }).$type<[string, string][]>().notNull(),
+    sender: text(),
+    size: integer().notNull(),
+    body: blob({ mode: 'buffer' }).notNull(),
+    /** True when the body was longer than the limit and only its beginning was kept. */
+    cut: integer({ mode: 'boolean' }).notNull(),
+    state: text().$type<ArrivalState>().notNull(),
+    trouble: text(),
+  },
+  table => [index('arrivals_by_intake').on(table.intakeId, table.receivedAt), index('arrivals_by_state').on(table.state), index('arrivals_by_time').on(table.receivedAt)],
+); // prettier-ignore
+
+/** Requests to addresses that no intake has. */
+export const strays = sqliteTable('strays', {
+  id: text().primaryKey(),
+  at: integer().notNull(),
+  method: text().notNull(),
+  url: text().notNull(),
+  headers: text({ mode: 'json' }).$type<[string, string][]>().notNull(),
+  sender: text(),
+  size: integer().notNull(),
+  body: blob({ mode: 'buffer' }).notNull(),
+});
+
+export const forms = sqliteTable(
+  'forms',
+  {
+    id: text().primaryKey(),
+    intakeId: text().notNull().references(() => intakes.id, { onDelete: 'cascade' }),
+    key: text().notNull(),
+    name: text().notNull(),
+    schema: text({ mode: 'json' }).$type<FormSchema>().notNull(),
+    lastAt: integer(),
+  },
+  table => [uniqueIndex('forms_by_key').on(table.intakeId, table.key)],
+); // prettier-ignore
+
+/** Submissions read out of arrivals. */
+export const submissions = sqliteTable(
+  'submissions',
+  {
+    id: text().primaryKey(),
+    arrivalId: text().notNull().references(() => arrivals.id, { onDelete: 'cascade' }),
+    formId: text().notNull().references(() => forms.id, { onDelete: 'cascade' }),
+    position: integer().notNull(),
+    receivedAt: integer().notNull(),
+    /** The builder's own identifier. */
+    builderId: text(),
+    data: text({ mode: 'json' }).$type<Submission>().notNull(),
+    /** The submission that came first with the same identifier. */
+    repeatOf: text(),
+  },
+  table => [
+    index('submissions_by_form').on(table.formId, table.receivedAt),
+    index('submissions_by_arrival').on(table.arrivalId),
+    index('submissions_by_builder_id').on(table.formId, table.builderId),
+  ],
+); // prettier-ignore
+
+export const targets = sqliteTable('targets', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  baseUrl: text().notNull(),
+  discoveryPath: text().notNull(),
+  /** Bearer token, encrypted. */
+  secret: blob({ mode: 'buffer' }),
+  operations: text({ mode: 'json' }).$type<Operation[]>().notNull(),
+  readAt: integer(),
+  fault: text(),
+  createdAt: integer().notNull(),
+});
+
+export const routes = sqliteTable('routes', {
+  id: text().primaryKey(),
+  formId: text().notNull().references(() => forms.id, { onDelete: 'cascade' }),
+  state: text().$type<RouteState>().notNull(),
+  draft: text({ mode: 'json' }).$type<DraftInput>().notNull(),
+  liveSince: integer(),
+  createdAt: integer().notNull(),
+}); // prettier-ignore
+
+/** What a route did from one going live to the next. */
+export const versions = sqliteTable(
+  'versions',
+  {
+    id: text().primaryKey(),
+    routeId: text().notNull().references(() => routes.id, { onDelete: 'cascade' }),
+    number: integer().notNull(),
+    definition: text({ mode: 'json' }).$type<DraftInput>().notNull(),
+    createdAt: integer().notNull(),
+  },
+  table => [uniqueIndex('versions_by_route').on(table.routeId, table.number)],
+); // prettier-ignore
+
+export const deliveries = sqliteTable(
+  'deliveries',
+  {
+    id: text().primaryKey(),
+    routeId: text().notNull().references(() => routes.id, { onDelete: 'cascade' }),
+    versionId: text().notNull().references(() => versions.id),
+    submissionId: text().notNull().references(() => submissions.id, { onDelete: 'cascade' }),
+    state: text().$type<DeliveryState>().notNull(),
+    /** 1 for the first; a deliberate second delivery of the same submission is 2. */
+    run: integer().notNull(),
+    idempotencyKey: text().notNull(),
+    createdAt: integer().notNull(),
+    finishedAt: integer(),
+    nextAttemptAt: integer(),
+    attempts: integer().notNull(),
+    /** Attempts made before it was last sent again by hand: those no longer count against the tries. */
+    attemptsBefore: integer().notNull(),
+    reason: text(),
+    about: text().notNull(),
+  },
+  table => [
+    uniqueIndex('deliveries_once').on(table.routeId, table.submissionId, table.run),
+    index('deliveries_due').on(table.state, table.nextAttemptAt),
+    index('deliveries_by_time').on(table.createdAt),
+    index('deliveries_by_submission').on(table.submissionId),
+  ],
+); // prettier-ignore
+
+export const attempts = sqliteTable(
+  'attempts',
+  {
+    id: text().primaryKey(),
+    deliveryId: text().notNull().references(() => deliveries.id, { onDelete: 'cascade' }),
+    number: integer().notNull(),
+    startedAt: integer().notNull(),
+    milliseconds: integer().notNull(),
+    request: text().notNull(),
+    status: integer(),
+    response: text(),
+    outcome: text().$type<'delivered' | 'retry' | 'final'>().notNull(),
+    message: text().notNull(),
+  },
+  table => [index('attempts_by_delivery').on(table.deliveryId, table.number)],
+); // prettier-ignore
