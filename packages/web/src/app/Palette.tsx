@@ -1,0 +1,67 @@
+import type { IntakeView, RouteSummary, TargetView } from '@grammata/contract';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Command } from 'cmdk';
+import { useEffect, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { Floating } from '../ui';
+import { api } from './api';
+import { places } from './Shell';
+import { switchTheme } from './theme';
+
+/** Find or do: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */
+export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return;
+      event.preventDefault();
+      onOpenChange(!open);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [open, onOpenChange]);
+  return (
+    <Floating open={open} onOpenChange={onOpenChange} title="Find or do" hideTitle>
+      <Commands close={() => onOpenChange(false)} />
+    </Floating>
+  );
+}
+
+function Commands({ close }: { close: () => void }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const intakes = useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
+  const routes = useQuery({ queryKey: ['routes'], queryFn: () => api<RouteSummary[]>('/routes') });
+  const targets = useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
+  const go = (to: string) => () => (close(), void navigate(to));
+  const signOut = () => {
+    close();
+    void api('/session', { method: 'DELETE' }).then(() => client.invalidateQueries({ queryKey: ['session'] }));
+  };
+  return (
+    <Command label="Find or do" loop>
+      <Command.Input autoFocus placeholder="Where to, or what to do?" className="w-full border-b border-rule bg-transparent px-5 py-3.5 font-serif text-lead outline-none" />
+      <Command.List className="max-h-[50vh] overflow-auto py-2">
+        <Command.Empty className="px-5 py-3 text-ink-2">Nothing here is called that.</Command.Empty>
+        <Group heading="Go to">{places.map(({ to, name }) => <Item key={to} value={`go to ${name}`} onSelect={go(to)}>{name}</Item>)}</Group>
+        <Group heading="Do">
+          <Item value="new intake" onSelect={go('/intakes?new')}>Open a new intake</Item>
+          <Item value="new route" onSelect={go('/routes?new')}>Start a new route</Item>
+          <Item value="new target" onSelect={go('/targets?new')}>Add a target</Item>
+          <Item value="light dark theme" onSelect={() => (close(), switchTheme())}>Switch between light and dark</Item>
+          <Item value="sign out" onSelect={signOut}>Sign out</Item>
+        </Group>
+        {intakes.data && <Group heading="Intakes">{intakes.data.map(each => <Item key={each.id} value={`intake ${each.name} ${each.id}`} onSelect={go(`/intakes/${each.id}`)}>{each.name}</Item>)}</Group>}
+        {routes.data && <Group heading="Routes">{routes.data.map(each => <Item key={each.id} value={`route ${each.name} ${each.id}`} onSelect={go(`/routes/${each.id}`)}>{each.name}</Item>)}</Group>}
+        {targets.data && <Group heading="Targets">{targets.data.map(each => <Item key={each.id} value={`target ${each.name} ${each.id}`} onSelect={go(`/targets/${each.id}`)}>{each.name}</Item>)}</Group>}
+      </Command.List>
+    </Command>
+  ); // prettier-ignore
+}
+
+const Group = ({ heading, children }: { heading: string; children: ReactNode }) => (
+  <Command.Group heading={heading} className="[&_[cmdk-group-heading]]:px-5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-fine [&_[cmdk-group-heading]]:text-ink-3">{children}</Command.Group>
+);
+
+const Item = ({ value, onSelect, children }: { value: string; onSelect: () => void; children: ReactNode }) => (
+  <Command.Item value={value} onSelect={onSelect} className="cursor-pointer border-l-2 border-transparent px-[18px] py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash">{children}</Command.Item>
+);

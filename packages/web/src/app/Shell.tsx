@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import { NavLink, Outlet, useNavigate } from 'react-router';
+import { useDesk } from './desk';
+import { Keys, useKeys } from './keys';
+import { Live } from './live';
+import { Palette } from './Palette';
+import { Shortcuts } from './Shortcuts';
+import { Strip } from './Strip';
+
+/** The places, in the order people work in; `g` and the letter go there. */
+export const places = [
+  { to: '/', name: 'Desk', letter: 'd' },
+  { to: '/intakes', name: 'Intakes', letter: 'i' },
+  { to: '/routes', name: 'Routes', letter: 'r' },
+  { to: '/targets', name: 'Targets', letter: 't' },
+  { to: '/deliveries', name: 'Deliveries', letter: 'e' },
+  { to: '/practice', name: 'Practice', letter: 'p' },
+];
+
+export function Shell() {
+  return (
+    <Keys>
+      <Live>
+        <Frame />
+      </Live>
+    </Keys>
+  );
+}
+
+function Frame() {
+  const [open, setOpen] = useState<'palette' | 'shortcuts' | null>(null);
+  const navigate = useNavigate();
+  const [going, setGoing] = useState(false);
+  useKeys([
+    { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
+    { key: 'g', does: 'then d, i, r, t, e, p: go to a place', run: () => setGoing(true) },
+    ...(going ? places.map(({ letter, to, name }) => ({ key: letter, does: `go to ${name}`, run: () => (setGoing(false), void navigate(to)) })) : []),
+  ]);
+  return (
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto]">
+      <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">To the page</a>
+      <Band onFind={() => setOpen('palette')} />
+      <div id="place" tabIndex={-1} className="overflow-auto outline-none"><Outlet /></div>
+      <Strip onKeys={() => setOpen('shortcuts')} />
+      <Palette open={open === 'palette'} onOpenChange={is => setOpen(is ? 'palette' : null)} />
+      <Shortcuts open={open === 'shortcuts'} onOpenChange={is => setOpen(is ? 'shortcuts' : null)} />
+    </div>
+  ); // prettier-ignore
+}
+
+function Band({ onFind }: { onFind: () => void }) {
+  const { data: desk } = useDesk();
+  const troubled = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);
+  return (
+    <header className="noprint flex h-12 items-baseline gap-7 overflow-x-auto border-b border-rule bg-sunk px-6 pt-3.5 whitespace-nowrap">
+      <NavLink to="/" className="font-serif text-[1.1875rem]/5 font-semibold tracking-tight italic"><span className="text-oxide">G</span>rammata</NavLink>
+      <nav aria-label="Places" className="flex flex-1 gap-5.5">
+        {places.map(({ to, name }) => (
+          <NavLink key={to} to={to} end={to === '/'} className={({ isActive }) => `border-b-2 pb-[11px] ${isActive ? 'border-oxide font-semibold text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}>
+            {name}
+            {to === '/deliveries' && troubled > 0 && <sup className="ml-1 font-mono text-[0.625rem] font-semibold text-crimson" aria-label={`${troubled} in trouble`}>{troubled}</sup>}
+          </NavLink>
+        ))}
+      </nav>
+      <button type="button" onClick={onFind} className="flex w-[210px] items-baseline justify-between border-b border-rule-strong px-0.5 pb-px text-ink-3 hover:text-ink max-md:hidden">
+        Find or do <kbd>Ctrl K</kbd>
+      </button>
+    </header>
+  ); // prettier-ignore
+}

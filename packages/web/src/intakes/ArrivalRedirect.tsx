@@ -1,0 +1,12 @@
+import { Navigate, useParams } from 'react-router';
+import { wordsFor } from '../app/api';
+import { Fault, Sheet } from '../ui';
+import { useArrival } from './queries';
+
+/** `/arrivals/:id`: goes to the arrival where it stands, on its intake's page. */
+export function ArrivalRedirect() {
+  const { id = '' } = useParams();
+  const arrival = useArrival(id);
+  if (arrival.error) return <Sheet title="Arrival"><Fault>{wordsFor(arrival.error)}</Fault></Sheet>; // prettier-ignore
+  return arrival.data ? <Navigate replace to={`/intakes/${arrival.data.intakeId}?arrival=${id}`} /> : null;
+}

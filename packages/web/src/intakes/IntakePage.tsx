@@ -1,0 +1,63 @@
+import type { ArrivalSummary, IntakeView } from '@grammata/contract';
+import { useEffect, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { wordsFor } from '../app/api';
+import { useKeys } from '../app/keys';
+import { Fault, Sheet } from '../ui';
+import { AddressRow } from './AddressRow';
+import { ArrivalColumns } from './ArrivalColumns';
+import { ArrivalNotes } from './ArrivalNotes';
+import { ArrivalStrip } from './ArrivalStrip';
+import { Listening } from './Listening';
+import { useArrival, useArrivals, useIntake } from './queries';
+import { Sender } from './Sender';
+import { Settings } from './Settings';
+
+export function IntakePage() {
+  const { id = '' } = useParams();
+  const intake = useIntake(id);
+  const arrivals = useArrivals(id);
+  if (intake.error) return <Sheet title="Intake"><Fault again={() => void intake.refetch()}>{wordsFor(intake.error)}</Fault></Sheet>; // prettier-ignore
+  if (!intake.data || !arrivals.data) return null;
+  return <Loaded key={id} intake={intake.data} arrivals={arrivals.data} />;
+}
+
+/** The arrival that is shown: the one in the address, else the newest, following what comes in. */
+function useShownArrival(arrivals: ArrivalSummary[]) {
+  const [params, setParams] = useSearchParams();
+  const chosen = params.get('arrival');
+  const shownId = chosen ?? arrivals[0]?.id ?? null;
+  const index = arrivals.findIndex(each => each.id === shownId);
+  const show = (id: string | null) => setParams(id && id !== arrivals[0]?.id ? { arrival: id } : {}, { replace: true });
+  const step = (by: number) => {
+    const next = arrivals[Math.min(arrivals.length - 1, Math.max(0, index + by))];
+    if (next) show(next.id);
+  };
+  useKeys([
+    { key: 'l', does: 'older arrival', run: () => step(1) },
+    { key: 'h', does: 'newer arrival', run: () => step(-1) },
+  ]);
+  return { shownId, show };
+}
+
+function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSummary[] }) {
+  const { shownId, show } = useShownArrival(arrivals);
+  const shown = useArrival(shownId);
+  const [open, setOpen] = useState<'sender' | 'settings' | null>(null);
+  const toggle = (part: 'sender' | 'settings') => setOpen(open === part ? null : part);
+  useKeys([{ key: 's', does: 'send one from here', run: () => toggle('sender') }]);
+  useEffect(() => {
+    document.title = `${intake.name} · Grammata`;
+  }, [intake.name]);
+  return (
+    <Sheet crumb={<Link to="/intakes" className="hover:underline">Intakes</Link>} title={intake.name} aside={<ArrivalNotes intake={intake} arrival={shown.data ?? null} />}>
+      <AddressRow intake={intake} onSettings={() => toggle('settings')} settingsOpen={open === 'settings'} />
+      {open === 'settings' && <Settings intake={intake} onDone={() => setOpen(null)} />}
+      <Listening intake={intake} senderOpen={open === 'sender'} onSender={() => toggle('sender')} />
+      {open === 'sender' && <Sender intake={intake} onSent={() => show(null)} />}
+      <ArrivalStrip arrivals={arrivals} shownId={shownId} onShow={show} />
+      {arrivals.length > 0 && shown.data && <ArrivalColumns arrival={shown.data} />}
+      {shown.error && <Fault again={() => void shown.refetch()}>{wordsFor(shown.error)}</Fault>}
+    </Sheet>
+  ); // prettier-ignore
+}

@@ -1,0 +1,55 @@
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../app/api';
+import { useReadTarget } from '../targets/queries';
+import { count, counted, Fault, Press, type Tone, Note } from '../ui';
+import { useGoLive } from './queries';
+import type { Workbench } from './workbench';
+
+interface Check {
+  tone: Tone;
+  words: string;
+  /** True when the route can't go live because of it. */
+  stops: boolean;
+}
+
+/** What must hold before a route goes live, and what is only to be known. */
+function checks({ operation, rehearsal, samples, route }: Workbench): Check[] {
+  if (!operation) return [{ tone: 'trouble', words: `${route.target.name} does not offer this operation any more. Read the target again.`, stops: true }];
+  if (!rehearsal) return [{ tone: 'look', words: 'Being rehearsed…', stops: true }];
+  const unsent = rehearsal.going - rehearsal.sendable;
+  return [
+    rehearsal.missing.length > 0
+      ? { tone: 'trouble', words: `Required and not filled: ${rehearsal.missing.join(', ')}.`, stops: true }
+      : { tone: 'fine', words: 'Every required field is filled.', stops: false },
+    rehearsal.going === 0
+      ? { tone: 'look', words: 'The condition lets none of the recorded submissions through.', stops: false }
+      : { tone: 'fine', words: `${count(rehearsal.going)} of ${counted(samples.length, 'recorded submission')} would go.`, stops: false },
+    unsent > 0
+      ? { tone: 'look', words: `${count(unsent)} of them can’t be sent as they are. The like would be held for you to look at.`, stops: false }
+      : { tone: 'fine', words: 'Each of them can be sent.', stops: false },
+  ];
+}
+
+export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
+  const { route, editing } = workbench;
+  const { mutate: read, data: connection, isPending } = useReadTarget(route.target.id);
+  const goLive = useGoLive(route.id);
+  useEffect(() => read(undefined), [read]);
+  const reach: Check = isPending || !connection ? { tone: 'look', words: `Asking ${route.target.name}…`, stops: true } : { tone: connection.ok ? 'fine' : 'trouble', words: `${route.target.name}: ${connection.verdict} ${connection.advice ?? ''}`, stops: !connection.ok };
+  const all = [...checks(workbench), reach];
+  const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
+  return (
+    <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
+      <h2>Before it goes live</h2>
+      <ul className="mt-2 space-y-1.5">{all.map(check => <li key={check.words}><Note tone={check.tone}>{check.words}</Note></li>)}</ul>
+      <p className="mt-3 font-serif text-ink-2">From then on, each new submission is delivered at once. The {count(workbench.samples.length)} recorded ones are not sent.</p>
+      {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
+      <div className="mt-3 flex items-baseline gap-4">
+        <Press onClick={start} disabled={all.some(check => check.stops) || goLive.isPending}>Go live now</Press>
+        <Press quiet onClick={onClose}>Not yet</Press>
+        {all.some(check => check.tone === 'look') && <Link className="act" to={`/routes/${route.id}/rehearsal`}>Look at the rehearsal</Link>}
+      </div>
+    </section>
+  ); // prettier-ignore
+}

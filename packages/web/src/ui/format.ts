@@ -1,0 +1,35 @@
+const dayAndTime = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'medium' });
+const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const number = new Intl.NumberFormat('en-GB');
+
+/** 4 Nov, 08:12 */
+export const when = (iso: string): string => dayAndTime.format(new Date(iso));
+export const whenInFull = (iso: string): string => full.format(new Date(iso));
+
+/** 1,204 */
+export const count = (n: number): string => number.format(n);
+
+/** `1 line`, `14 lines`. */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
+
+/** 1,204 bytes; 3.1 MB */
+export const bytes = (n: number): string => (n < 10_000 ? `${count(n)} ${n === 1 ? 'byte' : 'bytes'}` : n < 1e6 ? `${Math.round(n / 1000)} kB` : `${(n / 1e6).toFixed(1)} MB`);
+
+/** 40 s, 12 min, 3 h, 5 days. */
+export function lasting(milliseconds: number): string {
+  const seconds = Math.max(0, Math.round(milliseconds / 1000));
+  if (seconds < 60) return `${seconds} s`;
+  if (seconds < 3600) return `${Math.floor(seconds / 60)} min`;
+  if (seconds < 48 * 3600) return `${Math.floor(seconds / 3600)} h`;
+  return `${Math.floor(seconds / 86400)} days`;
+}
+
+/** `3 s ago` within the last day, `08:12` today, else the date. */
+export function ago(iso: string, now: number): string {
+  const past = now - Date.parse(iso);
+  if (past < 24 * 3600_000) return past < 1000 ? 'just now' : `${lasting(past)} ago`;
+  return when(iso);
+}
+
+export const clock = (iso: string): string => time.format(new Date(iso));

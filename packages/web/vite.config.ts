@@ -1,0 +1,19 @@
+import path from 'node:path';
+import tailwind from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+const packages = path.resolve(import.meta.dirname, '..');
+
+export default defineConfig({
+  plugins: [react(), tailwind()],
+  resolve: {
+    alias: [
+      { find: /^@grammata\/core\/(.+)$/, replacement: `${packages}/core/src/$1/index.ts` },
+      { find: '@grammata/contract', replacement: `${packages}/contract/src/index.ts` },
+    ],
+  },
+  worker: { format: 'es' },
+  build: { outDir: path.resolve(packages, '../dist/web'), emptyOutDir: true, target: 'es2022', reportCompressedSize: false },
+  server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
+});
