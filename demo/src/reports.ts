@@ -19,13 +19,23 @@ export interface PastReport {
 /** The past sampling reports of Alder Basin River Watch up to a moment, oldest first: all invented, messy as real ones. */
 export function pastReports(until: number): PastReport[] {
   const random = randomFrom(20260704);
-  const reports = Array.from({ length: REPORTS }, (_, index) => {
-    const daysBack = DAYS * (1 - (index + 1) / REPORTS) + 0.02;
-    return report(index, until - Math.round(daysBack * 86_400_000), random);
-  });
+  const times = timesOfArrival(until, random);
+  const reports = times.map((receivedAt, index) => report(index, receivedAt, random));
   // Two were sent twice by the builder.
   const twice = [31, 90].map(index => ({ ...reports[index]!, receivedAt: reports[index]!.receivedAt + 4000 }));
   return [...reports, ...twice].sort((a, b) => a.receivedAt - b.receivedAt);
+}
+
+/** When they came, oldest first: mostly at weekends, by daylight. */
+function timesOfArrival(until: number, random: Random): number[] {
+  const times = Array.from({ length: REPORTS * 2 }, () => {
+    const day = DateTime.fromMillis(until, { zone: 'Europe/London' }).minus({ days: random.below(DAYS) });
+    const at = day.set({ hour: 8 + random.below(11), minute: random.below(60), second: random.below(60) }).toMillis();
+    return { at, keep: day.weekday >= 6 || random.chance(0.35) };
+  });
+  const past = times.filter(({ at, keep }) => keep && at < until - 600_000).map(each => each.at);
+  const spare = times.filter(({ at, keep }) => !keep && at < until - 600_000).map(each => each.at);
+  return [...past, ...spare].slice(0, REPORTS).sort((a, b) => a - b);
 }
 
 function report(index: number, receivedAt: number, random: Random): PastReport {

@@ -14,7 +14,7 @@ export async function seed({ store, vault, config }: Services, yard: Yard, until
   const intake = store.intakes.create({ name: 'Field team forms', createdAt: until - 40 * 86_400_000 });
   const { target } = await seedTarget();
   const live = seedReports();
-  store.routes.goLive(live.id);
+  store.routes.goLive(live.id, until - 34 * 86_400_000);
   const version = store.routes.latestVersion(live.id)!;
   for (const sample of store.forms.samples(live.formId, 10_000).reverse()) {
     store.deliveries.queue({ routeId: live.id, versionId: version.id, submissionId: sample.id, about: aboutSubmission(sample.data), createdAt: sample.receivedAt + 1000 });

@@ -59,6 +59,8 @@ export interface ArrivalSummary {
   formName: string | null;
   formId: string | null;
   submissions: number;
+  /** A few answers of the first, to tell arrivals apart. */
+  about: string | null;
   /** Set when a submission with the same identifier came before. */
   repeats: boolean;
   /** What was not read, in a line; null when all was. */

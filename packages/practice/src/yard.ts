@@ -47,6 +47,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   });
   const app = express();
   app.disable('x-powered-by');
+  app.get('/favicon.ico', (_request, response) => void response.status(204).end());
   app.get('/yard.css', (_request, response) => void response.type('css').send(style));
   app.get('/parts', (_request, response) => void response.json(parts()));
   app.get('/', (_request, response) => {

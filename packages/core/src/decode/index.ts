@@ -44,7 +44,7 @@ export function decode(bytes: Uint8Array, contentType: string | null, query = ''
     envelope: winner && found(winner),
     runnersUp: runnersUp.map(found),
     submissions,
-    notes: [...notes, ...more],
+    notes: media === 'none' ? notes : [...notes, ...more],
   };
 }
 

@@ -77,7 +77,7 @@ export function compileChain(steps: readonly Step[]): Chain {
 }
 
 function applyStep({ transform, params }: Compiled, value: Json, context: TransformContext): Json | Problem {
-  if (isBlank(value)) return value;
+  if (isBlank(value) && !(transform.takesEmptyLists && Array.isArray(value))) return value;
   try {
     return transform.apply(value, params, context);
   } catch (error) {

@@ -53,6 +53,8 @@ export interface Transform<P extends object = object> {
   returns: FieldKind;
   /** The step in words, to be read after the words of the step before it. */
   explain(params: P): string;
+  /** True when it wants to see empty lists; other blanks flow past it. */
+  takesEmptyLists?: boolean;
   /** Never throws: a value, or a problem. Is not called with a blank. */
   apply(value: Json, params: P, context: TransformContext): Json | Problem;
   /** Its documentation and its tests. */

@@ -2,6 +2,7 @@ import type {
   ArrivalSummary, DeliverySummary, FormSummary, IntakeView, RouteSummary, TargetView,
 } from '@grammata/contract'; // prettier-ignore
 import { iso, isoOrNull } from '../clock';
+import { aboutSubmission } from '../delivery';
 import type { Services } from '../services';
 import { sameDefinition, type ArrivalRow, type DeliveryRow, type FormWithCounts, type IntakeRow, type RouteRow, type TargetRow } from '../store';
 
@@ -48,6 +49,7 @@ export function arrivalSummary({ store }: Services, row: ArrivalRow): ArrivalSum
     formName: form?.form.name ?? null,
     formId: form?.form.id ?? null,
     submissions: submissions.length,
+    about: submissions[0] ? aboutSubmission(submissions[0].data) : null,
     repeats: submissions.some(each => each.repeatOf !== null),
     trouble: row.trouble,
   };

@@ -42,7 +42,7 @@ export class Routes {
   }
 
   /** Makes the draft a version and the route live. */
-  goLive(id: string): RouteRow | undefined {
+  goLive(id: string, at: number = now()): RouteRow | undefined {
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
       if (!row) return undefined;
@@ -50,7 +50,7 @@ export class Routes {
       if (!last || !sameDefinition(last.definition, row.draft)) {
         tx.insert(versions).values({ id: newId(), routeId: id, number: (last?.number ?? 0) + 1, definition: row.draft, createdAt: now() }).run(); // prettier-ignore
       }
-      return tx.update(routes).set({ state: 'live', liveSince: row.liveSince ?? now() }).where(eq(routes.id, id)).returning().get();
+      return tx.update(routes).set({ state: 'live', liveSince: row.liveSince ?? at }).where(eq(routes.id, id)).returning().get();
     });
   }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { useDesk } from './desk';
 import { Keys, useKeys } from './keys';
@@ -17,6 +17,9 @@ export const places = [
   { to: '/practice', name: 'Practice', letter: 'p' },
 ];
 
+/** How long after `g` a place's letter is waited for, in ms. */
+const PATIENCE = 1500;
+
 export function Shell() {
   return (
     <Keys>
@@ -31,10 +34,15 @@ function Frame() {
   const [open, setOpen] = useState<'palette' | 'shortcuts' | null>(null);
   const navigate = useNavigate();
   const [going, setGoing] = useState(false);
+  useEffect(() => {
+    if (!going) return;
+    const timer = setTimeout(() => setGoing(false), PATIENCE);
+    return () => clearTimeout(timer);
+  }, [going]);
   useKeys([
     { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
     { key: 'g', does: 'then d, i, r, t, e, p: go to a place', run: () => setGoing(true) },
-    ...(going ? places.map(({ letter, to, name }) => ({ key: letter, does: `go to ${name}`, run: () => (setGoing(false), void navigate(to)) })) : []),
+    ...(going ? places.map(({ letter, to, name }) => ({ key: letter, does: `go to ${name}`, urgent: true, run: () => (setGoing(false), void navigate(to)) })) : []),
   ]);
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto]">

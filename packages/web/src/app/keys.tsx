@@ -6,6 +6,8 @@ export interface KeyBinding {
   key: string;
   does: string;
   run: () => void;
+  /** Goes before the place's own keys. */
+  urgent?: boolean;
 }
 
 interface Registry {
@@ -13,18 +15,23 @@ interface Registry {
   changed: () => void;
 }
 
-const KeysContext = createContext<Registry | null>(null);
+const RegistryContext = createContext<Registry | null>(null);
+const BoundContext = createContext<KeyBinding[]>([]);
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Listens for single keys and knows what they do in the place at hand. */
 export function Keys({ children }: { children: ReactNode }) {
-  const [, setVersion] = useState(0);
-  const registry = useMemo<Registry>(() => ({ bindings: new Map(), changed: () => setVersion(version => version + 1) }), []);
+  const [bound, setBound] = useState<KeyBinding[]>([]);
+  const registry = useMemo<Registry>(() => {
+    const bindings = new Map<symbol, KeyBinding[]>();
+    return { bindings, changed: () => setBound([...bindings.values()].flat()) };
+  }, []);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]')) return;
-      const binding = [...registry.bindings.values()].reverse().flat().find(each => each.key === event.key);
+      const matching = [...registry.bindings.values()].flat().filter(each => each.key === event.key);
+      const binding = matching.find(each => each.urgent) ?? matching[0];
       if (!binding) return;
       event.preventDefault();
       binding.run();
@@ -32,12 +39,16 @@ export function Keys({ children }: { children: ReactNode }) {
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
   }, [registry]);
-  return <KeysContext value={registry}>{children}</KeysContext>;
+  return (
+    <RegistryContext value={registry}>
+      <BoundContext value={bound}>{children}</BoundContext>
+    </RegistryContext>
+  );
 }
 
 /** Binds keys while the calling component is shown. */
 export function useKeys(bindings: KeyBinding[]): void {
-  const registry = useContext(KeysContext);
+  const registry = useContext(RegistryContext);
   const latest = useRef(bindings);
   useEffect(() => {
     latest.current = bindings;
@@ -56,7 +67,4 @@ export function useKeys(bindings: KeyBinding[]): void {
 }
 
 /** All keys that do something now, the place's own first. */
-export function useBoundKeys(): KeyBinding[] {
-  const registry = useContext(KeysContext);
-  return registry ? [...registry.bindings.values()].reverse().flat() : [];
-}
+export const useBoundKeys = (): KeyBinding[] => useContext(BoundContext);

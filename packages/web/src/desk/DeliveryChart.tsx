@@ -35,7 +35,7 @@ export function DeliveryChart({ days }: { days: DeskView['days'] }) {
             <title>{`${dayName.format(new Date(each.day))}: ${each.delivered} delivered, ${each.troubled} in trouble`}</title>
             <rect y={y(each.delivered)} width={x.bandwidth()} height={y(0) - y(each.delivered)} className="fill-verdigris" />
             <rect y={y(each.delivered + each.troubled) - (each.troubled ? 1 : 0)} width={x.bandwidth()} height={y(each.delivered) - y(each.delivered + each.troubled)} className="fill-crimson" />
-            {(index % 7 === 0 || index === days.length - 1) && <text x={x.bandwidth() / 2} y={HEIGHT - 5} textAnchor="middle" className="fill-ink-3 text-[10px]">{index === days.length - 1 ? 'today' : dayName.format(new Date(each.day))}</text>}
+            {(index % 7 === 0 || index === days.length - 1) && <text x={index === days.length - 1 ? x.bandwidth() : x.bandwidth() / 2} y={HEIGHT - 5} textAnchor={index === days.length - 1 ? 'end' : 'middle'} className="fill-ink-3 text-[10px]">{index === days.length - 1 ? 'today' : dayName.format(new Date(each.day))}</text>}
           </g>
         ))}
       </svg>

@@ -79,8 +79,8 @@ function Recent({ arrivals }: { arrivals: ArrivalSummary[] }) {
         {arrivals.map(each => (
           <li key={each.id}>
             <Link to={`/intakes/${each.intakeId}?arrival=${each.id}`} className="grid grid-cols-[minmax(0,1fr)_8rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_12rem_5rem_8rem]">
-              <span className="truncate">{each.formName ?? <span className="text-ochre">? {each.trouble}</span>}{each.repeats && <span className="text-ink-3"> · sent again</span>}</span>
-              <span className="truncate font-mono text-small text-ink-3 max-md:hidden">{each.contentType ?? each.method}</span>
+              <span className="truncate">{each.about ?? <span className="text-ochre">? {each.trouble}</span>}{each.repeats && <span className="text-ink-3"> · sent again</span>}</span>
+              <span className="truncate text-ink-2 max-md:hidden">{each.formName ?? each.contentType ?? each.method}</span>
               <span className="text-right text-ink-2 max-md:hidden">{bytes(each.size)}</span>
               <span className="text-right text-ink-2"><Moment at={each.receivedAt} /></span>
             </Link>

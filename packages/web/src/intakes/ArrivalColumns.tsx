@@ -95,9 +95,8 @@ function AnswerRow({ mark, label, keyText, value, pointer, schema, total, isHot,
     <li onMouseEnter={() => onHot(true)} onMouseLeave={() => onHot(false)} className={`-mx-2 grid grid-cols-[18px_minmax(0,1fr)_44px] gap-1 border-b border-dotted border-rule px-2 py-[5px] ${isHot ? 'bg-lapis-wash' : ''}`}>
       <span className="font-mono text-fine/[1.125rem] text-ink-3" title={mark.word}><span aria-hidden>{mark.mark}</span><span className="sr-only">{mark.word}</span></span>
       <button type="button" onFocus={() => onHot(true)} onBlur={() => onHot(false)} className="min-w-0 text-left" title={[keyText, pointer].filter(Boolean).join(' · ')}>
-        <span className="block text-small/4 text-lapis">{label}</span>
+        <span className="flex items-baseline gap-3 text-small/4"><span className="text-lapis">{label}</span><span className="min-w-0 flex-1 truncate text-right font-mono text-fine/4 text-ink-3">{keyText}{pointer && ` · ${pointer}`}</span></span>
         <span className={`block font-mono text-small whitespace-pre-wrap [overflow-wrap:anywhere] ${isHot ? '' : 'line-clamp-2'}`}>{value}</span>
-        <span className="block truncate font-mono text-fine text-ink-3">{keyText}{isHot && pointer && ` · ${pointer}`}</span>
       </button>
       <span role="img" aria-label={`answered in ${schema?.filled ?? 0} of ${total}`} title={`answered in ${schema?.filled ?? 0} of ${total}`} className="mt-[7px] block h-1.5 bg-rule"><span className="block h-1.5 bg-verdigris" style={{ width: `${filled * 100}%` }} /></span>
     </li>

@@ -28,7 +28,6 @@ export function readEnvelope(document: Json): Envelopes {
     if (alone && (asBatch === null || alone.score > asBatch.score)) return ranked([rooted(alone), ...(asBatch ? [asBatch] : [])]);
     return ranked(asBatch ? [asBatch] : []);
   }
-  if (document === null) return { winner: null, runnersUp: [], notes: [] };
   return { winner: null, runnersUp: [], notes: [{ code: 'envelope.none', message: 'No answers were found in it.' }] };
 }
 

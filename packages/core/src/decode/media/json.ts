@@ -1,3 +1,4 @@
+import { parse, type ParseError } from 'jsonc-parser';
 import type { Json } from '../../submission';
 import type { MediaReader } from './reader';
 
@@ -16,11 +17,27 @@ export const json: MediaReader = {
   },
 };
 
-/** The parser's complaint with line and column, when it gives a position. */
+/** Texts longer than this are not searched for the place where they break. */
+const LONGEST_SEARCHED = 1_000_000;
+
+/** What is wrong, with line and column. */
 function whereItBroke(text: string, complaint: string): string {
-  const position = /at position (\d+)/.exec(complaint)?.[1];
-  const reason = complaint.replace(/ in JSON at position.*$/, '').replace(/, "?\.\.\..*$/s, '');
-  if (position === undefined) return /end of JSON/.test(complaint) ? 'it ends too early.' : `${reason}.`;
-  const before = text.slice(0, Number(position)).split('\n');
+  const reason = complaint.replace(/,? "?\.\.\.[\s\S]*$/, '').replace(/, "[\s\S]*$/, '').replace(/ in JSON at position[\s\S]*$/, '');
+  const offset = breakingOffset(text);
+  if (offset === null) return `${reason}.`;
+  if (text.slice(offset).trim() === '') return `it ends too early, at line ${text.slice(0, offset).split('\n').length}.`;
+  const before = text.slice(0, offset).split('\n');
   return `${reason} at line ${before.length}, column ${before.at(-1)!.length + 1}.`;
+}
+
+/** Where a text stops being JSON, in UTF-16 code units; null when that can't be told. */
+function breakingOffset(text: string): number | null {
+  if (text.length > LONGEST_SEARCHED) return null;
+  const errors: ParseError[] = [];
+  try {
+    parse(text, errors, { disallowComments: true });
+  } catch {
+    return null; // nested deeper than the stack
+  }
+  return errors[0]?.offset ?? null;
 }

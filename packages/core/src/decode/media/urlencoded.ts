@@ -21,9 +21,10 @@ export function nestedFromPairs(pairs: Iterable<[string, string]>): JsonObject {
   const root: JsonObject = {};
   for (const [name, value] of pairs) {
     const path = pathOf(name);
-    add(root, path, value);
+    add(root, path, value, true);
   }
-  return listsWhereNumbered(root) as JsonObject;
+  for (const key of Object.keys(root)) setOwn(root, key, listsWhereNumbered(root[key]!));
+  return root;
 }
 
 function pathOf(name: string): string[] {
@@ -33,9 +34,9 @@ function pathOf(name: string): string[] {
   return inner.length > MOST_LEVELS ? [name] : [match[1]!, ...inner];
 }
 
-function add(place: JsonObject, path: string[], value: string): void {
+function add(place: JsonObject, path: string[], value: string, isTop = false): void {
   const [head = '', ...rest] = path;
-  const token = head === '' ? String(Object.keys(place).length) : head;
+  const token = head === '' && !isTop ? String(Object.keys(place).length) : head;
   const held = Object.hasOwn(place, token) ? place[token]! : undefined;
   if (rest.length === 0) {
     if (held === undefined) setOwn(place, token, value);

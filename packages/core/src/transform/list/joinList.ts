@@ -21,6 +21,7 @@ export const joinList = defineTransform<JoinListParams>({
   ],
   accepts: ['choices', 'json', 'files', 'table'],
   returns: 'text',
+  takesEmptyLists: true,
   explain: ({ separator, lastSeparator }) => `joined with “${separator}”${lastSeparator ? `, the last with “${lastSeparator}”` : ''}`,
   apply(value, { separator, lastSeparator }): Json {
     if (!Array.isArray(value)) return value;

@@ -16,7 +16,7 @@ const change: Record<Case, (text: string) => string> = {
   lower: text => text.toLowerCase(),
   upper: text => text.toUpperCase(),
   sentence: text => text.toLowerCase().replace(/(^\s*|[.!?]\s+)(\p{Ll})/gu, (_, before: string, letter: string) => before + letter.toUpperCase()),
-  title: text => text.toLowerCase().replace(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’']*/gu, capital),
+  title: text => text.toLowerCase().replace(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’']*/gu, capital).replace(/\b(\p{Lu}[’'])(\p{Ll})(?=\p{L}{2})/gu, (_, before: string, letter: string) => before + letter.toUpperCase()),
 };
 
 const words: Record<Case, string> = { lower: 'lower case', upper: 'upper case', sentence: 'sentence case', title: 'each word capitalised' };
@@ -36,7 +36,7 @@ export const changeCase = defineTransform<ChangeCaseParams>({
   examples: [
     { params: { to: 'lower' }, in: 'M.Adeyemi@Example.org', out: 'm.adeyemi@example.org' },
     { params: { to: 'upper' }, in: 'ab-07', out: 'AB-07' },
-    { params: { to: 'title' }, in: "o'neill ÉLODIE", out: "O'neill Élodie" },
+    { params: { to: 'title' }, in: "o'neill ÉLODIE", out: "O'Neill Élodie" },
     { params: { to: 'sentence' }, in: 'SMELL OF DIESEL. TWO FISH.', out: 'Smell of diesel. Two fish.' },
     { params: { to: 'upper' }, in: ['foam', 'litter'], out: ['FOAM', 'LITTER'] },
     { params: { to: 'upper' }, in: 8, out: 8 },

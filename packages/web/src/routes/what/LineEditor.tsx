@@ -15,7 +15,7 @@ export function LineEditor({ workbench, compiled, edit, onClose }: { workbench: 
   const { line, field } = compiled;
   const usesFallback = line.whenBlank === 'fallback' || line.whenProblem === 'fallback';
   return (
-    <div className="px-3.5 pb-3.5 md:ml-[44px]" onKeyDown={event => event.key === 'Escape' && onClose()}>
+    <div className="max-w-[46rem] px-3.5 pb-3.5 md:ml-[44px]" onKeyDown={event => event.key === 'Escape' && onClose()}>
       {field && <p className="text-small text-ink-3">{aboutField(field)}</p>}
       <SourceEditor key={line.id} workbench={workbench} line={line} field={field} edit={edit} />
       {line.source && <Steps workbench={workbench} compiled={compiled} edit={edit} />}

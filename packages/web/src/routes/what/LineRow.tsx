@@ -22,8 +22,8 @@ export function LineRow({ workbench, compiled, index, outcome, isOpen, onOpen, e
   const { line, field } = compiled;
   const totals = workbench.rehearsal?.lines[index];
   return (
-    <li className="grid border-b border-rule xl:grid-cols-[minmax(0,1fr)_268px]">
-      <div className={isOpen ? 'border-y border-ink bg-raised' : 'hover:bg-raised/60'}>
+    <li className="grid xl:grid-cols-[minmax(0,1fr)_268px]">
+      <div className={isOpen ? 'border-b border-ink bg-raised shadow-[0_-1px_0_var(--ink)]' : 'border-b border-rule hover:bg-raised/60'}>
         <div onClick={() => onOpen(!isOpen)} className="grid cursor-pointer grid-cols-[34px_minmax(0,1fr)_74px] items-baseline gap-x-2.5 px-3.5 py-1.5 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
           <span className="pr-1 text-right font-mono text-fine/[1.125rem] text-ink-3">{index + 1}</span>
           <button type="button" id={`line-${line.id}`} aria-expanded={isOpen} onClick={event => { event.stopPropagation(); onOpen(!isOpen); }} className="truncate text-left font-mono text-small font-medium" title={field?.label ?? line.to}>

@@ -20,7 +20,7 @@ export function SourceEditor({ workbench, line, field, edit }: { workbench: Work
     else edit(each => ({ ...each, source: next === 'text' ? { from: 'text', segments: segmentsOf(each.source) } : { from: 'constant', value: '' } }));
   };
   return (
-    <div className="mt-2 grid items-baseline gap-x-6 gap-y-2 sm:grid-cols-[auto_minmax(0,1fr)]">
+    <div className="mt-2 space-y-2">
       <fieldset className="flex gap-4">
         <legend className="sr-only">Comes from</legend>
         {(Object.keys(ways) as From[]).map(way => (

@@ -1,7 +1,6 @@
 import type { CompiledLine } from '@grammata/core/request';
 import { asText, type Json } from '@grammata/core/submission';
 import { isProblem, transformOf, type ParameterField, type Problem, type Step } from '@grammata/core/transform';
-import { Act } from '../../ui';
 import type { Workbench } from '../workbench';
 import { StepPicker } from './StepPicker';
 import type { EditLine } from './What';
@@ -23,21 +22,23 @@ export function Steps({ workbench: { sample, editing }, compiled, edit }: { work
   };
   return (
     <div className="mt-3 border-l-2 border-oxide pl-3.5">
-      <div className="grid grid-cols-[minmax(0,15rem)_minmax(0,1fr)] gap-x-4 py-0.5 text-ink-2">
+      <div className="grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-0.5 text-ink-2">
         <span>as it was answered</span><Shown value={raw} />
       </div>
       <ol>
         {line.cleaning.map((step, index) => (
-          <li key={index} className={`grid grid-cols-[minmax(0,15rem)_minmax(0,1fr)] gap-x-4 py-1 ${step.off ? 'opacity-60' : ''}`}>
+          <li key={index} className={`group grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-1 ${step.off ? 'opacity-60' : ''}`}>
             <div>
-              <div className="font-medium">{transformOf(step.id)?.label ?? step.id}{step.off && ' (off)'}</div>
-              <Parameters step={step} onChange={params => replace(index, { ...step, params })} />
-              <div className="flex gap-3 text-small">
-                <Act onClick={() => move(index, -1)} disabled={index === 0} aria-label={`Move step ${index + 1} up`}>up</Act>
-                <Act onClick={() => move(index, 1)} disabled={index === line.cleaning.length - 1} aria-label={`Move step ${index + 1} down`}>down</Act>
-                <Act onClick={() => replace(index, { ...step, off: !step.off })}>{step.off ? 'on' : 'off'}</Act>
-                <Act onClick={() => change(line.cleaning.filter((_, at) => at !== index))} aria-label={`Remove step ${index + 1}`}>remove</Act>
+              <div className="flex flex-wrap items-baseline gap-x-2.5">
+                <span className="font-medium">{transformOf(step.id)?.label ?? step.id}{step.off && ' (off)'}</span>
+                <span className="flex gap-2 text-small text-ink-3">
+                  <Deed onClick={() => move(index, -1)} disabled={index === 0} label={`Move step ${index + 1} up`}>↑</Deed>
+                  <Deed onClick={() => move(index, 1)} disabled={index === line.cleaning.length - 1} label={`Move step ${index + 1} down`}>↓</Deed>
+                  <Deed onClick={() => replace(index, { ...step, off: !step.off })} label={`Switch step ${index + 1} ${step.off ? 'on' : 'off'}`}>{step.off ? 'on' : 'off'}</Deed>
+                  <Deed onClick={() => change(line.cleaning.filter((_, at) => at !== index))} label={`Remove step ${index + 1}`}>remove</Deed>
+                </span>
               </div>
+              <Parameters step={step} onChange={params => replace(index, { ...step, params })} />
             </div>
             {traces[index] ? <Shown value={traces[index].result} /> : <span className="font-mono text-small text-ink-3">not reached</span>}
           </li>
@@ -47,6 +48,10 @@ export function Steps({ workbench: { sample, editing }, compiled, edit }: { work
     </div>
   ); // prettier-ignore
 }
+
+const Deed = ({ label, ...rest }: { label: string; onClick: () => void; disabled?: boolean; children: string }) => (
+  <button type="button" aria-label={label} title={label} className="hover:text-oxide hover:underline disabled:opacity-30" {...rest} />
+);
 
 /** A value between steps. Lists show their items apart. */
 function Shown({ value }: { value: Json | Problem }) {
@@ -74,7 +79,7 @@ function Parameters({ step, onChange }: { step: Step; onChange: (params: Step['p
 
 function Parameter({ ask, value, onChange }: { ask: ParameterField; value: unknown; onChange: (value: unknown) => void }) {
   return (
-    <label className="grid grid-cols-[6.5rem_minmax(0,1fr)] items-baseline gap-2 text-small">
+    <label className="grid grid-cols-[6rem_minmax(0,1fr)] items-baseline gap-2 text-small">
       <span className="text-ink-2">{ask.label}</span>
       {ask.choices ? (
         <select className="write" value={String(value)} onChange={event => onChange(ask.choices!.find(each => String(each.value) === event.target.value)!.value)}>{ask.choices.map(each => <option key={String(each.value)} value={String(each.value)}>{each.label}</option>)}</select>

@@ -1,0 +1,59 @@
+import type { Json } from '../submission';
+import { exampleFor, readDiscovery, refusal, targetTypes, usualRecipe, type TargetField, type TargetType } from '.';
+
+const field = (type: TargetType, more: Partial<TargetField> = {}): TargetField => ({ key: 'f', pointer: '/f', label: 'F', type, required: false, readOnly: false, options: null, maxLength: null, description: null, ...more });
+
+// RFC 3339 §5.6 (grammar) and §5.8 (examples); what is not RFC 3339 is refused.
+test.each<[TargetType, Json, boolean]>([
+  ['datetime', '1985-04-12T23:20:50.52Z', true],
+  ['datetime', '1996-12-19T16:39:57-08:00', true],
+  ['datetime', '1990-12-31T23:59:60Z', true],
+  ['datetime', '1937-01-01T12:00:27.87+00:20', true],
+  ['datetime', '2026-11-04 07:55', false],
+  ['datetime', '2026-11-04T07:55Z', false],
+  ['datetime', '2026-02-30T07:55:00Z', false],
+  ['datetime', '2026-11-04T25:00:00Z', false],
+  ['date', '2026-11-04', true],
+  ['date', '2026-02-30', false],
+  ['date', '4/11/2026', false],
+  ['number', 7.4, true],
+  ['number', '7.4', false],
+  ['integer', 7.4, false],
+  ['integer', 7, true],
+  ['boolean', 'true', false],
+  ['text', ['a'], false],
+  ['choices', ['a', 'b'], true],
+  ['choices', 'a', false],
+  ['attachments', [{ name: 'a', url: 'https://files.example.org/a' }], true],
+  ['attachments', ['a'], false],
+  ['json', { any: 1 }, true],
+])('%s takes %j: %s', (type, value, takes) => expect(refusal(field(type), value) === null).toBe(takes));
+
+test('an option the target does not list is named, one by one', () => {
+  expect(refusal(field('choice', { options: ['Foam'] }), 'foam')).toMatchObject({ code: 'target.option', message: expect.stringContaining('“foam”') });
+  expect(refusal(field('choices', { options: ['Foam', 'Litter'] }), ['Foam', 'Other: eels'])).toMatchObject({ message: expect.stringContaining('“Other: eels”') });
+  expect(refusal(field('choice', { options: ['Foam'] }), 'Foam')).toBeNull();
+});
+
+test('too long a text says how long', () => expect(refusal(field('text', { maxLength: 3 }), 'four')?.message).toMatch(/takes 3 characters; this has 4/));
+
+test.each(targetTypes)('the example for %s is one that it takes', type => {
+  const example = field(type, { options: type === 'choice' || type === 'choices' ? ['Foam', 'Litter'] : null });
+  expect(refusal(example, exampleFor(example))).toBeNull();
+});
+
+describe('discovery', () => {
+  const answer: Json = { tables: [{ key: 'samples', title: 'Samples', columns: [{ key: 'no', type: 'whole', readOnly: true }, { key: 'a/b', title: 'Site', type: 'option', required: true, options: ['x'] }, { key: 'odd', type: 'hologram' }, 'rubbish'] }, { title: 'no key' }] };
+
+  test('tables become operations, columns their fields', () => {
+    const read = readDiscovery(answer, usualRecipe);
+    expect(read).toEqual({ operations: [{ id: 'create:samples', label: 'Add a record to Samples', method: 'POST', path: '/tables/samples/records', fields: [expect.objectContaining({ key: 'no', type: 'integer', readOnly: true }), expect.objectContaining({ key: 'a/b', pointer: '/values/a~1b', label: 'Site', type: 'choice', required: true, options: ['x'] }), expect.objectContaining({ key: 'odd', type: 'text' })] }] });
+  });
+
+  test.each<[Json, string]>([
+    [{}, 'no list of tables'],
+    [{ tables: {} }, 'no list of tables'],
+    [{ tables: [] }, 'lists no table'],
+    [null, 'no list of tables'],
+  ])('%j is no discovery', (document, says) => expect(readDiscovery(document, usualRecipe)).toEqual({ fault: expect.stringContaining(says) }));
+});
