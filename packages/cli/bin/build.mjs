@@ -1,12 +1,17 @@
 /** Bundles the command line into dist/, so that it starts fast and needs no build step of the user's. */
 import { build } from 'esbuild';
+import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { bundle, packages } from './staleness.mjs';
 
 export async function buildBundle() {
+  await rm(path.dirname(bundle), { recursive: true, force: true });
   await build({
-    entryPoints: [path.join(packages, 'cli/src/main.ts')],
-    outfile: bundle,
+    entryPoints: { grammata: path.join(packages, 'cli/src/main.ts') },
+    outdir: path.dirname(bundle),
+    outExtension: { '.js': '.mjs' },
+    splitting: true,
+    mainFields: ['module', 'main'],
     bundle: true,
     platform: 'node',
     target: 'node20',

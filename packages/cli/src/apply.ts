@@ -3,21 +3,16 @@ import { compileChain, isProblem, type Step } from '@grammata/core/transform';
 import { documentOf, fileAndOptions, Misuse, type Command } from './command';
 
 /** `grammata apply`: a cleaning chain over values. */
-export const apply: Command = {
-  name: 'apply',
-  usage: 'apply FILE',
-  summary: 'Runs the cleaning in {"chain":[{"id","params"}],"values":[…]} over its values.',
-  async run(args) {
-    const { file } = fileAndOptions(args, {});
-    const { chain, values } = checked(await documentOf(file));
-    const compiled = compileChain(chain);
-    if (compiled.faults.length > 0) throw new Misuse(compiled.faults.map(fault => `step ${fault.step + 1}: ${fault.message}`).join(' '));
-    const results = values.map(value => {
-      const result = compiled.run(value);
-      return isProblem(result) ? { problem: { code: result.code, message: result.message, value: result.value } } : { value: result };
-    });
-    return { results };
-  },
+export const apply: Command = async args => {
+  const { file } = fileAndOptions(args, {});
+  const { chain, values } = checked(await documentOf(file));
+  const compiled = compileChain(chain);
+  if (compiled.faults.length > 0) throw new Misuse(compiled.faults.map(fault => `step ${fault.step + 1}: ${fault.message}`).join(' '));
+  const results = values.map(value => {
+    const result = compiled.run(value);
+    return isProblem(result) ? { problem: { code: result.code, message: result.message, value: result.value } } : { value: result };
+  });
+  return { results };
 };
 
 function checked(document: unknown): { chain: Step[]; values: Json[] } {

@@ -2,12 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 
 /** One command of the command line. What it gives back is written to stdout as one JSON document. */
-export interface Command {
-  name: string;
-  usage: string;
-  summary: string;
-  run(args: string[]): Promise<unknown>;
-}
+export type Command = (args: string[]) => Promise<unknown>;
 
 /** The command was called wrongly: exit code 2. */
 export class Misuse extends Error {}

@@ -3,15 +3,10 @@ import type { Submission } from '@grammata/core/submission';
 import { bytesOf, fileAndOptions, type Command } from './command';
 
 /** `grammata decode`: what a message body says. */
-export const decodeFile: Command = {
-  name: 'decode',
-  usage: 'decode FILE [--type CONTENT_TYPE] [--query STRING]',
-  summary: 'Reads a message body into submissions.',
-  async run(args) {
-    const { file, values } = fileAndOptions(args, { type: { type: 'string' }, query: { type: 'string' } });
-    const { submissions, notes } = decode(await bytesOf(file), values.type ?? null, (values.query ?? '').replace(/^\?/, ''));
-    return { submissions: submissions.map(stable), notes };
-  },
+export const decodeFile: Command = async args => {
+  const { file, values } = fileAndOptions(args, { type: { type: 'string' }, query: { type: 'string' } });
+  const { submissions, notes } = decode(await bytesOf(file), values.type ?? null, (values.query ?? '').replace(/^\?/, ''));
+  return { submissions: submissions.map(stable), notes };
 };
 
 /** The members of a submission that scripts may rely on. */

@@ -1,9 +1,18 @@
-import { apply } from './apply';
-import { decodeFile } from './decode';
 import { Misuse, type Command } from './command';
 
+interface Entry {
+  name: string;
+  usage: string;
+  summary: string;
+  /** Loaded when it is called: each command starts with no more than it needs. */
+  load: () => Promise<Command>;
+}
+
 /** The commands, in the order the help shows them. */
-const commands: Command[] = [decodeFile, apply];
+const commands: Entry[] = [
+  { name: 'decode', usage: 'decode FILE [--type CONTENT_TYPE] [--query STRING]', summary: 'Reads a message body into submissions.', load: async () => (await import('./decode')).decodeFile },
+  { name: 'apply', usage: 'apply FILE', summary: 'Runs the cleaning in {"chain":[{"id","params"}],"values":[…]} over its values.', load: async () => (await import('./apply')).apply },
+];
 
 const help = () => `Usage: grammata COMMAND\n\n${commands.map(each => `  ${each.usage}\n      ${each.summary}`).join('\n')}\n`;
 
@@ -19,7 +28,7 @@ async function main([name, ...args]: string[]): Promise<number> {
     return 2;
   }
   try {
-    process.stdout.write(`${JSON.stringify(await command.run(args))}\n`);
+    process.stdout.write(`${JSON.stringify(await (await command.load())(args))}\n`);
     return 0;
   } catch (error) {
     if (!(error instanceof Misuse)) throw error;

@@ -5,7 +5,7 @@ import type { Json } from '@grammata/core/submission';
 import type { Step } from '@grammata/core/transform';
 import { Type } from 'class-transformer';
 import {
-  ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsTimeZone, IsUrl, Length, Matches, Max, MaxLength,
+  Allow, ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsTimeZone, IsUrl, Length, Matches, Max, MaxLength,
   Min, MinLength, ValidateNested,
 } from 'class-validator'; // prettier-ignore
 import { IsSource } from './isSource';
@@ -71,7 +71,7 @@ export class LineInput implements Line {
   @IsArray() @ArrayMaxSize(40) @ValidateNested({ each: true }) @Type(() => StepInput) cleaning: StepInput[] = [];
   @IsIn(blankPolicies) whenBlank: BlankPolicy = 'leaveOut';
   @IsIn(problemPolicies) whenProblem: ProblemPolicy = 'stop';
-  fallback: Json = '';
+  @Allow() fallback: Json = '';
 }
 
 export class TestInput {

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import type { Field, Json } from '../submission';
 import { decode } from '.';
 
-const encode = (document: Json) => new TextEncoder().encode(JSON.stringify(document));
-const read = (document: Json) => decode(encode(document), 'application/json');
+const encode = (document: object) => new TextEncoder().encode(JSON.stringify(document));
+const read = (document: object) => decode(encode(document), 'application/json');
 const values = (fields: Field[]) => Object.fromEntries(fields.map(field => [field.key, field.value]));
 
 describe('a list of labelled answers, in any naming', () => {

@@ -1,5 +1,5 @@
 import type { DeliveryState } from '@grammata/contract';
-import { and, asc, count, desc, eq, gte, inArray, like, lte, max, min, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, lte, max, min, or, sql, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
@@ -106,10 +106,11 @@ export class Deliveries {
 }
 
 function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
-  const text = search?.trim() ? `%${search.trim().replace(/[%_]/g, ' ')}%` : null;
+  const text = search?.trim() ? `%${search.trim().replace(/[\\%_]/g, '\\$&')}%` : null;
+  const contains = (column: typeof deliveries.about | typeof deliveries.reason) => sql`${column} like ${text} escape '\\'`;
   return and(
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,
-    text ? or(like(deliveries.about, text), like(deliveries.reason, text)) : undefined,
+    text ? or(contains(deliveries.about), contains(deliveries.reason)) : undefined,
   );
 }

@@ -1,0 +1,79 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { decode } from '@grammata/core/decode';
+import { answerListMessage, complaintsAbout, samplingReport, sites, startYard, tables, type Yard } from '.';
+
+const samples = tables[0]!;
+const record = { site: sites[0], sampled_at: '2026-11-04T07:55:00Z', observer_email: 'wen.xiu@example.org' };
+
+test.each<[string, Record<string, unknown>, string[]]>([
+  ['a good record', record, []],
+  ['an unknown column', { ...record, colour: 'red' }, ['colour']],
+  ['a missing column', { ...record, site: '' }, ['site']],
+  ['an unknown option', { ...record, site: 'Reed Corner (AB-21)' }, ['site']],
+  ['a wrong type', { ...record, ph: '7' }, ['ph']],
+  ['too long a text', { ...record, signs: 'x'.repeat(121) }, ['signs']],
+  ['a read-only column', { ...record, record_no: 5 }, ['record_no']],
+])('the register on %s', (_, values, fields) => expect(complaintsAbout(samples, values).map(each => each.field)).toEqual(fields));
+
+test('the builder’s payload is read as what was filled in', () => {
+  const filled = { entry: 'e-1', sent: '2026-11-04T08:12:06Z', client: { addr: '192.0.2.14', agent: 'x' }, answers: { s1: sites[0]!, s6: ['Foam', 'Other: eels'], s11: 2, s13: true, s12: [{ name: 'a.jpg', href: 'https://files.example.org/a.jpg', bytes: 5, mime: 'image/jpeg' }] } };
+  const { body, contentType } = answerListMessage(samplingReport, filled);
+  const { submissions } = decode(new TextEncoder().encode(body), contentType);
+  expect(submissions).toMatchObject([{ form: { key: 'smp', name: 'Sampling report' }, id: 'e-1', files: [{ field: 's12', name: 'a.jpg', size: 5 }] }]);
+  expect(Object.fromEntries(submissions[0]!.fields.map(field => [field.key, field.value]))).toEqual({ s1: sites[0], s6: ['Foam', 'Other: eels'], s11: 2, s13: true });
+});
+
+describe('the yard over HTTP', () => {
+  const dataDir = mkdtempSync(path.join(tmpdir(), 'yard-'));
+  let yard: Yard;
+  beforeAll(async () => {
+    yard = await startYard({ host: '127.0.0.1', port: 0, dataDir });
+  });
+  afterAll(async () => {
+    await yard.stop();
+    rmSync(dataDir, { recursive: true });
+  });
+  const create = (values: object, headers: Record<string, string> = {}) => fetch(`${yard.register.baseUrl}/tables/samples/records`, { method: 'POST', headers: { 'content-type': 'application/json', authorization: `Bearer ${yard.register.token}`, ...headers }, body: JSON.stringify({ values }) });
+
+  test('the register wants its token', async () => expect((await create(record, { authorization: 'Bearer guess' })).status).toBe(401));
+  test('a record is made once under its idempotency key', async () => {
+    const first = await create(record, { 'idempotency-key': 'k1' });
+    const second = await create(record, { 'idempotency-key': 'k1' });
+    expect([first.status, second.status]).toEqual([201, 200]);
+    expect(await second.json()).toEqual(await first.json());
+  });
+  test('what is refused says which column and why', async () => {
+    const answer = await create({ ...record, site: 'nowhere' });
+    expect([answer.status, await answer.json()]).toMatchObject([422, { errors: [{ field: 'site', message: expect.stringContaining('nowhere') }] }]);
+  });
+  test.each([['error', 500], ['busy', 429], ['token', 401]])('with the fault “%s” it answers %d', async (fault, status) => {
+    await fetch(`${new URL(yard.url).origin}/register/fault`, { method: 'POST', body: new URLSearchParams({ fault }) });
+    expect((await create(record)).status).toBe(status);
+    await fetch(`${new URL(yard.url).origin}/register/fault`, { method: 'POST', body: new URLSearchParams({ fault: 'none' }) });
+  });
+
+  test('a form that is filled in is posted to the address it was given, with its photos served by the yard', async () => {
+    const bodies: string[] = [];
+    const intake = createServer((request, response) => {
+      let body = '';
+      request.on('data', chunk => (body += chunk)).on('end', () => (bodies.push(body), response.writeHead(202).end()));
+    });
+    await new Promise<void>(done => intake.listen(0, '127.0.0.1', done));
+    yard.pointBuildersAt(`http://127.0.0.1:${(intake.address() as AddressInfo).port}/in/x`);
+    const form = new FormData();
+    for (const [name, value] of [['s1', sites[0]!], ['s2', '4/11/2026 7:55'], ['s6', 'Foam'], ['s6', 'dead eels'], ['s8', 'Wen'], ['s9', 'wen.xiu@example.org']]) form.append(name!, value!);
+    form.append('s12', new File(['hello'], 'weir é.jpg', { type: 'image/jpeg' }));
+    const page = await (await fetch(`${yard.url}/builders/sampling-report/answers`, { method: 'POST', body: form })).text();
+    expect(page).toContain('Thank you');
+    const { replies } = JSON.parse(bodies[0]!) as { replies: { q: string; picks?: string[]; docs?: { name: string; href: string }[] }[] };
+    expect(replies.find(each => each.q === 's6')!.picks).toEqual(['Foam', 'Other: dead eels']);
+    const [doc] = replies.find(each => each.q === 's12')!.docs!;
+    expect(doc!.name).toBe('weir é.jpg');
+    expect(await (await fetch(doc!.href)).text()).toBe('hello');
+    intake.close();
+  });
+});

@@ -1,0 +1,54 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { isFault, mayReach, Outward } from '.';
+
+// RFC 1918, 4193, 5735, 3927: what is not public.
+test.each<[string, boolean]>([
+  ['127.0.0.1', false], ['10.1.2.3', false], ['172.16.0.1', false], ['192.168.1.1', false], ['169.254.169.254', false], ['0.0.0.0', false],
+  ['::1', false], ['fd00::1', false], ['fe80::1', false], ['::ffff:127.0.0.1', false], ['203.0.114.9', true], ['2606:4700::1', true],
+])('%s may be reached: %s', (address, may) => expect(mayReach(address, 'h', '80', [])).toBe(may)); // prettier-ignore
+
+test.each<[string[], boolean]>([
+  [['127.0.0.1:4700'], true],
+  [['127.0.0.1'], true],
+  [['127.0.0.0/8'], true],
+  [['127.0.0.1:4701'], false],
+  [['10.0.0.0/8'], false],
+  [['nonsense'], false],
+])('with %j on the list, 127.0.0.1:4700: %s', (allowed, may) => expect(mayReach('127.0.0.1', '127.0.0.1', '4700', allowed)).toBe(may));
+
+describe('requests outward', () => {
+  let server: Server;
+  let port: number;
+  beforeAll(async () => {
+    server = createServer((request, response) => {
+      if (request.url === '/drop') return void request.socket.destroy();
+      if (request.url === '/there') return void response.writeHead(302, { location: 'http://169.254.169.254/' }).end();
+      response.writeHead(200, { 'x-method': request.method }).end('x'.repeat(2_000_000));
+    });
+    await new Promise<void>(done => server.listen(0, '127.0.0.1', done));
+    port = (server.address() as AddressInfo).port;
+  });
+  afterAll(() => new Promise(done => server.close(done)));
+
+  test.each([
+    ['refused inside the own network', (): [string, string[]] => [`http://127.0.0.1:${port}/`, []], 'private'],
+    ['refused by name too', (): [string, string[]] => [`http://localhost:${port}/`, []], 'private'],
+    ['nothing listens', (): [string, string[]] => ['http://127.0.0.1:1/', ['127.0.0.1']], 'refused'],
+    ['dropped', (): [string, string[]] => [`http://127.0.0.1:${port}/drop`, ['127.0.0.1']], 'dropped'],
+    ['no address', (): [string, string[]] => ['register', []], 'address'],
+  ])('%s', async (_, given, code) => {
+    const [url, allowed] = given();
+    const outward = new Outward(allowed);
+    expect(await outward.send({ method: 'GET', url, headers: {} })).toMatchObject({ code, message: expect.stringMatching(/\S/) });
+    await outward.close();
+  });
+
+  test('an answer is read up to a limit, and redirects are not followed', async () => {
+    const outward = new Outward(['127.0.0.1']);
+    const answer = await outward.send({ method: 'GET', url: `http://127.0.0.1:${port}/`, headers: {} });
+    expect(isFault(answer) ? null : answer.body.length).toBe(1_000_000);
+    expect(await outward.send({ method: 'GET', url: `http://127.0.0.1:${port}/there`, headers: {} })).toMatchObject({ status: 302 });
+    await outward.close();
+  });
+});
