@@ -13,7 +13,7 @@ function replyPage(response: ServerResponse, title: string, text: string): void 
   const page = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(title)}</title>
 <style>body{font:18px/1.5 Georgia,serif;max-width:34rem;margin:18vh auto 0;padding:0 1.5rem;color:#1f1c17;background:#faf8f2}h1{font-size:1.6rem;margin:0 0 .5rem}p{margin:0;color:#575044;white-space:pre-line}
 @media(prefers-color-scheme:dark){body{background:#191714;color:#ece6d8}p{color:#b9b09d}}</style>
-<h1>${escapeHtml(title)}</h1><p>${escapeHtml(text)}</p>`;
+<main><h1>${escapeHtml(title)}</h1><p>${escapeHtml(text)}</p></main>`;
   response.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'" }).end(page);
 }
 

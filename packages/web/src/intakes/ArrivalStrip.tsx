@@ -27,7 +27,7 @@ export function ArrivalStrip({ arrivals, shownId, onShow }: { arrivals: ArrivalS
                 <span className={`mr-1.5 font-mono font-bold ${colour}`} aria-hidden>{mark}</span><span className="sr-only">{word}, </span>
                 <time dateTime={each.receivedAt}>{isToday(each.receivedAt) ? clock(each.receivedAt) : when(each.receivedAt)}</time>
               </span>
-              <span className="block max-w-36 truncate text-fine text-ink-3">{each.method} · {count(each.size)} B{each.repeats ? ' · sent again' : ''}</span>
+              <span className="block max-w-36 truncate text-fine text-ink-2">{each.method} · {count(each.size)} B{each.repeats ? ' · sent again' : ''}</span>
             </button>
           </li>
         ); // prettier-ignore

@@ -43,7 +43,7 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
       <h2>Before it goes live</h2>
       <ul className="mt-2 space-y-1.5">{all.map(check => <li key={check.words}><Note tone={check.tone}>{check.words}</Note></li>)}</ul>
-      <p className="mt-3 font-serif text-ink-2">From then on, each new submission is delivered at once. The {count(workbench.samples.length)} recorded ones are not sent.</p>
+      <p className="mt-3 font-serif text-ink-2">From then on, each new submission is delivered at once. What is recorded already is not sent.</p>
       {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">
         <Press onClick={start} disabled={all.some(check => check.stops) || goLive.isPending}>Go live now</Press>

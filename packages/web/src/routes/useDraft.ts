@@ -43,7 +43,10 @@ export function useDraft(route: RouteView): Editing {
     if (timer.current) clearTimeout(timer.current);
     timer.current = null;
     if (underWay.current) await underWay.current;
-    if (present.current === stored.current) return;
+    if (present.current === stored.current) {
+      setSaving('saved');
+      return;
+    }
     const sent = present.current;
     underWay.current = saveDraft(route.id, { ...sent, revision: revision.current }).then(
       view => {

@@ -1,0 +1,60 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+import { demo } from './addresses';
+
+/** Everything axe has against a page, by rule and place; it should be nothing. */
+export async function complaints(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations.flatMap(({ id, nodes }) => nodes.map(node => `${id}: ${node.target.join(' ')}`));
+}
+
+export async function expectAccessible(page: Page): Promise<void> {
+  expect(await complaints(page)).toEqual([]);
+}
+
+/** Opens a new intake by its page and gives back its address. */
+export async function openIntake(page: Page, name: string): Promise<string> {
+  await page.goto('/intakes');
+  await page.getByRole('button', { name: 'New intake' }).click();
+  await page.getByLabel('What is it for?').fill(name);
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+  return page.getByRole('main').locator('code').first().innerText();
+}
+
+/** Fills in the practice yard's sampling report in a tab of its own. */
+export async function fillReport(page: Page, answers: { site: string; when: string; temperature?: string; signs?: string[]; name: string; mail: string }): Promise<void> {
+  await page.getByLabel('Which site?').selectOption(answers.site);
+  await page.getByLabel('When did you sample?').fill(answers.when);
+  if (answers.temperature) await page.getByLabel('Water temperature').fill(answers.temperature);
+  for (const sign of answers.signs ?? []) await page.getByLabel(sign, { exact: true }).check();
+  await page.getByLabel('Your name').fill(answers.name);
+  await page.getByLabel('Your e-mail').fill(answers.mail);
+  await page.getByRole('button', { name: 'Send report' }).click();
+}
+
+/** Points the practice builder at an address. */
+export async function pointBuilderAt(page: Page, address: string): Promise<void> {
+  await page.goto(`${demo.practice}/builders/sampling-report`);
+  await page.getByLabel('Address that answers go to').fill(address);
+  await page.getByRole('button', { name: 'Save' }).click();
+}
+
+/** Switches the practice register's fault. */
+export async function setFault(page: Page, fault: string): Promise<void> {
+  await page.request.post(`${demo.practice}/register/fault`, { form: { fault } });
+}
+
+/** Opens a line of the galley and fills it from an answer. */
+export async function fillLine(page: Page, field: string, question: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`^${field}(required|\\*|$)`) }).click();
+  const option = page.getByLabel('Which answer').locator('option', { hasText: question }).first();
+  await page.getByLabel('Which answer').selectOption((await option.getAttribute('value'))!);
+}
+
+/** Adds a cleaning step to the open line. */
+export async function addStep(page: Page, step: string): Promise<void> {
+  await page.getByRole('button', { name: 'add a step…' }).click();
+  await page.getByPlaceholder('What should happen to it?').fill(step);
+  await page.getByRole('option', { name: step }).first().click();
+}

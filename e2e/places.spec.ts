@@ -1,0 +1,94 @@
+import { expect, test, type Page } from '@playwright/test';
+import { demo } from './addresses';
+import { expectAccessible } from './people';
+
+const settle = (page: Page) => page.waitForLoadState('networkidle').catch(() => undefined);
+const first = async (page: Page, list: string, name: string) => {
+  await page.goto(list);
+  await page.getByRole('main').getByRole('link', { name }).click();
+};
+
+const places: [string, (page: Page) => Promise<unknown>, string][] = [
+  ['Desk', page => page.goto('/'), 'Desk'],
+  ['Intakes', page => page.goto('/intakes?new'), 'Intakes'],
+  ['an intake', page => first(page, '/intakes', 'Field team forms'), 'Field team forms'],
+  ['Routes', page => page.goto('/routes?new'), 'Routes'],
+  ['When', async page => { await first(page, '/routes', 'Worrying signs'); await page.getByRole('link', { name: 'When' }).click(); }, 'Worrying signs to Follow-ups'],
+  ['What', page => first(page, '/routes', 'Worrying signs'), 'Worrying signs to Follow-ups'],
+  ['How', async page => { await first(page, '/routes', 'Worrying signs'); await page.getByRole('link', { name: 'How' }).click(); }, 'Worrying signs to Follow-ups'],
+  ['Targets', page => page.goto('/targets?new'), 'Targets'],
+  ['a target', page => first(page, '/targets', 'Register'), 'Register'],
+  ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
+  ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
+  ['Practice', page => page.goto('/practice'), 'Practice'],
+  ['nothing at the address', page => page.goto('/no/such/place'), 'There is nothing at this address.'],
+]; // prettier-ignore
+
+for (const theme of ['light', 'dark'] as const) {
+  test.describe(theme, () => {
+    test.use({ colorScheme: theme });
+    for (const [name, go, heading] of places) {
+      test(`axe finds nothing on ${name}`, async ({ page }) => {
+        await go(page);
+        await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+        await settle(page);
+        await expectAccessible(page);
+      });
+    }
+  });
+}
+
+for (const path of ['/', '/builders/sampling-report', '/register']) {
+  test(`axe finds nothing on the practice yard’s ${path}`, async ({ page }) => {
+    await page.goto(`${demo.practice}${path}`);
+    await expectAccessible(page);
+  });
+}
+
+test('on a phone the Desk can be read without scrolling sideways', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Four weeks of deliveries' }).or(page.getByText('Four weeks of deliveries'))).toBeVisible();
+  expect(await page.locator('#place').evaluate(element => element.scrollWidth - element.clientWidth)).toBe(0);
+  await expectAccessible(page);
+});
+
+test('the palette finds and does, by keyboard alone', async ({ page }) => {
+  await page.goto('/');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('worrying');
+  await expectAccessible(page);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Worrying signs to Follow-ups' })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('dark');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+});
+
+test('? lists the keys of the place, g goes to another', async ({ page }) => {
+  await page.goto('/deliveries');
+  await expect(page.getByRole('listitem').first()).toBeVisible();
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys that work here' });
+  await expect(keys).toContainText('choose it');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(keys).toBeHidden();
+  await page.keyboard.press('g');
+  await page.keyboard.press('t');
+  await expect(page.getByRole('heading', { level: 1, name: 'Targets' })).toBeVisible();
+});
+
+test('the first load takes at most 300 kB of script, compressed', async ({ page }) => {
+  const { gzipSync } = await import('node:zlib');
+  const scripts: Promise<number>[] = [];
+  page.on('response', response => {
+    if (response.request().resourceType() === 'script') scripts.push(response.body().then(body => gzipSync(body).length));
+  });
+  await page.goto('/');
+  await settle(page);
+  const total = (await Promise.all(scripts)).reduce((sum, size) => sum + size, 0);
+  expect(total).toBeGreaterThan(10_000);
+  expect(total).toBeLessThan(300_000);
+});

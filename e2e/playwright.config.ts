@@ -1,0 +1,38 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { defineConfig } from '@playwright/test';
+import { demo, fresh } from './addresses';
+
+const root = path.resolve(import.meta.dirname, '..');
+const folder = () => mkdtempSync(path.join(tmpdir(), 'grammata-e2e-'));
+const browserArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: path.join(root, 'test-results'),
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json']],
+  use: {
+    baseURL: demo.url,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: browserArgs },
+    permissions: ['clipboard-read', 'clipboard-write'],
+    contextOptions: { reducedMotion: 'reduce' },
+    screenshot: 'only-on-failure',
+  },
+  webServer: [
+    {
+      command: `node ${path.join(root, 'dist/demo.mjs')}`,
+      url: `${demo.url}/api/session`,
+      env: { GRAMMATA_ROOT: root, GRAMMATA_DATA: folder(), GRAMMATA_PORT: String(demo.port), GRAMMATA_PRACTICE_PORT: String(demo.practicePort) },
+    },
+    {
+      command: `node ${path.join(root, 'dist/server.mjs')}`,
+      url: `${fresh.url}/api/session`,
+      env: { GRAMMATA_ROOT: root, GRAMMATA_DATA: folder(), GRAMMATA_PORT: String(fresh.port) },
+    },
+  ],
+});

@@ -1,0 +1,101 @@
+import { expect, test, type Page } from '@playwright/test';
+
+const open = async (page: Page) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Worrying signs to Follow-ups' }).click();
+  await expect(page.getByText(/49 of 136 go|\d+ of \d+ go/)).toBeVisible();
+};
+
+test('the draft’s two problems are found and mended, by keyboard alone', async ({ page }) => {
+  await open(page);
+  await expect(page.getByRole('link', { name: /^What/ })).toContainText('1 unfilled');
+  const line = (name: string) => page.getByRole('listitem').filter({ has: page.getByRole('button', { name: new RegExp(`^${name}`) }) });
+  await expect(line('reported_on')).toContainText('is not a date that reads month first');
+
+  await page.keyboard.press('j');
+  await expect(page.getByRole('button', { name: /^reported_on/ })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.getByRole('combobox', { name: 'Read' }).focus();
+  await page.keyboard.type('day first');
+  await expect(line('reported_on')).toContainText('day first');
+  await expect(line('reported_on').getByRole('img').first()).toHaveAccessibleName(/ [012] in trouble/);
+
+  await page.getByRole('button', { name: 'Close' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /^urgency/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByLabel('always the same').focus();
+  await page.keyboard.press('Space');
+  await page.getByLabel('The value').focus();
+  await page.keyboard.type('this week');
+  await expect(line('urgency')).toContainText('this week');
+  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+
+  await page.reload();
+  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+});
+
+test('samples are walked with h and l, and n goes to the next in trouble', async ({ page }) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
+  const sample = page.getByRole('region', { name: 'Sample' });
+  await expect(sample).toContainText(/Sample 1 of \d+/);
+  await page.keyboard.press('l');
+  await expect(sample).toContainText(/Sample 2 of/);
+  await page.keyboard.press('h');
+  await expect(sample).toContainText(/Sample 1 of/);
+  await expect(page.getByRole('link', { name: /^What/ })).toContainText('in trouble');
+  await page.keyboard.press('n');
+  await expect(page.getByRole('region', { name: 'Lines' })).toContainText('! ');
+});
+
+test('an edit is undone and done again', async ({ page }) => {
+  await open(page);
+  await page.getByRole('link', { name: /^When/ }).click();
+  await page.getByRole('button', { name: 'And only when…' }).click();
+  await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(2);
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(1);
+  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+});
+
+test('a text with answers in it is composed by picking', async ({ page }) => {
+  await open(page);
+  await page.getByRole('button', { name: /^details/ }).click();
+  await page.getByLabel('text with answers in it').check();
+  await page.getByLabel('The text').fill('Seen by ');
+  await page.getByLabel('Put an answer in').selectOption({ label: 'Your name' });
+  await expect(page.getByLabel('The text')).toHaveValue('Seen by {Your name}');
+  const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^details/ }) });
+  await expect(line).toContainText('Seen by {Your name}');
+  await page.getByLabel('The text').fill('Seen by {Nobody}');
+  await expect(line).toContainText('The form has no question “Nobody”.');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+});
+
+test('the condition decides who goes, and shows who does not', async ({ page }) => {
+  await open(page);
+  await page.getByRole('link', { name: /^When/ }).click();
+  const before = await page.getByRole('link', { name: /^When/ }).innerText();
+  await page.getByRole('checkbox', { name: 'Foam', exact: true }).check();
+  await expect(page.getByRole('link', { name: /^When/ })).not.toHaveText(before);
+  await page.getByRole('checkbox', { name: 'Foam', exact: true }).uncheck();
+  await expect(page.getByRole('region', { name: 'Left out' })).toContainText('would not go');
+});
+
+test('the rehearsal shows all samples, or those in trouble, and opens one', async ({ page }) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
+  await page.getByRole('link', { name: /^Rehearse all/ }).click();
+  await page.getByRole('button', { name: /^in trouble/ }).click();
+  await expect(page.getByRole('cell', { name: /^! / }).first()).toBeVisible();
+  await page.keyboard.press('j');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Lines' })).toBeVisible();
+});
