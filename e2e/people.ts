@@ -23,7 +23,10 @@ export async function openIntake(page: Page, name: string): Promise<string> {
 }
 
 /** Fills in the practice yard's sampling report in a tab of its own. */
-export async function fillReport(page: Page, answers: { site: string; when: string; temperature?: string; signs?: string[]; name: string; mail: string }): Promise<void> {
+export async function fillReport(
+  page: Page,
+  answers: { site: string; when: string; temperature?: string; signs?: string[]; name: string; mail: string },
+): Promise<void> {
   await page.getByLabel('Which site?').selectOption(answers.site);
   await page.getByLabel('When did you sample?').fill(answers.when);
   if (answers.temperature) await page.getByLabel('Water temperature').fill(answers.temperature);

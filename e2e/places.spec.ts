@@ -13,16 +13,30 @@ const places: [string, (page: Page) => Promise<unknown>, string][] = [
   ['Intakes', page => page.goto('/intakes?new'), 'Intakes'],
   ['an intake', page => first(page, '/intakes', 'Field team forms'), 'Field team forms'],
   ['Routes', page => page.goto('/routes?new'), 'Routes'],
-  ['When', async page => { await first(page, '/routes', 'Worrying signs'); await page.getByRole('link', { name: 'When' }).click(); }, 'Worrying signs to Follow-ups'],
+  [
+    'When',
+    async page => {
+      await first(page, '/routes', 'Worrying signs');
+      await page.getByRole('link', { name: 'When' }).click();
+    },
+    'Worrying signs to Follow-ups',
+  ],
   ['What', page => first(page, '/routes', 'Worrying signs'), 'Worrying signs to Follow-ups'],
-  ['How', async page => { await first(page, '/routes', 'Worrying signs'); await page.getByRole('link', { name: 'How' }).click(); }, 'Worrying signs to Follow-ups'],
+  [
+    'How',
+    async page => {
+      await first(page, '/routes', 'Worrying signs');
+      await page.getByRole('link', { name: 'How' }).click();
+    },
+    'Worrying signs to Follow-ups',
+  ],
   ['Targets', page => page.goto('/targets?new'), 'Targets'],
   ['a target', page => first(page, '/targets', 'Register'), 'Register'],
   ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
   ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
   ['Practice', page => page.goto('/practice'), 'Practice'],
   ['nothing at the address', page => page.goto('/no/such/place'), 'There is nothing at this address.'],
-]; // prettier-ignore
+];
 
 for (const theme of ['light', 'dark'] as const) {
   test.describe(theme, () => {
@@ -48,7 +62,9 @@ for (const path of ['/', '/builders/sampling-report', '/register']) {
 test('on a phone the Desk can be read without scrolling sideways', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 800 });
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Four weeks of deliveries' }).or(page.getByText('Four weeks of deliveries'))).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: 'Four weeks of deliveries' }).or(page.getByText('Four weeks of deliveries')),
+  ).toBeVisible();
   expect(await page.locator('#place').evaluate(element => element.scrollWidth - element.clientWidth)).toBe(0);
   await expectAccessible(page);
 });
@@ -84,7 +100,8 @@ test('the first load takes at most 300 kB of script, compressed', async ({ page 
   const { gzipSync } = await import('node:zlib');
   const scripts: Promise<number>[] = [];
   page.on('response', response => {
-    if (response.request().resourceType() === 'script') scripts.push(response.body().then(body => gzipSync(body).length));
+    if (response.request().resourceType() === 'script')
+      scripts.push(response.body().then(body => gzipSync(body).length));
   });
   await page.goto('/');
   await settle(page);

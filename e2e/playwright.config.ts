@@ -6,7 +6,15 @@ import { demo, fresh } from './addresses';
 
 const root = path.resolve(import.meta.dirname, '..');
 const folder = () => mkdtempSync(path.join(tmpdir(), 'grammata-e2e-'));
-const browserArgs = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const browserArgs = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 export default defineConfig({
   testDir: '.',
@@ -27,7 +35,12 @@ export default defineConfig({
     {
       command: `node ${path.join(root, 'dist/demo.mjs')}`,
       url: `${demo.url}/api/session`,
-      env: { GRAMMATA_ROOT: root, GRAMMATA_DATA: folder(), GRAMMATA_PORT: String(demo.port), GRAMMATA_PRACTICE_PORT: String(demo.practicePort) },
+      env: {
+        GRAMMATA_ROOT: root,
+        GRAMMATA_DATA: folder(),
+        GRAMMATA_PORT: String(demo.port),
+        GRAMMATA_PRACTICE_PORT: String(demo.practicePort),
+      },
     },
     {
       command: `node ${path.join(root, 'dist/server.mjs')}`,

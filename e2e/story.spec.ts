@@ -16,7 +16,14 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
 
   await test.step('fills in a practice form in another tab, and sees it arrive without a reload', async () => {
     await pointBuilderAt(builder, address);
-    await fillReport(builder, { site: 'Withy Bridge (AB-07)', when: '04/11/2026 7:55', temperature: '8,4 °C', signs: ['Foam', 'Oil sheen'], name: 'Wen Xiu', mail: 'Wen.Xiu@Example.org' });
+    await fillReport(builder, {
+      site: 'Withy Bridge (AB-07)',
+      when: '04/11/2026 7:55',
+      temperature: '8,4 °C',
+      signs: ['Foam', 'Oil sheen'],
+      name: 'Wen Xiu',
+      mail: 'Wen.Xiu@Example.org',
+    });
     await expect(builder.getByRole('status')).toContainText('Thank you');
     const answers = page.getByRole('region', { name: 'What was answered' });
     await expect(answers).toContainText('Withy Bridge (AB-07)');
@@ -40,7 +47,9 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
   await test.step('maps the columns and cleans two values, seeing each step', async () => {
     await fillLine(page, 'site', 'Which site?');
     await fillLine(page, 'sampled_at', 'When did you sample?');
-    await expect(page.getByText('sampled_at takes a time such as 2026-11-04T07:55:00Z; “04/11/2026 7:55” is not.').first()).toBeVisible();
+    await expect(
+      page.getByText('sampled_at takes a time such as 2026-11-04T07:55:00Z; “04/11/2026 7:55” is not.').first(),
+    ).toBeVisible();
     await addStep(page, 'Date to another format');
     await expect(page.getByText('2026-11-04T07:55:00Z').first()).toBeVisible();
     await fillLine(page, 'temp_c', 'Water temperature');
@@ -76,12 +85,20 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
   });
 
   await test.step('submits again, and finds the record in the register', async () => {
-    await fillReport(builder, { site: 'Otter Weir (AB-02)', when: '5 Nov 2026 2:05 pm', temperature: '6.1', name: 'Wen Xiu', mail: 'wen.xiu+second@example.org' });
+    await fillReport(builder, {
+      site: 'Otter Weir (AB-02)',
+      when: '5 Nov 2026 2:05 pm',
+      temperature: '6.1',
+      name: 'Wen Xiu',
+      mail: 'wen.xiu+second@example.org',
+    });
     await page.getByRole('link', { name: /^Deliveries/ }).click();
     const mine = page.getByRole('listitem').filter({ hasText: 'My first route' });
     await expect(mine).toContainText('delivered');
     await mine.getByRole('link').click();
-    await expect(page.getByRole('region', { name: 'Request of attempt 1' })).toContainText('"sampled_at": "2026-11-05T14:05:00Z"');
+    await expect(page.getByRole('region', { name: 'Request of attempt 1' })).toContainText(
+      '"sampled_at": "2026-11-05T14:05:00Z"',
+    );
     await expect(page.getByRole('region', { name: 'Answer to attempt 1' })).toContainText('record_no');
     await expectAccessible(page);
     await builder.goto(`${demo.practice}/register`);

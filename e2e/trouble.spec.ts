@@ -4,9 +4,17 @@ import { expectAccessible, fillReport, openIntake, pointBuilderAt, setFault } fr
 
 test.describe('what comes in broken is kept, shown, and says what to do', () => {
   const cases: [string, { data: string | Buffer; headers: Record<string, string> }, RegExp][] = [
-    ['malformed JSON', { data: Buffer.from('{"site": "AB-07",]'), headers: { 'content-type': 'application/json' } }, /This is not JSON: .* at line 1, column 18/],
+    [
+      'malformed JSON',
+      { data: Buffer.from('{"site": "AB-07",]'), headers: { 'content-type': 'application/json' } },
+      /This is not JSON: .* at line 1, column 18/,
+    ],
     ['an empty body', { data: Buffer.alloc(0), headers: { 'content-type': 'application/json' } }, /The body is empty/],
-    ['a wrong Content-Type', { data: Buffer.from('{"site":"AB-07"}'), headers: { 'content-type': 'application/x-www-form-urlencoded' } }, /Stated as application\/x-www-form-urlencoded, but it reads as JSON/],
+    [
+      'a wrong Content-Type',
+      { data: Buffer.from('{"site":"AB-07"}'), headers: { 'content-type': 'application/x-www-form-urlencoded' } },
+      /Stated as application\/x-www-form-urlencoded, but it reads as JSON/,
+    ],
   ];
   for (const [name, options, says] of cases) {
     test(name, async ({ page, request }) => {
@@ -20,7 +28,11 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
 
   test('a body of 50 MB', async ({ page, request }) => {
     const address = await openIntake(page, 'Too large');
-    const answer = await request.post(address, { data: Buffer.alloc(50_000_000, 'x'), headers: { 'content-type': 'text/plain' }, timeout: 30_000 });
+    const answer = await request.post(address, {
+      data: Buffer.alloc(50_000_000, 'x'),
+      headers: { 'content-type': 'text/plain' },
+      timeout: 30_000,
+    });
     expect(answer.status()).toBe(413);
     await expect(page.getByRole('complementary')).toContainText('50.0 MB is more than this intake’s limit of 10.0 MB');
     await expect(page.getByRole('region', { name: 'The message' })).toContainText('cut here; 50 MB in all');
@@ -59,7 +71,10 @@ test.describe('ways to try an intake', () => {
 
   test('the address with values, opened in a tab; and the curl line', async ({ page, context }) => {
     const address = await openIntake(page, 'By tab');
-    const [tab] = await Promise.all([context.waitForEvent('page'), page.getByRole('link', { name: 'open with ?values' }).click()]);
+    const [tab] = await Promise.all([
+      context.waitForEvent('page'),
+      page.getByRole('link', { name: 'open with ?values' }).click(),
+    ]);
     await expect(tab.getByRole('heading', { name: 'It arrived' })).toBeVisible();
     await expectAccessible(tab);
     await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('AB-07');
@@ -76,7 +91,9 @@ test.describe('when the target is in trouble', () => {
     await page.getByRole('main').getByRole('link', { name: 'Register' }).click();
     await setFault(page, 'token');
     await page.getByRole('button', { name: 'Test and read again' }).click();
-    await expect(page.getByRole('status')).toContainText('It answered 401: it does not take this token. Make a new token');
+    await expect(page.getByRole('status')).toContainText(
+      'It answered 401: it does not take this token. Make a new token',
+    );
     await setFault(page, 'drop');
     await page.getByRole('button', { name: 'Test and read again' }).click();
     await expect(page.getByRole('status')).toContainText('closed the connection');
@@ -92,7 +109,12 @@ test.describe('when the target is in trouble', () => {
     await setFault(page, 'error');
     const builder = await page.context().newPage();
     await pointBuilderAt(builder, address);
-    await fillReport(builder, { site: 'Mill Race (AB-11)', when: '6/11/2026 9:00', name: 'Aoife', mail: 'aoife@example.org' });
+    await fillReport(builder, {
+      site: 'Mill Race (AB-11)',
+      when: '6/11/2026 9:00',
+      name: 'Aoife',
+      mail: 'aoife@example.org',
+    });
     await page.goto('/deliveries');
     const row = page.getByRole('listitem').first();
     await expect(row).toContainText('The target has trouble of its own (500)');

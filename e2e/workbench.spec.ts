@@ -9,7 +9,8 @@ const open = async (page: Page) => {
 test('the draft’s two problems are found and mended, by keyboard alone', async ({ page }) => {
   await open(page);
   await expect(page.getByRole('link', { name: /^What/ })).toContainText('1 unfilled');
-  const line = (name: string) => page.getByRole('listitem').filter({ has: page.getByRole('button', { name: new RegExp(`^${name}`) }) });
+  const line = (name: string) =>
+    page.getByRole('listitem').filter({ has: page.getByRole('button', { name: new RegExp(`^${name}`) }) });
   await expect(line('reported_on')).toContainText('is not a date that reads month first');
 
   await page.keyboard.press('j');

@@ -6,7 +6,17 @@ import { pathToFileURL } from 'node:url';
 import { root } from './root.mjs';
 
 const stampFile = path.join(root, 'dist/stamp');
-const sources = ['packages/core/src', 'packages/contract/src', 'packages/server/src', 'packages/practice/src', 'packages/web', 'demo/src', 'package-lock.json', 'tsconfig.json', 'scripts/build.mjs'];
+const sources = [
+  'packages/core/src',
+  'packages/contract/src',
+  'packages/server/src',
+  'packages/practice/src',
+  'packages/web',
+  'demo/src',
+  'package-lock.json',
+  'tsconfig.json',
+  'scripts/build.mjs',
+];
 
 /** A hash over everything the build is made of. */
 function stamp() {
@@ -17,8 +27,15 @@ function stamp() {
     if (!existsSync(at)) continue;
     if (source.includes('.')) add(at);
     else
-      for (const entry of readdirSync(at, { recursive: true, withFileTypes: true }).sort((a, b) => (a.parentPath + a.name < b.parentPath + b.name ? -1 : 1)))
-        if (entry.isFile() && !/[\\/](dist|node_modules)([\\/]|$)/.test(entry.parentPath) && !/\.test\.tsx?$/.test(entry.name)) add(path.join(entry.parentPath, entry.name));
+      for (const entry of readdirSync(at, { recursive: true, withFileTypes: true }).sort((a, b) =>
+        a.parentPath + a.name < b.parentPath + b.name ? -1 : 1,
+      ))
+        if (
+          entry.isFile() &&
+          !/[\\/](dist|node_modules)([\\/]|$)/.test(entry.parentPath) &&
+          !/\.test\.tsx?$/.test(entry.name)
+        )
+          add(path.join(entry.parentPath, entry.name));
   }
   return hash.digest('hex');
 }
@@ -30,21 +47,44 @@ export async function build({ force = false, say = console.log } = {}) {
   if (!force && entries.every(existsSync) && existsSync(stampFile) && readFileSync(stampFile, 'utf8') === now) return;
   say('Building…');
   const [{ build: bundle }, vite] = await Promise.all([import('esbuild'), import('vite')]);
-  const workspaces = Object.fromEntries(['contract', 'server', 'practice'].map(name => [`@grammata/${name}`, path.join(root, `packages/${name}/src/index.ts`)]));
+  const workspaces = Object.fromEntries(
+    ['contract', 'server', 'practice'].map(name => [
+      `@grammata/${name}`,
+      path.join(root, `packages/${name}/src/index.ts`),
+    ]),
+  );
   const core = {
     name: 'core',
-    setup: build => build.onResolve({ filter: /^@grammata\/core\// }, ({ path: name }) => ({ path: path.join(root, 'packages/core/src', name.slice('@grammata/core/'.length), 'index.ts') })),
+    setup: build =>
+      build.onResolve({ filter: /^@grammata\/core\// }, ({ path: name }) => ({
+        path: path.join(root, 'packages/core/src', name.slice('@grammata/core/'.length), 'index.ts'),
+      })),
   };
   await bundle({
     entryPoints: { server: path.join(root, 'packages/server/src/main.ts'), demo: path.join(root, 'demo/src/main.ts') },
     outdir: path.join(root, 'dist'),
     outExtension: { '.js': '.mjs' },
-    bundle: true, splitting: true, chunkNames: 'chunks/[name]-[hash]', platform: 'node', target: 'node20', format: 'esm', packages: 'external', alias: workspaces, plugins: [core],
-    sourcemap: true, tsconfig: path.join(root, 'tsconfig.json'), logLevel: 'warning',
+    bundle: true,
+    splitting: true,
+    chunkNames: 'chunks/[name]-[hash]',
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    packages: 'external',
+    alias: workspaces,
+    plugins: [core],
+    sourcemap: true,
+    tsconfig: path.join(root, 'tsconfig.json'),
+    logLevel: 'warning',
   });
-  await vite.build({ configFile: path.join(root, 'packages/web/vite.config.ts'), root: path.join(root, 'packages/web'), logLevel: 'warn' });
+  await vite.build({
+    configFile: path.join(root, 'packages/web/vite.config.ts'),
+    root: path.join(root, 'packages/web'),
+    logLevel: 'warn',
+  });
   mkdirSync(path.dirname(stampFile), { recursive: true });
   writeFileSync(stampFile, now);
 }
 
-if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await build({ force: process.argv.includes('--force') });
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href)
+  await build({ force: process.argv.includes('--force') });

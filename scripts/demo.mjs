@@ -12,7 +12,9 @@ try {
   if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true });
 } catch (error) {
   if (!['EACCES', 'EROFS', 'EPERM'].includes(error.code)) throw error;
-  console.error(`\n  ${error.path ?? root} can't be written (${error.code}). Run this in a folder of your own, or set GRAMMATA_DATA to one.\n`);
+  console.error(
+    `\n  ${error.path ?? root} can't be written (${error.code}). Run this in a folder of your own, or set GRAMMATA_DATA to one.\n`,
+  );
   process.exit(2);
 }
 const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, 'dist/demo.mjs')], {

@@ -6,6 +6,9 @@ import { root } from './root.mjs';
 
 ensureInstalled();
 await (await import('./build.mjs')).build();
-const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, 'dist/server.mjs')], { stdio: 'inherit', env: { ...process.env, GRAMMATA_ROOT: root } });
+const child = spawn(process.execPath, ['--enable-source-maps', path.join(root, 'dist/server.mjs')], {
+  stdio: 'inherit',
+  env: { ...process.env, GRAMMATA_ROOT: root },
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
 child.on('exit', code => process.exit(code ?? 0));

@@ -28,12 +28,20 @@ const results = [
   one(run('types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json'])),
 ];
 run('unit', bin('jest'), ['--json', `--outputFile=${path.join(reports, 'unit.json')}`]);
-results.push(report('unit.json', ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({ passed: numPassedTests, failed: Math.max(numFailedTests, numFailedTestSuites) })));
+results.push(
+  report('unit.json', ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({
+    passed: numPassedTests,
+    failed: Math.max(numFailedTests, numFailedTestSuites),
+  })),
+);
 
 const chromium = ensureChromium();
 if (chromium) {
   await (await import('./build.mjs')).build();
-  run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, 'e2e.json') });
+  run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
+    CHROMIUM: chromium,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, 'e2e.json'),
+  });
   results.push(report('e2e.json', ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky })));
 } else {
   console.error('\nThere is no Chromium, and it could not be installed. Install it, or set CHROMIUM to its path.');

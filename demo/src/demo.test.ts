@@ -12,10 +12,23 @@ const samples: Sample[] = reports.map(({ filled, receivedAt }) => {
   const [submission] = decode(new TextEncoder().encode(body), contentType).submissions;
   return { id: filled.entry, receivedAt: new Date(receivedAt).toISOString(), submission: submission! };
 });
-const operations = (readDiscovery({ tables } as unknown as Json, usualRecipe) as { operations: Parameters<typeof rehearse>[0]['operation'][] }).operations;
+const operations = (
+  readDiscovery({ tables } as unknown as Json, usualRecipe) as {
+    operations: Parameters<typeof rehearse>[0]['operation'][];
+  }
+).operations;
 const rehearsalOf = (draft: ReturnType<typeof toRegister>) => {
   const operation = operations.find(each => each.id === draft.call.operationId)!;
-  return rehearse({ condition: draft.condition, call: draft.call, operation, baseUrl: 'http://127.0.0.1', context: { timeZone: draft.terms.timeZone } }, samples);
+  return rehearse(
+    {
+      condition: draft.condition,
+      call: draft.call,
+      operation,
+      baseUrl: 'http://127.0.0.1',
+      context: { timeZone: draft.terms.timeZone },
+    },
+    samples,
+  );
 };
 
 test('the demo is the same at every start, up to date, and at least 120 reports long', () => {
@@ -23,7 +36,9 @@ test('the demo is the same at every start, up to date, and at least 120 reports 
   expect(new Set(reports.map(report => report.filled.entry)).size).toBe(REPORTS);
   expect(REPORTS).toBeGreaterThanOrEqual(120);
   expect(Math.max(...reports.map(report => report.receivedAt))).toBeLessThan(until);
-  expect(reports.map(report => report.receivedAt)).toEqual(reports.map(report => report.receivedAt).sort((a, b) => a - b));
+  expect(reports.map(report => report.receivedAt)).toEqual(
+    reports.map(report => report.receivedAt).sort((a, b) => a - b),
+  );
 });
 
 test('every answer that was given is read back from the payload', () => {
@@ -31,7 +46,11 @@ test('every answer that was given is read back from the payload', () => {
     const { submission } = samples[index]!;
     const { s12: docs, ...answers } = filled.answers;
     const read = Object.fromEntries(submission.fields.map(field => [field.key, field.value]));
-    expect(read).toEqual(Object.fromEntries(Object.entries(answers).map(([key, value]) => [key, typeof value === 'string' ? value.trim() : value])));
+    expect(read).toEqual(
+      Object.fromEntries(
+        Object.entries(answers).map(([key, value]) => [key, typeof value === 'string' ? value.trim() : value]),
+      ),
+    );
     expect(submission.files.map(file => file.name)).toEqual(((docs ?? []) as { name: string }[]).map(doc => doc.name));
   });
 });

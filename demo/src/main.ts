@@ -7,9 +7,21 @@ import { startYardOn } from './startYardOn';
 /** Starts the practice yard and a server with demo data, both on loopback, and prints one address. */
 try {
   const root = process.env.GRAMMATA_ROOT ?? path.resolve(import.meta.dirname, '..');
-  const base = configFrom({ ...process.env, GRAMMATA_HOST: '127.0.0.1', GRAMMATA_DATA: process.env.GRAMMATA_DATA ?? path.join(root, 'data/demo') }, root);
+  const base = configFrom(
+    {
+      ...process.env,
+      GRAMMATA_HOST: '127.0.0.1',
+      GRAMMATA_DATA: process.env.GRAMMATA_DATA ?? path.join(root, 'data/demo'),
+    },
+    root,
+  );
   const yard = await startYardOn(base.host, process.env.GRAMMATA_PRACTICE_PORT, path.join(base.dataDir, 'practice'));
-  const config = { ...base, demo: true, practiceUrl: yard.url, allowPrivate: [...base.allowPrivate, new URL(yard.url).host] };
+  const config = {
+    ...base,
+    demo: true,
+    practiceUrl: yard.url,
+    allowPrivate: [...base.allowPrivate, new URL(yard.url).host],
+  };
   const assembled = assemble(config);
   await seed(assembled.services, yard, Date.now());
   await connectTargets(assembled.services);

@@ -13,7 +13,11 @@ export const people: { name: string; mail: string; phone?: string }[] = [
   { name: 'sam', mail: 'sam.k@example.org', phone: 'ask my mum' },
   { name: 'Sören Ångström', mail: 'soren@example.org', phone: '020 7946 0701' },
   { name: 'Maria das Neves', mail: 'maria.neves@example.org' },
-  { name: 'Bartholomew Featherstonehaugh-Cholmondeley the Younger', mail: 'bart.fc@example.org', phone: '020 7946 0999' },
+  {
+    name: 'Bartholomew Featherstonehaugh-Cholmondeley the Younger',
+    mail: 'bart.fc@example.org',
+    phone: '020 7946 0999',
+  },
 ];
 
 /** What people write into the box for everything else. */

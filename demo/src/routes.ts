@@ -3,7 +3,12 @@ import { newLine, type Line, type Source } from '@grammata/core/request';
 import type { Step } from '@grammata/core/transform';
 
 const field = (key: string): Source => ({ from: 'field', field: key });
-const line = (to: string, source: Source | null, cleaning: Step[] = [], more: Partial<Line> = {}): Line => ({ ...newLine(`line-${to}`, to), source, cleaning, ...more });
+const line = (to: string, source: Source | null, cleaning: Step[] = [], more: Partial<Line> = {}): Line => ({
+  ...newLine(`line-${to}`, to),
+  source,
+  cleaning,
+  ...more,
+});
 const number: Step = { id: 'number.read', params: { decimal: 'either' } };
 const tidy: Step = { id: 'text.trim', params: { collapse: true } };
 const terms = { tries: 6, timeZone: 'Europe/London' };
@@ -18,11 +23,16 @@ export const toRegister = (targetId: string): DraftInput => ({
     operationId: 'create:samples',
     lines: [
       line('site', field('s1')),
-      line('sampled_at', field('s2'), [{ id: 'date.format', params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' } }]),
+      line('sampled_at', field('s2'), [
+        { id: 'date.format', params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' } },
+      ]),
       line('temp_c', field('s3'), [number]),
       line('ph', field('s4'), [number], { whenProblem: 'leaveOut' }),
       line('nitrate_mg_l', field('s5'), [number]),
-      line('signs', field('s6'), [{ id: 'list.read', params: { separator: '' } }, { id: 'list.join', params: { separator: '; ' } }]),
+      line('signs', field('s6'), [
+        { id: 'list.read', params: { separator: '' } },
+        { id: 'list.join', params: { separator: '; ' } },
+      ]),
       line('note', { from: 'text', segments: [{ field: 's7' }] }, [tidy]),
       line('observer', field('s8'), [tidy, { id: 'text.case', params: { to: 'title' } }]),
       line('observer_email', field('s9'), [tidy, { id: 'text.case', params: { to: 'lower' } }]),
@@ -45,7 +55,9 @@ export const toFollowUps = (targetId: string): DraftInput => ({
     operationId: 'create:followups',
     lines: [
       line('site', field('s1')),
-      line('reported_on', field('s2'), [{ id: 'date.format', params: { order: 'monthFirst', to: 'date', zone: 'Europe/London' } }]),
+      line('reported_on', field('s2'), [
+        { id: 'date.format', params: { order: 'monthFirst', to: 'date', zone: 'Europe/London' } },
+      ]),
       line('what', field('s6'), [{ id: 'list.join', params: { separator: ', ', lastSeparator: ' and ' } }]),
       line('urgency', null),
       line('call_back', { from: 'text', segments: [{ field: 's8' }, { text: ', ' }, { field: 's10' }] }, [tidy]),

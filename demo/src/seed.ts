@@ -17,12 +17,23 @@ export async function seed({ store, vault, config }: Services, yard: Yard, until
   store.routes.goLive(live.id, until - 34 * 86_400_000);
   const version = store.routes.latestVersion(live.id)!;
   for (const sample of store.forms.samples(live.formId, 10_000).reverse()) {
-    store.deliveries.queue({ routeId: live.id, versionId: version.id, submissionId: sample.id, about: aboutSubmission(sample.data), createdAt: sample.receivedAt + 1000 });
+    store.deliveries.queue({
+      routeId: live.id,
+      versionId: version.id,
+      submissionId: sample.id,
+      about: aboutSubmission(sample.data),
+      createdAt: sample.receivedAt + 1000,
+    });
   }
   yard.pointBuildersAt(`${config.publicUrl}/in/${intake.slug}`);
 
   async function seedTarget() {
-    const row = store.targets.create({ name: 'Register', baseUrl: yard.register.baseUrl, discoveryPath: '/tables', secret: vault.seal(yard.register.token) });
+    const row = store.targets.create({
+      name: 'Register',
+      baseUrl: yard.register.baseUrl,
+      discoveryPath: '/tables',
+      secret: vault.seal(yard.register.token),
+    });
     return { target: row };
   }
 
@@ -32,8 +43,26 @@ export async function seed({ store, vault, config }: Services, yard: Yard, until
     for (const { receivedAt, filled } of pastReports(until)) {
       const { contentType, body } = answerListMessage(samplingReport, filled);
       const bytes = Buffer.from(body);
-      const headers: [string, string][] = [['content-type', contentType], ['user-agent', 'practice-answer-list/1'], ['content-length', String(bytes.length)]];
-      const arrival = { id: newId(receivedAt), intakeId: intake.id, receivedAt, method: 'POST', url: `/in/${intake.slug}`, contentType, headers, sender: filled.client.addr, size: bytes.length, body: bytes, cut: false, state: 'waiting' as const, trouble: null };
+      const headers: [string, string][] = [
+        ['content-type', contentType],
+        ['user-agent', 'practice-answer-list/1'],
+        ['content-length', String(bytes.length)],
+      ];
+      const arrival = {
+        id: newId(receivedAt),
+        intakeId: intake.id,
+        receivedAt,
+        method: 'POST',
+        url: `/in/${intake.slug}`,
+        contentType,
+        headers,
+        sender: filled.client.addr,
+        size: bytes.length,
+        body: bytes,
+        cut: false,
+        state: 'waiting' as const,
+        trouble: null,
+      };
       store.arrivals.record([arrival]);
       formId = store.arrivals.store(arrival, readingOf(decodeArrival(arrival)))[0]?.formId ?? formId;
     }

@@ -8,8 +8,12 @@ export async function startYardOn(host: string, portText: string | undefined, da
     return await startYard({ host, port, dataDir });
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
-    if (code === 'EADDRINUSE') throw new ConfigFault(`Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PRACTICE_PORT to another.`);
-    if (code === 'EACCES' || code === 'EROFS' || code === 'ENOENT' || code === 'ENOTDIR') throw new ConfigFault(`The folder ${dataDir} can't be written: ${message}. Set GRAMMATA_DATA to one that can.`);
+    if (code === 'EADDRINUSE')
+      throw new ConfigFault(
+        `Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PRACTICE_PORT to another.`,
+      );
+    if (code === 'EACCES' || code === 'EROFS' || code === 'ENOENT' || code === 'ENOTDIR')
+      throw new ConfigFault(`The folder ${dataDir} can't be written: ${message}. Set GRAMMATA_DATA to one that can.`);
     throw error;
   }
 }

@@ -14,6 +14,11 @@ export default defineConfig({
     ],
   },
   worker: { format: 'es' },
-  build: { outDir: path.resolve(packages, '../dist/web'), emptyOutDir: true, target: 'es2022', reportCompressedSize: false },
+  build: {
+    outDir: path.resolve(packages, '../dist/web'),
+    emptyOutDir: true,
+    target: 'es2022',
+    reportCompressedSize: false,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

@@ -7,7 +7,11 @@ const here = path.dirname(fileURLToPath(import.meta.url));
 export const packages = path.resolve(here, '../..');
 export const bundle = path.resolve(here, '../dist/grammata.mjs');
 
-const modifiedAt = file => stat(file).then(s => s.mtimeMs, () => 0);
+const modifiedAt = file =>
+  stat(file).then(
+    s => s.mtimeMs,
+    () => 0,
+  );
 
 /** True when the bundle is missing or a source file is newer; false where the sources are not shipped. */
 export async function bundleIsStale() {

@@ -7,10 +7,13 @@ export const apply: Command = async args => {
   const { file } = fileAndOptions(args, {});
   const { chain, values } = checked(await documentOf(file));
   const compiled = compileChain(chain);
-  if (compiled.faults.length > 0) throw new Misuse(compiled.faults.map(fault => `step ${fault.step + 1}: ${fault.message}`).join(' '));
+  if (compiled.faults.length > 0)
+    throw new Misuse(compiled.faults.map(fault => `step ${fault.step + 1}: ${fault.message}`).join(' '));
   const results = values.map(value => {
     const result = compiled.run(value);
-    return isProblem(result) ? { problem: { code: result.code, message: result.message, value: result.value } } : { value: result };
+    return isProblem(result)
+      ? { problem: { code: result.code, message: result.message, value: result.value } }
+      : { value: result };
   });
   return { results };
 };
@@ -20,7 +23,8 @@ function checked(document: unknown): { chain: Step[]; values: Json[] } {
     throw new Misuse('the document must hold "chain" and "values", both lists.');
   }
   const chain = document.chain.map((step, index): Step => {
-    if (!isJsonObject(step) || typeof step.id !== 'string') throw new Misuse(`step ${index + 1} must be {"id", "params"}.`);
+    if (!isJsonObject(step) || typeof step.id !== 'string')
+      throw new Misuse(`step ${index + 1} must be {"id", "params"}.`);
     return { id: step.id, params: isJsonObject(step.params) ? step.params : {}, off: step.off === true };
   });
   return { chain, values: document.values };

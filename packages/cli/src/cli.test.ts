@@ -18,18 +18,40 @@ const fileWith = (content: unknown) => {
 describe('decode', () => {
   test('from standard input, with the members scripts may rely on', () => {
     expect(run(['decode', '-', '--type', 'application/json'], '{"submission_id":"e1","site":"AB-07"}').json).toEqual({
-      submissions: [{ form: null, id: 'e1', submittedAt: null, fields: [{ key: 'site', label: 'Site', kind: 'text', value: 'AB-07', pointer: '/site' }], files: [], meta: {} }],
+      submissions: [
+        {
+          form: null,
+          id: 'e1',
+          submittedAt: null,
+          fields: [{ key: 'site', label: 'Site', kind: 'text', value: 'AB-07', pointer: '/site' }],
+          files: [],
+          meta: {},
+        },
+      ],
       notes: [],
     });
   });
-  test('what can’t be read is told in notes, with exit code 0', () => expect(run(['decode', '-', '--type', 'application/json'], '{"a"')).toMatchObject({ status: 0, json: { submissions: [], notes: [{ code: 'media.json' }, {}, {}] } }));
-  test('values of an address', () => expect(run(['decode', '-', '--query', '?site=AB-07&ph=7.4']).json).toMatchObject({ submissions: [{ fields: [{ key: 'site' }, { key: 'ph', value: '7.4' }] }] }));
+  test('what can’t be read is told in notes, with exit code 0', () =>
+    expect(run(['decode', '-', '--type', 'application/json'], '{"a"')).toMatchObject({
+      status: 0,
+      json: { submissions: [], notes: [{ code: 'media.json' }, {}, {}] },
+    }));
+  test('values of an address', () =>
+    expect(run(['decode', '-', '--query', '?site=AB-07&ph=7.4']).json).toMatchObject({
+      submissions: [{ fields: [{ key: 'site' }, { key: 'ph', value: '7.4' }] }],
+    }));
 });
 
 describe('apply', () => {
   test('a chain over values, each with a value or a problem', () => {
     const file = fileWith({ chain: [{ id: 'number.read', params: {} }], values: ['8,4 °C', 'none', null] });
-    expect(run(['apply', file]).json).toEqual({ results: [{ value: 8.4 }, { problem: { code: 'number.none', message: expect.any(String), value: 'none' } }, { value: null }] });
+    expect(run(['apply', file]).json).toEqual({
+      results: [
+        { value: 8.4 },
+        { problem: { code: 'number.none', message: expect.any(String), value: 'none' } },
+        { value: null },
+      ],
+    });
   });
 });
 
@@ -48,4 +70,5 @@ test.each<[string, string[], string]>([
   expect(stderr).toMatch(/grammata/);
 });
 
-test('help is no misuse', () => expect(execFileSync(process.execPath, [grammata, '--help'], { encoding: 'utf8' })).toContain('decode FILE'));
+test('help is no misuse', () =>
+  expect(execFileSync(process.execPath, [grammata, '--help'], { encoding: 'utf8' })).toContain('decode FILE'));

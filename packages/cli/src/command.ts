@@ -26,7 +26,9 @@ export async function bytesOf(file: string): Promise<Buffer> {
     return Buffer.concat(chunks);
   }
   return readFile(file).catch((error: NodeJS.ErrnoException) => {
-    throw new Misuse(error.code === 'ENOENT' ? `there is no file “${file}”.` : `“${file}” can't be read: ${error.message}`);
+    throw new Misuse(
+      error.code === 'ENOENT' ? `there is no file “${file}”.` : `“${file}” can't be read: ${error.message}`,
+    );
   });
 }
 

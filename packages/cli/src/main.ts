@@ -10,11 +10,22 @@ interface Entry {
 
 /** The commands, in the order the help shows them. */
 const commands: Entry[] = [
-  { name: 'decode', usage: 'decode FILE [--type CONTENT_TYPE] [--query STRING]', summary: 'Reads a message body into submissions.', load: async () => (await import('./decode')).decodeFile },
-  { name: 'apply', usage: 'apply FILE', summary: 'Runs the cleaning in {"chain":[{"id","params"}],"values":[…]} over its values.', load: async () => (await import('./apply')).apply },
+  {
+    name: 'decode',
+    usage: 'decode FILE [--type CONTENT_TYPE] [--query STRING]',
+    summary: 'Reads a message body into submissions.',
+    load: async () => (await import('./decode')).decodeFile,
+  },
+  {
+    name: 'apply',
+    usage: 'apply FILE',
+    summary: 'Runs the cleaning in {"chain":[{"id","params"}],"values":[…]} over its values.',
+    load: async () => (await import('./apply')).apply,
+  },
 ];
 
-const help = () => `Usage: grammata COMMAND\n\n${commands.map(each => `  ${each.usage}\n      ${each.summary}`).join('\n')}\n`;
+const help = () =>
+  `Usage: grammata COMMAND\n\n${commands.map(each => `  ${each.usage}\n      ${each.summary}`).join('\n')}\n`;
 
 /** Runs one command; exit code 0 on success, 1 when what was checked does not hold, 2 on misuse. */
 async function main([name, ...args]: string[]): Promise<number> {

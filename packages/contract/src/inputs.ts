@@ -1,13 +1,37 @@
 import 'reflect-metadata';
 import { comparators, type Comparator, type Condition } from '@grammata/core/condition';
-import { blankPolicies, problemPolicies, type BlankPolicy, type Call, type Line, type ProblemPolicy, type Source } from '@grammata/core/request';
+import {
+  blankPolicies,
+  problemPolicies,
+  type BlankPolicy,
+  type Call,
+  type Line,
+  type ProblemPolicy,
+  type Source,
+} from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
 import type { Step } from '@grammata/core/transform';
 import { Type } from 'class-transformer';
 import {
-  Allow, ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsTimeZone, IsUrl, Length, Matches, Max, MaxLength,
-  Min, MinLength, ValidateNested,
-} from 'class-validator'; // prettier-ignore
+  Allow,
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsTimeZone,
+  IsUrl,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
 import { IsSource } from './isSource';
 
 /** The owner's account, made at the first start. */
@@ -43,12 +67,19 @@ export class SendInput {
 
 export class TargetInput {
   @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
-  @IsUrl({ require_tld: false, protocols: ['http', 'https'], require_protocol: true }, { message: 'Give an address that starts with http:// or https://.' })
+  @IsUrl(
+    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
+    { message: 'Give an address that starts with http:// or https://.' },
+  )
   baseUrl: string = '';
   /** Below the base address: where the target lists its tables and columns. */
   @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
   /** Bearer token; left out, the stored one stays. Never sent back. */
-  @IsOptional() @IsString() @MaxLength(4000) @Matches(/^[\x21-\x7e]*$/, { message: 'A token holds no spaces or line breaks.' }) token?: string;
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000)
+  @Matches(/^[\x21-\x7e]*$/, { message: 'A token holds no spaces or line breaks.' })
+  token?: string;
 }
 
 export class RouteInput {

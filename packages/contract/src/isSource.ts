@@ -3,14 +3,23 @@ import { registerDecorator } from 'class-validator';
 
 const isKey = (value: unknown): value is string => typeof value === 'string' && value.length <= 500;
 const isSegment = (value: unknown): value is Segment =>
-  typeof value === 'object' && value !== null && Object.keys(value).length === 1 && (('text' in value && typeof value.text === 'string') || ('field' in value && isKey(value.field)));
+  typeof value === 'object' &&
+  value !== null &&
+  Object.keys(value).length === 1 &&
+  (('text' in value && typeof value.text === 'string') || ('field' in value && isKey(value.field)));
 
 function isSource(value: unknown): boolean {
   if (value === null) return true;
   if (typeof value !== 'object' || !('from' in value)) return false;
   if (value.from === 'field') return 'field' in value && isKey(value.field);
   if (value.from === 'constant') return 'value' in value && value.value !== undefined;
-  return value.from === 'text' && 'segments' in value && Array.isArray(value.segments) && value.segments.length <= 200 && value.segments.every(isSegment);
+  return (
+    value.from === 'text' &&
+    'segments' in value &&
+    Array.isArray(value.segments) &&
+    value.segments.length <= 200 &&
+    value.segments.every(isSegment)
+  );
 }
 
 /** Property rule: a line's source, one of field, text and constant, or null. */

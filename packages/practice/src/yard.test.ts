@@ -17,14 +17,34 @@ test.each<[string, Record<string, unknown>, string[]]>([
   ['a wrong type', { ...record, ph: '7' }, ['ph']],
   ['too long a text', { ...record, signs: 'x'.repeat(121) }, ['signs']],
   ['a read-only column', { ...record, record_no: 5 }, ['record_no']],
-])('the register on %s', (_, values, fields) => expect(complaintsAbout(samples, values).map(each => each.field)).toEqual(fields));
+])('the register on %s', (_, values, fields) =>
+  expect(complaintsAbout(samples, values).map(each => each.field)).toEqual(fields),
+);
 
 test('the builder’s payload is read as what was filled in', () => {
-  const filled = { entry: 'e-1', sent: '2026-11-04T08:12:06Z', client: { addr: '192.0.2.14', agent: 'x' }, answers: { s1: sites[0]!, s6: ['Foam', 'Other: eels'], s11: 2, s13: true, s12: [{ name: 'a.jpg', href: 'https://files.example.org/a.jpg', bytes: 5, mime: 'image/jpeg' }] } };
+  const filled = {
+    entry: 'e-1',
+    sent: '2026-11-04T08:12:06Z',
+    client: { addr: '192.0.2.14', agent: 'x' },
+    answers: {
+      s1: sites[0]!,
+      s6: ['Foam', 'Other: eels'],
+      s11: 2,
+      s13: true,
+      s12: [{ name: 'a.jpg', href: 'https://files.example.org/a.jpg', bytes: 5, mime: 'image/jpeg' }],
+    },
+  };
   const { body, contentType } = answerListMessage(samplingReport, filled);
   const { submissions } = decode(new TextEncoder().encode(body), contentType);
-  expect(submissions).toMatchObject([{ form: { key: 'smp', name: 'Sampling report' }, id: 'e-1', files: [{ field: 's12', name: 'a.jpg', size: 5 }] }]);
-  expect(Object.fromEntries(submissions[0]!.fields.map(field => [field.key, field.value]))).toEqual({ s1: sites[0], s6: ['Foam', 'Other: eels'], s11: 2, s13: true });
+  expect(submissions).toMatchObject([
+    { form: { key: 'smp', name: 'Sampling report' }, id: 'e-1', files: [{ field: 's12', name: 'a.jpg', size: 5 }] },
+  ]);
+  expect(Object.fromEntries(submissions[0]!.fields.map(field => [field.key, field.value]))).toEqual({
+    s1: sites[0],
+    s6: ['Foam', 'Other: eels'],
+    s11: 2,
+    s13: true,
+  });
 });
 
 describe('the yard over HTTP', () => {
@@ -37,9 +57,15 @@ describe('the yard over HTTP', () => {
     await yard.stop();
     rmSync(dataDir, { recursive: true });
   });
-  const create = (values: object, headers: Record<string, string> = {}) => fetch(`${yard.register.baseUrl}/tables/samples/records`, { method: 'POST', headers: { 'content-type': 'application/json', authorization: `Bearer ${yard.register.token}`, ...headers }, body: JSON.stringify({ values }) });
+  const create = (values: object, headers: Record<string, string> = {}) =>
+    fetch(`${yard.register.baseUrl}/tables/samples/records`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', authorization: `Bearer ${yard.register.token}`, ...headers },
+      body: JSON.stringify({ values }),
+    });
 
-  test('the register wants its token', async () => expect((await create(record, { authorization: 'Bearer guess' })).status).toBe(401));
+  test('the register wants its token', async () =>
+    expect((await create(record, { authorization: 'Bearer guess' })).status).toBe(401));
   test('a record is made once under its idempotency key', async () => {
     const first = await create(record, { 'idempotency-key': 'k1' });
     const second = await create(record, { 'idempotency-key': 'k1' });
@@ -48,12 +74,22 @@ describe('the yard over HTTP', () => {
   });
   test('what is refused says which column and why', async () => {
     const answer = await create({ ...record, site: 'nowhere' });
-    expect([answer.status, await answer.json()]).toMatchObject([422, { errors: [{ field: 'site', message: expect.stringContaining('nowhere') }] }]);
+    expect([answer.status, await answer.json()]).toMatchObject([
+      422,
+      { errors: [{ field: 'site', message: expect.stringContaining('nowhere') }] },
+    ]);
   });
-  test.each([['error', 500], ['busy', 429], ['token', 401]])('with the fault “%s” it answers %d', async (fault, status) => {
+  test.each([
+    ['error', 500],
+    ['busy', 429],
+    ['token', 401],
+  ])('with the fault “%s” it answers %d', async (fault, status) => {
     await fetch(`${new URL(yard.url).origin}/register/fault`, { method: 'POST', body: new URLSearchParams({ fault }) });
     expect((await create(record)).status).toBe(status);
-    await fetch(`${new URL(yard.url).origin}/register/fault`, { method: 'POST', body: new URLSearchParams({ fault: 'none' }) });
+    await fetch(`${new URL(yard.url).origin}/register/fault`, {
+      method: 'POST',
+      body: new URLSearchParams({ fault: 'none' }),
+    });
   });
 
   test('a form that is filled in is posted to the address it was given, with its photos served by the yard', async () => {
@@ -65,11 +101,23 @@ describe('the yard over HTTP', () => {
     await new Promise<void>(done => intake.listen(0, '127.0.0.1', done));
     yard.pointBuildersAt(`http://127.0.0.1:${(intake.address() as AddressInfo).port}/in/x`);
     const form = new FormData();
-    for (const [name, value] of [['s1', sites[0]!], ['s2', '4/11/2026 7:55'], ['s6', 'Foam'], ['s6', 'dead eels'], ['s8', 'Wen'], ['s9', 'wen.xiu@example.org']]) form.append(name!, value!);
+    for (const [name, value] of [
+      ['s1', sites[0]!],
+      ['s2', '4/11/2026 7:55'],
+      ['s6', 'Foam'],
+      ['s6', 'dead eels'],
+      ['s8', 'Wen'],
+      ['s9', 'wen.xiu@example.org'],
+    ])
+      form.append(name!, value!);
     form.append('s12', new File(['hello'], 'weir é.jpg', { type: 'image/jpeg' }));
-    const page = await (await fetch(`${yard.url}/builders/sampling-report/answers`, { method: 'POST', body: form })).text();
+    const page = await (
+      await fetch(`${yard.url}/builders/sampling-report/answers`, { method: 'POST', body: form })
+    ).text();
     expect(page).toContain('Thank you');
-    const { replies } = JSON.parse(bodies[0]!) as { replies: { q: string; picks?: string[]; docs?: { name: string; href: string }[] }[] };
+    const { replies } = JSON.parse(bodies[0]!) as {
+      replies: { q: string; picks?: string[]; docs?: { name: string; href: string }[] }[];
+    };
     expect(replies.find(each => each.q === 's6')!.picks).toEqual(['Foam', 'Other: dead eels']);
     const [doc] = replies.find(each => each.q === 's12')!.docs!;
     expect(doc!.name).toBe('weir é.jpg');

@@ -30,7 +30,15 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   let url = '';
   const builder = samplingReportBuilder(dataDir, () => url);
   const parts = (): Parts => ({
-    builders: [{ id: 'sampling-report', name: 'Sampling report', summary: 'A form whose builder posts a list of labelled answers as JSON.', page: `${url}/builders/sampling-report`, facts: [] }],
+    builders: [
+      {
+        id: 'sampling-report',
+        name: 'Sampling report',
+        summary: 'A form whose builder posts a list of labelled answers as JSON.',
+        page: `${url}/builders/sampling-report`,
+        facts: [],
+      },
+    ],
     targets: [
       {
         id: 'register',
@@ -51,8 +59,18 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   app.get('/yard.css', (_request, response) => void response.type('css').send(style));
   app.get('/parts', (_request, response) => void response.json(parts()));
   app.get('/', (_request, response) => {
-    const list = (title: string, all: Parts['builders']) => html`<h2>${title}</h2>${all.map(part => html`<p><a href="${part.page}">${part.name}</a><br><span class="soft">${part.summary}</span></p>`)}`;
-    response.send(page('Practice yard', 'simulated builders and targets', html`<h1>Practice yard</h1><p class="soft">Form builders and targets to try Grammata on. Nothing leaves this machine.</p>${list('Form builders', parts().builders)}${list('Targets', parts().targets)}`));
+    const list = (title: string, all: Parts['builders']) =>
+      html`<h2>${title}</h2>
+        ${all.map(part => html`<p><a href="${part.page}">${part.name}</a><br /><span class="soft">${part.summary}</span></p>`)}`;
+    response.send(
+      page(
+        'Practice yard',
+        'simulated builders and targets',
+        html`<h1>Practice yard</h1>
+          <p class="soft">Form builders and targets to try Grammata on. Nothing leaves this machine.</p>
+          ${list('Form builders', parts().builders)}${list('Targets', parts().targets)}`,
+      ),
+    );
   });
   app.use(builder.router, register(dataDir));
   const server = createServer(app);
@@ -64,7 +82,12 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         server.closeAllConnections();
         return new Promise<void>(done => server.close(() => done()));
       };
-      resolve({ url, register: { baseUrl: `${url}/register/v1`, token: REGISTER_TOKEN }, pointBuildersAt: builder.pointAt, stop });
+      resolve({
+        url,
+        register: { baseUrl: `${url}/register/v1`, token: REGISTER_TOKEN },
+        pointBuildersAt: builder.pointAt,
+        stop,
+      });
     });
   });
 }

@@ -12,15 +12,43 @@ function application(services: Services): Express {
   const { webDir } = services.config;
   const app = express();
   app.disable('x-powered-by');
-  app.use(helmet({
-    contentSecurityPolicy: { directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], workerSrc: ["'self'", 'blob:'], upgradeInsecureRequests: null } },
-    strictTransportSecurity: services.config.publicUrl.startsWith('https:'),
-    crossOriginOpenerPolicy: false,
-  })); // prettier-ignore
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          workerSrc: ["'self'", 'blob:'],
+          upgradeInsecureRequests: null,
+        },
+      },
+      strictTransportSecurity: services.config.publicUrl.startsWith('https:'),
+      crossOriginOpenerPolicy: false,
+    }),
+  );
   app.use('/api', api(services));
   if (webDir && existsSync(webDir)) {
-    app.use(express.static(webDir, { index: false, setHeaders: (response, file) => response.setHeader('cache-control', file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache') }));
-    app.get('/{*place}', (_request, response) => response.set('cache-control', 'no-cache').sendFile(path.join(webDir, 'index.html')));
+    app.use(
+      express.static(webDir, {
+        index: false,
+        setHeaders: (response, file) =>
+          response.setHeader(
+            'cache-control',
+            file.includes(`${path.sep}assets${path.sep}`) ? 'public, max-age=31536000, immutable' : 'no-cache',
+          ),
+      }),
+    );
+    app.get('/{*place}', (_request, response) =>
+      response.set('cache-control', 'no-cache').sendFile(path.join(webDir, 'index.html')),
+    );
+  } else if (webDir) {
+    app.get('/{*place}', (_request, response) => {
+      response
+        .status(503)
+        .type('text/plain')
+        .send('The interface is not built. Run “npm run build”, then load this again.');
+    });
   }
   return app;
 }

@@ -1,12 +1,31 @@
 import { ConfigFault, configFrom } from './config';
 
-test('defaults to loopback', () => expect(configFrom({}, '/srv')).toMatchObject({ host: '127.0.0.1', port: 4600, publicUrl: 'http://127.0.0.1:4600', allowPrivate: [], demo: false }));
+test('defaults to loopback', () =>
+  expect(configFrom({}, '/srv')).toMatchObject({
+    host: '127.0.0.1',
+    port: 4600,
+    publicUrl: 'http://127.0.0.1:4600',
+    allowPrivate: [],
+    demo: false,
+  }));
 
 test('takes what the environment says', () =>
-  expect(configFrom({ GRAMMATA_PORT: '80', GRAMMATA_HOST: '0.0.0.0', GRAMMATA_PUBLIC_URL: 'https://hooks.example.org/', GRAMMATA_ALLOW_PRIVATE: '10.0.0.0/8, intranet:8080' }, '/srv')).toMatchObject({
+  expect(
+    configFrom(
+      {
+        GRAMMATA_PORT: '80',
+        GRAMMATA_HOST: '0.0.0.0',
+        GRAMMATA_PUBLIC_URL: 'https://hooks.example.org/',
+        GRAMMATA_ALLOW_PRIVATE: '10.0.0.0/8, intranet:8080',
+      },
+      '/srv',
+    ),
+  ).toMatchObject({
     port: 80,
     publicUrl: 'https://hooks.example.org',
     allowPrivate: ['10.0.0.0/8', 'intranet:8080'],
   }));
 
-test.each(['x', '-1', '70000', '1.5'])('port %s is refused with words', port => expect(() => configFrom({ GRAMMATA_PORT: port }, '/')).toThrow(ConfigFault));
+test.each(['x', '-1', '70000', '1.5'])('port %s is refused with words', port =>
+  expect(() => configFrom({ GRAMMATA_PORT: port }, '/')).toThrow(ConfigFault),
+);

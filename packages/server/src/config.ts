@@ -26,7 +26,8 @@ export class ConfigFault extends Error {}
 
 function portFrom(value: string | undefined, fallback: number): number {
   const port = Number(value ?? fallback);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new ConfigFault(`GRAMMATA_PORT is “${value}”; give a number from 1 to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new ConfigFault(`GRAMMATA_PORT is “${value}”; give a number from 1 to 65535.`);
   return port;
 }
 
@@ -43,7 +44,10 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     migrationsDir: path.join(root, 'packages/server/migrations'),
     demo: false,
     practiceUrl: null,
-    allowPrivate: (env.GRAMMATA_ALLOW_PRIVATE ?? '').split(',').map(each => each.trim()).filter(Boolean),
+    allowPrivate: (env.GRAMMATA_ALLOW_PRIVATE ?? '')
+      .split(',')
+      .map(each => each.trim())
+      .filter(Boolean),
     concurrency: 8,
   };
 }

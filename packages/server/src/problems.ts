@@ -13,9 +13,13 @@ export class HttpProblem extends Error {
   }
 }
 
-export const notFound = (what: string) => new HttpProblem(404, `There is no such ${what}.`, 'It may have been removed, or the address is mistyped.');
+export const notFound = (what: string) =>
+  new HttpProblem(404, `There is no such ${what}.`, 'It may have been removed, or the address is mistyped.');
 
-export function writeProblem(response: Response, { status, title, detail, errors }: Omit<ProblemDetails, 'type'>): void {
+export function writeProblem(
+  response: Response,
+  { status, title, detail, errors }: Omit<ProblemDetails, 'type'>,
+): void {
   const problem: ProblemDetails = { type: 'about:blank', title, status, detail, errors };
   response.status(status).type('application/problem+json').send(JSON.stringify(problem));
 }

@@ -33,9 +33,19 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const live = new LiveHub();
   const outward = new Outward(config.allowPrivate);
   const queue = new DeliveryQueue({ store, outward, vault, live, log, concurrency: config.concurrency });
-  const reader = new ArrivalReader(store.arrivals, live, dispatcher(store, live, () => queue.wake()), log);
+  const reader = new ArrivalReader(
+    store.arrivals,
+    live,
+    dispatcher(store, live, () => queue.wake()),
+    log,
+  );
   const services: Services = { config, store, vault, outward, live, queue, log };
-  const server = httpServer(services, { intakes: store.intakes, recorder: new Recorder(store.arrivals), live, stored: () => reader.wake() });
+  const server = httpServer(services, {
+    intakes: store.intakes,
+    recorder: new Recorder(store.arrivals),
+    live,
+    stored: () => reader.wake(),
+  });
   return {
     services,
     listen: () =>
@@ -62,12 +72,16 @@ function makeFolder(folder: string): void {
   try {
     mkdirSync(folder, { recursive: true });
   } catch (error) {
-    throw new ConfigFault(`The data folder ${folder} can't be made: ${(error as Error).message}. Set GRAMMATA_DATA to one that can be written.`);
+    throw new ConfigFault(
+      `The data folder ${folder} can't be made: ${(error as Error).message}. Set GRAMMATA_DATA to one that can be written.`,
+    );
   }
 }
 
 function listenFault(error: NodeJS.ErrnoException, { host, port }: Config): Error {
-  if (error.code === 'EADDRINUSE') return new ConfigFault(`Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PORT to another.`);
-  if (error.code === 'EACCES') return new ConfigFault(`Port ${port} may not be used by this user. Set GRAMMATA_PORT to one above 1023.`);
+  if (error.code === 'EADDRINUSE')
+    return new ConfigFault(`Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PORT to another.`);
+  if (error.code === 'EACCES')
+    return new ConfigFault(`Port ${port} may not be used by this user. Set GRAMMATA_PORT to one above 1023.`);
   return error;
 }

@@ -1,7 +1,15 @@
 import type { Json, Submission } from '../submission';
 import { compileCondition, explainTest, type Comparator } from '.';
 
-const submission = (value: Json | undefined): Submission => ({ form: null, id: null, submittedAt: null, meta: {}, files: [], questions: [], fields: value === undefined ? [] : [{ key: 'q', label: 'Q', kind: 'text', value, pointer: '/q' }] });
+const submission = (value: Json | undefined): Submission => ({
+  form: null,
+  id: null,
+  submittedAt: null,
+  meta: {},
+  files: [],
+  questions: [],
+  fields: value === undefined ? [] : [{ key: 'q', label: 'Q', kind: 'text', value, pointer: '/q' }],
+});
 
 test.each<[Json | undefined, Comparator, string[], boolean]>([
   ['AB-07', 'equals', ['ab-07 '], true],
@@ -24,11 +32,20 @@ test.each<[Json | undefined, Comparator, string[], boolean]>([
 
 test('no test lets everything through; several must all hold', () => {
   expect(compileCondition({ all: [] })(submission('x'))).toBe(true);
-  const both = { all: [{ field: 'q', is: 'contains' as const, values: ['a'], not: false }, { field: 'q', is: 'contains' as const, values: ['b'], not: false }] };
+  const both = {
+    all: [
+      { field: 'q', is: 'contains' as const, values: ['a'], not: false },
+      { field: 'q', is: 'contains' as const, values: ['b'], not: false },
+    ],
+  };
   expect(['ab', 'a', 'b'].map(value => compileCondition(both)(submission(value)))).toEqual([true, false, false]);
 });
 
 test('reads as a sentence', () => {
-  expect(explainTest({ field: 'q', is: 'oneOf', values: ['a', 'b'], not: true }, () => 'Which site?')).toBe('Which site? is none of a, b');
-  expect(explainTest({ field: 'q', is: 'blank', values: [], not: true }, () => 'Which site?')).toBe('Which site? is filled');
+  expect(explainTest({ field: 'q', is: 'oneOf', values: ['a', 'b'], not: true }, () => 'Which site?')).toBe(
+    'Which site? is none of a, b',
+  );
+  expect(explainTest({ field: 'q', is: 'blank', values: [], not: true }, () => 'Which site?')).toBe(
+    'Which site? is filled',
+  );
 });

@@ -37,7 +37,10 @@ export interface Decoded {
 export function decode(bytes: Uint8Array, contentType: string | null, query = ''): Decoded {
   const { media, document, notes } = readDocument(bytes, contentType, query);
   const { winner, runnersUp, notes: more } = readEnvelope(document);
-  const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({ ...envelope, ...readAnswers(answers) }));
+  const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
+    ...envelope,
+    ...readAnswers(answers),
+  }));
   return {
     media,
     document,
@@ -48,4 +51,10 @@ export function decode(bytes: Uint8Array, contentType: string | null, query = ''
   };
 }
 
-const found = ({ reader, label, score, why, answersAt }: EnvelopeReading): FoundEnvelope => ({ reader, label, score, why, answersAt });
+const found = ({ reader, label, score, why, answersAt }: EnvelopeReading): FoundEnvelope => ({
+  reader,
+  label,
+  score,
+  why,
+  answersAt,
+});

@@ -3,22 +3,59 @@ import type { Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
 import { rehearse, summarise, type RouteParts, type Sample } from '.';
 
-const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({ key, pointer: `/${key}`, label: key, type: 'text', required: false, readOnly: false, options: null, maxLength: null, description: null, ...more });
-const operation: Operation = { id: 'o', label: 'O', method: 'POST', path: '/r', fields: [field('ph', { type: 'number' }), field('site', { required: true })] };
+const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({
+  key,
+  pointer: `/${key}`,
+  label: key,
+  type: 'text',
+  required: false,
+  readOnly: false,
+  options: null,
+  maxLength: null,
+  description: null,
+  ...more,
+});
+const operation: Operation = {
+  id: 'o',
+  label: 'O',
+  method: 'POST',
+  path: '/r',
+  fields: [field('ph', { type: 'number' }), field('site', { required: true })],
+};
 const sample = (id: string, answers: Record<string, string>): Sample => {
-  const fields = Object.entries(answers).map(([key, value]) => ({ key, label: key, kind: 'text' as const, value, pointer: `/${key}` }));
+  const fields = Object.entries(answers).map(([key, value]) => ({
+    key,
+    label: key,
+    kind: 'text' as const,
+    value,
+    pointer: `/${key}`,
+  }));
   const submission: Submission = { form: null, id, submittedAt: null, meta: {}, files: [], questions: [], fields };
   return { id, receivedAt: '2026-11-04T08:12:06Z', submission };
 };
-const samples = [sample('s1', { p: '7.4', s: 'AB-07' }), sample('s2', { p: 'none', s: 'AB-07' }), sample('s3', { s: 'AB-02' }), sample('s4', { p: 'none', s: 'AB-09' }), sample('s5', { p: '7' })];
+const samples = [
+  sample('s1', { p: '7.4', s: 'AB-07' }),
+  sample('s2', { p: 'none', s: 'AB-07' }),
+  sample('s3', { s: 'AB-02' }),
+  sample('s4', { p: 'none', s: 'AB-09' }),
+  sample('s5', { p: '7' }),
+];
 const route = (more: Partial<RouteParts> = {}): RouteParts => ({
   condition: { all: [] },
-  call: { id: 'c', targetId: 't', operationId: 'o', lines: [
-    { ...newLine('ph', 'ph'), source: { from: 'field', field: 'p' }, cleaning: [{ id: 'number.read', params: {} }] },
-    { ...newLine('site', 'site'), source: { from: 'field', field: 's' } },
-  ] },
-  operation, baseUrl: 'https://register.example.org', context: { timeZone: 'UTC' }, ...more,
-}); // prettier-ignore
+  call: {
+    id: 'c',
+    targetId: 't',
+    operationId: 'o',
+    lines: [
+      { ...newLine('ph', 'ph'), source: { from: 'field', field: 'p' }, cleaning: [{ id: 'number.read', params: {} }] },
+      { ...newLine('site', 'site'), source: { from: 'field', field: 's' } },
+    ],
+  },
+  operation,
+  baseUrl: 'https://register.example.org',
+  context: { timeZone: 'UTC' },
+  ...more,
+});
 
 test('counts fine, blank and in trouble for each line, and what can be sent', () => {
   const rehearsal = rehearse(route(), samples);
@@ -27,12 +64,19 @@ test('counts fine, blank and in trouble for each line, and what can be sent', ()
     { lineId: 'site', fine: 4, blank: 0, trouble: 1 },
   ]);
   expect(rehearsal).toMatchObject({ going: 5, sendable: 2, missing: [] });
-  expect(rehearsal.samples[0]).toMatchObject({ goes: true, sendable: true, request: { body: { ph: 7.4, site: 'AB-07' } } });
+  expect(rehearsal.samples[0]).toMatchObject({
+    goes: true,
+    sendable: true,
+    request: { body: { ph: 7.4, site: 'AB-07' } },
+  });
   expect(rehearsal.samples[4]!.stoppers).toMatchObject([{ code: 'line.blank' }]);
 });
 
 test('those that the condition leaves out do not count', () => {
-  const rehearsal = rehearse(route({ condition: { all: [{ field: 's', is: 'equals', values: ['AB-07'], not: false }] } }), samples);
+  const rehearsal = rehearse(
+    route({ condition: { all: [{ field: 's', is: 'equals', values: ['AB-07'], not: false }] } }),
+    samples,
+  );
   expect(rehearsal.going).toBe(2);
   expect(rehearsal.lines[0]).toMatchObject({ fine: 1, blank: 0, trouble: 1 });
   expect(rehearsal.samples.map(each => each.goes)).toEqual([true, true, false, false, false]);

@@ -77,7 +77,17 @@ export function rehearse(route: RouteParts, samples: readonly Sample[]): Rehears
     };
   });
   const going = rehearsed.filter(each => each.goes);
-  return { samples: rehearsed, lines, going: going.length, sendable: going.filter(each => each.sendable).length, missing: call.missing.map(field => field.key) };
+  return {
+    samples: rehearsed,
+    lines,
+    going: going.length,
+    sendable: going.filter(each => each.sendable).length,
+    missing: call.missing.map(field => field.key),
+  };
 }
 
-const cellOf = ({ state, value, problem }: Outcome): CellOutcome => ({ state, value, problem: problem && { code: problem.code, message: problem.message } });
+const cellOf = ({ state, value, problem }: Outcome): CellOutcome => ({
+  state,
+  value,
+  problem: problem && { code: problem.code, message: problem.message },
+});

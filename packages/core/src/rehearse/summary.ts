@@ -32,6 +32,11 @@ export function summarise(rehearsal: Rehearsal): RehearsalSummary {
       const troubles = [...groups].map(([message, sampleIds]) => ({ message, sampleIds }));
       return { ...totals, troubles: troubles.sort((a, b) => b.sampleIds.length - a.sampleIds.length) };
     }),
-    samples: rehearsal.samples.map(({ sampleId, goes, sendable, cells }) => ({ id: sampleId, goes, sendable, states: cells.map(cell => cell.state[0]).join('') })),
+    samples: rehearsal.samples.map(({ sampleId, goes, sendable, cells }) => ({
+      id: sampleId,
+      goes,
+      sendable,
+      states: cells.map(cell => cell.state[0]).join(''),
+    })),
   };
 }

@@ -51,14 +51,20 @@ function compileSource(source: Source | null): (submission: Submission) => Json 
   return submission => {
     const answers = segments.map(each => ('text' in each ? each.text : textOfAnswer(answerOf(submission, each.field))));
     // A text whose every answer is blank says nothing, whatever stands around them.
-    const nothing = segments.some(each => 'field' in each) && segments.every((each, index) => 'text' in each || answers[index] === '');
+    const nothing =
+      segments.some(each => 'field' in each) &&
+      segments.every((each, index) => 'text' in each || answers[index] === '');
     return nothing ? '' : answers.join('');
   };
 }
 
 /** An answer inside a text: the names of files, the rest as text. */
 const textOfAnswer = (value: Json | undefined): string =>
-  Array.isArray(value) ? value.map(item => (typeof item === 'object' && item !== null && 'name' in item ? asText(item.name) : asText(item))).join(', ') : asText(value);
+  Array.isArray(value)
+    ? value
+        .map(item => (typeof item === 'object' && item !== null && 'name' in item ? asText(item.name) : asText(item)))
+        .join(', ')
+    : asText(value);
 
 const fine = (value: Json): Outcome => ({ state: 'fine', value, problem: null, stops: false });
 
@@ -68,7 +74,11 @@ function blank(line: Line, field: TargetField | null): Outcome {
   if (line.whenBlank === 'fallback') return withFallback(line, field, null);
   const stopped = line.whenBlank === 'stop';
   if (stopped || (field?.required && line.whenBlank !== 'empty')) {
-    const problem = new Problem('line.blank', `${line.to} is ${field?.required ? 'required' : 'set to stop when blank'}, and this submission has no answer for it.`, null);
+    const problem = new Problem(
+      'line.blank',
+      `${line.to} is ${field?.required ? 'required' : 'set to stop when blank'}, and this submission has no answer for it.`,
+      null,
+    );
     return { state: 'trouble', value: undefined, problem, stops: true };
   }
   const value = line.whenBlank === 'null' ? null : line.whenBlank === 'empty' ? '' : undefined;

@@ -6,9 +6,7 @@ export type Segment = { text: string } | { field: string };
 
 /** Where a line's value comes from. */
 export type Source =
-  | { from: 'field'; field: string }
-  | { from: 'text'; segments: Segment[] }
-  | { from: 'constant'; value: Json };
+  { from: 'field'; field: string } | { from: 'text'; segments: Segment[] } | { from: 'constant'; value: Json };
 
 export const blankPolicies = ['leaveOut', 'null', 'empty', 'fallback', 'stop'] as const;
 export type BlankPolicy = (typeof blankPolicies)[number];
@@ -37,7 +35,15 @@ export interface Call {
   lines: Line[];
 }
 
-export const newLine = (id: string, to: string): Line => ({ id, to, source: null, cleaning: [], whenBlank: 'leaveOut', whenProblem: 'stop', fallback: '' });
+export const newLine = (id: string, to: string): Line => ({
+  id,
+  to,
+  source: null,
+  cleaning: [],
+  whenBlank: 'leaveOut',
+  whenProblem: 'stop',
+  fallback: '',
+});
 
 /** The segments as a level-1 URI Template reads (RFC 6570): `Dear {given_name}`. A brace in plain text is doubled. */
 export const templateText = (segments: Segment[]): string =>

@@ -72,6 +72,8 @@ const unfilled: Outcome = { state: 'blank', value: undefined, problem: null, sto
 
 /** Everything that keeps a planned request from going, in words. */
 export function stoppers({ outcomes, missing }: Planned): Problem[] {
-  const unmapped = missing.map(field => new Problem('line.unmapped', `${field.key} is required, and no line fills it.`, null));
+  const unmapped = missing.map(
+    field => new Problem('line.unmapped', `${field.key} is required, and no line fills it.`, null),
+  );
   return [...unmapped, ...outcomes.flatMap(each => (each.stops && each.problem ? [each.problem] : []))];
 }

@@ -1,11 +1,45 @@
 import fc from 'fast-check';
 import type { Json, Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
-import { bodyText, compileCall, compileLine, newLine, parseTemplate, stoppers, templateText, wireText, type Line, type Segment } from '.';
+import {
+  bodyText,
+  compileCall,
+  compileLine,
+  newLine,
+  parseTemplate,
+  stoppers,
+  templateText,
+  wireText,
+  type Line,
+  type Segment,
+} from '.';
 
-const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({ key, pointer: `/values/${key}`, label: key, type: 'text', required: false, readOnly: false, options: null, maxLength: null, description: null, ...more });
-const submission = (answers: Record<string, Json>): Submission => ({ form: null, id: null, submittedAt: null, meta: {}, files: [], questions: [], fields: Object.entries(answers).map(([key, value]) => ({ key, label: key, kind: 'text', value, pointer: `/${key}` })) });
-const from = (key: string, more: Partial<Line> = {}): Line => ({ ...newLine('l', 'f'), source: { from: 'field', field: key }, ...more });
+const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({
+  key,
+  pointer: `/values/${key}`,
+  label: key,
+  type: 'text',
+  required: false,
+  readOnly: false,
+  options: null,
+  maxLength: null,
+  description: null,
+  ...more,
+});
+const submission = (answers: Record<string, Json>): Submission => ({
+  form: null,
+  id: null,
+  submittedAt: null,
+  meta: {},
+  files: [],
+  questions: [],
+  fields: Object.entries(answers).map(([key, value]) => ({ key, label: key, kind: 'text', value, pointer: `/${key}` })),
+});
+const from = (key: string, more: Partial<Line> = {}): Line => ({
+  ...newLine('l', 'f'),
+  source: { from: 'field', field: key },
+  ...more,
+});
 
 describe('what a line gives', () => {
   const number = { id: 'number.read', params: {} };
@@ -14,32 +48,131 @@ describe('what a line gives', () => {
     ['a blank, left out', from('q'), {}, {}, { state: 'blank', value: undefined, stops: false }],
     ['a blank, as null', from('q', { whenBlank: 'null' }), {}, {}, { state: 'blank', value: null }],
     ['a blank, as empty text', from('q', { whenBlank: 'empty' }), {}, { q: ' ' }, { state: 'blank', value: '' }],
-    ['a blank, with a fallback', from('q', { whenBlank: 'fallback', fallback: 'none' }), {}, {}, { state: 'fine', value: 'none' }],
-    ['a blank that stops', from('q', { whenBlank: 'stop' }), {}, {}, { state: 'trouble', stops: true, problem: { code: 'line.blank' } }],
-    ['a blank for a required field', from('q'), { required: true }, {}, { state: 'trouble', stops: true, problem: { code: 'line.blank' } }],
-    ['a problem that stops', from('q', { cleaning: [number] }), { type: 'number' }, { q: 'x' }, { state: 'trouble', stops: true, value: undefined }],
-    ['a problem, left out', from('q', { cleaning: [number], whenProblem: 'leaveOut' }), { type: 'number' }, { q: 'x' }, { state: 'trouble', stops: false, value: undefined }],
-    ['a problem left out of a required field stops', from('q', { cleaning: [number], whenProblem: 'leaveOut' }), { type: 'number', required: true }, { q: 'x' }, { stops: true }],
-    ['a problem, with a fallback', from('q', { cleaning: [number], whenProblem: 'fallback', fallback: 0 }), { type: 'number' }, { q: 'x' }, { state: 'trouble', stops: false, value: 0 }],
-    ['a fallback the target would refuse', from('q', { cleaning: [number], whenProblem: 'fallback', fallback: 'x' }), { type: 'number' }, { q: 'x' }, { stops: true, problem: { code: 'target.type' } }],
-    ['a value the target would refuse', from('q'), { type: 'number' }, { q: '7' }, { state: 'trouble', problem: { code: 'target.type' } }],
-    ['a constant', { ...from('q'), source: { from: 'constant', value: 'web form' } }, {}, {}, { state: 'fine', value: 'web form' }],
-    ['a text with answers', { ...from('q'), source: { from: 'text', segments: [{ field: 'a' }, { text: ', seen by ' }, { field: 'b' }] } }, {}, { a: ['Foam', 'Litter'], b: 'Wen' }, { value: 'Foam, Litter, seen by Wen' }],
-    ['a text whose answers are all blank', { ...from('q'), source: { from: 'text', segments: [{ text: 'Dear ' }, { field: 'b' }] } }, {}, {}, { state: 'blank' }],
-  ])('%s', (_, line, more, answers, outcome) => expect(compileLine(line, field('f', more)).outcome(submission(answers))).toMatchObject(outcome));
+    [
+      'a blank, with a fallback',
+      from('q', { whenBlank: 'fallback', fallback: 'none' }),
+      {},
+      {},
+      { state: 'fine', value: 'none' },
+    ],
+    [
+      'a blank that stops',
+      from('q', { whenBlank: 'stop' }),
+      {},
+      {},
+      { state: 'trouble', stops: true, problem: { code: 'line.blank' } },
+    ],
+    [
+      'a blank for a required field',
+      from('q'),
+      { required: true },
+      {},
+      { state: 'trouble', stops: true, problem: { code: 'line.blank' } },
+    ],
+    [
+      'a problem that stops',
+      from('q', { cleaning: [number] }),
+      { type: 'number' },
+      { q: 'x' },
+      { state: 'trouble', stops: true, value: undefined },
+    ],
+    [
+      'a problem, left out',
+      from('q', { cleaning: [number], whenProblem: 'leaveOut' }),
+      { type: 'number' },
+      { q: 'x' },
+      { state: 'trouble', stops: false, value: undefined },
+    ],
+    [
+      'a problem left out of a required field stops',
+      from('q', { cleaning: [number], whenProblem: 'leaveOut' }),
+      { type: 'number', required: true },
+      { q: 'x' },
+      { stops: true },
+    ],
+    [
+      'a problem, with a fallback',
+      from('q', { cleaning: [number], whenProblem: 'fallback', fallback: 0 }),
+      { type: 'number' },
+      { q: 'x' },
+      { state: 'trouble', stops: false, value: 0 },
+    ],
+    [
+      'a fallback the target would refuse',
+      from('q', { cleaning: [number], whenProblem: 'fallback', fallback: 'x' }),
+      { type: 'number' },
+      { q: 'x' },
+      { stops: true, problem: { code: 'target.type' } },
+    ],
+    [
+      'a value the target would refuse',
+      from('q'),
+      { type: 'number' },
+      { q: '7' },
+      { state: 'trouble', problem: { code: 'target.type' } },
+    ],
+    [
+      'a constant',
+      { ...from('q'), source: { from: 'constant', value: 'web form' } },
+      {},
+      {},
+      { state: 'fine', value: 'web form' },
+    ],
+    [
+      'a text with answers',
+      { ...from('q'), source: { from: 'text', segments: [{ field: 'a' }, { text: ', seen by ' }, { field: 'b' }] } },
+      {},
+      { a: ['Foam', 'Litter'], b: 'Wen' },
+      { value: 'Foam, Litter, seen by Wen' },
+    ],
+    [
+      'a text whose answers are all blank',
+      { ...from('q'), source: { from: 'text', segments: [{ text: 'Dear ' }, { field: 'b' }] } },
+      {},
+      {},
+      { state: 'blank' },
+    ],
+  ])('%s', (_, line, more, answers, outcome) =>
+    expect(compileLine(line, field('f', more)).outcome(submission(answers))).toMatchObject(outcome),
+  );
 
-  test('a line for a field the target has no more is in trouble', () => expect(compileLine(from('q'), null).outcome(submission({ q: 'x' }))).toMatchObject({ state: 'trouble', problem: { code: 'target.noField' } }));
+  test('a line for a field the target has no more is in trouble', () =>
+    expect(compileLine(from('q'), null).outcome(submission({ q: 'x' }))).toMatchObject({
+      state: 'trouble',
+      problem: { code: 'target.noField' },
+    }));
 });
 
 describe('what a call makes', () => {
-  const operation: Operation = { id: 'o', label: 'O', method: 'POST', path: '/records', fields: [field('site', { required: true }), field('no', { readOnly: true, required: true }), field('note')] };
-  const line = (to: string, key: string): Line => ({ ...newLine(`line-${to}`, to), source: { from: 'field', field: key } });
-  const call = (lines: Line[]) => compileCall({ id: 'c', targetId: 't', operationId: 'o', lines }, operation, 'https://register.example.org/v1/');
+  const operation: Operation = {
+    id: 'o',
+    label: 'O',
+    method: 'POST',
+    path: '/records',
+    fields: [field('site', { required: true }), field('no', { readOnly: true, required: true }), field('note')],
+  };
+  const line = (to: string, key: string): Line => ({
+    ...newLine(`line-${to}`, to),
+    source: { from: 'field', field: key },
+  });
+  const call = (lines: Line[]) =>
+    compileCall({ id: 'c', targetId: 't', operationId: 'o', lines }, operation, 'https://register.example.org/v1/');
 
   test('a request as data, each value with the line it came from', () => {
     const planned = call([line('site', 's'), line('note', 'n')]).plan(submission({ s: 'AB-07', n: 'two\nlines' }));
-    expect(planned).toMatchObject({ sendable: true, missing: [], request: { method: 'POST', url: 'https://register.example.org/v1/records', body: { values: { site: 'AB-07', note: 'two\nlines' } }, origins: { '/values/site': 'line-site', '/values/note': 'line-note' } } });
-    expect(wireText(planned.request, [['x-extra', '1']])).toBe(`POST /v1/records HTTP/1.1\nhost: register.example.org\ncontent-type: application/json\naccept: application/json\nx-extra: 1\n\n${bodyText(planned.request)}`);
+    expect(planned).toMatchObject({
+      sendable: true,
+      missing: [],
+      request: {
+        method: 'POST',
+        url: 'https://register.example.org/v1/records',
+        body: { values: { site: 'AB-07', note: 'two\nlines' } },
+        origins: { '/values/site': 'line-site', '/values/note': 'line-note' },
+      },
+    });
+    expect(wireText(planned.request, [['x-extra', '1']])).toBe(
+      `POST /v1/records HTTP/1.1\nhost: register.example.org\ncontent-type: application/json\naccept: application/json\nx-extra: 1\n\n${bodyText(planned.request)}`,
+    );
   });
 
   test('a required field that no line fills stops it, a read-only one does not', () => {

@@ -7,5 +7,10 @@ export const bodyText = (plan: RequestPlan): string => JSON.stringify(plan.body,
 export function wireText(plan: RequestPlan, extraHeaders: [string, string][] = []): string {
   const { pathname, search, host } = new URL(plan.url);
   const headers: [string, string][] = [['host', host], ...plan.headers, ...extraHeaders];
-  return [`${plan.method} ${pathname}${search} HTTP/1.1`, ...headers.map(([name, value]) => `${name}: ${value}`), '', bodyText(plan)].join('\n');
+  return [
+    `${plan.method} ${pathname}${search} HTTP/1.1`,
+    ...headers.map(([name, value]) => `${name}: ${value}`),
+    '',
+    bodyText(plan),
+  ].join('\n');
 }

@@ -35,7 +35,12 @@ export function mergeSchema(schema: FormSchema, submission: Submission): FormSch
   for (const field of submission.fields) {
     const before = seen.get(field.key) ?? blankField(field.key, field.label);
     const after = withExample(withKind({ ...before, label: field.label }, field.kind), asText(field.value));
-    const options = field.kind === 'choice' ? [asText(field.value)] : field.kind === 'choices' && Array.isArray(field.value) ? field.value.map(asText) : [];
+    const options =
+      field.kind === 'choice'
+        ? [asText(field.value)]
+        : field.kind === 'choices' && Array.isArray(field.value)
+          ? field.value.map(asText)
+          : [];
     seen.set(field.key, { ...after, options: withOptions(before.options, options) });
   }
   for (const key of new Set(submission.files.map(file => file.field))) {
@@ -54,7 +59,15 @@ export const inferSchema = (submissions: Iterable<Submission>): FormSchema => {
   return schema;
 };
 
-const blankField = (key: string, label: string): FieldSchema => ({ key, label, kind: 'text', kinds: {}, filled: 0, examples: [], options: {} });
+const blankField = (key: string, label: string): FieldSchema => ({
+  key,
+  label,
+  kind: 'text',
+  kinds: {},
+  filled: 0,
+  examples: [],
+  options: {},
+});
 
 function withKind(field: FieldSchema, kind: FieldKind): FieldSchema {
   const kinds = { ...field.kinds, [kind]: (field.kinds[kind] ?? 0) + 1 };
@@ -69,6 +82,7 @@ function withExample(field: FieldSchema, text: string): FieldSchema {
 
 function withOptions(before: Record<string, number>, options: string[]): Record<string, number> {
   const after = new Map(Object.entries(before));
-  for (const option of options) if (after.has(option) || after.size < MOST_OPTIONS) after.set(option, (after.get(option) ?? 0) + 1);
+  for (const option of options)
+    if (after.has(option) || after.size < MOST_OPTIONS) after.set(option, (after.get(option) ?? 0) + 1);
   return Object.fromEntries(after);
 }

@@ -1,22 +1,48 @@
 import type { Submission } from '../submission';
 import { emptySchema, inferSchema, mergeSchema } from '.';
 
-const submission = (fields: Submission['fields'], files: Submission['files'] = [], questions: Submission['questions'] = []): Submission => ({ form: null, id: null, submittedAt: null, meta: {}, fields, files, questions });
-const choice = (value: string) => submission([{ key: 'site', label: 'Which site?', kind: 'choice', value, pointer: '/site' }]);
+const submission = (
+  fields: Submission['fields'],
+  files: Submission['files'] = [],
+  questions: Submission['questions'] = [],
+): Submission => ({ form: null, id: null, submittedAt: null, meta: {}, fields, files, questions });
+const choice = (value: string) =>
+  submission([{ key: 'site', label: 'Which site?', kind: 'choice', value, pointer: '/site' }]);
 
 test('counts, options, examples and kinds over submissions', () => {
-  const schema = inferSchema([choice('AB-07'), choice('AB-02'), choice('AB-07'), submission([{ key: 'site', label: 'Site', kind: 'text', value: 'AB-7?', pointer: '/site' }])]);
+  const schema = inferSchema([
+    choice('AB-07'),
+    choice('AB-02'),
+    choice('AB-07'),
+    submission([{ key: 'site', label: 'Site', kind: 'text', value: 'AB-7?', pointer: '/site' }]),
+  ]);
   expect(schema.count).toBe(4);
-  expect(schema.fields).toMatchObject([{ key: 'site', label: 'Site', kind: 'choice', kinds: { choice: 3, text: 1 }, filled: 4, options: { 'AB-07': 2, 'AB-02': 1 }, examples: ['AB-7?', 'AB-07', 'AB-02'] }]);
+  expect(schema.fields).toMatchObject([
+    {
+      key: 'site',
+      label: 'Site',
+      kind: 'choice',
+      kinds: { choice: 3, text: 1 },
+      filled: 4,
+      options: { 'AB-07': 2, 'AB-02': 1 },
+      examples: ['AB-7?', 'AB-07', 'AB-02'],
+    },
+  ]);
 });
 
 test('a question that nobody has answered is known all the same', () => {
-  expect(mergeSchema(emptySchema, submission([], [], [{ key: 'why', label: 'Why?', pointer: '/why' }])).fields).toMatchObject([{ key: 'why', label: 'Why?', filled: 0 }]);
+  expect(
+    mergeSchema(emptySchema, submission([], [], [{ key: 'why', label: 'Why?', pointer: '/why' }])).fields,
+  ).toMatchObject([{ key: 'why', label: 'Why?', filled: 0 }]);
 });
 
 test('files are a question too, under its label', () => {
   const file = { field: 'pics', name: 'a.jpg', type: null, size: null, url: null };
-  expect(inferSchema([submission([], [file, { ...file, name: 'b.jpg' }], [{ key: 'pics', label: 'Photos', pointer: '/pics' }])]).fields).toMatchObject([{ key: 'pics', label: 'Photos', kind: 'files', filled: 1, examples: ['a.jpg, b.jpg'] }]);
+  expect(
+    inferSchema([
+      submission([], [file, { ...file, name: 'b.jpg' }], [{ key: 'pics', label: 'Photos', pointer: '/pics' }]),
+    ]).fields,
+  ).toMatchObject([{ key: 'pics', label: 'Photos', kind: 'files', filled: 1, examples: ['a.jpg, b.jpg'] }]);
 });
 
 test('options are bounded, so that free text can’t fill the memory', () => {

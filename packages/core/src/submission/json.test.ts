@@ -3,13 +3,29 @@ import { answerOf, type Submission } from './submission';
 import { labelFromKey, wordsOf } from './words';
 
 test.each<[Json | undefined, boolean]>([
-  [null, true], [undefined, true], ['', true], [' \n', true], [[], true], [['', null], true], [{}, true],
-  [0, false], [false, false], ['0', false], [[0], false], [{ a: null }, false],
-])('%j is blank: %s', (value, blank) => expect(isBlank(value)).toBe(blank)); // prettier-ignore
+  [null, true],
+  [undefined, true],
+  ['', true],
+  [' \n', true],
+  [[], true],
+  [['', null], true],
+  [{}, true],
+  [0, false],
+  [false, false],
+  ['0', false],
+  [[0], false],
+  [{ a: null }, false],
+])('%j is blank: %s', (value, blank) => expect(isBlank(value)).toBe(blank));
 
 test.each<[Json | undefined, string]>([
-  ['x', 'x'], [7.4, '7.4'], [true, 'true'], [['a', '', 'b'], 'a, b'], [{ a: 1 }, '{"a":1}'], [null, ''], [undefined, ''],
-])('%j as text', (value, text) => expect(asText(value)).toBe(text)); // prettier-ignore
+  ['x', 'x'],
+  [7.4, '7.4'],
+  [true, 'true'],
+  [['a', '', 'b'], 'a, b'],
+  [{ a: 1 }, '{"a":1}'],
+  [null, ''],
+  [undefined, ''],
+])('%j as text', (value, text) => expect(asText(value)).toBe(text));
 
 test('text that is no JSON gives undefined', () => expect(parseJson('[1,')).toBeUndefined());
 
@@ -31,8 +47,18 @@ test.each([
 
 test('the answer to a question is its field’s value or its files', () => {
   const file = { field: 'pics', name: 'a.jpg', url: 'https://files.example.org/a.jpg', type: null, size: 3 };
-  const submission: Submission = { form: null, id: null, submittedAt: null, meta: {}, questions: [], fields: [{ key: 'site', label: 'Site', kind: 'text', value: 'AB-07', pointer: '/site' }], files: [file] };
+  const submission: Submission = {
+    form: null,
+    id: null,
+    submittedAt: null,
+    meta: {},
+    questions: [],
+    fields: [{ key: 'site', label: 'Site', kind: 'text', value: 'AB-07', pointer: '/site' }],
+    files: [file],
+  };
   expect(answerOf(submission, 'site')).toBe('AB-07');
-  expect(answerOf(submission, 'pics')).toEqual([{ name: 'a.jpg', url: 'https://files.example.org/a.jpg', type: null, size: 3 }]);
+  expect(answerOf(submission, 'pics')).toEqual([
+    { name: 'a.jpg', url: 'https://files.example.org/a.jpg', type: null, size: 3 },
+  ]);
   expect(answerOf(submission, 'other')).toBeUndefined();
 });

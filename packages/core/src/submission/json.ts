@@ -33,6 +33,7 @@ export function parseJson(text: string): Json | undefined {
 
 /** Sets an own property whatever its name, `__proto__` included. */
 export function setOwn(object: JsonObject, key: string, value: Json): void {
-  if (key === '__proto__') Object.defineProperty(object, key, { value, enumerable: true, configurable: true, writable: true });
+  if (key === '__proto__')
+    Object.defineProperty(object, key, { value, enumerable: true, configurable: true, writable: true });
   else object[key] = value;
 }

@@ -3,7 +3,18 @@ import type { Json } from './json';
 import { escapeToken, tokensOf, valueAt, withValueAt } from './pointer';
 
 // RFC 6901 §5: the document and every pointer of its table.
-const rfcDocument: Json = { foo: ['bar', 'baz'], '': 0, 'a/b': 1, 'c%d': 2, 'e^f': 3, 'g|h': 4, 'i\\j': 5, 'k"l': 6, ' ': 7, 'm~n': 8 };
+const rfcDocument: Json = {
+  foo: ['bar', 'baz'],
+  '': 0,
+  'a/b': 1,
+  'c%d': 2,
+  'e^f': 3,
+  'g|h': 4,
+  'i\\j': 5,
+  'k"l': 6,
+  ' ': 7,
+  'm~n': 8,
+};
 test.each<[string, Json]>([
   ['', rfcDocument],
   ['/foo', ['bar', 'baz']],
@@ -19,11 +30,13 @@ test.each<[string, Json]>([
   ['/m~0n', 8],
 ])('RFC 6901 §5: %j', (pointer, value) => expect(valueAt(rfcDocument, pointer)).toEqual(value));
 
-test.each(['/foo/2', '/foo/01', '/foo/-', '/foo/0/x', '/nothing', '/toString', '/foo/length'])('%j refers to nothing', pointer =>
-  expect(valueAt(rfcDocument, pointer)).toBeUndefined(),
+test.each(['/foo/2', '/foo/01', '/foo/-', '/foo/0/x', '/nothing', '/toString', '/foo/length'])(
+  '%j refers to nothing',
+  pointer => expect(valueAt(rfcDocument, pointer)).toBeUndefined(),
 );
 
-test('a pointer that does not start with a slash is a mistake', () => expect(() => tokensOf('foo')).toThrow('starts with'));
+test('a pointer that does not start with a slash is a mistake', () =>
+  expect(() => tokensOf('foo')).toThrow('starts with'));
 
 test('a value that was put somewhere is found there', () => {
   fc.assert(

@@ -1,9 +1,24 @@
 import type { Json } from './json';
 
 export const fieldKinds = [
-  'text', 'multiline', 'name', 'email', 'phone', 'url', 'number', 'boolean', 'date', 'time', 'datetime',
-  'choice', 'choices', 'address', 'files', 'table', 'json',
-] as const; // prettier-ignore
+  'text',
+  'multiline',
+  'name',
+  'email',
+  'phone',
+  'url',
+  'number',
+  'boolean',
+  'date',
+  'time',
+  'datetime',
+  'choice',
+  'choices',
+  'address',
+  'files',
+  'table',
+  'json',
+] as const;
 export type FieldKind = (typeof fieldKinds)[number];
 
 /** One answered question. */

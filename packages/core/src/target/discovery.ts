@@ -12,10 +12,23 @@ export interface DiscoveryRecipe {
   tableKey: string;
   tableLabel: string;
   columns: string;
-  column: { key: string; label: string; type: string; required: string; options: string; readOnly: string; maxLength: string; description: string };
+  column: {
+    key: string;
+    label: string;
+    type: string;
+    required: string;
+    options: string;
+    readOnly: string;
+    maxLength: string;
+    description: string;
+  };
   /** The target's words for types; what is not in here is taken as it is, or as text. */
   types: Record<string, TargetType>;
-  create: { method: Operation['method']; /** `{table}` stands for the table's key (RFC 6570 level 1). */ path: string; bodyAt: string };
+  create: {
+    method: Operation['method'];
+    /** `{table}` stands for the table's key (RFC 6570 level 1). */ path: string;
+    bodyAt: string;
+  };
 }
 
 /** The recipe that fits most: tables with columns, records created below the table. */
@@ -25,8 +38,25 @@ export const usualRecipe: DiscoveryRecipe = {
   tableKey: '/key',
   tableLabel: '/title',
   columns: '/columns',
-  column: { key: '/key', label: '/title', type: '/type', required: '/required', options: '/options', readOnly: '/readOnly', maxLength: '/maxLength', description: '/description' },
-  types: { string: 'text', timestamp: 'datetime', option: 'choice', options: 'choices', files: 'attachments', whole: 'integer', flag: 'boolean' },
+  column: {
+    key: '/key',
+    label: '/title',
+    type: '/type',
+    required: '/required',
+    options: '/options',
+    readOnly: '/readOnly',
+    maxLength: '/maxLength',
+    description: '/description',
+  },
+  types: {
+    string: 'text',
+    timestamp: 'datetime',
+    option: 'choice',
+    options: 'choices',
+    files: 'attachments',
+    whole: 'integer',
+    flag: 'boolean',
+  },
   create: { method: 'POST', path: '/tables/{table}/records', bodyAt: '/values' },
 };
 

@@ -1,6 +1,17 @@
 import type { Json } from '../submission';
 
-export const targetTypes = ['text', 'number', 'integer', 'boolean', 'date', 'datetime', 'choice', 'choices', 'attachments', 'json'] as const;
+export const targetTypes = [
+  'text',
+  'number',
+  'integer',
+  'boolean',
+  'date',
+  'datetime',
+  'choice',
+  'choices',
+  'attachments',
+  'json',
+] as const;
 export type TargetType = (typeof targetTypes)[number];
 
 /** One field of a request, as the target describes it. */
@@ -36,8 +47,16 @@ export const writable = (operation: Operation): TargetField[] => operation.field
 /** An example of what a field takes, for people: `2026-11-04`, `Foam`. */
 export const exampleFor = (field: TargetField): Json => {
   const examples: Record<TargetType, Json> = {
-    text: 'text', number: 7.4, integer: 3, boolean: true, date: '2026-11-04', datetime: '2026-11-04T07:55:00Z',
-    choice: field.options?.[0] ?? 'text', choices: field.options?.slice(0, 2) ?? [], attachments: [{ name: 'outfall.jpg', url: 'https://…' }], json: {},
-  }; // prettier-ignore
+    text: 'text',
+    number: 7.4,
+    integer: 3,
+    boolean: true,
+    date: '2026-11-04',
+    datetime: '2026-11-04T07:55:00Z',
+    choice: field.options?.[0] ?? 'text',
+    choices: field.options?.slice(0, 2) ?? [],
+    attachments: [{ name: 'outfall.jpg', url: 'https://…' }],
+    json: {},
+  };
   return examples[field.type];
 };

@@ -1,7 +1,18 @@
 import type { Json } from '../submission';
 import { exampleFor, readDiscovery, refusal, targetTypes, usualRecipe, type TargetField, type TargetType } from '.';
 
-const field = (type: TargetType, more: Partial<TargetField> = {}): TargetField => ({ key: 'f', pointer: '/f', label: 'F', type, required: false, readOnly: false, options: null, maxLength: null, description: null, ...more });
+const field = (type: TargetType, more: Partial<TargetField> = {}): TargetField => ({
+  key: 'f',
+  pointer: '/f',
+  label: 'F',
+  type,
+  required: false,
+  readOnly: false,
+  options: null,
+  maxLength: null,
+  description: null,
+  ...more,
+});
 
 // RFC 3339 §5.6 (grammar) and §5.8 (examples); what is not RFC 3339 is refused.
 test.each<[TargetType, Json, boolean]>([
@@ -30,12 +41,18 @@ test.each<[TargetType, Json, boolean]>([
 ])('%s takes %j: %s', (type, value, takes) => expect(refusal(field(type), value) === null).toBe(takes));
 
 test('an option the target does not list is named, one by one', () => {
-  expect(refusal(field('choice', { options: ['Foam'] }), 'foam')).toMatchObject({ code: 'target.option', message: expect.stringContaining('“foam”') });
-  expect(refusal(field('choices', { options: ['Foam', 'Litter'] }), ['Foam', 'Other: eels'])).toMatchObject({ message: expect.stringContaining('“Other: eels”') });
+  expect(refusal(field('choice', { options: ['Foam'] }), 'foam')).toMatchObject({
+    code: 'target.option',
+    message: expect.stringContaining('“foam”'),
+  });
+  expect(refusal(field('choices', { options: ['Foam', 'Litter'] }), ['Foam', 'Other: eels'])).toMatchObject({
+    message: expect.stringContaining('“Other: eels”'),
+  });
   expect(refusal(field('choice', { options: ['Foam'] }), 'Foam')).toBeNull();
 });
 
-test('too long a text says how long', () => expect(refusal(field('text', { maxLength: 3 }), 'four')?.message).toMatch(/takes 3 characters; this has 4/));
+test('too long a text says how long', () =>
+  expect(refusal(field('text', { maxLength: 3 }), 'four')?.message).toMatch(/takes 3 characters; this has 4/));
 
 test.each(targetTypes)('the example for %s is one that it takes', type => {
   const example = field(type, { options: type === 'choice' || type === 'choices' ? ['Foam', 'Litter'] : null });
@@ -43,11 +60,46 @@ test.each(targetTypes)('the example for %s is one that it takes', type => {
 });
 
 describe('discovery', () => {
-  const answer: Json = { tables: [{ key: 'samples', title: 'Samples', columns: [{ key: 'no', type: 'whole', readOnly: true }, { key: 'a/b', title: 'Site', type: 'option', required: true, options: ['x'] }, { key: 'odd', type: 'hologram' }, 'rubbish'] }, { title: 'no key' }] };
+  const answer: Json = {
+    tables: [
+      {
+        key: 'samples',
+        title: 'Samples',
+        columns: [
+          { key: 'no', type: 'whole', readOnly: true },
+          { key: 'a/b', title: 'Site', type: 'option', required: true, options: ['x'] },
+          { key: 'odd', type: 'hologram' },
+          'rubbish',
+        ],
+      },
+      { title: 'no key' },
+    ],
+  };
 
   test('tables become operations, columns their fields', () => {
     const read = readDiscovery(answer, usualRecipe);
-    expect(read).toEqual({ operations: [{ id: 'create:samples', label: 'Add a record to Samples', method: 'POST', path: '/tables/samples/records', fields: [expect.objectContaining({ key: 'no', type: 'integer', readOnly: true }), expect.objectContaining({ key: 'a/b', pointer: '/values/a~1b', label: 'Site', type: 'choice', required: true, options: ['x'] }), expect.objectContaining({ key: 'odd', type: 'text' })] }] });
+    expect(read).toEqual({
+      operations: [
+        {
+          id: 'create:samples',
+          label: 'Add a record to Samples',
+          method: 'POST',
+          path: '/tables/samples/records',
+          fields: [
+            expect.objectContaining({ key: 'no', type: 'integer', readOnly: true }),
+            expect.objectContaining({
+              key: 'a/b',
+              pointer: '/values/a~1b',
+              label: 'Site',
+              type: 'choice',
+              required: true,
+              options: ['x'],
+            }),
+            expect.objectContaining({ key: 'odd', type: 'text' }),
+          ],
+        },
+      ],
+    });
   });
 
   test.each<[Json, string]>([
@@ -55,5 +107,7 @@ describe('discovery', () => {
     [{ tables: {} }, 'no list of tables'],
     [{ tables: [] }, 'lists no table'],
     [null, 'no list of tables'],
-  ])('%j is no discovery', (document, says) => expect(readDiscovery(document, usualRecipe)).toEqual({ fault: expect.stringContaining(says) }));
+  ])('%j is no discovery', (document, says) =>
+    expect(readDiscovery(document, usualRecipe)).toEqual({ fault: expect.stringContaining(says) }),
+  );
 });

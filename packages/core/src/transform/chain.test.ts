@@ -13,7 +13,11 @@ test('runs its steps in order and explains them in words', () => {
 });
 
 test('tells the value after each step', () => {
-  expect(compileChain(chain).trace('["Foam","Oil sheen"]').map(step => step.result)).toEqual([['Foam', 'Oil sheen'], ['foam', 'oil sheen'], 'foam;oil sheen']);
+  expect(
+    compileChain(chain)
+      .trace('["Foam","Oil sheen"]')
+      .map(step => step.result),
+  ).toEqual([['Foam', 'Oil sheen'], ['foam', 'oil sheen'], 'foam;oil sheen']);
 });
 
 test('a step that is off does nothing and is not explained', () => {

@@ -65,7 +65,10 @@ export function compileChain(steps: readonly Step[]): Chain {
       for (const [index, step] of compiled.entries()) {
         if (step === null) {
           const found = faults.find(each => each.step === index)!;
-          return [...traces, { explain: steps[index]!.id, off: false, result: new Problem(found.code, found.message, null) }];
+          return [
+            ...traces,
+            { explain: steps[index]!.id, off: false, result: new Problem(found.code, found.message, null) },
+          ];
         }
         if (!step.off) result = applyStep(step, result, context);
         traces.push({ explain: step.transform.explain(step.params), off: step.off, result });
@@ -81,7 +84,11 @@ function applyStep({ transform, params }: Compiled, value: Json, context: Transf
   try {
     return transform.apply(value, params, context);
   } catch (error) {
-    return new Problem('transform.fault', `“${transform.label}” failed on this value: ${(error as Error).message}`, value);
+    return new Problem(
+      'transform.fault',
+      `“${transform.label}” failed on this value: ${(error as Error).message}`,
+      value,
+    );
   }
 }
 

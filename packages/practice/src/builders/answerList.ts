@@ -15,6 +15,12 @@ export function answerListMessage(form: PracticeForm, filled: Filled): Message {
     const answer = filled.answers[id];
     return answer === undefined ? { q: id, ask, as: kind } : { q: id, ask, as: kind, [kind]: answer };
   });
-  const payload = { form: { ref: form.ref, title: form.title }, entry: filled.entry, sent: filled.sent, replies, client: filled.client };
+  const payload = {
+    form: { ref: form.ref, title: form.title },
+    entry: filled.entry,
+    sent: filled.sent,
+    replies,
+    client: filled.client,
+  };
   return { contentType: 'application/json', body: JSON.stringify(payload, null, 1) };
 }

@@ -24,32 +24,52 @@ export function samplingReportBuilder(folder: string, publicUrl: () => string) {
   const state = new Kept<BuilderState>(folder, 'sampling-report', { address: '', sent: [] });
   const files = path.join(folder, 'files');
   const router = Router();
-  const show = (said: Parameters<typeof builderPage>[3]) => page(samplingReport.title, 'a form builder', builderPage(samplingReport, state.value.address, state.value.sent, said));
+  const show = (said: Parameters<typeof builderPage>[3]) =>
+    page(
+      samplingReport.title,
+      'a form builder',
+      builderPage(samplingReport, state.value.address, state.value.sent, said),
+    );
 
   router.get('/builders/sampling-report', (_request, response) => void response.send(show(null)));
 
   router.post('/builders/sampling-report/address', express.urlencoded({ extended: false }), (request, response) => {
     const address = String((request.body as Record<string, unknown>).address ?? '').trim();
-    if (address !== '' && !URL.canParse(address)) return void response.status(422).send(show(html`<p class="bad">That is no address.</p>`));
+    if (address !== '' && !URL.canParse(address))
+      return void response.status(422).send(show(html`<p class="bad">That is no address.</p>`));
     state.value.address = address;
     state.save();
     response.redirect(303, '/builders/sampling-report');
   });
 
   router.post('/builders/sampling-report/answers', async (request, response) => {
-    const answers = await readFilledPage(request, samplingReport, files, (id, name) => `${publicUrl()}/files/${id}/${encodeURIComponent(name)}`);
+    const answers = await readFilledPage(
+      request,
+      samplingReport,
+      files,
+      (id, name) => `${publicUrl()}/files/${id}/${encodeURIComponent(name)}`,
+    );
     const entry = `e-${randomBytes(5).toString('hex')}`;
-    const filled = { entry, sent: new Date().toISOString(), answers, client: { addr: '192.0.2.14', agent: String(request.headers['user-agent'] ?? '') } };
+    const filled = {
+      entry,
+      sent: new Date().toISOString(),
+      answers,
+      client: { addr: '192.0.2.14', agent: String(request.headers['user-agent'] ?? '') },
+    };
     const record = await post(state.value.address, entry, answerListMessage(samplingReport, filled));
     state.value.sent = [record, ...state.value.sent].slice(0, MOST_SENT);
     state.save();
-    const said = record.status !== null && record.status < 400 ? html`<p role="status"><strong>Thank you.</strong> Your report was sent on.</p>` : html`<p role="status" class="bad"><strong>Your report was not taken.</strong> ${record.message}</p>`;
+    const said =
+      record.status !== null && record.status < 400
+        ? html`<p role="status"><strong>Thank you.</strong> Your report was sent on.</p>`
+        : html`<p role="status" class="bad"><strong>Your report was not taken.</strong> ${record.message}</p>`;
     response.send(show(said));
   });
 
   router.get('/files/:id/:name', (request, response) => {
     const at = path.join(files, request.params.id, 'content');
-    if (!file.test(request.params.id) || !existsSync(at)) return void response.status(404).send('There is no such file.');
+    if (!file.test(request.params.id) || !existsSync(at))
+      return void response.status(404).send('There is no such file.');
     response.type(path.extname(request.params.name) || 'application/octet-stream');
     createReadStream(at).pipe(response);
   });
@@ -63,11 +83,19 @@ export function samplingReportBuilder(folder: string, publicUrl: () => string) {
   return { router, pointAt };
 }
 
-async function post(address: string, entry: string, { contentType, body }: ReturnType<typeof answerListMessage>): Promise<SentRecord> {
+async function post(
+  address: string,
+  entry: string,
+  { contentType, body }: ReturnType<typeof answerListMessage>,
+): Promise<SentRecord> {
   const at = new Date().toISOString();
   if (!address) return { at, entry, to: '', status: null, message: 'No address was set.' };
   try {
-    const answer = await send(address, { method: 'POST', headers: { 'content-type': contentType, 'user-agent': 'practice-answer-list/1' }, body });
+    const answer = await send(address, {
+      method: 'POST',
+      headers: { 'content-type': contentType, 'user-agent': 'practice-answer-list/1' },
+      body,
+    });
     await answer.body.dump();
     return { at, entry, to: address, status: answer.statusCode, message: `answered ${answer.statusCode}` };
   } catch (error) {

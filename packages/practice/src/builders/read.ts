@@ -9,10 +9,19 @@ import type { Answers, Doc, PracticeForm } from './form';
 const MOST_PHOTOS = 10;
 
 /** Reads a filled-in page: text answers, and files into a folder. `hrefFor` gives the address a file is served under. */
-export async function readFilledPage(request: IncomingMessage, form: PracticeForm, folder: string, hrefFor: (id: string, name: string) => string): Promise<Answers> {
+export async function readFilledPage(
+  request: IncomingMessage,
+  form: PracticeForm,
+  folder: string,
+  hrefFor: (id: string, name: string) => string,
+): Promise<Answers> {
   const texts: [string, string][] = [];
   const docs: Promise<[string, Doc] | null>[] = [];
-  const parser = busboy({ headers: request.headers, defParamCharset: 'utf8', limits: { files: MOST_PHOTOS, fileSize: 50_000_000 } });
+  const parser = busboy({
+    headers: request.headers,
+    defParamCharset: 'utf8',
+    limits: { files: MOST_PHOTOS, fileSize: 50_000_000 },
+  });
   parser.on('field', (name, value) => texts.push([name, value]));
   parser.on('file', (question, stream, { filename, mimeType }) => {
     if (!filename) return void stream.resume();
@@ -20,11 +29,21 @@ export async function readFilledPage(request: IncomingMessage, form: PracticeFor
     const name = path.basename(filename);
     mkdirSync(path.join(folder, id), { recursive: true });
     const file = createWriteStream(path.join(folder, id, 'content'));
-    docs.push(finished(stream.pipe(file)).then(() => (file.bytesWritten === 0 ? null : [question, { name, href: hrefFor(id, name), bytes: file.bytesWritten, mime: mimeType }])));
+    docs.push(
+      finished(stream.pipe(file)).then(() =>
+        file.bytesWritten === 0
+          ? null
+          : [question, { name, href: hrefFor(id, name), bytes: file.bytesWritten, mime: mimeType }],
+      ),
+    );
   });
   request.pipe(parser);
   await finished(parser);
-  return answersFrom(form, texts, (await Promise.all(docs)).filter(each => each !== null));
+  return answersFrom(
+    form,
+    texts,
+    (await Promise.all(docs)).filter(each => each !== null),
+  );
 }
 
 function answersFrom(form: PracticeForm, texts: [string, string][], docs: [string, Doc][]): Answers {

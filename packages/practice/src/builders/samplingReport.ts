@@ -1,9 +1,15 @@
 import type { PracticeForm } from './form';
 
 export const sites = [
-  'Withy Bridge (AB-07)', 'Otter Weir (AB-02)', 'Mill Race (AB-11)', 'Fernhollow Ford (AB-04)',
-  'Lower Alder Lock (AB-15)', 'Heron Steps (AB-09)', 'Quarry Outfall (AB-18)', 'Basin Head (AB-01)',
-]; // prettier-ignore
+  'Withy Bridge (AB-07)',
+  'Otter Weir (AB-02)',
+  'Mill Race (AB-11)',
+  'Fernhollow Ford (AB-04)',
+  'Lower Alder Lock (AB-15)',
+  'Heron Steps (AB-09)',
+  'Quarry Outfall (AB-18)',
+  'Basin Head (AB-01)',
+];
 
 export const signs = ['None', 'Foam', 'Oil sheen', 'Algae bloom', 'Dead fish', 'Litter', 'Discoloured water'];
 

@@ -7,7 +7,8 @@ const MOST_SHOWN = 200;
 
 const shown = (value: unknown): Html | string => {
   if (Array.isArray(value)) return html`${value.map((each, index) => html`${index > 0 && ', '}${shown(each)}`)}`;
-  if (typeof value === 'object' && value !== null && 'url' in value) return html`<a href="${(value as { url: string }).url}">${(value as { name?: string }).name ?? 'file'}</a>`;
+  if (typeof value === 'object' && value !== null && 'url' in value)
+    return html`<a href="${(value as { url: string }).url}">${(value as { name?: string }).name ?? 'file'}</a>`;
   return value === undefined || value === null ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value);
 };
 
@@ -15,9 +16,38 @@ const shown = (value: unknown): Html | string => {
 export function registerPage(state: RegisterState, tables: Table[], table: Table): Html {
   const records = [...(state.records[table.key] ?? [])].reverse();
   const columns = table.columns.filter(column => !column.readOnly);
-  return html`<h1>Register</h1><p class="soft">What was delivered, newest first. ${records.length} records in ${table.title}.</p>
-<div class="row"><nav aria-label="Tables">${tables.map(each => html`<a href="/register?table=${each.key}"${each === table && html` aria-current="page"`}>${each.title} (${state.records[each.key]?.length ?? 0})</a> `)}</nav>
-<form method="post" action="/register/fault" class="row"><label>The register<select name="fault">${Object.entries(faults).map(([key, words]) => html`<option value="${key}"${key === state.fault && html` selected`}>${words}</option>`)}</select></label><button>Set</button></form></div>
-<h2>${table.title}</h2>
-${records.length === 0 ? html`<p class="soft">No record yet.</p>` : html`<div class="scroll" tabindex="0" role="region" aria-label="Records"><table class="wide"><tr><th>No.</th>${columns.map(column => html`<th>${column.title}</th>`)}</tr>${records.slice(0, MOST_SHOWN).map(record => html`<tr><td>${record.no}</td>${columns.map(column => html`<td>${shown(record.values[column.key])}</td>`)}</tr>`)}</table></div>`}`;
+  return html`<h1>Register</h1>
+    <p class="soft">What was delivered, newest first. ${records.length} records in ${table.title}.</p>
+    <div class="row">
+      <nav aria-label="Tables">
+        ${tables.map(each => html`<a href="/register?table=${each.key}" ${each === table && html` aria-current="page"`}>${each.title} (${state.records[each.key]?.length ?? 0})</a> `)}
+      </nav>
+      <form method="post" action="/register/fault" class="row">
+        <label
+          >The register<select name="fault">
+            ${Object.entries(faults).map(([key, words]) => html`<option value="${key}" ${key === state.fault && html` selected`}>${words}</option>`)}
+          </select></label
+        ><button>Set</button>
+      </form>
+    </div>
+    <h2>${table.title}</h2>
+    ${
+      records.length === 0
+        ? html`<p class="soft">No record yet.</p>`
+        : html`<div class="scroll" tabindex="0" role="region" aria-label="Records">
+            <table class="wide">
+              <tr>
+                <th>No.</th>
+                ${columns.map(column => html`<th>${column.title}</th>`)}
+              </tr>
+              ${records.slice(0, MOST_SHOWN).map(
+                record =>
+                  html`<tr>
+                    <td>${record.no}</td>
+                    ${columns.map(column => html`<td>${shown(record.values[column.key])}</td>`)}
+                  </tr>`,
+              )}
+            </table>
+          </div>`
+    }`;
 }

@@ -60,7 +60,8 @@ export function register(folder: string) {
     const before = key === null ? undefined : recordsOf(table.key).find(record => record.idempotencyKey === key);
     if (before) return void response.status(200).json({ record_no: before.no });
     const body = request.body as { values?: unknown } | undefined;
-    if (typeof body?.values !== 'object' || body.values === null) return void problem(response, 400, 'The body must be {"values": {…}}.');
+    if (typeof body?.values !== 'object' || body.values === null)
+      return void problem(response, 400, 'The body must be {"values": {…}}.');
     const values = body.values as Record<string, unknown>;
     const complaints = complaintsAbout(table, values);
     if (complaints.length > 0) return void problem(response, 422, 'The record can’t be taken.', complaints);

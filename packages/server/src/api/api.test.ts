@@ -1,4 +1,12 @@
-import type { DeliveryPage, DeliveryView, DraftInput, FormView, IntakeView, RouteView, TargetView } from '@grammata/contract';
+import type {
+  DeliveryPage,
+  DeliveryView,
+  DraftInput,
+  FormView,
+  IntakeView,
+  RouteView,
+  TargetView,
+} from '@grammata/contract';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 let client: Client;
@@ -12,18 +20,41 @@ afterEach(async () => {
   await target.stop();
 });
 
-const send = async (intake: IntakeView, answers: object) => fetch(`${client.url}${new URL(intake.address).pathname}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(answers) });
+const send = async (intake: IntakeView, answers: object) =>
+  fetch(`${client.url}${new URL(intake.address).pathname}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(answers),
+  });
 const deliveries = async () => (await client.call<DeliveryPage>('GET', '/deliveries')).json;
-const settled = (n: number) => eventually(deliveries, page => page.total === n && page.counts.waiting + page.counts.sending === 0);
+const settled = (n: number) =>
+  eventually(deliveries, page => page.total === n && page.counts.waiting + page.counts.sending === 0);
 const detail = async (id: string) => (await client.call<DeliveryView>('GET', `/deliveries/${id}`)).json;
 
 /** An intake with one submission, the target, and a route between them with both columns filled. */
 async function prepared(change: (draft: DraftInput) => void = () => undefined) {
   const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Forms' })).json;
   await send(intake, { submission_id: 'first', site: 'AB-07', ph: '7,4' });
-  const [form] = await eventually(async () => (await client.call<FormView[]>('GET', '/forms')).json, all => all[0]?.submissions === 1); // prettier-ignore
-  const made = (await client.call<TargetView>('POST', '/targets', { name: 'Register', baseUrl: target.url, discoveryPath: '/tables', token: 'secret-token-1' })).json;
-  let route = (await client.call<RouteView>('POST', '/routes', { name: 'To register', formId: form!.id, targetId: made.id, operationId: 'create:samples' })).json;
+  const [form] = await eventually(
+    async () => (await client.call<FormView[]>('GET', '/forms')).json,
+    all => all[0]?.submissions === 1,
+  );
+  const made = (
+    await client.call<TargetView>('POST', '/targets', {
+      name: 'Register',
+      baseUrl: target.url,
+      discoveryPath: '/tables',
+      token: 'secret-token-1',
+    })
+  ).json;
+  let route = (
+    await client.call<RouteView>('POST', '/routes', {
+      name: 'To register',
+      formId: form!.id,
+      targetId: made.id,
+      operationId: 'create:samples',
+    })
+  ).json;
   const { draft } = route;
   draft.call.lines[0]!.source = { from: 'field', field: 'site' };
   draft.call.lines[1]!.source = { from: 'field', field: 'ph' };
@@ -37,7 +68,11 @@ describe('access', () => {
   test('nothing is told to people who are not signed in, and problems are problem details', async () => {
     for (const place of ['/desk', '/intakes', '/deliveries', '/live', '/targets']) {
       const answer = await fetch(`${client.url}/api${place}`);
-      expect([place, answer.status, answer.headers.get('content-type')]).toEqual([place, 401, 'application/problem+json; charset=utf-8']);
+      expect([place, answer.status, answer.headers.get('content-type')]).toEqual([
+        place,
+        401,
+        'application/problem+json; charset=utf-8',
+      ]);
     }
   });
   test('the owner’s account is made once; a wrong password opens nothing', async () => {
@@ -45,14 +80,27 @@ describe('access', () => {
     expect((await client.call('POST', '/session', { password: 'guess' })).status).toBe(401);
   });
   test('the session cookie is HttpOnly and SameSite; signing out ends it', async () => {
-    const answer = await fetch(`${client.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ password: 'withy bridge at dawn' }) });
+    const answer = await fetch(`${client.url}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ password: 'withy bridge at dawn' }),
+    });
     expect(answer.headers.get('set-cookie')).toMatch(/HttpOnly.*SameSite=Strict/);
     await client.call('DELETE', '/session');
     expect((await client.call('GET', '/desk')).status).toBe(401);
   });
-  test('outside the demo nobody is signed in by himself', async () => expect(await (await fetch(`${client.url}/api/session`)).json()).toEqual({ user: null, needsSetup: false, demo: false }));
+  test('outside the demo nobody is signed in by himself', async () =>
+    expect(await (await fetch(`${client.url}/api/session`)).json()).toEqual({
+      user: null,
+      needsSetup: false,
+      demo: false,
+    }));
   test('a change that another site asks for is refused', async () => {
-    const answer = await fetch(`${client.url}/api/setup`, { method: 'POST', headers: { origin: 'https://evil.example.org', 'content-type': 'application/json' }, body: '{}' });
+    const answer = await fetch(`${client.url}/api/setup`, {
+      method: 'POST',
+      headers: { origin: 'https://evil.example.org', 'content-type': 'application/json' },
+      body: '{}',
+    });
     expect(answer.status).toBe(403);
   });
 });
@@ -60,19 +108,42 @@ describe('access', () => {
 describe('targets', () => {
   test('tables and columns are read from it; the token goes in and never comes out', async () => {
     const { made } = await prepared();
-    expect(made).toMatchObject({ hasToken: true, fault: null, operations: [{ id: 'create:samples', fields: [{ key: 'site', required: true, options: ['AB-07', 'AB-02'] }, { key: 'ph', type: 'number' }] }] });
+    expect(made).toMatchObject({
+      hasToken: true,
+      fault: null,
+      operations: [
+        {
+          id: 'create:samples',
+          fields: [
+            { key: 'site', required: true, options: ['AB-07', 'AB-02'] },
+            { key: 'ph', type: 'number' },
+          ],
+        },
+      ],
+    });
     expect(JSON.stringify(made)).not.toContain('secret-token');
   });
   test('one that can’t be reached is kept, with words for why', async () => {
-    const { json } = await client.call<TargetView>('POST', '/targets', { name: 'Gone', baseUrl: 'http://127.0.0.1:1', discoveryPath: '/tables' });
+    const { json } = await client.call<TargetView>('POST', '/targets', {
+      name: 'Gone',
+      baseUrl: 'http://127.0.0.1:1',
+      discoveryPath: '/tables',
+    });
     expect(json).toMatchObject({ operations: [], fault: expect.stringContaining('Nothing answers at 127.0.0.1:1') });
   });
   test('moving to another host asks for the token again', async () => {
     const { made } = await prepared();
-    expect(await client.call('PATCH', `/targets/${made.id}`, { baseUrl: 'http://elsewhere.example.org' })).toMatchObject({ status: 422, json: { errors: [{ field: 'token' }] } });
+    expect(
+      await client.call('PATCH', `/targets/${made.id}`, { baseUrl: 'http://elsewhere.example.org' }),
+    ).toMatchObject({ status: 422, json: { errors: [{ field: 'token' }] } });
   });
   test('bad input is told field by field', async () => {
-    const { status, json } = await client.call<{ errors: { field: string }[] }>('POST', '/targets', { name: '', baseUrl: 'ftp://x', discoveryPath: 'tables', token: 'a b' });
+    const { status, json } = await client.call<{ errors: { field: string }[] }>('POST', '/targets', {
+      name: '',
+      baseUrl: 'ftp://x',
+      discoveryPath: 'tables',
+      token: 'a b',
+    });
     expect([status, json.errors.map(each => each.field)]).toEqual([422, ['name', 'baseUrl', 'discoveryPath', 'token']]);
   });
   test('one that a route delivers to can’t be removed', async () => {
@@ -85,7 +156,10 @@ describe('routes', () => {
   test('an edit on an old revision is refused, and loses nothing', async () => {
     const { route } = await prepared();
     expect((await client.call('PUT', `/routes/${route.id}/draft`, { ...route.draft, revision: 0 })).status).toBe(409);
-    expect((await client.call<RouteView>('GET', `/routes/${route.id}`)).json.draft.call.lines[0]!.source).toEqual({ from: 'field', field: 'site' });
+    expect((await client.call<RouteView>('GET', `/routes/${route.id}`)).json.draft.call.lines[0]!.source).toEqual({
+      from: 'field',
+      field: 'site',
+    });
   });
   test.each<[string, (draft: DraftInput) => void]>([
     ['a source of no kind', draft => Object.assign(draft.call.lines[0]!, { source: { from: 'thin air' } })],
@@ -98,7 +172,10 @@ describe('routes', () => {
   });
   test('does not go live with a required column unfilled', async () => {
     const { route } = await prepared(draft => (draft.call.lines[0]!.source = null));
-    expect(await client.call('POST', `/routes/${route.id}/live`)).toMatchObject({ status: 409, json: { title: expect.stringContaining('site') } });
+    expect(await client.call('POST', `/routes/${route.id}/live`)).toMatchObject({
+      status: 409,
+      json: { title: expect.stringContaining('site') },
+    });
   });
   test('a live route can’t be removed; a paused one can, with its deliveries', async () => {
     const { route, intake } = await prepared();
@@ -120,16 +197,29 @@ describe('delivery', () => {
     await send(intake, { submission_id: 'e2', site: 'AB-02', ph: '7,4 or so' });
     const page = await settled(1);
     expect(target.requests).toHaveLength(1);
-    expect(target.requests[0]).toMatchObject({ method: 'POST', url: '/tables/samples/records', headers: { authorization: 'Bearer secret-token-1', 'idempotency-key': expect.stringContaining(route.id) } });
+    expect(target.requests[0]).toMatchObject({
+      method: 'POST',
+      url: '/tables/samples/records',
+      headers: { authorization: 'Bearer secret-token-1', 'idempotency-key': expect.stringContaining(route.id) },
+    });
     const view = await detail(page.deliveries[0]!.id);
     expect(JSON.parse(target.requests[0]!.body)).toEqual(view.plan!.body);
     expect(view.plan!.body).toEqual({ values: { site: 'AB-02', ph: 7.4 } });
-    expect(view.attemptList).toMatchObject([{ number: 1, status: 201, outcome: 'delivered', request: expect.stringContaining('authorization: Bearer ••••••') }]);
+    expect(view.attemptList).toMatchObject([
+      {
+        number: 1,
+        status: 201,
+        outcome: 'delivered',
+        request: expect.stringContaining('authorization: Bearer ••••••'),
+      },
+    ]);
     expect(JSON.stringify(view)).not.toContain('secret-token');
   });
 
   test('the condition decides who goes', async () => {
-    const { route, intake } = await prepared(draft => (draft.condition.all = [{ field: 'site', is: 'equals', values: ['AB-02'], not: false }]));
+    const { route, intake } = await prepared(
+      draft => (draft.condition.all = [{ field: 'site', is: 'equals', values: ['AB-02'], not: false }]),
+    );
     await client.call('POST', `/routes/${route.id}/live`);
     await send(intake, { submission_id: 'a', site: 'AB-07' });
     await send(intake, { submission_id: 'b', site: 'AB-02' });
@@ -142,7 +232,10 @@ describe('delivery', () => {
     await client.call('POST', `/routes/${route.id}/live`);
     await send(intake, { submission_id: 'a', site: 'AB-99' });
     const page = await settled(1);
-    expect(page.deliveries[0]).toMatchObject({ state: 'held', reason: expect.stringContaining('does not list “AB-99”') });
+    expect(page.deliveries[0]).toMatchObject({
+      state: 'held',
+      reason: expect.stringContaining('does not list “AB-99”'),
+    });
     expect(target.requests).toHaveLength(0);
     const { json: now } = await client.call<RouteView>('GET', `/routes/${route.id}`);
     Object.assign(now.draft.call.lines[0]!, { whenProblem: 'fallback', fallback: 'AB-07' });
@@ -158,7 +251,10 @@ describe('delivery', () => {
     await client.call('POST', `/routes/${route.id}/live`);
     target.answer = { status: 503 };
     await send(intake, { submission_id: 'a', site: 'AB-07' });
-    await eventually(() => target.requests.length, n => n >= 1); // prettier-ignore
+    await eventually(
+      () => target.requests.length,
+      n => n >= 1,
+    );
     target.answer = { status: 201 };
     const page = await eventually(deliveries, each => each.counts.delivered === 1);
     expect((await detail(page.deliveries[0]!.id)).attemptList[0]).toMatchObject({ outcome: 'retry', status: 503 });
@@ -176,7 +272,10 @@ describe('delivery', () => {
     target.answer = 'drop';
     await send(intake, { submission_id: 'a', site: 'AB-07' });
     const page = await eventually(deliveries, each => each.counts.dead === 1);
-    expect(page.deliveries[0]).toMatchObject({ attempts: 2, reason: expect.stringMatching(/Given up after 2 tries.*closed the connection/) });
+    expect(page.deliveries[0]).toMatchObject({
+      attempts: 2,
+      reason: expect.stringMatching(/Given up after 2 tries.*closed the connection/),
+    });
   });
 
   test('a paused route gathers, and sends when it is resumed', async () => {
@@ -209,7 +308,10 @@ describe('delivery', () => {
     const { store } = client.running.services;
     store.deliveries.update(page.deliveries[0]!.id, { state: 'sending' });
     const second = await startServer({ dataDir: client.dataDir });
-    await eventually(() => target.requests.length, n => n === 2); // prettier-ignore
+    await eventually(
+      () => target.requests.length,
+      n => n === 2,
+    );
     expect(target.requests[1]!.headers['idempotency-key']).toBe(target.requests[0]!.headers['idempotency-key']);
     await second.stop();
   });
@@ -220,7 +322,8 @@ describe('delivery', () => {
     await send(intake, { submission_id: 'a', site: 'AB-07' });
     await send(intake, { submission_id: 'b', site: 'AB-99' });
     await settled(2);
-    const found = async (query: string) => (await client.call<DeliveryPage>('GET', `/deliveries?${query}`)).json.deliveries.map(each => each.about);
+    const found = async (query: string) =>
+      (await client.call<DeliveryPage>('GET', `/deliveries?${query}`)).json.deliveries.map(each => each.about);
     expect(await found('state=held')).toEqual(['AB-99']);
     expect(await found('search=ab-07')).toEqual(['AB-07']);
     expect(await found('search=%25')).toEqual([]);
@@ -232,8 +335,14 @@ describe('delivery', () => {
 test('the live stream tells of arrivals and deliveries', async () => {
   const { route, intake } = await prepared();
   await client.call('POST', `/routes/${route.id}/live`);
-  const session = await fetch(`${client.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ password: 'withy bridge at dawn' }) });
-  const stream = await fetch(`${client.url}/api/live`, { headers: { cookie: session.headers.get('set-cookie')!.split(';')[0]! } });
+  const session = await fetch(`${client.url}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ password: 'withy bridge at dawn' }),
+  });
+  const stream = await fetch(`${client.url}/api/live`, {
+    headers: { cookie: session.headers.get('set-cookie')!.split(';')[0]! },
+  });
   const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
   let heard = '';
   await send(intake, { submission_id: 'z', site: 'AB-07' });

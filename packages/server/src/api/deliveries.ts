@@ -14,9 +14,21 @@ export function deliveriesApi(services: Services): Router {
 
   router.get('/deliveries', (request, response) => {
     const { query } = request;
-    const filter: DeliveryFilter = { state: textFrom(query.state) as DeliveryState | undefined, routeId: textFrom(query.routeId), search: textFrom(query.search) };
-    const { rows, total } = store.deliveries.page(filter, numberFrom(query.offset, 0, 1e9), numberFrom(query.limit, 100, 500));
-    const page: DeliveryPage = { deliveries: rows.map(row => deliverySummary(services, row, row.version)), total, counts: store.deliveries.counts({ routeId: filter.routeId, search: filter.search }) };
+    const filter: DeliveryFilter = {
+      state: textFrom(query.state) as DeliveryState | undefined,
+      routeId: textFrom(query.routeId),
+      search: textFrom(query.search),
+    };
+    const { rows, total } = store.deliveries.page(
+      filter,
+      numberFrom(query.offset, 0, 1e9),
+      numberFrom(query.limit, 100, 500),
+    );
+    const page: DeliveryPage = {
+      deliveries: rows.map(row => deliverySummary(services, row, row.version)),
+      total,
+      counts: store.deliveries.counts({ routeId: filter.routeId, search: filter.search }),
+    };
     response.json(page);
   });
 
@@ -31,7 +43,9 @@ export function deliveriesApi(services: Services): Router {
       targetName: target?.name ?? 'a target that was removed',
       plan: planned?.request ?? null,
       problems: problems.map(({ code, message }) => ({ code, message })),
-      attemptList: store.deliveries.attemptsOf(row.id).map(({ startedAt, deliveryId: _, ...attempt }) => ({ ...attempt, startedAt: iso(startedAt) })),
+      attemptList: store.deliveries
+        .attemptsOf(row.id)
+        .map(({ startedAt, deliveryId: _, ...attempt }) => ({ ...attempt, startedAt: iso(startedAt) })),
       tries: store.routes.version(row.versionId)?.definition.terms.tries ?? 0,
     };
     response.json(view);
@@ -52,7 +66,14 @@ export function deliveriesApi(services: Services): Router {
     let id: string | null = row.id;
     if (row.state === 'delivered') {
       const { routeId, submissionId, about } = row;
-      id = store.deliveries.queue({ routeId, submissionId, versionId, about, run: store.deliveries.lastRun(routeId, submissionId) + 1 })?.id ?? null;
+      id =
+        store.deliveries.queue({
+          routeId,
+          submissionId,
+          versionId,
+          about,
+          run: store.deliveries.lastRun(routeId, submissionId) + 1,
+        })?.id ?? null;
     } else {
       store.deliveries.again(row, versionId);
     }

@@ -10,7 +10,11 @@ import { numberFrom } from './validate';
 /** Most samples the interface rehearses over at once. */
 const MOST_SAMPLES = 10_000;
 
-export const formView = (row: FormWithCounts): FormView => ({ ...formSummary(row), intakeName: row.intakeName, schema: row.form.schema });
+export const formView = (row: FormWithCounts): FormView => ({
+  ...formSummary(row),
+  intakeName: row.intakeName,
+  schema: row.form.schema,
+});
 
 /** Forms and their samples. */
 export function formsApi({ store }: Services): Router {
@@ -26,7 +30,9 @@ export function formsApi({ store }: Services): Router {
 
   router.get('/forms/:id/samples', (request, response) => {
     const rows = store.forms.samples(request.params.id, numberFrom(request.query.limit, MOST_SAMPLES, MOST_SAMPLES));
-    const view: SamplesView = { samples: rows.map(row => ({ id: row.id, receivedAt: iso(row.receivedAt), submission: row.data })) };
+    const view: SamplesView = {
+      samples: rows.map(row => ({ id: row.id, receivedAt: iso(row.receivedAt), submission: row.data })),
+    };
     response.json(view);
   });
   return router;

@@ -36,7 +36,12 @@ const asProblem =
   (error: unknown, request, response, _next) => {
     if (error instanceof HttpProblem) return writeProblem(response, error);
     const status = (error as { status?: unknown }).status;
-    if (typeof status === 'number' && status < 500) return writeProblem(response, { status, title: (error as Error).message });
+    if (typeof status === 'number' && status < 500)
+      return writeProblem(response, { status, title: (error as Error).message });
     log.error({ err: error, method: request.method, path: request.path }, 'a request failed inside');
-    writeProblem(response, { status: 500, title: 'Something failed inside Grammata.', detail: 'It was logged. Try again.' });
+    writeProblem(response, {
+      status: 500,
+      title: 'Something failed inside Grammata.',
+      detail: 'It was logged. Try again.',
+    });
   };

@@ -23,13 +23,18 @@ export function intakesApi(services: Services): Router {
     response.status(201).json(intakeViews(services, [row])[0]);
   });
 
-  router.get('/intakes/:id', (request, response) => void response.json(intakeViews(services, [intakeOr404(request.params.id)])[0]));
+  router.get(
+    '/intakes/:id',
+    (request, response) => void response.json(intakeViews(services, [intakeOr404(request.params.id)])[0]),
+  );
 
   router.patch('/intakes/:id', (request, response) => {
     const { name } = intakeOr404(request.params.id);
     const input = checked(IntakeInput, { name, ...request.body });
     if (input.reply === 'redirect' && !/^https?:\/\/\S+$/.test(input.replyText ?? '')) {
-      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [{ field: 'replyText', message: 'Give the address to go to, with http:// or https://.' }]);
+      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
+        { field: 'replyText', message: 'Give the address to go to, with http:// or https://.' },
+      ]);
     }
     const row = store.intakes.update(request.params.id, input)!;
     changed(row.id);
@@ -40,7 +45,8 @@ export function intakesApi(services: Services): Router {
     const { id } = intakeOr404(request.params.id);
     const forms = store.forms.all().filter(each => each.form.intakeId === id);
     const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
-    if (route) throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
+    if (route)
+      throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
     store.intakes.remove(id);
     changed(id);
     response.status(204).end();
@@ -49,7 +55,11 @@ export function intakesApi(services: Services): Router {
   router.get('/intakes/:id/arrivals', (request, response) => {
     const { id } = intakeOr404(request.params.id);
     const before = textFrom(request.query.before);
-    const rows = store.arrivals.list({ intakeId: id, before: before ? Date.parse(before) : undefined, limit: numberFrom(request.query.limit, 50, 200) });
+    const rows = store.arrivals.list({
+      intakeId: id,
+      before: before ? Date.parse(before) : undefined,
+      limit: numberFrom(request.query.limit, 50, 200),
+    });
     response.json(rows.map(row => arrivalSummary(services, row)));
   });
 
@@ -58,9 +68,14 @@ export function intakesApi(services: Services): Router {
     const intake = intakeOr404(request.params.id);
     const { method, contentType, body, query } = checked(SendInput, request.body);
     const address = request.socket.localAddress ?? '127.0.0.1';
-    const host = address.includes(':') && !address.startsWith('::ffff:') ? `[${address}]` : address.replace('::ffff:', '');
+    const host =
+      address.includes(':') && !address.startsWith('::ffff:') ? `[${address}]` : address.replace('::ffff:', '');
     const url = `http://${host}:${request.socket.localPort}/in/${intake.slug}${query ? `?${query.replace(/^\?/, '')}` : ''}`;
-    const answer = await send(url, { method, headers: { host: new URL(config.publicUrl).host, ...(method === 'POST' ? { 'content-type': contentType } : {}) }, body: method === 'POST' ? body : undefined });
+    const answer = await send(url, {
+      method,
+      headers: { host: new URL(config.publicUrl).host, ...(method === 'POST' ? { 'content-type': contentType } : {}) },
+      body: method === 'POST' ? body : undefined,
+    });
     response.json({ status: answer.statusCode, body: await answer.body.text() });
   });
 
@@ -81,13 +96,24 @@ export function intakesApi(services: Services): Router {
       runnersUp: row.cut ? [] : runnersUp,
       notes: row.cut ? [] : notes,
       decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
-      deliveries: store.deliveries.ofSubmissions(kept.map(each => each.id)).map(each => deliverySummary(services, each)),
+      deliveries: store.deliveries
+        .ofSubmissions(kept.map(each => each.id))
+        .map(each => deliverySummary(services, each)),
     };
     response.json(view);
   });
 
   router.get('/strays', (_request, response) => {
-    const views = store.intakes.strays().map((row): StrayView => ({ id: row.id, at: iso(row.at), method: row.method, url: row.url, sender: row.sender, size: row.size }));
+    const views = store.intakes
+      .strays()
+      .map((row): StrayView => ({
+        id: row.id,
+        at: iso(row.at),
+        method: row.method,
+        url: row.url,
+        sender: row.sender,
+        size: row.size,
+      }));
     response.json(views);
   });
 

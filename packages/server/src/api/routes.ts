@@ -27,7 +27,10 @@ export function routesApi(services: Services): Router {
     return { ...routeSummary(services, row), draft: row.draft, form: formView(form), target: targetView(target) };
   };
 
-  router.get('/routes', (_request, response) => void response.json(store.routes.all().map(row => routeSummary(services, row))));
+  router.get(
+    '/routes',
+    (_request, response) => void response.json(store.routes.all().map(row => routeSummary(services, row))),
+  );
 
   router.post('/routes', (request, response) => {
     const { name, formId, targetId, operationId } = checked(RouteInput, request.body);
@@ -39,7 +42,13 @@ export function routesApi(services: Services): Router {
     ];
     if (!form || !operation) throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, errors);
     const lines = writable(operation).map(field => newLine(newId(), field.key));
-    const draft: DraftInput = { name, condition: new ConditionInput(), call: { id: newId(), targetId, operationId, lines }, terms: new TermsInput(), revision: 0 };
+    const draft: DraftInput = {
+      name,
+      condition: new ConditionInput(),
+      call: { id: newId(), targetId, operationId, lines },
+      terms: new TermsInput(),
+      revision: 0,
+    };
     const row = store.routes.create(formId, draft);
     changed(row.id);
     response.status(201).json(view(row));
@@ -51,18 +60,35 @@ export function routesApi(services: Services): Router {
     const row = routeOr404(request.params.id);
     const draft = checked(DraftInput, request.body);
     const saved = store.routes.saveDraft(row.id, draft);
-    if (!saved) throw new HttpProblem(409, 'This route was edited elsewhere meanwhile.', 'Load it again to see that edit; yours was not stored.');
+    if (!saved)
+      throw new HttpProblem(
+        409,
+        'This route was edited elsewhere meanwhile.',
+        'Load it again to see that edit; yours was not stored.',
+      );
     changed(row.id);
     response.json(view(saved));
   });
 
   router.post('/routes/:id/live', (request, response) => {
     const row = routeOr404(request.params.id);
-    const operation = store.targets.byId(row.draft.call.targetId)?.operations.find(each => each.id === row.draft.call.operationId);
-    if (!operation) throw new HttpProblem(409, 'The target does not offer this operation any more.', 'Read the target again, or choose another operation.');
+    const operation = store.targets
+      .byId(row.draft.call.targetId)
+      ?.operations.find(each => each.id === row.draft.call.operationId);
+    if (!operation)
+      throw new HttpProblem(
+        409,
+        'The target does not offer this operation any more.',
+        'Read the target again, or choose another operation.',
+      );
     const filled = new Set(row.draft.call.lines.filter(line => line.source !== null).map(line => line.to));
     const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
-    if (missing.length > 0) throw new HttpProblem(409, `Required and not filled: ${missing.map(field => field.key).join(', ')}.`, 'Give each of them a source under What.');
+    if (missing.length > 0)
+      throw new HttpProblem(
+        409,
+        `Required and not filled: ${missing.map(field => field.key).join(', ')}.`,
+        'Give each of them a source under What.',
+      );
     const after = store.routes.goLive(row.id)!;
     changed(row.id);
     queue.wake();

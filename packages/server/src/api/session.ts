@@ -1,7 +1,15 @@
 import { SetupInput, SignInInput, type SessionView } from '@grammata/contract';
 import { Router, type Request, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { accountOf, cookieOf, hashPassword, isLoopback, passwordMatches, SESSION_COOKIE, SESSION_LIFETIME } from '../access';
+import {
+  accountOf,
+  cookieOf,
+  hashPassword,
+  isLoopback,
+  passwordMatches,
+  SESSION_COOKIE,
+  SESSION_LIFETIME,
+} from '../access';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { Account } from '../store';
@@ -10,12 +18,28 @@ import { checked } from './validate';
 /** Signing in and out, and making the owner's account at the first start. */
 export function sessionApi({ store: { accounts }, config }: Services): Router {
   const router = Router();
-  const slowly = rateLimit({ windowMs: 60_000, limit: 10, standardHeaders: 'draft-7', legacyHeaders: false, message: { type: 'about:blank', title: 'Too many tries. Wait a minute.', status: 429 } });
-  const view = (user: Account | null): SessionView => ({ user: user && { name: user.name, role: user.role }, needsSetup: accounts.isEmpty(), demo: config.demo });
+  const slowly = rateLimit({
+    windowMs: 60_000,
+    limit: 10,
+    standardHeaders: 'draft-7',
+    legacyHeaders: false,
+    message: { type: 'about:blank', title: 'Too many tries. Wait a minute.', status: 429 },
+  });
+  const view = (user: Account | null): SessionView => ({
+    user: user && { name: user.name, role: user.role },
+    needsSetup: accounts.isEmpty(),
+    demo: config.demo,
+  });
 
   const open = (request: Request, response: Response, user: Account) => {
     const token = accounts.openSession(user.id, SESSION_LIFETIME);
-    response.cookie(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: config.publicUrl.startsWith('https:'), maxAge: SESSION_LIFETIME, path: '/' });
+    response.cookie(SESSION_COOKIE, token, {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: config.publicUrl.startsWith('https:'),
+      maxAge: SESSION_LIFETIME,
+      path: '/',
+    });
     response.json(view(user));
   };
 
@@ -36,7 +60,8 @@ export function sessionApi({ store: { accounts }, config }: Services): Router {
   router.post('/session', slowly, async (request, response) => {
     const { password } = checked(SignInInput, request.body);
     const owner = accounts.owner();
-    if (!owner || !(await passwordMatches(password, owner.passwordHash))) throw new HttpProblem(401, 'That is not the password.');
+    if (!owner || !(await passwordMatches(password, owner.passwordHash)))
+      throw new HttpProblem(401, 'That is not the password.');
     open(request, response, owner);
   });
 

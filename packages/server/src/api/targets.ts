@@ -30,10 +30,17 @@ export function targetsApi(services: Services): Router {
 
   router.patch('/targets/:id', async (request, response) => {
     const row = targetOr404(request.params.id);
-    const { token, ...input } = checked(TargetInput, { name: row.name, baseUrl: row.baseUrl, discoveryPath: row.discoveryPath, ...request.body });
+    const { token, ...input } = checked(TargetInput, {
+      name: row.name,
+      baseUrl: row.baseUrl,
+      discoveryPath: row.discoveryPath,
+      ...request.body,
+    });
     const movesHost = new URL(input.baseUrl).host !== new URL(row.baseUrl).host;
     if (movesHost && row.secret && token === undefined) {
-      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [{ field: 'token', message: 'The address moves to another host: give the token again.' }]);
+      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
+        { field: 'token', message: 'The address moves to another host: give the token again.' },
+      ]);
     }
     const secret = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
     const stored = store.targets.update(row.id, { ...input, secret })!;
@@ -43,7 +50,8 @@ export function targetsApi(services: Services): Router {
   router.delete('/targets/:id', (request, response) => {
     const row = targetOr404(request.params.id);
     const route = store.routes.all().find(each => each.draft.call.targetId === row.id);
-    if (route) throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
+    if (route)
+      throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
     store.targets.remove(row.id);
     changed(row.id);
     response.status(204).end();

@@ -1,10 +1,23 @@
 import type {
-  ArrivalSummary, DeliverySummary, FormSummary, IntakeView, RouteSummary, TargetView,
-} from '@grammata/contract'; // prettier-ignore
+  ArrivalSummary,
+  DeliverySummary,
+  FormSummary,
+  IntakeView,
+  RouteSummary,
+  TargetView,
+} from '@grammata/contract';
 import { iso, isoOrNull } from '../clock';
 import { aboutSubmission } from '../delivery';
 import type { Services } from '../services';
-import { sameDefinition, type ArrivalRow, type DeliveryRow, type FormWithCounts, type IntakeRow, type RouteRow, type TargetRow } from '../store';
+import {
+  sameDefinition,
+  type ArrivalRow,
+  type DeliveryRow,
+  type FormWithCounts,
+  type IntakeRow,
+  type RouteRow,
+  type TargetRow,
+} from '../store';
 
 // How rows look to the interface.
 
@@ -79,7 +92,8 @@ export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
     formName: form?.form.name ?? 'a form that was removed',
     intakeName: form?.intakeName ?? '',
     targetName: target?.name ?? 'a target that was removed',
-    operationLabel: target?.operations.find(each => each.id === row.draft.call.operationId)?.label ?? row.draft.call.operationId,
+    operationLabel:
+      target?.operations.find(each => each.id === row.draft.call.operationId)?.label ?? row.draft.call.operationId,
     version: version?.number ?? null,
     changed: version !== undefined && !sameDefinition(version.definition, row.draft),
     liveSince: isoOrNull(row.liveSince),

@@ -2,17 +2,45 @@ import { pauseBefore } from './backoff';
 import { complaintIn, retryAfterOf, verdictOn } from './outcome';
 
 const at = Date.parse('2026-11-04T08:00:00Z');
-const answer = (status: number, body = '', headers: Record<string, string> = {}) => ({ status, headers, body, milliseconds: 5 });
+const answer = (status: number, body = '', headers: Record<string, string> = {}) => ({
+  status,
+  headers,
+  body,
+  milliseconds: 5,
+});
 
 // RFC 9110 §15: 2xx succeeded; 4xx is the client's fault; 5xx the server's. 408, 425 (RFC 8470), 429 (RFC 6585) may pass.
 test.each<[number, 'delivered' | 'retry' | 'final']>([
-  [200, 'delivered'], [201, 'delivered'], [204, 'delivered'], [301, 'final'], [400, 'final'], [401, 'final'], [403, 'final'], [404, 'final'],
-  [408, 'retry'], [409, 'final'], [413, 'final'], [422, 'final'], [425, 'retry'], [429, 'retry'], [500, 'retry'], [501, 'final'], [502, 'retry'], [503, 'retry'], [504, 'retry'],
-])('an answer of %d is %s', (status, outcome) => expect(verdictOn(answer(status), at).outcome).toBe(outcome)); // prettier-ignore
+  [200, 'delivered'],
+  [201, 'delivered'],
+  [204, 'delivered'],
+  [301, 'final'],
+  [400, 'final'],
+  [401, 'final'],
+  [403, 'final'],
+  [404, 'final'],
+  [408, 'retry'],
+  [409, 'final'],
+  [413, 'final'],
+  [422, 'final'],
+  [425, 'retry'],
+  [429, 'retry'],
+  [500, 'retry'],
+  [501, 'final'],
+  [502, 'retry'],
+  [503, 'retry'],
+  [504, 'retry'],
+])('an answer of %d is %s', (status, outcome) => expect(verdictOn(answer(status), at).outcome).toBe(outcome));
 
 test.each<['refused' | 'timeout' | 'dropped' | 'private' | 'address', 'retry' | 'final']>([
-  ['refused', 'retry'], ['timeout', 'retry'], ['dropped', 'retry'], ['private', 'final'], ['address', 'final'],
-])('no answer, %s, is %s', (code, outcome) => expect(verdictOn({ code, message: 'x', milliseconds: 1 }, at)).toEqual({ outcome, message: 'x', retryAfter: null })); // prettier-ignore
+  ['refused', 'retry'],
+  ['timeout', 'retry'],
+  ['dropped', 'retry'],
+  ['private', 'final'],
+  ['address', 'final'],
+])('no answer, %s, is %s', (code, outcome) =>
+  expect(verdictOn({ code, message: 'x', milliseconds: 1 }, at)).toEqual({ outcome, message: 'x', retryAfter: null }),
+);
 
 // RFC 9110 §10.2.3: delay-seconds or HTTP-date, with the examples given there.
 test.each<[string | undefined, number | null]>([
@@ -24,8 +52,14 @@ test.each<[string | undefined, number | null]>([
 ])('Retry-After %s', (header, wait) => expect(retryAfterOf(header, at)).toBe(wait));
 
 test.each<[string, string | null]>([
-  ['{"title":"Not taken.","errors":[{"field":"site","message":"not one of the options"}]}', 'Not taken. site: not one of the options'],
-  ['{"type":"about:blank","title":"Bad","detail":"pH is missing","errors":[{"detail":"must be a number","pointer":"#/ph"}]}', 'pH is missing #/ph: must be a number'], // RFC 9457 §3, appendix example shape
+  [
+    '{"title":"Not taken.","errors":[{"field":"site","message":"not one of the options"}]}',
+    'Not taken. site: not one of the options',
+  ],
+  [
+    '{"type":"about:blank","title":"Bad","detail":"pH is missing","errors":[{"detail":"must be a number","pointer":"#/ph"}]}',
+    'pH is missing #/ph: must be a number',
+  ], // RFC 9457 §3, appendix example shape
   ['{"error":{"message":"no such table"}}', 'no such table'],
   ['{"error":"invalid_grant","error_description":"expired"}', 'expired'],
   ['plain words', 'plain words'],
@@ -34,7 +68,13 @@ test.each<[string, string | null]>([
 ])('the complaint in %s', (body, said) => expect(complaintIn(body)).toBe(said));
 
 describe('pauses between tries', () => {
-  test.each([[1, 1000], [2, 2000], [3, 4000], [6, 32_000], [40, 30 * 60_000]])('after try %d at most %d ms', (tried, most) => {
+  test.each([
+    [1, 1000],
+    [2, 2000],
+    [3, 4000],
+    [6, 32_000],
+    [40, 30 * 60_000],
+  ])('after try %d at most %d ms', (tried, most) => {
     expect(pauseBefore(tried, null, 1)).toBe(most);
     expect(pauseBefore(tried, null, 0)).toBe(0);
   });

@@ -10,7 +10,12 @@ export function dispatcher(store: Store, live: LiveHub, wake: () => void) {
       for (const route of store.routes.ofForm(submission.formId)) {
         const version = route.state === 'draft' ? undefined : store.routes.latestVersion(route.id);
         if (!version || !compileCondition(version.definition.condition)(submission.data)) continue;
-        const queued = store.deliveries.queue({ routeId: route.id, versionId: version.id, submissionId: submission.id, about: aboutSubmission(submission.data) });
+        const queued = store.deliveries.queue({
+          routeId: route.id,
+          versionId: version.id,
+          submissionId: submission.id,
+          about: aboutSubmission(submission.data),
+        });
         if (queued) live.publish({ type: 'delivery', routeId: route.id, deliveryId: queued.id, state: 'waiting' });
       }
     }

@@ -19,7 +19,8 @@ export function verdictOn(result: OutwardAnswer | OutwardFault, at: number): Ver
     return { outcome: final ? 'final' : 'retry', message: result.message, retryAfter: null };
   }
   const { status, headers, body } = result;
-  if (status >= 200 && status < 300) return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null };
+  if (status >= 200 && status < 300)
+    return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null };
   const said = complaintIn(body);
   const message = `${meaning(status)}${said ? ` It said: ${said}` : ''}`;
   return passing.has(status)
@@ -33,7 +34,9 @@ function meaning(status: number): string {
   if (status === 404) return 'The target has nothing at this address (404).';
   if (status === 429) return 'The target asks for fewer requests (429).';
   if (status >= 300 && status < 400) return `The target points elsewhere (${status}); redirects are not followed.`;
-  return status >= 500 ? `The target has trouble of its own (${status}).` : `The target refused the request (${status}).`;
+  return status >= 500
+    ? `The target has trouble of its own (${status}).`
+    : `The target refused the request (${status}).`;
 }
 
 /** Retry-After as seconds or as an HTTP date (RFC 9110 §10.2.3); ms from `at`, or null. */
@@ -51,8 +54,15 @@ export function complaintIn(body: string): string | null {
   const inner = isJsonObject(document.error) ? document.error : document;
   const main = firstText([inner.detail, inner.message, inner.title, inner.error_description, document.error]);
   const list = [inner.errors, document.errors].find(Array.isArray) ?? [];
-  const parts = list.filter(isJsonObject).map(each => [firstText([each.field, each.pointer, each.path]), firstText([each.detail, each.message])].filter(Boolean).join(': '));
+  const parts = list
+    .filter(isJsonObject)
+    .map(each =>
+      [firstText([each.field, each.pointer, each.path]), firstText([each.detail, each.message])]
+        .filter(Boolean)
+        .join(': '),
+    );
   return [main, ...parts].filter(Boolean).join(' ').slice(0, 500) || null;
 }
 
-const firstText = (values: (Json | undefined)[]): string | null => values.find((value): value is string => typeof value === 'string' && value !== '') ?? null;
+const firstText = (values: (Json | undefined)[]): string | null =>
+  values.find((value): value is string => typeof value === 'string' && value !== '') ?? null;

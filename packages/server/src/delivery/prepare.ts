@@ -21,9 +21,25 @@ export class Preparation {
     const definition = this.store.routes.version(delivery.versionId)?.definition;
     const submission = this.store.arrivals.submission(delivery.submissionId)?.data;
     const target = definition ? this.store.targets.byId(definition.call.targetId) : undefined;
-    if (!definition || !submission || !target) return { target: target ?? null, planned: null, problems: [new Problem('route.target', 'The route’s target was removed.', null)] };
+    if (!definition || !submission || !target)
+      return {
+        target: target ?? null,
+        planned: null,
+        problems: [new Problem('route.target', 'The route’s target was removed.', null)],
+      };
     const call = this.#callFor(delivery.versionId, definition, target);
-    if (!call) return { target, planned: null, problems: [new Problem('route.operation', `${target.name} does not offer “${definition.call.operationId}” any more.`, null)] };
+    if (!call)
+      return {
+        target,
+        planned: null,
+        problems: [
+          new Problem(
+            'route.operation',
+            `${target.name} does not offer “${definition.call.operationId}” any more.`,
+            null,
+          ),
+        ],
+      };
     const planned = call.plan(submission, { timeZone: definition.terms.timeZone });
     return { target, planned, problems: planned.sendable ? [] : stoppers(planned) };
   }

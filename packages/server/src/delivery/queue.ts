@@ -79,7 +79,12 @@ export class DeliveryQueue {
       }
     } catch (error) {
       log.error({ err: error, delivery: delivery.id }, 'a delivery failed inside');
-      store.deliveries.update(delivery.id, { state: 'dead', reason: `It failed inside Grammata: ${(error as Error).message}`, finishedAt: now(), nextAttemptAt: null });
+      store.deliveries.update(delivery.id, {
+        state: 'dead',
+        reason: `It failed inside Grammata: ${(error as Error).message}`,
+        finishedAt: now(),
+        nextAttemptAt: null,
+      });
     }
     const state = store.deliveries.byId(delivery.id)?.state;
     if (state) live.publish({ type: 'delivery', routeId: delivery.routeId, deliveryId: delivery.id, state });
@@ -89,7 +94,11 @@ export class DeliveryQueue {
     const { store, outward, vault } = this.parts;
     const { request } = planned!;
     const token = target!.secret ? vault.open(target!.secret) : null;
-    const headers = Object.fromEntries([...request.headers, ['idempotency-key', delivery.idempotencyKey], ...(token ? [['authorization', `Bearer ${token}`]] : [])]);
+    const headers = Object.fromEntries([
+      ...request.headers,
+      ['idempotency-key', delivery.idempotencyKey],
+      ...(token ? [['authorization', `Bearer ${token}`]] : []),
+    ]);
     const startedAt = now();
     const result = await outward.send({ method: request.method, url: request.url, headers, body: bodyText(request) });
     const verdict = verdictOn(result, now());
@@ -108,11 +117,20 @@ export class DeliveryQueue {
       outcome: verdict.outcome,
       message: verdict.message,
     };
-    store.deliveries.recordAttempt(attempt, stateAfter(verdict.outcome, again, verdict.message, tried, verdict.retryAfter));
+    store.deliveries.recordAttempt(
+      attempt,
+      stateAfter(verdict.outcome, again, verdict.message, tried, verdict.retryAfter),
+    );
   }
 }
 
-function stateAfter(outcome: 'delivered' | 'retry' | 'final', again: boolean, message: string, tried: number, retryAfter: number | null): Partial<DeliveryRow> {
+function stateAfter(
+  outcome: 'delivered' | 'retry' | 'final',
+  again: boolean,
+  message: string,
+  tried: number,
+  retryAfter: number | null,
+): Partial<DeliveryRow> {
   if (outcome === 'delivered') return { state: 'delivered', reason: null, finishedAt: now(), nextAttemptAt: null };
   if (again) return { state: 'waiting', reason: message, nextAttemptAt: now() + pauseBefore(tried, retryAfter) };
   const reason = outcome === 'retry' ? `Given up after ${tried} ${tried === 1 ? 'try' : 'tries'}. ${message}` : message;

@@ -14,32 +14,66 @@ beforeEach(async () => {
   address = `${client.url}${new URL(intake.address).pathname}`;
 });
 
-const post = (body: BodyInit, type = 'application/json', to = address) => fetch(to, { method: 'POST', headers: { 'content-type': type }, body });
+const post = (body: BodyInit, type = 'application/json', to = address) =>
+  fetch(to, { method: 'POST', headers: { 'content-type': type }, body });
 const arrivals = async () => (await client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`)).json;
 const newest = async (): Promise<ArrivalView> => {
   const list = await eventually(arrivals, all => all.length > 0 && all.every(each => each.state !== 'waiting'));
   return (await client.call<ArrivalView>('GET', `/arrivals/${list[0]!.id}`)).json;
 };
 
-test('an address can’t be guessed: 12 characters of 5 bits', () => expect(intake.address).toMatch(/\/in\/[0-9a-z]{4}-[0-9a-z]{4}-[0-9a-z]{4}$/));
+test('an address can’t be guessed: 12 characters of 5 bits', () =>
+  expect(intake.address).toMatch(/\/in\/[0-9a-z]{4}-[0-9a-z]{4}-[0-9a-z]{4}$/));
 
 test('a submission is stored as it came, answered with 202, and read', async () => {
   const answer = await post('{"id":"e1", "site":"AB-07","ph":7.4}');
   expect(answer.status).toBe(202);
   const { id } = (await answer.json()) as { id: string };
   const view = await newest();
-  expect(view).toMatchObject({ id, state: 'read', method: 'POST', body: '{"id":"e1", "site":"AB-07","ph":7.4}', notes: [] });
+  expect(view).toMatchObject({
+    id,
+    state: 'read',
+    method: 'POST',
+    body: '{"id":"e1", "site":"AB-07","ph":7.4}',
+    notes: [],
+  });
   expect(view.headers).toContainEqual(['content-type', 'application/json']);
-  expect(view.decoded[0]).toMatchObject({ id: 'e1', fields: [{ key: 'site', value: 'AB-07' }, { key: 'ph', value: 7.4 }] });
+  expect(view.decoded[0]).toMatchObject({
+    id: 'e1',
+    fields: [
+      { key: 'site', value: 'AB-07' },
+      { key: 'ph', value: 7.4 },
+    ],
+  });
 });
 
 test.each<[string, () => Promise<Response>, object]>([
-  ['malformed JSON', () => post('{"site": '), { state: 'unread', body: '{"site": ', trouble: expect.stringContaining('not JSON') }],
+  [
+    'malformed JSON',
+    () => post('{"site": '),
+    { state: 'unread', body: '{"site": ', trouble: expect.stringContaining('not JSON') },
+  ],
   ['an empty body', () => post(''), { state: 'unread', trouble: expect.stringContaining('empty') }],
-  ['a wrong Content-Type', () => post('{"site":"AB-07"}', 'text/plain'), { state: 'read', trouble: expect.stringContaining('reads as JSON') }],
-  ['urlencoded', () => post('site=AB-07&signs[]=Foam&signs[]=Litter', 'application/x-www-form-urlencoded'), { state: 'read', decoded: [{ fields: [{ value: 'AB-07' }, { value: ['Foam', 'Litter'] }] }] }],
-  ['bytes that are no text', () => post(new Uint8Array([0, 1, 2, 255]), 'application/octet-stream'), { state: 'unread', body: null, size: 4 }],
-  ['values in the address', () => fetch(`${address}?site=AB-07&ph=7.4`), { state: 'read', method: 'GET', url: expect.stringContaining('?site=AB-07') }],
+  [
+    'a wrong Content-Type',
+    () => post('{"site":"AB-07"}', 'text/plain'),
+    { state: 'read', trouble: expect.stringContaining('reads as JSON') },
+  ],
+  [
+    'urlencoded',
+    () => post('site=AB-07&signs[]=Foam&signs[]=Litter', 'application/x-www-form-urlencoded'),
+    { state: 'read', decoded: [{ fields: [{ value: 'AB-07' }, { value: ['Foam', 'Litter'] }] }] },
+  ],
+  [
+    'bytes that are no text',
+    () => post(new Uint8Array([0, 1, 2, 255]), 'application/octet-stream'),
+    { state: 'unread', body: null, size: 4 },
+  ],
+  [
+    'values in the address',
+    () => fetch(`${address}?site=AB-07&ph=7.4`),
+    { state: 'read', method: 'GET', url: expect.stringContaining('?site=AB-07') },
+  ],
 ])('%s is kept and shown', async (_, send, view) => {
   expect((await send()).status).toBe(202);
   expect(await newest()).toMatchObject(view);
@@ -56,7 +90,13 @@ test('a body over the limit is refused with 413 and its beginning kept', async (
   const answer = await post('x'.repeat(5_000_000));
   expect(answer.status).toBe(413);
   const view = await newest();
-  expect(view).toMatchObject({ state: 'refused', size: 5_000_000, cut: true, decoded: [], trouble: expect.stringContaining('5.0 MB is more') });
+  expect(view).toMatchObject({
+    state: 'refused',
+    size: 5_000_000,
+    cut: true,
+    decoded: [],
+    trouble: expect.stringContaining('5.0 MB is more'),
+  });
   expect(view.body).toHaveLength(65_536);
 });
 
@@ -82,15 +122,24 @@ test('a stopped intake asks senders to come back and keeps nothing', async () =>
 
 test.each<[object, (answer: Response) => Promise<void>]>([
   [{ reply: 'ok' }, async answer => expect(answer.status).toBe(200)],
-  [{ reply: 'page', replyText: 'Thanks, <team>!' }, async answer => expect(await answer.text()).toContain('Thanks, &#60;team&#62;!')],
-  [{ reply: 'redirect', replyText: 'https://basin.example.org/thanks' }, async answer => expect([answer.status, answer.headers.get('location')]).toEqual([303, 'https://basin.example.org/thanks'])],
+  [
+    { reply: 'page', replyText: 'Thanks, <team>!' },
+    async answer => expect(await answer.text()).toContain('Thanks, &#60;team&#62;!'),
+  ],
+  [
+    { reply: 'redirect', replyText: 'https://basin.example.org/thanks' },
+    async answer =>
+      expect([answer.status, answer.headers.get('location')]).toEqual([303, 'https://basin.example.org/thanks']),
+  ],
 ])('the reply is the intake’s to choose: %j', async (change, holds) => {
   await client.call('PATCH', `/intakes/${intake.id}`, change);
   await holds(await fetch(address, { method: 'POST', body: '{"a":"b"}', redirect: 'manual' }));
 });
 
 test('a redirect without an address is refused, field by field', async () => {
-  expect(await client.call('PATCH', `/intakes/${intake.id}`, { reply: 'redirect', replyText: 'thanks' })).toMatchObject({ status: 422, json: { errors: [{ field: 'replyText' }] } });
+  expect(await client.call('PATCH', `/intakes/${intake.id}`, { reply: 'redirect', replyText: 'thanks' })).toMatchObject(
+    { status: 422, json: { errors: [{ field: 'replyText' }] } },
+  );
 });
 
 test('forms at one address are told apart, each with its schema; the same submission twice counts once', async () => {
@@ -98,29 +147,59 @@ test('forms at one address are told apart, each with its schema; the same submis
   for (const body of [form('a', '1'), form('b', '1'), form('a', '2'), form('a', '1')]) await post(body);
   await eventually(arrivals, all => all.length === 4 && all.every(each => each.state === 'read'));
   const forms = (await client.call<FormView[]>('GET', '/forms')).json.filter(each => each.intakeId === intake.id);
-  expect(forms.map(each => [each.key, each.submissions, each.schema.count])).toEqual([['a', 2, 2], ['b', 1, 1]]); // prettier-ignore
+  expect(forms.map(each => [each.key, each.submissions, each.schema.count])).toEqual([
+    ['a', 2, 2],
+    ['b', 1, 1],
+  ]);
   expect((await arrivals()).map(each => each.repeats)).toEqual([true, false, false, false]);
 });
 
 test('the built-in sender goes over HTTP to the intake itself', async () => {
-  const { json } = await client.call<{ status: number }>('POST', `/intakes/${intake.id}/send`, { method: 'POST', contentType: 'application/json', body: '{"site":"AB-07"}', query: '' });
+  const { json } = await client.call<{ status: number }>('POST', `/intakes/${intake.id}/send`, {
+    method: 'POST',
+    contentType: 'application/json',
+    body: '{"site":"AB-07"}',
+    query: '',
+  });
   expect(json.status).toBe(202);
   expect((await newest()).body).toBe('{"site":"AB-07"}');
 });
 
 test('what was stored and not read before a crash is read at the next start', async () => {
   const { running, dataDir } = client;
-  const row = { id: 'left-behind', intakeId: intake.id, receivedAt: 1, method: 'POST', url: '/in/x', contentType: 'application/json', headers: [], sender: null, size: 15, body: Buffer.from('{"site":"AB-02"}'), cut: false, state: 'waiting' as const, trouble: null };
+  const row = {
+    id: 'left-behind',
+    intakeId: intake.id,
+    receivedAt: 1,
+    method: 'POST',
+    url: '/in/x',
+    contentType: 'application/json',
+    headers: [],
+    sender: null,
+    size: 15,
+    body: Buffer.from('{"site":"AB-02"}'),
+    cut: false,
+    state: 'waiting' as const,
+    trouble: null,
+  };
   running.services.store.arrivals.record([row]);
   const second = await startServer({ dataDir });
-  await eventually(() => second.running.services.store.arrivals.byId('left-behind'), each => each?.state === 'read'); // prettier-ignore
+  await eventually(
+    () => second.running.services.store.arrivals.byId('left-behind'),
+    each => each?.state === 'read',
+  );
   expect(second.running.services.store.arrivals.submissionsOf('left-behind')[0]!.data.fields[0]!.value).toBe('AB-02');
   await second.stop();
 });
 
 test('many at once are all kept', async () => {
-  const answers = await Promise.all(Array.from({ length: 120 }, (_, index) => post(JSON.stringify({ submission_id: `n${index}`, site: 'AB-07' }))));
+  const answers = await Promise.all(
+    Array.from({ length: 120 }, (_, index) => post(JSON.stringify({ submission_id: `n${index}`, site: 'AB-07' }))),
+  );
   expect(new Set(answers.map(answer => answer.status))).toEqual(new Set([202]));
-  const all = await eventually(async () => (await client.call<IntakeView>('GET', `/intakes/${intake.id}`)).json, view => view.arrivals === 120 && view.forms[0]?.submissions === 120); // prettier-ignore
+  const all = await eventually(
+    async () => (await client.call<IntakeView>('GET', `/intakes/${intake.id}`)).json,
+    view => view.arrivals === 120 && view.forms[0]?.submissions === 120,
+  );
   expect(all.lastArrivalAt).not.toBeNull();
 });

@@ -8,7 +8,8 @@ import type { ArrivalRow, Arrivals, SubmissionRow } from '../store';
 export const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
 
 /** The decoding of an arrival, made afresh from the bytes that came. */
-export const decodeArrival = (arrival: Pick<ArrivalRow, 'body' | 'contentType' | 'url'>): Decoded => decode(arrival.body, arrival.contentType, queryOf(arrival.url));
+export const decodeArrival = (arrival: Pick<ArrivalRow, 'body' | 'contentType' | 'url'>): Decoded =>
+  decode(arrival.body, arrival.contentType, queryOf(arrival.url));
 
 /** Reads stored arrivals into submissions, after the sender has had its answer. */
 export class ArrivalReader {
@@ -42,7 +43,11 @@ export class ArrivalReader {
       this.found(rows.filter(row => row.repeatOf === null));
     } catch (error) {
       this.log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
-      this.arrivals.store(arrival, { state: 'unread', trouble: `It could not be read: ${(error as Error).message}`, submissions: [] });
+      this.arrivals.store(arrival, {
+        state: 'unread',
+        trouble: `It could not be read: ${(error as Error).message}`,
+        submissions: [],
+      });
     }
     this.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
   }
@@ -52,6 +57,12 @@ export class ArrivalReader {
 export function readingOf({ submissions, notes }: Decoded) {
   const answered = submissions.filter(each => each.fields.length + each.files.length > 0 || each.id !== null);
   const trouble = notes[0]?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
-  const isRead = answered.length > 0 && !answered.every(each => isBlank(each.fields.map(field => field.value)) && each.files.length === 0);
-  return { state: isRead ? ('read' as const) : ('unread' as const), trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'), submissions: isRead ? answered : [] };
+  const isRead =
+    answered.length > 0 &&
+    !answered.every(each => isBlank(each.fields.map(field => field.value)) && each.files.length === 0);
+  return {
+    state: isRead ? ('read' as const) : ('unread' as const),
+    trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'),
+    submissions: isRead ? answered : [],
+  };
 }

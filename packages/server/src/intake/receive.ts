@@ -32,17 +32,32 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
       if (!intake) return await receiveStray(request, response);
       if (intake.state === 'stopped') {
         const detail = 'Open it again in Grammata; builders that retry will then deliver.';
-        return replyJson(response, 503, { type: 'about:blank', title: 'This intake is stopped.', status: 503, detail }, { 'retry-after': '300' });
+        return replyJson(
+          response,
+          503,
+          { type: 'about:blank', title: 'This intake is stopped.', status: 503, detail },
+          { 'retry-after': '300' },
+        );
       }
       if (request.method !== 'POST' && request.method !== 'GET') {
-        return replyJson(response, 405, { type: 'about:blank', title: 'An intake takes POST and GET.', status: 405 }, { allow: 'GET, POST' });
+        return replyJson(
+          response,
+          405,
+          { type: 'about:blank', title: 'An intake takes POST and GET.', status: 405 },
+          { allow: 'GET, POST' },
+        );
       }
       const body = await readBody(request, intake.sizeLimit);
       const arrival = arrivalFrom(request, intake, body);
       await recorder.record(arrival);
       if (body.cut) {
         const detail = `It has more than ${intake.sizeLimit} bytes. Its beginning was kept.`;
-        replyJson(response, 413, { type: 'about:blank', title: 'The body is larger than this intake takes.', status: 413, detail });
+        replyJson(response, 413, {
+          type: 'about:blank',
+          title: 'The body is larger than this intake takes.',
+          status: 413,
+          detail,
+        });
       } else {
         const isBrowserTab = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
         reply(response, intake, arrival.id, isBrowserTab);
@@ -51,13 +66,26 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
       live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
     } catch (error) {
       if (response.headersSent || response.destroyed) return;
-      replyJson(response, 500, { type: 'about:blank', title: 'It could not be stored. Please send it again.', status: 500, detail: (error as Error).message });
+      replyJson(response, 500, {
+        type: 'about:blank',
+        title: 'It could not be stored. Please send it again.',
+        status: 500,
+        detail: (error as Error).message,
+      });
     }
   };
 
   async function receiveStray(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const { bytes, size } = await readBody(request, STRAY_LIMIT);
-    intakes.keepStray({ at: now(), method: request.method ?? 'GET', url: request.url ?? '/', headers: headersOf(request), sender: request.socket.remoteAddress ?? null, size, body: bytes });
+    intakes.keepStray({
+      at: now(),
+      method: request.method ?? 'GET',
+      url: request.url ?? '/',
+      headers: headersOf(request),
+      sender: request.socket.remoteAddress ?? null,
+      size,
+      body: bytes,
+    });
     live.publish({ type: 'stray' });
     const detail = 'Compare the address in the form builder with the one Grammata shows, letter by letter.';
     replyJson(response, 404, { type: 'about:blank', title: 'No intake has this address.', status: 404, detail });
@@ -66,7 +94,10 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
 
 /** Header names and values as they came, in their order. */
 function headersOf({ rawHeaders }: IncomingMessage): [string, string][] {
-  return Array.from({ length: rawHeaders.length / 2 }, (_, index) => [rawHeaders[2 * index]!.toLowerCase(), rawHeaders[2 * index + 1]!]);
+  return Array.from({ length: rawHeaders.length / 2 }, (_, index) => [
+    rawHeaders[2 * index]!.toLowerCase(),
+    rawHeaders[2 * index + 1]!,
+  ]);
 }
 
 function arrivalFrom(request: IncomingMessage, intake: IntakeRow, { bytes, size, cut }: KeptBody): ArrivalRow {
@@ -84,6 +115,8 @@ function arrivalFrom(request: IncomingMessage, intake: IntakeRow, { bytes, size,
     body: bytes,
     cut,
     state: cut ? 'refused' : 'waiting',
-    trouble: cut ? `Refused: ${(size / 1e6).toFixed(1)} MB is more than this intake’s limit of ${(intake.sizeLimit / 1e6).toFixed(1)} MB.` : null,
+    trouble: cut
+      ? `Refused: ${(size / 1e6).toFixed(1)} MB is more than this intake’s limit of ${(intake.sizeLimit / 1e6).toFixed(1)} MB.`
+      : null,
   };
 }

@@ -1,9 +1,20 @@
 import type { ServerResponse } from 'node:http';
 import type { IntakeRow } from '../store';
 
-export function replyJson(response: ServerResponse, status: number, body: unknown, headers: Record<string, string> = {}): void {
+export function replyJson(
+  response: ServerResponse,
+  status: number,
+  body: unknown,
+  headers: Record<string, string> = {},
+): void {
   const text = JSON.stringify(body);
-  response.writeHead(status, { 'content-type': status < 400 ? 'application/json' : 'application/problem+json', 'content-length': Buffer.byteLength(text), ...headers }).end(text);
+  response
+    .writeHead(status, {
+      'content-type': status < 400 ? 'application/json' : 'application/problem+json',
+      'content-length': Buffer.byteLength(text),
+      ...headers,
+    })
+    .end(text);
 }
 
 const escapeHtml = (text: string) => text.replace(/[&<>"']/g, each => `&#${each.charCodeAt(0)};`);
@@ -14,7 +25,12 @@ function replyPage(response: ServerResponse, title: string, text: string): void 
 <style>body{font:18px/1.5 Georgia,serif;max-width:34rem;margin:18vh auto 0;padding:0 1.5rem;color:#1f1c17;background:#faf8f2}h1{font-size:1.6rem;margin:0 0 .5rem}p{margin:0;color:#575044;white-space:pre-line}
 @media(prefers-color-scheme:dark){body{background:#191714;color:#ece6d8}p{color:#b9b09d}}</style>
 <main><h1>${escapeHtml(title)}</h1><p>${escapeHtml(text)}</p></main>`;
-  response.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'" }).end(page);
+  response
+    .writeHead(200, {
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
+    })
+    .end(page);
 }
 
 /** The answer that the intake's owner chose, for a submission that is safely stored. */

@@ -7,7 +7,11 @@ const HEARTBEAT = 5000;
 /** Server-sent events (HTML Standard §9.2): every live event as one JSON message, and a heartbeat. */
 export function liveStream(hub: LiveHub): RequestHandler {
   return (request, response) => {
-    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+    response.writeHead(200, {
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store',
+      'x-accel-buffering': 'no',
+    });
     const beat = () => response.write('event: beat\ndata: {}\n\n');
     beat();
     const timer = setInterval(beat, HEARTBEAT);

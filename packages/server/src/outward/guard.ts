@@ -6,7 +6,9 @@ import { buildConnector } from 'undici';
 /** An outgoing request to an address inside the own network was refused. */
 export class PrivateAddress extends Error {
   constructor(host: string, address: string) {
-    super(`${host} is the private address ${address}, and it is not on the list of private addresses that may be reached.`);
+    super(
+      `${host} is the private address ${address}, and it is not on the list of private addresses that may be reached.`,
+    );
   }
 }
 
@@ -27,7 +29,8 @@ export function guardedConnector(allowed: readonly string[]): buildConnector.con
   return (options, callback) => {
     const { hostname, protocol } = options;
     const port = options.port || (protocol === 'https:' ? '443' : '80');
-    const refuse = (address: string) => (mayReach(address, hostname, port, allowed) ? null : new PrivateAddress(hostname, address));
+    const refuse = (address: string) =>
+      mayReach(address, hostname, port, allowed) ? null : new PrivateAddress(hostname, address);
     const bare = hostname.replace(/^\[|\]$/g, '');
     const refused = isIP(bare) ? refuse(bare) : null;
     if (refused) return void callback(refused, null);

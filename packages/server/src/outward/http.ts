@@ -34,7 +34,13 @@ export class Outward {
   readonly #agent: Agent;
 
   constructor(allowPrivate: readonly string[], timeout = 15000) {
-    this.#agent = new Agent({ connect: guardedConnector(allowPrivate), headersTimeout: timeout, bodyTimeout: timeout, keepAliveTimeout: 10000, connections: 32 });
+    this.#agent = new Agent({
+      connect: guardedConnector(allowPrivate),
+      headersTimeout: timeout,
+      bodyTimeout: timeout,
+      keepAliveTimeout: 10000,
+      connections: 32,
+    });
   }
 
   /** Never throws: an answer, or why there is none. */
@@ -45,7 +51,12 @@ export class Outward {
       const answer = await request(url, { method, headers, body, dispatcher: this.#agent });
       const text = await readUpTo(answer.body, MOST_ANSWER);
       const flat = Object.entries(answer.headers).map(([name, value]) => [name, String(value)]);
-      return { status: answer.statusCode, headers: Object.fromEntries(flat), body: text, milliseconds: now() - started };
+      return {
+        status: answer.statusCode,
+        headers: Object.fromEntries(flat),
+        body: text,
+        milliseconds: now() - started,
+      };
     } catch (error) {
       return { ...explain(error as NodeJS.ErrnoException, new URL(url)), milliseconds: now() - started };
     }
@@ -71,11 +82,14 @@ const tlsCodes = /CERT|TLS|SSL|SELF_SIGNED|UNABLE_TO_VERIFY/;
 
 function explain(error: NodeJS.ErrnoException, { host, hostname }: URL): Pick<OutwardFault, 'code' | 'message'> {
   const code = error.code ?? '';
-  if (error instanceof PrivateAddress || error.cause instanceof PrivateAddress) return { code: 'private', message: error.message };
+  if (error instanceof PrivateAddress || error.cause instanceof PrivateAddress)
+    return { code: 'private', message: error.message };
   if (code === 'ECONNREFUSED') return { code: 'refused', message: `Nothing answers at ${host}.` };
-  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return { code: 'name', message: `There is no host named ${hostname}.` };
+  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
+    return { code: 'name', message: `There is no host named ${hostname}.` };
   if (/TIMEOUT|ETIMEDOUT/.test(code)) return { code: 'timeout', message: `${host} did not answer in time.` };
   if (tlsCodes.test(code)) return { code: 'tls', message: `The TLS connection to ${host} failed: ${error.message}.` };
-  if (/ECONNRESET|UND_ERR_SOCKET|EPIPE/.test(code)) return { code: 'dropped', message: `${host} closed the connection before it answered.` };
+  if (/ECONNRESET|UND_ERR_SOCKET|EPIPE/.test(code))
+    return { code: 'dropped', message: `${host} closed the connection before it answered.` };
   return { code: 'other', message: `The request to ${host} failed: ${error.message}.` };
 }

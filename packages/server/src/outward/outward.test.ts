@@ -4,9 +4,19 @@ import { isFault, mayReach, Outward } from '.';
 
 // RFC 1918, 4193, 5735, 3927: what is not public.
 test.each<[string, boolean]>([
-  ['127.0.0.1', false], ['10.1.2.3', false], ['172.16.0.1', false], ['192.168.1.1', false], ['169.254.169.254', false], ['0.0.0.0', false],
-  ['::1', false], ['fd00::1', false], ['fe80::1', false], ['::ffff:127.0.0.1', false], ['203.0.114.9', true], ['2606:4700::1', true],
-])('%s may be reached: %s', (address, may) => expect(mayReach(address, 'h', '80', [])).toBe(may)); // prettier-ignore
+  ['127.0.0.1', false],
+  ['10.1.2.3', false],
+  ['172.16.0.1', false],
+  ['192.168.1.1', false],
+  ['169.254.169.254', false],
+  ['0.0.0.0', false],
+  ['::1', false],
+  ['fd00::1', false],
+  ['fe80::1', false],
+  ['::ffff:127.0.0.1', false],
+  ['203.0.114.9', true],
+  ['2606:4700::1', true],
+])('%s may be reached: %s', (address, may) => expect(mayReach(address, 'h', '80', [])).toBe(may));
 
 test.each<[string[], boolean]>([
   [['127.0.0.1:4700'], true],
@@ -15,7 +25,9 @@ test.each<[string[], boolean]>([
   [['127.0.0.1:4701'], false],
   [['10.0.0.0/8'], false],
   [['nonsense'], false],
-])('with %j on the list, 127.0.0.1:4700: %s', (allowed, may) => expect(mayReach('127.0.0.1', '127.0.0.1', '4700', allowed)).toBe(may));
+])('with %j on the list, 127.0.0.1:4700: %s', (allowed, may) =>
+  expect(mayReach('127.0.0.1', '127.0.0.1', '4700', allowed)).toBe(may),
+);
 
 describe('requests outward', () => {
   let server: Server;
@@ -40,7 +52,10 @@ describe('requests outward', () => {
   ])('%s', async (_, given, code) => {
     const [url, allowed] = given();
     const outward = new Outward(allowed);
-    expect(await outward.send({ method: 'GET', url, headers: {} })).toMatchObject({ code, message: expect.stringMatching(/\S/) });
+    expect(await outward.send({ method: 'GET', url, headers: {} })).toMatchObject({
+      code,
+      message: expect.stringMatching(/\S/),
+    });
     await outward.close();
   });
 
@@ -48,7 +63,9 @@ describe('requests outward', () => {
     const outward = new Outward(['127.0.0.1']);
     const answer = await outward.send({ method: 'GET', url: `http://127.0.0.1:${port}/`, headers: {} });
     expect(isFault(answer) ? null : answer.body.length).toBe(1_000_000);
-    expect(await outward.send({ method: 'GET', url: `http://127.0.0.1:${port}/there`, headers: {} })).toMatchObject({ status: 302 });
+    expect(await outward.send({ method: 'GET', url: `http://127.0.0.1:${port}/there`, headers: {} })).toMatchObject({
+      status: 302,
+    });
     await outward.close();
   });
 });

@@ -25,23 +25,36 @@ export class Accounts {
   createOwner(name: string, passwordHash: string): Account | null {
     return this.db.transaction(tx => {
       if (tx.select({ n: count() }).from(users).get()!.n > 0) return null;
-      return tx.insert(users).values({ id: newId(), name, role: 'owner', passwordHash, createdAt: now() }).returning().get();
+      return tx
+        .insert(users)
+        .values({ id: newId(), name, role: 'owner', passwordHash, createdAt: now() })
+        .returning()
+        .get();
     });
   }
 
   /** Opens a session and gives back its token, which is kept only as a hash. */
   openSession(userId: string, lifetime: number): string {
     const token = randomBytes(32).toString('base64url');
-    this.db.insert(sessions).values({ tokenHash: hashOf(token), userId, expiresAt: now() + lifetime }).run();
+    this.db
+      .insert(sessions)
+      .values({ tokenHash: hashOf(token), userId, expiresAt: now() + lifetime })
+      .run();
     return token;
   }
 
   bySession(token: string): Account | null {
     const open = and(eq(sessions.tokenHash, hashOf(token)), gt(sessions.expiresAt, now()));
-    return this.db.select({ user: users }).from(sessions).innerJoin(users, eq(users.id, sessions.userId)).where(open).get()?.user ?? null;
+    return (
+      this.db.select({ user: users }).from(sessions).innerJoin(users, eq(users.id, sessions.userId)).where(open).get()
+        ?.user ?? null
+    );
   }
 
   closeSession(token: string): void {
-    this.db.delete(sessions).where(eq(sessions.tokenHash, hashOf(token))).run();
+    this.db
+      .delete(sessions)
+      .where(eq(sessions.tokenHash, hashOf(token)))
+      .run();
   }
 }

@@ -34,20 +34,54 @@ export class Arrivals {
 
   /** Not read yet, oldest first: what a crash left behind, too. */
   unread(limit: number): ArrivalRow[] {
-    return this.db.select().from(arrivals).where(eq(arrivals.state, 'waiting')).orderBy(asc(arrivals.receivedAt)).limit(limit).all();
+    return this.db
+      .select()
+      .from(arrivals)
+      .where(eq(arrivals.state, 'waiting'))
+      .orderBy(asc(arrivals.receivedAt))
+      .limit(limit)
+      .all();
   }
 
   /** Stores what an arrival was read as, and takes its submissions into their forms. Gives back those that are new. */
   store(arrival: ArrivalRow, reading: Reading): SubmissionRow[] {
     return this.db.transaction(tx => {
-      tx.update(arrivals).set({ state: reading.state, trouble: reading.trouble }).where(eq(arrivals.id, arrival.id)).run();
+      tx.update(arrivals)
+        .set({ state: reading.state, trouble: reading.trouble })
+        .where(eq(arrivals.id, arrival.id))
+        .run();
       return reading.submissions.map((data, position) => {
         const form = this.#formFor(tx, arrival, data);
-        const first = data.id === null ? undefined : tx.select({ id: submissions.id }).from(submissions)
-          .where(and(eq(submissions.formId, form.id), eq(submissions.builderId, data.id), isNull(submissions.repeatOf))).get(); // prettier-ignore
-        const row = { id: newId(arrival.receivedAt), arrivalId: arrival.id, formId: form.id, position, receivedAt: arrival.receivedAt, builderId: data.id, data, repeatOf: first?.id ?? null };
+        const first =
+          data.id === null
+            ? undefined
+            : tx
+                .select({ id: submissions.id })
+                .from(submissions)
+                .where(
+                  and(
+                    eq(submissions.formId, form.id),
+                    eq(submissions.builderId, data.id),
+                    isNull(submissions.repeatOf),
+                  ),
+                )
+                .get();
+        const row = {
+          id: newId(arrival.receivedAt),
+          arrivalId: arrival.id,
+          formId: form.id,
+          position,
+          receivedAt: arrival.receivedAt,
+          builderId: data.id,
+          data,
+          repeatOf: first?.id ?? null,
+        };
         tx.insert(submissions).values(row).run();
-        if (!first) tx.update(forms).set({ schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt }).where(eq(forms.id, form.id)).run();
+        if (!first)
+          tx.update(forms)
+            .set({ schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt })
+            .where(eq(forms.id, form.id))
+            .run();
         return row;
       });
     });
@@ -55,16 +89,37 @@ export class Arrivals {
 
   #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {
     const { key, name } = form ?? UNNAMED_FORM;
-    const known = tx.select().from(forms).where(and(eq(forms.intakeId, arrival.intakeId), eq(forms.key, key))).get(); // prettier-ignore
+    const known = tx
+      .select()
+      .from(forms)
+      .where(and(eq(forms.intakeId, arrival.intakeId), eq(forms.key, key)))
+      .get();
     if (known) return known;
-    return tx.insert(forms).values({ id: newId(), intakeId: arrival.intakeId, key, name: name ?? key, schema: emptySchema, lastAt: arrival.receivedAt }).returning().get();
+    return tx
+      .insert(forms)
+      .values({
+        id: newId(),
+        intakeId: arrival.intakeId,
+        key,
+        name: name ?? key,
+        schema: emptySchema,
+        lastAt: arrival.receivedAt,
+      })
+      .returning()
+      .get();
   }
 
   /** The newest arrivals, of one intake or all, before a time. */
   list({ intakeId, before, limit }: { intakeId?: string; before?: number; limit: number }): ArrivalRow[] {
     const of = intakeId ? eq(arrivals.intakeId, intakeId) : undefined;
     const earlier = before === undefined ? undefined : lt(arrivals.receivedAt, before);
-    return this.db.select().from(arrivals).where(and(of, earlier)).orderBy(desc(arrivals.receivedAt), desc(arrivals.id)).limit(limit).all();
+    return this.db
+      .select()
+      .from(arrivals)
+      .where(and(of, earlier))
+      .orderBy(desc(arrivals.receivedAt), desc(arrivals.id))
+      .limit(limit)
+      .all();
   }
 
   countSince(time: number): number {
@@ -72,7 +127,12 @@ export class Arrivals {
   }
 
   submissionsOf(arrivalId: string): SubmissionRow[] {
-    return this.db.select().from(submissions).where(eq(submissions.arrivalId, arrivalId)).orderBy(asc(submissions.position)).all();
+    return this.db
+      .select()
+      .from(submissions)
+      .where(eq(submissions.arrivalId, arrivalId))
+      .orderBy(asc(submissions.position))
+      .all();
   }
 
   submission(id: string): SubmissionRow | undefined {

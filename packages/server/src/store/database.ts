@@ -21,7 +21,8 @@ export interface OpenDatabase {
  */
 export function openDatabase(file: string, migrations: string): OpenDatabase {
   const client = new Libsql(file);
-  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'busy_timeout = 5000']) client.pragma(pragma);
+  for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'busy_timeout = 5000'])
+    client.pragma(pragma);
   const dialect = new SQLiteSyncDialect({ casing: 'snake_case' });
   const tables = extractTablesRelationalConfig(schema, createTableRelationsHelpers);
   const relational = { fullSchema: schema, schema: tables.tables, tableNamesMap: tables.tableNamesMap };

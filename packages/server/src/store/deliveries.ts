@@ -19,10 +19,25 @@ export class Deliveries {
   constructor(private readonly db: Database) {}
 
   /** Queues a submission on a route; null when that was done before. */
-  queue(values: Pick<DeliveryRow, 'routeId' | 'versionId' | 'submissionId' | 'about'> & { run?: number; createdAt?: number }): DeliveryRow | null {
+  queue(
+    values: Pick<DeliveryRow, 'routeId' | 'versionId' | 'submissionId' | 'about'> & {
+      run?: number;
+      createdAt?: number;
+    },
+  ): DeliveryRow | null {
     const { run = 1, createdAt = now(), ...rest } = values;
     const id = newId();
-    const row = { ...rest, run, id, state: 'waiting' as const, idempotencyKey: `${values.submissionId}-${values.routeId}-${run}`, createdAt, nextAttemptAt: createdAt, attempts: 0, attemptsBefore: 0 };
+    const row = {
+      ...rest,
+      run,
+      id,
+      state: 'waiting' as const,
+      idempotencyKey: `${values.submissionId}-${values.routeId}-${run}`,
+      createdAt,
+      nextAttemptAt: createdAt,
+      attempts: 0,
+      attemptsBefore: 0,
+    };
     return this.db.insert(deliveries).values(row).onConflictDoNothing().returning().get() ?? null;
   }
 
@@ -31,28 +46,53 @@ export class Deliveries {
   }
 
   ofSubmissions(ids: string[]): DeliveryRow[] {
-    return ids.length === 0 ? [] : this.db.select().from(deliveries).where(inArray(deliveries.submissionId, ids)).orderBy(asc(deliveries.createdAt)).all();
+    return ids.length === 0
+      ? []
+      : this.db
+          .select()
+          .from(deliveries)
+          .where(inArray(deliveries.submissionId, ids))
+          .orderBy(asc(deliveries.createdAt))
+          .all();
   }
 
   /** Takes due deliveries of live routes and marks them as being sent. */
   claim(limit: number): DeliveryRow[] {
     return this.db.transaction(tx => {
-      const due = tx.select({ id: deliveries.id }).from(deliveries).innerJoin(routes, eq(routes.id, deliveries.routeId))
+      const due = tx
+        .select({ id: deliveries.id })
+        .from(deliveries)
+        .innerJoin(routes, eq(routes.id, deliveries.routeId))
         .where(and(eq(deliveries.state, 'waiting'), lte(deliveries.nextAttemptAt, now()), eq(routes.state, 'live')))
-        .orderBy(asc(deliveries.nextAttemptAt)).limit(limit).all().map(row => row.id); // prettier-ignore
-      return due.map(id => tx.update(deliveries).set({ state: 'sending' }).where(eq(deliveries.id, id)).returning().get());
+        .orderBy(asc(deliveries.nextAttemptAt))
+        .limit(limit)
+        .all()
+        .map(row => row.id);
+      return due.map(id =>
+        tx.update(deliveries).set({ state: 'sending' }).where(eq(deliveries.id, id)).returning().get(),
+      );
     });
   }
 
   /** When the next delivery of a live route is due; null when none waits. */
   nextDue(): number | null {
-    return this.db.select({ at: min(deliveries.nextAttemptAt) }).from(deliveries).innerJoin(routes, eq(routes.id, deliveries.routeId))
-      .where(and(eq(deliveries.state, 'waiting'), eq(routes.state, 'live'))).get()?.at ?? null; // prettier-ignore
+    return (
+      this.db
+        .select({ at: min(deliveries.nextAttemptAt) })
+        .from(deliveries)
+        .innerJoin(routes, eq(routes.id, deliveries.routeId))
+        .where(and(eq(deliveries.state, 'waiting'), eq(routes.state, 'live')))
+        .get()?.at ?? null
+    );
   }
 
   /** What a crash left as being sent waits again; its idempotency key stays. */
   recover(): void {
-    this.db.update(deliveries).set({ state: 'waiting', nextAttemptAt: now() }).where(eq(deliveries.state, 'sending')).run();
+    this.db
+      .update(deliveries)
+      .set({ state: 'waiting', nextAttemptAt: now() })
+      .where(eq(deliveries.state, 'sending'))
+      .run();
   }
 
   update(id: string, values: Partial<DeliveryRow>): DeliveryRow | undefined {
@@ -62,42 +102,100 @@ export class Deliveries {
   /** Stores an attempt together with what it did to its delivery. */
   recordAttempt(attempt: Omit<AttemptRow, 'id'>, delivery: Partial<DeliveryRow>): void {
     this.db.transaction(tx => {
-      tx.insert(attempts).values({ id: newId(attempt.startedAt), ...attempt }).run();
-      tx.update(deliveries).set({ ...delivery, attempts: attempt.number }).where(eq(deliveries.id, attempt.deliveryId)).run();
+      tx.insert(attempts)
+        .values({ id: newId(attempt.startedAt), ...attempt })
+        .run();
+      tx.update(deliveries)
+        .set({ ...delivery, attempts: attempt.number })
+        .where(eq(deliveries.id, attempt.deliveryId))
+        .run();
     });
   }
 
   attemptsOf(deliveryId: string): AttemptRow[] {
-    return this.db.select().from(attempts).where(eq(attempts.deliveryId, deliveryId)).orderBy(asc(attempts.number)).all();
+    return this.db
+      .select()
+      .from(attempts)
+      .where(eq(attempts.deliveryId, deliveryId))
+      .orderBy(asc(attempts.number))
+      .all();
   }
 
   /** Waits again at once. The tries start anew, the idempotency key stays. */
   again(row: DeliveryRow, versionId: string): void {
-    this.update(row.id, { state: 'waiting', versionId, nextAttemptAt: now(), finishedAt: null, reason: null, attemptsBefore: row.attempts });
+    this.update(row.id, {
+      state: 'waiting',
+      versionId,
+      nextAttemptAt: now(),
+      finishedAt: null,
+      reason: null,
+      attemptsBefore: row.attempts,
+    });
   }
 
   lastRun(routeId: string, submissionId: string): number {
-    return this.db.select({ run: max(deliveries.run) }).from(deliveries).where(and(eq(deliveries.routeId, routeId), eq(deliveries.submissionId, submissionId))).get()?.run ?? 0;
+    return (
+      this.db
+        .select({ run: max(deliveries.run) })
+        .from(deliveries)
+        .where(and(eq(deliveries.routeId, routeId), eq(deliveries.submissionId, submissionId)))
+        .get()?.run ?? 0
+    );
   }
 
-  page(filter: DeliveryFilter, offset: number, limit: number): { rows: (DeliveryRow & { version: number })[]; total: number } {
+  page(
+    filter: DeliveryFilter,
+    offset: number,
+    limit: number,
+  ): { rows: (DeliveryRow & { version: number })[]; total: number } {
     const where = matching(filter);
-    const rows = this.db.select({ delivery: deliveries, version: versions.number }).from(deliveries).innerJoin(versions, eq(versions.id, deliveries.versionId))
-      .where(where).orderBy(desc(deliveries.createdAt), desc(deliveries.id)).offset(offset).limit(limit).all(); // prettier-ignore
-    return { rows: rows.map(row => ({ ...row.delivery, version: row.version })), total: this.db.select({ n: count() }).from(deliveries).where(where).get()!.n };
+    const rows = this.db
+      .select({ delivery: deliveries, version: versions.number })
+      .from(deliveries)
+      .innerJoin(versions, eq(versions.id, deliveries.versionId))
+      .where(where)
+      .orderBy(desc(deliveries.createdAt), desc(deliveries.id))
+      .offset(offset)
+      .limit(limit)
+      .all();
+    return {
+      rows: rows.map(row => ({ ...row.delivery, version: row.version })),
+      total: this.db.select({ n: count() }).from(deliveries).where(where).get()!.n,
+    };
   }
 
   /** How many are in each state, for one route or all. */
   counts(filter: Omit<DeliveryFilter, 'state'> = {}): Record<DeliveryState, number> {
-    const rows = this.db.select({ state: deliveries.state, n: count() }).from(deliveries).where(matching(filter)).groupBy(deliveries.state).all();
-    return { waiting: 0, sending: 0, delivered: 0, held: 0, dead: 0, ...Object.fromEntries(rows.map(row => [row.state, row.n])) };
+    const rows = this.db
+      .select({ state: deliveries.state, n: count() })
+      .from(deliveries)
+      .where(matching(filter))
+      .groupBy(deliveries.state)
+      .all();
+    return {
+      waiting: 0,
+      sending: 0,
+      delivered: 0,
+      held: 0,
+      dead: 0,
+      ...Object.fromEntries(rows.map(row => [row.state, row.n])),
+    };
   }
 
   /** Delivered and troubled by UTC day since a time. */
   perDay(since: number): { day: string; delivered: number; troubled: number }[] {
     const day = sql<string>`strftime('%Y-%m-%d', ${deliveries.createdAt} / 1000, 'unixepoch')`;
-    return this.db.select({ day, delivered: sql<number>`sum(${deliveries.state} = 'delivered')`, troubled: sql<number>`sum(${deliveries.state} in ('dead', 'held'))` })
-      .from(deliveries).where(gte(deliveries.createdAt, since)).groupBy(day).orderBy(day).all(); // prettier-ignore
+    return this.db
+      .select({
+        day,
+        delivered: sql<number>`sum(${deliveries.state} = 'delivered')`,
+        troubled: sql<number>`sum(${deliveries.state} in ('dead', 'held'))`,
+      })
+      .from(deliveries)
+      .where(gte(deliveries.createdAt, since))
+      .groupBy(day)
+      .orderBy(day)
+      .all();
   }
 
   submissionData(id: string) {
@@ -107,7 +205,8 @@ export class Deliveries {
 
 function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
   const text = search?.trim() ? `%${search.trim().replace(/[\\%_]/g, '\\$&')}%` : null;
-  const contains = (column: typeof deliveries.about | typeof deliveries.reason) => sql`${column} like ${text} escape '\\'`;
+  const contains = (column: typeof deliveries.about | typeof deliveries.reason) =>
+    sql`${column} like ${text} escape '\\'`;
   return and(
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,

@@ -35,8 +35,20 @@ export class Intakes {
 
   create(values: Partial<IntakeRow> & { name: string }): IntakeRow {
     const slug = [4, 4, 4].map(randomPart).join('-');
-    const fresh = { id: newId(), slug, state: 'open' as const, sizeLimit: DEFAULT_SIZE_LIMIT, reply: 'accepted' as const, replyText: '', createdAt: now() };
-    const row = this.db.insert(intakes).values({ ...fresh, ...values }).returning().get(); // prettier-ignore
+    const fresh = {
+      id: newId(),
+      slug,
+      state: 'open' as const,
+      sizeLimit: DEFAULT_SIZE_LIMIT,
+      reply: 'accepted' as const,
+      replyText: '',
+      createdAt: now(),
+    };
+    const row = this.db
+      .insert(intakes)
+      .values({ ...fresh, ...values })
+      .returning()
+      .get();
     this.#bySlug.set(row.slug, row);
     return row;
   }
@@ -55,14 +67,27 @@ export class Intakes {
 
   /** Arrivals and the time of the last, by intake. */
   traffic(): Map<string, { arrivals: number; lastAt: number | null }> {
-    const rows = this.db.select({ id: arrivals.intakeId, arrivals: count(), lastAt: max(arrivals.receivedAt) }).from(arrivals).groupBy(arrivals.intakeId).all();
+    const rows = this.db
+      .select({ id: arrivals.intakeId, arrivals: count(), lastAt: max(arrivals.receivedAt) })
+      .from(arrivals)
+      .groupBy(arrivals.intakeId)
+      .all();
     return new Map(rows.map(row => [row.id, row]));
   }
 
   /** Keeps a request to an address that no intake has; the oldest go. */
   keepStray(stray: Omit<StrayRow, 'id'>): void {
-    this.db.insert(strays).values({ id: newId(stray.at), ...stray }).run();
-    const tooOld = this.db.select({ at: strays.at }).from(strays).orderBy(desc(strays.at)).offset(MOST_STRAYS).limit(1).get();
+    this.db
+      .insert(strays)
+      .values({ id: newId(stray.at), ...stray })
+      .run();
+    const tooOld = this.db
+      .select({ at: strays.at })
+      .from(strays)
+      .orderBy(desc(strays.at))
+      .offset(MOST_STRAYS)
+      .limit(1)
+      .get();
     if (tooOld) this.db.delete(strays).where(eq(strays.at, tooOld.at)).run();
   }
 

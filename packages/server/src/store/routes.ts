@@ -25,7 +25,11 @@ export class Routes {
   }
 
   create(formId: string, draft: DraftInput): RouteRow {
-    return this.db.insert(routes).values({ id: newId(), formId, state: 'draft', draft, createdAt: now() }).returning().get();
+    return this.db
+      .insert(routes)
+      .values({ id: newId(), formId, state: 'draft', draft, createdAt: now() })
+      .returning()
+      .get();
   }
 
   remove(id: string): void {
@@ -37,7 +41,12 @@ export class Routes {
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
       if (!row || row.draft.revision !== draft.revision) return null;
-      return tx.update(routes).set({ draft: { ...draft, revision: draft.revision + 1 } }).where(eq(routes.id, id)).returning().get();
+      return tx
+        .update(routes)
+        .set({ draft: { ...draft, revision: draft.revision + 1 } })
+        .where(eq(routes.id, id))
+        .returning()
+        .get();
     });
   }
 
@@ -48,9 +57,22 @@ export class Routes {
       if (!row) return undefined;
       const last = tx.select().from(versions).where(eq(versions.routeId, id)).orderBy(desc(versions.number)).get();
       if (!last || !sameDefinition(last.definition, row.draft)) {
-        tx.insert(versions).values({ id: newId(), routeId: id, number: (last?.number ?? 0) + 1, definition: row.draft, createdAt: now() }).run(); // prettier-ignore
+        tx.insert(versions)
+          .values({
+            id: newId(),
+            routeId: id,
+            number: (last?.number ?? 0) + 1,
+            definition: row.draft,
+            createdAt: now(),
+          })
+          .run();
       }
-      return tx.update(routes).set({ state: 'live', liveSince: row.liveSince ?? at }).where(eq(routes.id, id)).returning().get();
+      return tx
+        .update(routes)
+        .set({ state: 'live', liveSince: row.liveSince ?? at })
+        .where(eq(routes.id, id))
+        .returning()
+        .get();
     });
   }
 
@@ -68,4 +90,5 @@ export class Routes {
 }
 
 /** True when two drafts do the same, whatever their revision. */
-export const sameDefinition = (a: DraftInput, b: DraftInput): boolean => JSON.stringify({ ...a, revision: 0 }) === JSON.stringify({ ...b, revision: 0 });
+export const sameDefinition = (a: DraftInput, b: DraftInput): boolean =>
+  JSON.stringify({ ...a, revision: 0 }) === JSON.stringify({ ...b, revision: 0 });

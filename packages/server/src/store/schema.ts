@@ -17,9 +17,11 @@ export const users = sqliteTable('users', {
 export const sessions = sqliteTable('sessions', {
   /** SHA-256 of the cookie's token: the database alone opens no session. */
   tokenHash: text().primaryKey(),
-  userId: text().notNull().references(() => users.id, { onDelete: 'cascade' }),
+  userId: text()
+    .notNull()
+    .references(() => users.id, { onDelete: 'cascade' }),
   expiresAt: integer().notNull(),
-}); // prettier-ignore
+});
 
 export const intakes = sqliteTable('intakes', {
   id: text().primaryKey(),
@@ -38,7 +40,9 @@ export const arrivals = sqliteTable(
   'arrivals',
   {
     id: text().primaryKey(),
-    intakeId: text().notNull().references(() => intakes.id, { onDelete: 'cascade' }),
+    intakeId: text()
+      .notNull()
+      .references(() => intakes.id, { onDelete: 'cascade' }),
     receivedAt: integer().notNull(),
     method: text().notNull(),
     url: text().notNull(),
@@ -52,8 +56,12 @@ export const arrivals = sqliteTable(
     state: text().$type<ArrivalState>().notNull(),
     trouble: text(),
   },
-  table => [index('arrivals_by_intake').on(table.intakeId, table.receivedAt), index('arrivals_by_state').on(table.state), index('arrivals_by_time').on(table.receivedAt)],
-); // prettier-ignore
+  table => [
+    index('arrivals_by_intake').on(table.intakeId, table.receivedAt),
+    index('arrivals_by_state').on(table.state),
+    index('arrivals_by_time').on(table.receivedAt),
+  ],
+);
 
 /** Requests to addresses that no intake has. */
 export const strays = sqliteTable('strays', {
@@ -71,22 +79,28 @@ export const forms = sqliteTable(
   'forms',
   {
     id: text().primaryKey(),
-    intakeId: text().notNull().references(() => intakes.id, { onDelete: 'cascade' }),
+    intakeId: text()
+      .notNull()
+      .references(() => intakes.id, { onDelete: 'cascade' }),
     key: text().notNull(),
     name: text().notNull(),
     schema: text({ mode: 'json' }).$type<FormSchema>().notNull(),
     lastAt: integer(),
   },
   table => [uniqueIndex('forms_by_key').on(table.intakeId, table.key)],
-); // prettier-ignore
+);
 
 /** Submissions read out of arrivals. */
 export const submissions = sqliteTable(
   'submissions',
   {
     id: text().primaryKey(),
-    arrivalId: text().notNull().references(() => arrivals.id, { onDelete: 'cascade' }),
-    formId: text().notNull().references(() => forms.id, { onDelete: 'cascade' }),
+    arrivalId: text()
+      .notNull()
+      .references(() => arrivals.id, { onDelete: 'cascade' }),
+    formId: text()
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
     position: integer().notNull(),
     receivedAt: integer().notNull(),
     /** The builder's own identifier. */
@@ -100,7 +114,7 @@ export const submissions = sqliteTable(
     index('submissions_by_arrival').on(table.arrivalId),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],
-); // prettier-ignore
+);
 
 export const targets = sqliteTable('targets', {
   id: text().primaryKey(),
@@ -117,33 +131,43 @@ export const targets = sqliteTable('targets', {
 
 export const routes = sqliteTable('routes', {
   id: text().primaryKey(),
-  formId: text().notNull().references(() => forms.id, { onDelete: 'cascade' }),
+  formId: text()
+    .notNull()
+    .references(() => forms.id, { onDelete: 'cascade' }),
   state: text().$type<RouteState>().notNull(),
   draft: text({ mode: 'json' }).$type<DraftInput>().notNull(),
   liveSince: integer(),
   createdAt: integer().notNull(),
-}); // prettier-ignore
+});
 
 /** What a route did from one going live to the next. */
 export const versions = sqliteTable(
   'versions',
   {
     id: text().primaryKey(),
-    routeId: text().notNull().references(() => routes.id, { onDelete: 'cascade' }),
+    routeId: text()
+      .notNull()
+      .references(() => routes.id, { onDelete: 'cascade' }),
     number: integer().notNull(),
     definition: text({ mode: 'json' }).$type<DraftInput>().notNull(),
     createdAt: integer().notNull(),
   },
   table => [uniqueIndex('versions_by_route').on(table.routeId, table.number)],
-); // prettier-ignore
+);
 
 export const deliveries = sqliteTable(
   'deliveries',
   {
     id: text().primaryKey(),
-    routeId: text().notNull().references(() => routes.id, { onDelete: 'cascade' }),
-    versionId: text().notNull().references(() => versions.id),
-    submissionId: text().notNull().references(() => submissions.id, { onDelete: 'cascade' }),
+    routeId: text()
+      .notNull()
+      .references(() => routes.id, { onDelete: 'cascade' }),
+    versionId: text()
+      .notNull()
+      .references(() => versions.id),
+    submissionId: text()
+      .notNull()
+      .references(() => submissions.id, { onDelete: 'cascade' }),
     state: text().$type<DeliveryState>().notNull(),
     /** 1 for the first; a deliberate second delivery of the same submission is 2. */
     run: integer().notNull(),
@@ -163,13 +187,15 @@ export const deliveries = sqliteTable(
     index('deliveries_by_time').on(table.createdAt),
     index('deliveries_by_submission').on(table.submissionId),
   ],
-); // prettier-ignore
+);
 
 export const attempts = sqliteTable(
   'attempts',
   {
     id: text().primaryKey(),
-    deliveryId: text().notNull().references(() => deliveries.id, { onDelete: 'cascade' }),
+    deliveryId: text()
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
     number: integer().notNull(),
     startedAt: integer().notNull(),
     milliseconds: integer().notNull(),
@@ -180,4 +206,4 @@ export const attempts = sqliteTable(
     message: text().notNull(),
   },
   table => [index('attempts_by_delivery').on(table.deliveryId, table.number)],
-); // prettier-ignore
+);

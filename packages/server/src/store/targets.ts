@@ -19,7 +19,11 @@ export class Targets {
   }
 
   create(values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'>): TargetRow {
-    return this.db.insert(targets).values({ ...values, id: newId(), operations: [], createdAt: now() }).returning().get(); // prettier-ignore
+    return this.db
+      .insert(targets)
+      .values({ ...values, id: newId(), operations: [], createdAt: now() })
+      .returning()
+      .get();
   }
 
   update(id: string, values: Partial<TargetRow>): TargetRow | undefined {

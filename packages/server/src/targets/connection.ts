@@ -12,17 +12,27 @@ export interface Connection {
 }
 
 /** Asks a target for its tables and columns, and says in a sentence how that went. */
-export async function connect(target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'secret'>, outward: Outward, vault: Vault): Promise<Connection> {
-  const authorization: Record<string, string> = target.secret ? { authorization: `Bearer ${vault.open(target.secret)}` } : {};
+export async function connect(
+  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'secret'>,
+  outward: Outward,
+  vault: Vault,
+): Promise<Connection> {
+  const authorization: Record<string, string> = target.secret
+    ? { authorization: `Bearer ${vault.open(target.secret)}` }
+    : {};
   const url = target.baseUrl.replace(/\/$/, '') + target.discoveryPath;
   const answer = await outward.send({ method: 'GET', url, headers: { accept: 'application/json', ...authorization } });
   const { milliseconds } = answer;
   const status = isFault(answer) ? null : answer.status;
-  const failed = (verdict: string, advice: string): Connection => ({ view: { ok: false, verdict, advice, status, milliseconds }, operations: null });
+  const failed = (verdict: string, advice: string): Connection => ({
+    view: { ok: false, verdict, advice, status, milliseconds },
+    operations: null,
+  });
   const trouble = troubleWith(answer);
   if (trouble) return failed(...trouble);
   const document = parseJson((answer as OutwardAnswer).body);
-  if (document === undefined) return failed('It answered, but not with JSON.', 'Check the path of the address that lists the tables.');
+  if (document === undefined)
+    return failed('It answered, but not with JSON.', 'Check the path of the address that lists the tables.');
   const discovery = readDiscovery(document, usualRecipe);
   if ('fault' in discovery) return failed(discovery.fault, 'Check the path of the address that lists the tables.');
   const columns = discovery.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
@@ -45,8 +55,17 @@ function troubleWith(answer: OutwardAnswer | OutwardFault): [verdict: string, ad
     };
     return [answer.message, advice[answer.code]];
   }
-  if (answer.status === 401 || answer.status === 403) return [`It answered ${answer.status}: it does not take this token.`, 'Make a new token at the target and put it in here.'];
-  if (answer.status === 404) return ['It answered 404: there is nothing at this path.', 'Check the path of the address that lists the tables.'];
-  if (answer.status >= 300) return [`It answered ${answer.status}.`, answer.status >= 500 ? 'The target has trouble of its own. Try again later.' : 'Check the address.'];
+  if (answer.status === 401 || answer.status === 403)
+    return [
+      `It answered ${answer.status}: it does not take this token.`,
+      'Make a new token at the target and put it in here.',
+    ];
+  if (answer.status === 404)
+    return ['It answered 404: there is nothing at this path.', 'Check the path of the address that lists the tables.'];
+  if (answer.status >= 300)
+    return [
+      `It answered ${answer.status}.`,
+      answer.status >= 500 ? 'The target has trouble of its own. Try again later.' : 'Check the address.',
+    ];
   return null;
 }

@@ -5,7 +5,10 @@ import type { TargetRow } from '../store';
 import { connect } from './connection';
 
 /** Reads a target's tables and columns and keeps them; a failed reading keeps the old ones and says why. */
-export async function readTarget({ store, outward, vault, live }: Services, row: TargetRow): Promise<{ view: ConnectionView; stored: TargetRow }> {
+export async function readTarget(
+  { store, outward, vault, live }: Services,
+  row: TargetRow,
+): Promise<{ view: ConnectionView; stored: TargetRow }> {
   const { view, operations } = await connect(row, outward, vault);
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const stored = store.targets.update(row.id, operations ? { operations, readAt: now(), fault } : { fault })!;

@@ -20,12 +20,28 @@ const migrationsDir = path.resolve(__dirname, '../../migrations');
 /** A server of its own on a free port, in a folder of its own, with the owner signed in. For tests. */
 export async function startServer(more: Partial<Config> = {}): Promise<Client> {
   const dataDir = more.dataDir ?? mkdtempSync(path.join(tmpdir(), 'grammata-'));
-  const config: Config = { host: '127.0.0.1', port: 0, publicUrl: 'http://127.0.0.1', dataDir, webDir: null, migrationsDir, demo: false, practiceUrl: null, allowPrivate: ['127.0.0.1'], concurrency: 4, ...more };
+  const config: Config = {
+    host: '127.0.0.1',
+    port: 0,
+    publicUrl: 'http://127.0.0.1',
+    dataDir,
+    webDir: null,
+    migrationsDir,
+    demo: false,
+    practiceUrl: null,
+    allowPrivate: ['127.0.0.1'],
+    concurrency: 4,
+    ...more,
+  };
   const running = await assemble(config).listen();
   const url = `http://127.0.0.1:${running.port}`;
   let cookie = '';
   const call: Client['call'] = async (method, place, body) => {
-    const answer = await fetch(`${url}/api${place}`, { method, headers: { 'content-type': 'application/json', cookie }, body: body === undefined ? undefined : JSON.stringify(body) });
+    const answer = await fetch(`${url}/api${place}`, {
+      method,
+      headers: { 'content-type': 'application/json', cookie },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
     const text = await answer.text();
     cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     return { status: answer.status, json: (text ? JSON.parse(text) : null) as never };
@@ -48,19 +64,38 @@ export interface FakeTarget {
   stop(): Promise<void>;
 }
 
-const tables = { tables: [{ key: 'samples', title: 'Samples', columns: [{ key: 'site', title: 'Site', type: 'option', required: true, options: ['AB-07', 'AB-02'] }, { key: 'ph', title: 'pH', type: 'number' }] }] };
+const tables = {
+  tables: [
+    {
+      key: 'samples',
+      title: 'Samples',
+      columns: [
+        { key: 'site', title: 'Site', type: 'option', required: true, options: ['AB-07', 'AB-02'] },
+        { key: 'ph', title: 'pH', type: 'number' },
+      ],
+    },
+  ],
+};
 
 /** A target that lists its tables and records what it is sent. */
 export async function startTarget(): Promise<FakeTarget> {
-  const target: FakeTarget = { url: '', requests: [], answer: { status: 201, body: { no: 1 } }, stop: async () => undefined };
+  const target: FakeTarget = {
+    url: '',
+    requests: [],
+    answer: { status: 201, body: { no: 1 } },
+    stop: async () => undefined,
+  };
   const server: Server = createServer((request, response) => {
     let body = '';
     request.on('data', chunk => (body += chunk));
     request.on('end', () => {
-      if (request.url === '/tables') return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(tables));
+      if (request.url === '/tables')
+        return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(tables));
       target.requests.push({ method: request.method!, url: request.url!, headers: request.headers, body });
       if (target.answer === 'drop') return void request.socket.destroy();
-      response.writeHead(target.answer.status, { 'content-type': 'application/json', ...target.answer.headers }).end(JSON.stringify(target.answer.body ?? {}));
+      response
+        .writeHead(target.answer.status, { 'content-type': 'application/json', ...target.answer.headers })
+        .end(JSON.stringify(target.answer.body ?? {}));
     });
   });
   await new Promise<void>(done => server.listen(0, '127.0.0.1', done));

@@ -7,10 +7,17 @@ import { NotHere } from './NotHere';
 import { Shell } from './Shell';
 
 const client = new QueryClient({
-  defaultOptions: { queries: { retry: (tries, error) => !(error instanceof ApiFault) && tries < 3, staleTime: 5000, refetchOnWindowFocus: false } },
+  defaultOptions: {
+    queries: {
+      retry: (tries, error) => !(error instanceof ApiFault) && tries < 3,
+      staleTime: 5000,
+      refetchOnWindowFocus: false,
+    },
+  },
   queryCache: new QueryCache({
     onError: error => {
-      if (error instanceof ApiFault && error.problem.status === 401) void client.invalidateQueries({ queryKey: ['session'] });
+      if (error instanceof ApiFault && error.problem.status === 401)
+        void client.invalidateQueries({ queryKey: ['session'] });
     },
   }),
 });
@@ -20,13 +27,19 @@ const places: RouteObject[] = [
   { index: true, lazy: async () => ({ Component: (await import('../desk/Desk')).Desk }) },
   { path: 'intakes', lazy: async () => ({ Component: (await import('../intakes/IntakeList')).IntakeList }) },
   { path: 'intakes/:id', lazy: async () => ({ Component: (await import('../intakes/IntakePage')).IntakePage }) },
-  { path: 'arrivals/:id', lazy: async () => ({ Component: (await import('../intakes/ArrivalRedirect')).ArrivalRedirect }) },
+  {
+    path: 'arrivals/:id',
+    lazy: async () => ({ Component: (await import('../intakes/ArrivalRedirect')).ArrivalRedirect }),
+  },
   { path: 'routes', lazy: async () => ({ Component: (await import('../routes/RouteList')).RouteList }) },
   { path: 'routes/:id/:part?', lazy: async () => ({ Component: (await import('../routes/RoutePage')).RoutePage }) },
   { path: 'targets', lazy: async () => ({ Component: (await import('../targets/TargetList')).TargetList }) },
   { path: 'targets/:id', lazy: async () => ({ Component: (await import('../targets/TargetPage')).TargetPage }) },
   { path: 'deliveries', lazy: async () => ({ Component: (await import('../deliveries/DeliveryList')).DeliveryList }) },
-  { path: 'deliveries/:id', lazy: async () => ({ Component: (await import('../deliveries/DeliveryPage')).DeliveryPage }) },
+  {
+    path: 'deliveries/:id',
+    lazy: async () => ({ Component: (await import('../deliveries/DeliveryPage')).DeliveryPage }),
+  },
   { path: 'practice', lazy: async () => ({ Component: (await import('../practice/Practice')).Practice }) },
   { path: '*', Component: NotHere },
 ];

@@ -39,29 +39,84 @@ function Commands({ close }: { close: () => void }) {
   };
   return (
     <Command label="Find or do" loop>
-      <Command.Input autoFocus placeholder="Where to, or what to do?" className="w-full border-b border-rule bg-transparent px-5 py-3.5 font-serif text-lead outline-none" />
+      <Command.Input
+        autoFocus
+        placeholder="Where to, or what to do?"
+        className="w-full border-b border-rule bg-transparent px-5 py-3.5 font-serif text-lead outline-none"
+      />
       <Command.List className="max-h-[50vh] overflow-auto py-2">
         <Command.Empty className="px-5 py-3 text-ink-2">Nothing here is called that.</Command.Empty>
-        <Group heading="Go to">{places.map(({ to, name }) => <Item key={to} value={`go to ${name}`} onSelect={go(to)}>{name}</Item>)}</Group>
-        <Group heading="Do">
-          <Item value="new intake" onSelect={go('/intakes?new')}>Open a new intake</Item>
-          <Item value="new route" onSelect={go('/routes?new')}>Start a new route</Item>
-          <Item value="new target" onSelect={go('/targets?new')}>Add a target</Item>
-          <Item value="light dark theme" onSelect={() => (close(), switchTheme())}>Switch between light and dark</Item>
-          <Item value="sign out" onSelect={signOut}>Sign out</Item>
+        <Group heading="Go to">
+          {places.map(({ to, name }) => (
+            <Item key={to} value={`go to ${name}`} onSelect={go(to)}>
+              {name}
+            </Item>
+          ))}
         </Group>
-        {intakes.data && <Group heading="Intakes">{intakes.data.map(each => <Item key={each.id} value={`intake ${each.name} ${each.id}`} onSelect={go(`/intakes/${each.id}`)}>{each.name}</Item>)}</Group>}
-        {routes.data && <Group heading="Routes">{routes.data.map(each => <Item key={each.id} value={`route ${each.name} ${each.id}`} onSelect={go(`/routes/${each.id}`)}>{each.name}</Item>)}</Group>}
-        {targets.data && <Group heading="Targets">{targets.data.map(each => <Item key={each.id} value={`target ${each.name} ${each.id}`} onSelect={go(`/targets/${each.id}`)}>{each.name}</Item>)}</Group>}
+        <Group heading="Do">
+          <Item value="new intake" onSelect={go('/intakes?new')}>
+            Open a new intake
+          </Item>
+          <Item value="new route" onSelect={go('/routes?new')}>
+            Start a new route
+          </Item>
+          <Item value="new target" onSelect={go('/targets?new')}>
+            Add a target
+          </Item>
+          <Item value="light dark theme" onSelect={() => (close(), switchTheme())}>
+            Switch between light and dark
+          </Item>
+          <Item value="sign out" onSelect={signOut}>
+            Sign out
+          </Item>
+        </Group>
+        {intakes.data && (
+          <Group heading="Intakes">
+            {intakes.data.map(each => (
+              <Item key={each.id} value={`intake ${each.name} ${each.id}`} onSelect={go(`/intakes/${each.id}`)}>
+                {each.name}
+              </Item>
+            ))}
+          </Group>
+        )}
+        {routes.data && (
+          <Group heading="Routes">
+            {routes.data.map(each => (
+              <Item key={each.id} value={`route ${each.name} ${each.id}`} onSelect={go(`/routes/${each.id}`)}>
+                {each.name}
+              </Item>
+            ))}
+          </Group>
+        )}
+        {targets.data && (
+          <Group heading="Targets">
+            {targets.data.map(each => (
+              <Item key={each.id} value={`target ${each.name} ${each.id}`} onSelect={go(`/targets/${each.id}`)}>
+                {each.name}
+              </Item>
+            ))}
+          </Group>
+        )}
       </Command.List>
     </Command>
-  ); // prettier-ignore
+  );
 }
 
 const Group = ({ heading, children }: { heading: string; children: ReactNode }) => (
-  <Command.Group heading={heading} className="[&_[cmdk-group-heading]]:px-5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-fine [&_[cmdk-group-heading]]:text-ink-3">{children}</Command.Group>
+  <Command.Group
+    heading={heading}
+    className="[&_[cmdk-group-heading]]:px-5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-fine [&_[cmdk-group-heading]]:text-ink-3"
+  >
+    {children}
+  </Command.Group>
 );
 
 const Item = ({ value, onSelect, children }: { value: string; onSelect: () => void; children: ReactNode }) => (
-  <Command.Item value={value} onSelect={onSelect} className="cursor-pointer border-l-2 border-transparent px-[18px] py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash">{children}</Command.Item>
+  <Command.Item
+    value={value}
+    onSelect={onSelect}
+    className="cursor-pointer border-l-2 border-transparent px-[18px] py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+  >
+    {children}
+  </Command.Item>
 );

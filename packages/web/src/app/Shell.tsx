@@ -42,18 +42,29 @@ function Frame() {
   useKeys([
     { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
     { key: 'g', does: 'then d, i, r, t, e, p: go to a place', run: () => setGoing(true) },
-    ...(going ? places.map(({ letter, to, name }) => ({ key: letter, does: `go to ${name}`, urgent: true, run: () => (setGoing(false), void navigate(to)) })) : []),
+    ...(going
+      ? places.map(({ letter, to, name }) => ({
+          key: letter,
+          does: `go to ${name}`,
+          urgent: true,
+          run: () => (setGoing(false), void navigate(to)),
+        }))
+      : []),
   ]);
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto]">
-      <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">To the page</a>
+      <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">
+        To the page
+      </a>
       <Band onFind={() => setOpen('palette')} />
-      <div id="place" tabIndex={-1} className="overflow-auto outline-none"><Outlet /></div>
+      <div id="place" tabIndex={-1} className="overflow-auto outline-none">
+        <Outlet />
+      </div>
       <Strip onKeys={() => setOpen('shortcuts')} />
       <Palette open={open === 'palette'} onOpenChange={is => setOpen(is ? 'palette' : null)} />
       <Shortcuts open={open === 'shortcuts'} onOpenChange={is => setOpen(is ? 'shortcuts' : null)} />
     </div>
-  ); // prettier-ignore
+  );
 }
 
 function Band({ onFind }: { onFind: () => void }) {
@@ -61,18 +72,38 @@ function Band({ onFind }: { onFind: () => void }) {
   const troubled = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);
   return (
     <header className="noprint flex h-12 items-baseline gap-7 overflow-x-auto border-b border-rule bg-sunk px-6 pt-3.5 whitespace-nowrap">
-      <NavLink to="/" className="font-serif text-[1.1875rem]/5 font-semibold tracking-tight italic"><span className="text-oxide">G</span>rammata</NavLink>
+      <NavLink to="/" className="font-serif text-[1.1875rem]/5 font-semibold tracking-tight italic">
+        <span className="text-oxide">G</span>rammata
+      </NavLink>
       <nav aria-label="Places" className="flex flex-1 gap-5.5">
         {places.map(({ to, name }) => (
-          <NavLink key={to} to={to} end={to === '/'} className={({ isActive }) => `border-b-2 pb-[11px] ${isActive ? 'border-oxide font-semibold text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`}>
+          <NavLink
+            key={to}
+            to={to}
+            end={to === '/'}
+            className={({ isActive }) =>
+              `border-b-2 pb-[11px] ${isActive ? 'border-oxide font-semibold text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`
+            }
+          >
             {name}
-            {to === '/deliveries' && troubled > 0 && <sup className="ml-1 font-mono text-[0.625rem] font-semibold text-crimson" aria-label={`${troubled} in trouble`}>{troubled}</sup>}
+            {to === '/deliveries' && troubled > 0 && (
+              <sup
+                className="ml-1 font-mono text-[0.625rem] font-semibold text-crimson"
+                aria-label={`${troubled} in trouble`}
+              >
+                {troubled}
+              </sup>
+            )}
           </NavLink>
         ))}
       </nav>
-      <button type="button" onClick={onFind} className="flex w-[210px] items-baseline justify-between border-b border-rule-strong px-0.5 pb-px text-ink-3 hover:text-ink max-md:hidden">
+      <button
+        type="button"
+        onClick={onFind}
+        className="flex w-[210px] items-baseline justify-between border-b border-rule-strong px-0.5 pb-px text-ink-3 hover:text-ink max-md:hidden"
+      >
         Find or do <kbd>Ctrl K</kbd>
       </button>
     </header>
-  ); // prettier-ignore
+  );
 }

@@ -7,15 +7,23 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
   return (
     <Floating open={open} onOpenChange={onOpenChange} title="Keys that work here">
       <dl className="grid grid-cols-[6rem_1fr] gap-y-1.5 px-5 py-4">
-        <dt><kbd>Ctrl K</kbd></dt><dd>find or do anything</dd>
+        <dt>
+          <kbd>Ctrl K</kbd>
+        </dt>
+        <dd>find or do anything</dd>
         {keys.map(({ key, does }) => (
           <div key={key + does} className="contents">
-            <dt><kbd>{key === 'ArrowDown' ? '↓' : key === 'ArrowUp' ? '↑' : key}</kbd></dt>
+            <dt>
+              <kbd>{key === 'ArrowDown' ? '↓' : key === 'ArrowUp' ? '↑' : key}</kbd>
+            </dt>
             <dd>{does}</dd>
           </div>
         ))}
-        <dt><kbd>Esc</kbd></dt><dd>put away what is open</dd>
+        <dt>
+          <kbd>Esc</kbd>
+        </dt>
+        <dd>put away what is open</dd>
       </dl>
     </Floating>
-  ); // prettier-ignore
+  );
 }

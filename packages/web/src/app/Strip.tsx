@@ -7,21 +7,51 @@ import { useConnection } from './live';
 export function Strip({ onKeys }: { onKeys: () => void }) {
   const { data: desk } = useDesk();
   const connection = useConnection();
-  const keys = useBoundKeys().filter(each => each.key !== '?' && each.key !== 'g' && !each.does.startsWith('go to')).slice(0, 3);
+  const keys = useBoundKeys()
+    .filter(each => each.key !== '?' && each.key !== 'g' && !each.does.startsWith('go to'))
+    .slice(0, 3);
   const now = useNow(5000);
   const dead = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);
   return (
     <footer className="noprint flex h-7 items-center gap-6 overflow-hidden border-t border-rule bg-sunk px-6 text-small whitespace-nowrap text-ink-2">
       {connection.state === 'lost' ? (
-        <span role="status" className="text-crimson"><span aria-hidden className="mr-1.5 font-mono font-bold">!</span>No connection for {lasting(now - (connection.since ?? now))}; trying again</span>
+        <span role="status" className="text-crimson">
+          <span aria-hidden className="mr-1.5 font-mono font-bold">
+            !
+          </span>
+          No connection for {lasting(now - (connection.since ?? now))}; trying again
+        </span>
       ) : (
-        <span><span aria-hidden className={`mr-1.5 inline-block size-[7px] rounded-full ${desk?.listening ? 'bg-verdigris' : 'bg-rule-strong'}`} />{counted(desk?.listening ?? 0, 'intake')} listening</span>
+        <span>
+          <span
+            aria-hidden
+            className={`mr-1.5 inline-block size-[7px] rounded-full ${desk?.listening ? 'bg-verdigris' : 'bg-rule-strong'}`}
+          />
+          {counted(desk?.listening ?? 0, 'intake')} listening
+        </span>
       )}
-      <span>{desk?.lastArrival ? <>last arrival <Moment at={desk.lastArrival.at} />{desk.lastArrival.formName && `, ${desk.lastArrival.formName}`}</> : 'nothing has arrived yet'}</span>
-      <span className="max-md:hidden">{desk ? `${desk.counts.waiting + desk.counts.sending} waiting, ${dead} in trouble` : ''}</span>
+      <span>
+        {desk?.lastArrival ? (
+          <>
+            last arrival <Moment at={desk.lastArrival.at} />
+            {desk.lastArrival.formName && `, ${desk.lastArrival.formName}`}
+          </>
+        ) : (
+          'nothing has arrived yet'
+        )}
+      </span>
+      <span className="max-md:hidden">
+        {desk ? `${desk.counts.waiting + desk.counts.sending} waiting, ${dead} in trouble` : ''}
+      </span>
       <span className="flex-1" />
-      {keys.map(({ key, does }) => <span key={key + does} className="max-lg:hidden"><kbd>{key}</kbd> {does}</span>)}
-      <button type="button" onClick={onKeys} className="hover:text-ink"><kbd>?</kbd> all keys</button>
+      {keys.map(({ key, does }) => (
+        <span key={key + does} className="max-lg:hidden">
+          <kbd>{key}</kbd> {does}
+        </span>
+      ))}
+      <button type="button" onClick={onKeys} className="hover:text-ink">
+        <kbd>?</kbd> all keys
+      </button>
     </footer>
-  ); // prettier-ignore
+  );
 }

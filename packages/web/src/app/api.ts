@@ -14,8 +14,15 @@ export function wordsFor(error: unknown): string {
 }
 
 /** Talks to the server's API: JSON both ways. Rejects with ApiFault when the server says no. */
-export async function api<T>(path: string, { method = 'GET', body }: { method?: string; body?: unknown } = {}): Promise<T> {
-  const answer = await fetch(`/api${path}`, { method, headers: body === undefined ? {} : { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) });
+export async function api<T>(
+  path: string,
+  { method = 'GET', body }: { method?: string; body?: unknown } = {},
+): Promise<T> {
+  const answer = await fetch(`/api${path}`, {
+    method,
+    headers: body === undefined ? {} : { 'content-type': 'application/json' },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
   const text = await answer.text();
   const json: unknown = text ? JSON.parse(text) : null;
   if (!answer.ok) throw new ApiFault(json as ProblemDetails);

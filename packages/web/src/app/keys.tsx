@@ -18,7 +18,8 @@ interface Registry {
 const RegistryContext = createContext<Registry | null>(null);
 const BoundContext = createContext<KeyBinding[]>([]);
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Listens for single keys and knows what they do in the place at hand. */
 export function Keys({ children }: { children: ReactNode }) {
@@ -29,7 +30,14 @@ export function Keys({ children }: { children: ReactNode }) {
   }, []);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role="dialog"]')) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        isTyping(event.target) ||
+        document.querySelector('[role="dialog"]')
+      )
+        return;
       const matching = [...registry.bindings.values()].flat().filter(each => each.key === event.key);
       const binding = matching.find(each => each.urgent) ?? matching[0];
       if (!binding) return;
@@ -57,7 +65,10 @@ export function useKeys(bindings: KeyBinding[]): void {
   useEffect(() => {
     if (!registry) return;
     const id = Symbol();
-    registry.bindings.set(id, latest.current.map((each, index) => ({ ...each, run: () => latest.current[index]?.run() })));
+    registry.bindings.set(
+      id,
+      latest.current.map((each, index) => ({ ...each, run: () => latest.current[index]?.run() })),
+    );
     registry.changed();
     return () => {
       registry.bindings.delete(id);

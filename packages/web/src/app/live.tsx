@@ -16,9 +16,11 @@ const SILENCE = 12_000;
 
 /** What has to be read again after an event. */
 function touched(event: LiveEvent): string[][] {
-  if (event.type === 'arrival') return [['intakes'], ['arrivals', event.intakeId], ['arrival', event.arrivalId], ['forms'], ['samples'], ['desk']];
+  if (event.type === 'arrival')
+    return [['intakes'], ['arrivals', event.intakeId], ['arrival', event.arrivalId], ['forms'], ['samples'], ['desk']];
   if (event.type === 'stray') return [['strays'], ['desk']];
-  if (event.type === 'delivery') return [['deliveries'], ['delivery', event.deliveryId], ['arrival'], ['desk'], ['routes']];
+  if (event.type === 'delivery')
+    return [['deliveries'], ['delivery', event.deliveryId], ['arrival'], ['desk'], ['routes']];
   const places = { intake: ['intakes'], target: ['targets'], route: ['routes'] };
   return [places[event.what], ['desk']];
 }

@@ -13,7 +13,11 @@ const ROW = 46;
 /** The filter stands in the address, so that it can be sent to a colleague. */
 function useFilter() {
   const [params, setParams] = useSearchParams();
-  const filter: Filter = { state: params.get('state') ?? '', routeId: params.get('route') ?? '', search: params.get('search') ?? '' };
+  const filter: Filter = {
+    state: params.get('state') ?? '',
+    routeId: params.get('route') ?? '',
+    search: params.get('search') ?? '',
+  };
   const set = (name: string, value: string) =>
     setParams(
       before => {
@@ -38,35 +42,100 @@ export function DeliveryList() {
   const all = first ? Object.values(first.counts).reduce((sum, n) => sum + n, 0) : 0;
   const filtered = filter.state !== '' || filter.routeId !== '' || filter.search !== '';
   return (
-    <Sheet title="Deliveries" aside={<Resend rows={rows} chosen={chosen} onDone={() => setChosen(new Set())} filter={filter} />}>
-      <div className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-ink" role="group" aria-label="Filter by state">
+    <Sheet
+      title="Deliveries"
+      aside={<Resend rows={rows} chosen={chosen} onDone={() => setChosen(new Set())} filter={filter} />}
+    >
+      <div
+        className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-ink"
+        role="group"
+        aria-label="Filter by state"
+      >
         {['', ...states].map(state => (
-          <button key={state} type="button" aria-pressed={filter.state === state} onClick={() => set('state', state)} className={`pb-2 ${filter.state === state ? 'font-semibold shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`}>
-            {state === '' ? 'all' : deliveryWords[state as DeliveryState]} <span className="font-mono text-fine font-normal text-ink-3">{first ? count(state === '' ? all : first.counts[state as DeliveryState]) : ''}</span>
+          <button
+            key={state}
+            type="button"
+            aria-pressed={filter.state === state}
+            onClick={() => set('state', state)}
+            className={`pb-2 ${filter.state === state ? 'font-semibold shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`}
+          >
+            {state === '' ? 'all' : deliveryWords[state as DeliveryState]}{' '}
+            <span className="font-mono text-fine font-normal text-ink-3">
+              {first ? count(state === '' ? all : first.counts[state as DeliveryState]) : ''}
+            </span>
           </button>
         ))}
         <span className="flex-1" />
-        <input ref={search} aria-label="Search deliveries" className="write mb-1 w-52!" placeholder="Search answers and reasons" value={filter.search} onChange={event => set('search', event.target.value)} />
+        <input
+          ref={search}
+          aria-label="Search deliveries"
+          className="write mb-1 w-52!"
+          placeholder="Search answers and reasons"
+          value={filter.search}
+          onChange={event => set('search', event.target.value)}
+        />
       </div>
-      {filter.routeId && <p className="py-2 text-ink-2">Only of the route “{rows[0]?.routeName ?? '…'}”. <Act onClick={() => set('route', '')}>Show all</Act></p>}
+      {filter.routeId && (
+        <p className="py-2 text-ink-2">
+          Only of the route “{rows[0]?.routeName ?? '…'}”. <Act onClick={() => set('route', '')}>Show all</Act>
+        </p>
+      )}
       {list.error && <Fault again={() => void list.refetch()}>{wordsFor(list.error)}</Fault>}
-      {first && rows.length === 0 && (filtered ? <Empty title="Nothing matches.">No delivery is like that. <Act onClick={() => ['state', 'route', 'search'].forEach(name => set(name, ''))}>Show all</Act></Empty> : <Empty title="Nothing was sent yet.">A live route delivers each submission that arrives. <Link className="act" to="/routes">Go to the routes</Link></Empty>)}
-      <Rows rows={rows} total={first?.total ?? 0} more={() => void (list.hasNextPage && !list.isFetchingNextPage && list.fetchNextPage())} chosen={chosen} onChoose={setChosen} />
+      {first &&
+        rows.length === 0 &&
+        (filtered ? (
+          <Empty title="Nothing matches.">
+            No delivery is like that.{' '}
+            <Act onClick={() => ['state', 'route', 'search'].forEach(name => set(name, ''))}>Show all</Act>
+          </Empty>
+        ) : (
+          <Empty title="Nothing was sent yet.">
+            A live route delivers each submission that arrives.{' '}
+            <Link className="act" to="/routes">
+              Go to the routes
+            </Link>
+          </Empty>
+        ))}
+      <Rows
+        rows={rows}
+        total={first?.total ?? 0}
+        more={() => void (list.hasNextPage && !list.isFetchingNextPage && list.fetchNextPage())}
+        chosen={chosen}
+        onChoose={setChosen}
+      />
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
-function Rows({ rows, total, more, chosen, onChoose }: { rows: DeliverySummary[]; total: number; more: () => void; chosen: ReadonlySet<string>; onChoose: (chosen: ReadonlySet<string>) => void }) {
+function Rows({
+  rows,
+  total,
+  more,
+  chosen,
+  onChoose,
+}: {
+  rows: DeliverySummary[];
+  total: number;
+  more: () => void;
+  chosen: ReadonlySet<string>;
+  onChoose: (chosen: ReadonlySet<string>) => void;
+}) {
   const scroller = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
   const [at, setAt] = useState(-1);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
     if (last >= rows.length - 20 && rows.length < total) more();
   });
-  const toggle = (id: string) => onChoose(chosen.has(id) ? new Set([...chosen].filter(each => each !== id)) : new Set([...chosen, id]));
+  const toggle = (id: string) =>
+    onChoose(chosen.has(id) ? new Set([...chosen].filter(each => each !== id)) : new Set([...chosen, id]));
   const go = (by: number) => {
     const next = Math.min(rows.length - 1, Math.max(0, at + by));
     setAt(next);
@@ -81,21 +150,44 @@ function Rows({ rows, total, more, chosen, onChoose }: { rows: DeliverySummary[]
   if (rows.length === 0) return null;
   return (
     <div ref={scroller} className="max-h-[calc(100vh-11.5rem)] overflow-auto">
-      <ul aria-label={counted(total, 'delivery', 'deliveries')} className="relative" style={{ height: virtual.getTotalSize() }}>
+      <ul
+        aria-label={counted(total, 'delivery', 'deliveries')}
+        className="relative"
+        style={{ height: virtual.getTotalSize() }}
+      >
         {items.map(({ index, start }) => {
           const row = rows[index]!;
           return (
-            <li key={row.id} style={{ transform: `translateY(${start}px)`, height: ROW }} className={`absolute inset-x-0 grid grid-cols-[1.5rem_7.5rem_minmax(0,1fr)_6rem] items-start gap-x-3 border-b border-rule pt-1.5 hover:bg-raised md:grid-cols-[1.5rem_7.5rem_minmax(0,1fr)_14rem_6.5rem] ${index === at ? 'bg-oxide-wash' : ''}`}>
-              <input type="checkbox" aria-label={`Choose ${row.about}`} checked={chosen.has(row.id)} onChange={() => toggle(row.id)} className="mt-1 ml-1 accent-oxide" />
+            <li
+              key={row.id}
+              style={{ transform: `translateY(${start}px)`, height: ROW }}
+              className={`absolute inset-x-0 grid grid-cols-[1.5rem_7.5rem_minmax(0,1fr)_6rem] items-start gap-x-3 border-b border-rule pt-1.5 hover:bg-raised md:grid-cols-[1.5rem_7.5rem_minmax(0,1fr)_14rem_6.5rem] ${index === at ? 'bg-oxide-wash' : ''}`}
+            >
+              <input
+                type="checkbox"
+                aria-label={`Choose ${row.about}`}
+                checked={chosen.has(row.id)}
+                onChange={() => toggle(row.id)}
+                className="mt-1 ml-1 accent-oxide"
+              />
               <DeliveryStateWord state={row.state} />
               <Link to={`/deliveries/${row.id}`} className="min-w-0">
                 <span className="block truncate">{row.about}</span>
-                <span className={`block truncate text-small ${row.state === 'held' || row.state === 'dead' ? 'text-crimson' : 'text-ink-3'}`}>{row.reason ?? (row.attempts > 1 ? counted(row.attempts, 'attempt') : ' ')}</span>
+                <span
+                  className={`block truncate text-small ${row.state === 'held' || row.state === 'dead' ? 'text-crimson' : 'text-ink-3'}`}
+                >
+                  {row.reason ?? (row.attempts > 1 ? counted(row.attempts, 'attempt') : ' ')}
+                </span>
               </Link>
-              <span className="min-w-0 max-md:hidden"><span className="block truncate text-ink-2">{row.routeName}</span><span className="block text-small text-ink-3">version {row.version}</span></span>
-              <span className="pr-1 text-right text-ink-2"><Moment at={row.createdAt} /></span>
+              <span className="min-w-0 max-md:hidden">
+                <span className="block truncate text-ink-2">{row.routeName}</span>
+                <span className="block text-small text-ink-3">version {row.version}</span>
+              </span>
+              <span className="pr-1 text-right text-ink-2">
+                <Moment at={row.createdAt} />
+              </span>
             </li>
-          ); // prettier-ignore
+          );
         })}
       </ul>
     </div>
@@ -103,30 +195,62 @@ function Rows({ rows, total, more, chosen, onChoose }: { rows: DeliverySummary[]
 }
 
 /** What can be done with the deliveries that are chosen, or with all that match. */
-function Resend({ rows, chosen, filter, onDone }: { rows: DeliverySummary[]; chosen: ReadonlySet<string>; filter: Filter; onDone: () => void }) {
+function Resend({
+  rows,
+  chosen,
+  filter,
+  onDone,
+}: {
+  rows: DeliverySummary[];
+  chosen: ReadonlySet<string>;
+  filter: Filter;
+  onDone: () => void;
+}) {
   const resend = useResend();
   const failed = rows.filter(row => row.state === 'held' || row.state === 'dead');
   const picked = rows.filter(row => chosen.has(row.id));
   const subject = picked.length > 0 ? picked : filter.state === 'held' || filter.state === 'dead' ? failed : [];
   const twice = subject.filter(row => row.state === 'delivered').length;
-  const send = (mapping: 'then' | 'now') => resend.mutate({ ids: subject.map(row => row.id), mapping }, { onSuccess: onDone });
+  const send = (mapping: 'then' | 'now') =>
+    resend.mutate({ ids: subject.map(row => row.id), mapping }, { onSuccess: onDone });
   return (
     <>
-      <p role="status" className="sr-only">{resend.data ? `${counted(resend.data.ids.length, 'delivery', 'deliveries')} sent again` : ''}</p>
+      <p role="status" className="sr-only">
+        {resend.data ? `${counted(resend.data.ids.length, 'delivery', 'deliveries')} sent again` : ''}
+      </p>
       {subject.length === 0 ? (
-        <Note tone="goes">Choose deliveries to send them again, or look at those that are held or dead: what was done already is not done twice.</Note>
+        <Note tone="goes">
+          Choose deliveries to send them again, or look at those that are held or dead: what was done already is not
+          done twice.
+        </Note>
       ) : (
         <Note tone="goes">
-          {picked.length > 0 ? `${counted(subject.length, 'delivery', 'deliveries')} chosen.` : `${counted(subject.length, 'delivery', 'deliveries')} like this.`} {twice > 0 && <b className="text-crimson">{counted(twice, 'was', 'were')} delivered already and would be a second time.</b>}
+          {picked.length > 0
+            ? `${counted(subject.length, 'delivery', 'deliveries')} chosen.`
+            : `${counted(subject.length, 'delivery', 'deliveries')} like this.`}{' '}
+          {twice > 0 && (
+            <b className="text-crimson">
+              {counted(twice, 'was', 'were')} delivered already and would be a second time.
+            </b>
+          )}
           <span className="mt-2 flex flex-wrap gap-2 font-sans">
-            <Press onClick={() => send('now')} disabled={resend.isPending}>Send again</Press>
-            <Press quiet onClick={() => send('then')} disabled={resend.isPending}>as mapped then</Press>
+            <Press onClick={() => send('now')} disabled={resend.isPending}>
+              Send again
+            </Press>
+            <Press quiet onClick={() => send('then')} disabled={resend.isPending}>
+              as mapped then
+            </Press>
           </span>
         </Note>
       )}
-      {resend.data && resend.data.ids.length > 0 && <Note tone="fine">{counted(resend.data.ids.length, 'delivery', 'deliveries')} on the way again.</Note>}
+      {resend.data && resend.data.ids.length > 0 && (
+        <Note tone="fine">{counted(resend.data.ids.length, 'delivery', 'deliveries')} on the way again.</Note>
+      )}
       {resend.error && <Note tone="trouble">{wordsFor(resend.error)}</Note>}
-      <Note tone="look"><b>Held</b> means the request can’t be made as the mapping stands. <b>Dead letter</b> means the target would not take it.</Note>
+      <Note tone="look">
+        <b>Held</b> means the request can’t be made as the mapping stands. <b>Dead letter</b> means the target would not
+        take it.
+      </Note>
     </>
-  ); // prettier-ignore
+  );
 }

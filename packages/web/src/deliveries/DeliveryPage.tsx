@@ -9,7 +9,12 @@ import { useDelivery, useResend } from './queries';
 export function DeliveryPage() {
   const { id = '' } = useParams();
   const delivery = useDelivery(id);
-  if (delivery.error) return <Sheet title="Delivery"><Fault again={() => void delivery.refetch()}>{wordsFor(delivery.error)}</Fault></Sheet>; // prettier-ignore
+  if (delivery.error)
+    return (
+      <Sheet title="Delivery">
+        <Fault again={() => void delivery.refetch()}>{wordsFor(delivery.error)}</Fault>
+      </Sheet>
+    );
   return delivery.data ? <Loaded delivery={delivery.data} /> : null;
 }
 
@@ -18,32 +23,74 @@ function Loaded({ delivery }: { delivery: DeliveryView }) {
     document.title = `${delivery.about} · Grammata`;
   }, [delivery.about]);
   return (
-    <Sheet crumb={<Link to="/deliveries" className="hover:underline">Deliveries</Link>} title={delivery.about} aside={<Notes delivery={delivery} />}>
+    <Sheet
+      crumb={
+        <Link to="/deliveries" className="hover:underline">
+          Deliveries
+        </Link>
+      }
+      title={delivery.about}
+      aside={<Notes delivery={delivery} />}
+    >
       <div className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-ink pb-3">
         <DeliveryStateWord state={delivery.state} />
-        <Link className="act" to={`/routes/${delivery.routeId}`}>{delivery.routeName}</Link>
-        <span className="text-ink-2">version {delivery.version} · to {delivery.targetName} · begun <Moment at={delivery.createdAt} /></span>
+        <Link className="act" to={`/routes/${delivery.routeId}`}>
+          {delivery.routeName}
+        </Link>
+        <span className="text-ink-2">
+          version {delivery.version} · to {delivery.targetName} · begun <Moment at={delivery.createdAt} />
+        </span>
         <span className="flex-1" />
         <Again delivery={delivery} />
       </div>
       {delivery.attemptList.length === 0 && <Unsent delivery={delivery} />}
-      {[...delivery.attemptList].reverse().map(attempt => <Attempt key={attempt.id} attempt={attempt} />)}
+      {[...delivery.attemptList].reverse().map(attempt => (
+        <Attempt key={attempt.id} attempt={attempt} />
+      ))}
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 function Notes({ delivery }: { delivery: DeliveryView }) {
   return (
     <>
-      {delivery.problems.map(problem => <Note key={problem.code + problem.message} tone="trouble">{problem.message}</Note>)}
-      {delivery.problems.length > 0 && <Note tone="goes">Mend the line under <Link className="act" to={`/routes/${delivery.routeId}/what?sample=${delivery.sampleId}`}>What</Link>, make it live, and send again.</Note>}
+      {delivery.problems.map(problem => (
+        <Note key={problem.code + problem.message} tone="trouble">
+          {problem.message}
+        </Note>
+      ))}
+      {delivery.problems.length > 0 && (
+        <Note tone="goes">
+          Mend the line under{' '}
+          <Link className="act" to={`/routes/${delivery.routeId}/what?sample=${delivery.sampleId}`}>
+            What
+          </Link>
+          , make it live, and send again.
+        </Note>
+      )}
       {delivery.state === 'dead' && delivery.reason && <Note tone="trouble">{delivery.reason}</Note>}
-      {delivery.state === 'waiting' && delivery.reason && <Note tone="look">{delivery.reason} The next of {counted(delivery.tries, 'try', 'tries')} comes {delivery.nextAttemptAt ? `at ${new Date(delivery.nextAttemptAt).toLocaleTimeString('en-GB')}` : 'soon'}.</Note>}
-      {delivery.state === 'delivered' && <Note tone="fine">Delivered{delivery.finishedAt && ` on ${whenInFull(delivery.finishedAt)}`}.</Note>}
-      <Note tone="goes">It came as <Link className="act" to={`/arrivals/${delivery.arrivalId}`}>this message</Link>.</Note>
-      <Note tone="look">Sent under the idempotency key <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>: a target that honours it takes it once.</Note>
+      {delivery.state === 'waiting' && delivery.reason && (
+        <Note tone="look">
+          {delivery.reason} The next of {counted(delivery.tries, 'try', 'tries')} comes{' '}
+          {delivery.nextAttemptAt ? `at ${new Date(delivery.nextAttemptAt).toLocaleTimeString('en-GB')}` : 'soon'}.
+        </Note>
+      )}
+      {delivery.state === 'delivered' && (
+        <Note tone="fine">Delivered{delivery.finishedAt && ` on ${whenInFull(delivery.finishedAt)}`}.</Note>
+      )}
+      <Note tone="goes">
+        It came as{' '}
+        <Link className="act" to={`/arrivals/${delivery.arrivalId}`}>
+          this message
+        </Link>
+        .
+      </Note>
+      <Note tone="look">
+        Sent under the idempotency key <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>
+        : a target that honours it takes it once.
+      </Note>
     </>
-  ); // prettier-ignore
+  );
 }
 
 /** Sending again: at once for what failed, after a question for what would be delivered twice. */
@@ -52,17 +99,39 @@ function Again({ delivery }: { delivery: DeliveryView }) {
   const resend = useResend();
   const navigate = useNavigate();
   if (delivery.state === 'waiting' || delivery.state === 'sending') return null;
-  const send = (mapping: 'then' | 'now') => resend.mutate({ ids: [delivery.id], mapping }, { onSuccess: ({ ids }) => ids[0] && void navigate(`/deliveries/${ids[0]}`) });
-  if (delivery.state === 'delivered' && !asking) return <Press quiet onClick={() => setAsking(true)}>Send again…</Press>;
+  const send = (mapping: 'then' | 'now') =>
+    resend.mutate(
+      { ids: [delivery.id], mapping },
+      { onSuccess: ({ ids }) => ids[0] && void navigate(`/deliveries/${ids[0]}`) },
+    );
+  if (delivery.state === 'delivered' && !asking)
+    return (
+      <Press quiet onClick={() => setAsking(true)}>
+        Send again…
+      </Press>
+    );
   return (
     <span className="flex items-baseline gap-3">
-      {resend.error && <span role="alert" className="text-crimson">! {wordsFor(resend.error)}</span>}
+      {resend.error && (
+        <span role="alert" className="text-crimson">
+          ! {wordsFor(resend.error)}
+        </span>
+      )}
       {asking && <span>The target gets it a second time.</span>}
-      <Press onClick={() => send('now')} disabled={resend.isPending}>Send again</Press>
-      <Press quiet onClick={() => send('then')} disabled={resend.isPending} title="With the mapping of the version it belongs to">as mapped then</Press>
+      <Press onClick={() => send('now')} disabled={resend.isPending}>
+        Send again
+      </Press>
+      <Press
+        quiet
+        onClick={() => send('then')}
+        disabled={resend.isPending}
+        title="With the mapping of the version it belongs to"
+      >
+        as mapped then
+      </Press>
       {asking && <Act onClick={() => setAsking(false)}>Don’t</Act>}
     </span>
-  ); // prettier-ignore
+  );
 }
 
 function Unsent({ delivery }: { delivery: DeliveryView }) {
@@ -71,12 +140,16 @@ function Unsent({ delivery }: { delivery: DeliveryView }) {
       <h2>Not sent yet</h2>
       {delivery.plan ? (
         <div className="mt-2 border-l-2 border-rule pl-4">
-          {delivery.problems.length > 0 && <p className="mb-2 font-serif text-ink-2">The request as far as it can be made:</p>}
+          {delivery.problems.length > 0 && (
+            <p className="mb-2 font-serif text-ink-2">The request as far as it can be made:</p>
+          )}
           <Wire label="Request" text={wireText(delivery.plan)} />
         </div>
-      ) : <p className="mt-2 font-serif text-ink-2">No request can be made of it.</p>}
+      ) : (
+        <p className="mt-2 font-serif text-ink-2">No request can be made of it.</p>
+      )}
     </section>
-  ); // prettier-ignore
+  );
 }
 
 const outcomes: Record<AttemptView['outcome'], { words: string; colour: string }> = {
@@ -93,15 +166,30 @@ function Attempt({ attempt }: { attempt: AttemptView }) {
         Attempt {attempt.number}
         <span className={`font-sans text-body font-normal ${colour}`}>{words}</span>
         <span className="flex-1" />
-        <span className="font-sans text-small font-normal text-ink-2"><Moment at={attempt.startedAt} /> · {attempt.milliseconds} ms</span>
+        <span className="font-sans text-small font-normal text-ink-2">
+          <Moment at={attempt.startedAt} /> · {attempt.milliseconds} ms
+        </span>
       </h2>
       <p className="mt-2 font-serif">{attempt.message}</p>
       <div className="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-2">
-        <div className="min-w-0 border-l-2 border-rule pl-4"><p className="mb-1 text-small font-semibold text-ink-2">Sent</p><Wire label={`Request of attempt ${attempt.number}`} text={attempt.request} /></div>
-        <div className="min-w-0 border-l-2 border-rule pl-4"><p className="mb-1 text-small font-semibold text-ink-2">Answered {attempt.status ?? ''}</p>{attempt.response === null ? <p className="font-serif text-ink-2">No answer came.</p> : <Wire label={`Answer to attempt ${attempt.number}`} text={`HTTP/1.1 ${attempt.status}\n\n${pretty(attempt.response)}`} />}</div>
+        <div className="min-w-0 border-l-2 border-rule pl-4">
+          <p className="mb-1 text-small font-semibold text-ink-2">Sent</p>
+          <Wire label={`Request of attempt ${attempt.number}`} text={attempt.request} />
+        </div>
+        <div className="min-w-0 border-l-2 border-rule pl-4">
+          <p className="mb-1 text-small font-semibold text-ink-2">Answered {attempt.status ?? ''}</p>
+          {attempt.response === null ? (
+            <p className="font-serif text-ink-2">No answer came.</p>
+          ) : (
+            <Wire
+              label={`Answer to attempt ${attempt.number}`}
+              text={`HTTP/1.1 ${attempt.status}\n\n${pretty(attempt.response)}`}
+            />
+          )}
+        </div>
       </div>
     </section>
-  ); // prettier-ignore
+  );
 }
 
 function pretty(text: string): string {

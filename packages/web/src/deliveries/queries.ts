@@ -14,18 +14,27 @@ const PAGE = 100;
 export const useDeliveries = (filter: Filter) =>
   useInfiniteQuery({
     queryKey: ['deliveries', filter],
-    queryFn: ({ pageParam }) => api<DeliveryPage>(`/deliveries?${new URLSearchParams({ ...filter, offset: String(pageParam), limit: String(PAGE) })}`),
+    queryFn: ({ pageParam }) =>
+      api<DeliveryPage>(
+        `/deliveries?${new URLSearchParams({ ...filter, offset: String(pageParam), limit: String(PAGE) })}`,
+      ),
     initialPageParam: 0,
     getNextPageParam: (last, pages) => (pages.length * PAGE < last.total ? pages.length * PAGE : undefined),
     placeholderData: keepPreviousData,
   });
 
-export const useDelivery = (id: string) => useQuery({ queryKey: ['delivery', id], queryFn: () => api<DeliveryView>(`/deliveries/${id}`) });
+export const useDelivery = (id: string) =>
+  useQuery({ queryKey: ['delivery', id], queryFn: () => api<DeliveryView>(`/deliveries/${id}`) });
 
 export const useResend = () => {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: { ids: string[]; mapping: 'then' | 'now' }) => api<{ ids: string[] }>('/deliveries/resend', { method: 'POST', body }),
-    onSuccess: () => Promise.all([client.invalidateQueries({ queryKey: ['deliveries'] }), client.invalidateQueries({ queryKey: ['delivery'] })]),
+    mutationFn: (body: { ids: string[]; mapping: 'then' | 'now' }) =>
+      api<{ ids: string[] }>('/deliveries/resend', { method: 'POST', body }),
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: ['deliveries'] }),
+        client.invalidateQueries({ queryKey: ['delivery'] }),
+      ]),
   });
 };

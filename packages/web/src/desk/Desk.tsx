@@ -12,13 +12,22 @@ export function Desk() {
   useEffect(() => {
     document.title = 'Grammata';
   }, []);
-  if (error) return <Sheet title="Desk"><Fault again={() => void refetch()}>{wordsFor(error)}</Fault></Sheet>; // prettier-ignore
+  if (error)
+    return (
+      <Sheet title="Desk">
+        <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>
+      </Sheet>
+    );
   if (!desk) return null;
   return (
     <Sheet title="Desk" aside={<DeskNotes desk={desk} />}>
       {desk.intakes === 0 ? (
         <Empty title="A clean desk.">
-          Begin where the answers begin: <Link className="act" to="/intakes?new">open an intake</Link>, put its address into the form builder, and send one answer.
+          Begin where the answers begin:{' '}
+          <Link className="act" to="/intakes?new">
+            open an intake
+          </Link>
+          , put its address into the form builder, and send one answer.
         </Empty>
       ) : (
         <>
@@ -28,7 +37,7 @@ export function Desk() {
         </>
       )}
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 function DeskNotes({ desk: { counts, strays, routes, recent, arrivalsToday, intakes } }: { desk: DeskView }) {
@@ -37,37 +46,87 @@ function DeskNotes({ desk: { counts, strays, routes, recent, arrivalsToday, inta
   const drafts = routes.filter(each => each.state === 'draft');
   return (
     <>
-      {counts.held > 0 && <Note tone="trouble">{counted(counts.held, 'delivery', 'deliveries')} held: the request can’t be made as the mapping stands. <Link className="act" to="/deliveries?state=held">Look at them</Link></Note>}
-      {counts.dead > 0 && <Note tone="trouble">{counted(counts.dead, 'dead letter')}: the target would not take them. <Link className="act" to="/deliveries?state=dead">Look at them</Link></Note>}
-      {strays > 0 && <Note tone="trouble">{counted(strays, 'request')} came to addresses that no intake has. <Link className="act" to="/intakes">See which</Link></Note>}
-      {unread[0] && <Note tone="look">{counted(unread.length, 'of the last arrivals', 'of the last arrivals')} could not be read. <Link className="act" to={`/intakes/${unread[0].intakeId}?arrival=${unread[0].id}`}>See the newest</Link></Note>}
-      {drafts.map(each => <Note key={each.id} tone="look"><b>{each.name}</b> is still a draft. <Link className="act" to={`/routes/${each.id}`}>Go on with it</Link></Note>)}
+      {counts.held > 0 && (
+        <Note tone="trouble">
+          {counted(counts.held, 'delivery', 'deliveries')} held: the request can’t be made as the mapping stands.{' '}
+          <Link className="act" to="/deliveries?state=held">
+            Look at them
+          </Link>
+        </Note>
+      )}
+      {counts.dead > 0 && (
+        <Note tone="trouble">
+          {counted(counts.dead, 'dead letter')}: the target would not take them.{' '}
+          <Link className="act" to="/deliveries?state=dead">
+            Look at them
+          </Link>
+        </Note>
+      )}
+      {strays > 0 && (
+        <Note tone="trouble">
+          {counted(strays, 'request')} came to addresses that no intake has.{' '}
+          <Link className="act" to="/intakes">
+            See which
+          </Link>
+        </Note>
+      )}
+      {unread[0] && (
+        <Note tone="look">
+          {counted(unread.length, 'of the last arrivals', 'of the last arrivals')} could not be read.{' '}
+          <Link className="act" to={`/intakes/${unread[0].intakeId}?arrival=${unread[0].id}`}>
+            See the newest
+          </Link>
+        </Note>
+      )}
+      {drafts.map(each => (
+        <Note key={each.id} tone="look">
+          <b>{each.name}</b> is still a draft.{' '}
+          <Link className="act" to={`/routes/${each.id}`}>
+            Go on with it
+          </Link>
+        </Note>
+      ))}
       {intakes > 0 && troubled === 0 && <Note tone="fine">Nothing is in trouble.</Note>}
-      <Note tone="goes">{arrivalsToday === 0 ? 'Nothing has come in today.' : `${counted(arrivalsToday, 'submission')} came in today.`}</Note>
+      <Note tone="goes">
+        {arrivalsToday === 0 ? 'Nothing has come in today.' : `${counted(arrivalsToday, 'submission')} came in today.`}
+      </Note>
     </>
-  ); // prettier-ignore
+  );
 }
 
 function Routes({ routes }: { routes: RouteSummary[] }) {
   return (
     <section aria-label="Routes" className="mt-8">
       <h2 className="border-b border-ink pb-1.5">Routes</h2>
-      {routes.length === 0 && <p className="py-3 font-serif text-[0.9375rem] text-ink-2">None yet. <Link className="act" to="/routes?new">Start one</Link> once a submission has arrived.</p>}
+      {routes.length === 0 && (
+        <p className="py-3 font-serif text-[0.9375rem] text-ink-2">
+          None yet.{' '}
+          <Link className="act" to="/routes?new">
+            Start one
+          </Link>{' '}
+          once a submission has arrived.
+        </p>
+      )}
       <ul className="ledger">
         {routes.map(route => (
           <li key={route.id}>
-            <Link to={`/routes/${route.id}`} className="grid grid-cols-[minmax(0,1fr)_5.5rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_5.5rem_8rem_6.5rem_7rem]">
+            <Link
+              to={`/routes/${route.id}`}
+              className="grid grid-cols-[minmax(0,1fr)_5.5rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_5.5rem_8rem_6.5rem_7rem]"
+            >
               <span className="truncate font-semibold">{route.name}</span>
               <RouteStateWord state={route.state} />
               <span className="text-right text-ink-2 max-md:hidden">{count(route.delivered)} delivered</span>
               <span className="text-right text-ink-2 max-md:hidden">{count(route.waiting)} waiting</span>
-              <span className={`text-right max-md:hidden ${route.dead > 0 ? 'text-crimson' : 'text-ink-2'}`}>{count(route.dead)} in trouble</span>
+              <span className={`text-right max-md:hidden ${route.dead > 0 ? 'text-crimson' : 'text-ink-2'}`}>
+                {count(route.dead)} in trouble
+              </span>
             </Link>
           </li>
         ))}
       </ul>
     </section>
-  ); // prettier-ignore
+  );
 }
 
 function Recent({ arrivals }: { arrivals: ArrivalSummary[] }) {
@@ -78,15 +137,25 @@ function Recent({ arrivals }: { arrivals: ArrivalSummary[] }) {
       <ul className="ledger">
         {arrivals.map(each => (
           <li key={each.id}>
-            <Link to={`/intakes/${each.intakeId}?arrival=${each.id}`} className="grid grid-cols-[minmax(0,1fr)_8rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_12rem_5rem_8rem]">
-              <span className="truncate">{each.about ?? <span className="text-ochre">? {each.trouble}</span>}{each.repeats && <span className="text-ink-3"> · sent again</span>}</span>
-              <span className="truncate text-ink-2 max-md:hidden">{each.formName ?? each.contentType ?? each.method}</span>
+            <Link
+              to={`/intakes/${each.intakeId}?arrival=${each.id}`}
+              className="grid grid-cols-[minmax(0,1fr)_8rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_12rem_5rem_8rem]"
+            >
+              <span className="truncate">
+                {each.about ?? <span className="text-ochre">? {each.trouble}</span>}
+                {each.repeats && <span className="text-ink-3"> · sent again</span>}
+              </span>
+              <span className="truncate text-ink-2 max-md:hidden">
+                {each.formName ?? each.contentType ?? each.method}
+              </span>
               <span className="text-right text-ink-2 max-md:hidden">{bytes(each.size)}</span>
-              <span className="text-right text-ink-2"><Moment at={each.receivedAt} /></span>
+              <span className="text-right text-ink-2">
+                <Moment at={each.receivedAt} />
+              </span>
             </Link>
           </li>
         ))}
       </ul>
     </section>
-  ); // prettier-ignore
+  );
 }

@@ -2,25 +2,48 @@ import type { IntakeView } from '@grammata/contract';
 import { useState } from 'react';
 import { Act, bytes } from '../ui';
 
-const replyWords: Record<IntakeView['reply'], string> = { accepted: 'replies 202', ok: 'replies 200', page: 'replies with a page', redirect: 'redirects' };
+const replyWords: Record<IntakeView['reply'], string> = {
+  accepted: 'replies 202',
+  ok: 'replies 200',
+  page: 'replies with a page',
+  redirect: 'redirects',
+};
 
 /** A line for a terminal that sends one submission. */
-const curlLine = (address: string) => `curl -X POST '${address}' -H 'content-type: application/json' -d '{"site":"AB-07","ph":7.4}'`;
+const curlLine = (address: string) =>
+  `curl -X POST '${address}' -H 'content-type: application/json' -d '{"site":"AB-07","ph":7.4}'`;
 
 /** The intake's address and ready-made ways to use it. */
-export function AddressRow({ intake, onSettings, settingsOpen }: { intake: IntakeView; onSettings: () => void; settingsOpen: boolean }) {
+export function AddressRow({
+  intake,
+  onSettings,
+  settingsOpen,
+}: {
+  intake: IntakeView;
+  onSettings: () => void;
+  settingsOpen: boolean;
+}) {
   const [copied, setCopied] = useState<string | null>(null);
-  const copy = (what: string, text: string) => () => void navigator.clipboard.writeText(text).then(() => setCopied(what));
+  const copy = (what: string, text: string) => () =>
+    void navigator.clipboard.writeText(text).then(() => setCopied(what));
   return (
     <div className="mt-3 mb-3.5 flex flex-wrap items-baseline gap-x-3 gap-y-1">
       <code className="border-b border-rule-strong py-0.5 font-mono text-body break-all">{intake.address}</code>
       <Act onClick={copy('address', intake.address)}>{copied === 'address' ? 'Copied' : 'Copy'}</Act>
       <Act onClick={copy('curl', curlLine(intake.address))}>{copied === 'curl' ? 'Copied' : 'as a curl line'}</Act>
-      <a className="act" href={`${intake.address}?site=AB-07&ph=7.4`} target="_blank" rel="noreferrer">open with ?values ↗</a>
+      <a className="act" href={`${intake.address}?site=AB-07&ph=7.4`} target="_blank" rel="noreferrer">
+        open with ?values ↗
+      </a>
       <span className="flex-1" />
-      <span className="text-ink-2">POST, GET · up to {bytes(intake.sizeLimit)} · {replyWords[intake.reply]}</span>
-      <Act onClick={onSettings} aria-expanded={settingsOpen}>Change</Act>
-      <span role="status" className="sr-only">{copied ? 'Copied' : ''}</span>
+      <span className="text-ink-2">
+        POST, GET · up to {bytes(intake.sizeLimit)} · {replyWords[intake.reply]}
+      </span>
+      <Act onClick={onSettings} aria-expanded={settingsOpen}>
+        Change
+      </Act>
+      <span role="status" className="sr-only">
+        {copied ? 'Copied' : ''}
+      </span>
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -5,23 +5,50 @@ import { Act, count, counted, deliveryWords, Note } from '../ui';
 
 /** What the margin says about an arrival: how it was read, what was not, and where it goes. */
 export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival: ArrivalView | null }) {
-  if (!arrival) return <Note tone="look">Nothing can be mapped until one submission has arrived. Fill the form with test answers and watch for it here.</Note>;
+  if (!arrival)
+    return (
+      <Note tone="look">
+        Nothing can be mapped until one submission has arrived. Fill the form with test answers and watch for it here.
+      </Note>
+    );
   return (
     <>
-      {arrival.state === 'refused' && <Note tone="trouble">{arrival.trouble} Raise the limit under <b>Change</b>, then have it sent again.</Note>}
+      {arrival.state === 'refused' && (
+        <Note tone="trouble">
+          {arrival.trouble} Raise the limit under <b>Change</b>, then have it sent again.
+        </Note>
+      )}
       <HowItWasRead arrival={arrival} />
-      {arrival.notes.map(note => <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>{note.message}</Note>)}
+      {arrival.notes.map(note => (
+        <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>
+          {note.message}
+        </Note>
+      ))}
       {arrival.state === 'unread' && arrival.notes.length === 0 && <Note tone="trouble">{arrival.trouble}</Note>}
-      {arrival.repeats && <Note tone="look">A submission with the same identifier came before. It is shown, and not delivered a second time.</Note>}
+      {arrival.repeats && (
+        <Note tone="look">
+          A submission with the same identifier came before. It is shown, and not delivered a second time.
+        </Note>
+      )}
       <Forms intake={intake} />
       {arrival.deliveries.map(delivery => (
         <Note key={delivery.id} tone={delivery.state === 'dead' || delivery.state === 'held' ? 'trouble' : 'goes'}>
-          Goes on to <b>{delivery.routeName}</b>, {deliveryWords[delivery.state]}. <Link className="act" to={`/deliveries/${delivery.id}`}>See it</Link>
+          Goes on to <b>{delivery.routeName}</b>, {deliveryWords[delivery.state]}.{' '}
+          <Link className="act" to={`/deliveries/${delivery.id}`}>
+            See it
+          </Link>
         </Note>
       ))}
-      {arrival.formId && arrival.deliveries.length === 0 && <Note tone="goes">No live route takes it on. <Link className="act" to={`/routes?new&form=${arrival.formId}`}>Start a route</Link></Note>}
+      {arrival.formId && arrival.deliveries.length === 0 && (
+        <Note tone="goes">
+          No live route takes it on.{' '}
+          <Link className="act" to={`/routes?new&form=${arrival.formId}`}>
+            Start a route
+          </Link>
+        </Note>
+      )}
     </>
-  ); // prettier-ignore
+  );
 }
 
 function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalView }) {
@@ -30,14 +57,31 @@ function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalVi
   const next = runnersUp[0];
   return (
     <Note tone="fine">
-      Read as a <b>{envelope.label}</b>, {envelope.score.toFixed(2)}.{next && ` Next best: ${next.label}, ${next.score.toFixed(2)}.`}{' '}
+      Read as a <b>{envelope.label}</b>, {envelope.score.toFixed(2)}.
+      {next && ` Next best: ${next.label}, ${next.score.toFixed(2)}.`}{' '}
       {why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>}
     </Note>
-  ); // prettier-ignore
+  );
 }
 
 function Forms({ intake: { forms } }: { intake: IntakeView }) {
   if (forms.length === 0) return null;
-  if (forms.length === 1) return <Note tone="fine">It belongs to <b>{forms[0]!.name}</b>, {counted(forms[0]!.submissions, 'submission')} so far.</Note>; // prettier-ignore
-  return <Note tone="fine">{forms.length} forms come to this address: {forms.map((form, index) => <span key={form.id}>{index > 0 && ', '}{form.name} ({count(form.submissions)})</span>)}.</Note>; // prettier-ignore
+  if (forms.length === 1)
+    return (
+      <Note tone="fine">
+        It belongs to <b>{forms[0]!.name}</b>, {counted(forms[0]!.submissions, 'submission')} so far.
+      </Note>
+    );
+  return (
+    <Note tone="fine">
+      {forms.length} forms come to this address:{' '}
+      {forms.map((form, index) => (
+        <span key={form.id}>
+          {index > 0 && ', '}
+          {form.name} ({count(form.submissions)})
+        </span>
+      ))}
+      .
+    </Note>
+  );
 }

@@ -7,6 +7,11 @@ import { useArrival } from './queries';
 export function ArrivalRedirect() {
   const { id = '' } = useParams();
   const arrival = useArrival(id);
-  if (arrival.error) return <Sheet title="Arrival"><Fault>{wordsFor(arrival.error)}</Fault></Sheet>; // prettier-ignore
+  if (arrival.error)
+    return (
+      <Sheet title="Arrival">
+        <Fault>{wordsFor(arrival.error)}</Fault>
+      </Sheet>
+    );
   return arrival.data ? <Navigate replace to={`/intakes/${arrival.data.intakeId}?arrival=${id}`} /> : null;
 }

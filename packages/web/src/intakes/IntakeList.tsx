@@ -23,38 +23,60 @@ export function IntakeList() {
     <Sheet title="Intakes" aside={margin} actions={!making && <Press onClick={() => make(true)}>New intake</Press>}>
       {making && <NewIntake onCancel={() => make(false)} />}
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
-      {intakes?.length === 0 && !making && <Empty title="Nothing listens yet.">Open an intake, put its address into the form builder, and send one answer.</Empty>}
+      {intakes?.length === 0 && !making && (
+        <Empty title="Nothing listens yet.">
+          Open an intake, put its address into the form builder, and send one answer.
+        </Empty>
+      )}
       {intakes && intakes.length > 0 && (
         <ul className="ledger mt-5 border-t border-ink">
-          {intakes.map(intake => <Row key={intake.id} intake={intake} />)}
+          {intakes.map(intake => (
+            <Row key={intake.id} intake={intake} />
+          ))}
         </ul>
       )}
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 function Row({ intake }: { intake: IntakeView }) {
   return (
     <li>
-      <Link to={`/intakes/${intake.id}`} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 py-3 hover:bg-raised md:grid-cols-[minmax(0,1fr)_9rem_9rem]">
+      <Link
+        to={`/intakes/${intake.id}`}
+        className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-6 py-3 hover:bg-raised md:grid-cols-[minmax(0,1fr)_9rem_9rem]"
+      >
         <span className="min-w-0">
           <span className="block font-serif text-lead font-semibold">{intake.name}</span>
           <span className="block truncate font-mono text-small text-ink-2">{intake.address}</span>
         </span>
         <span className="max-md:hidden">
           <span className="block">{counted(intake.arrivals, 'arrival')}</span>
-          <span className="block text-small text-ink-2">{intake.lastArrivalAt ? <>last <Moment at={intake.lastArrivalAt} /></> : 'none yet'}</span>
+          <span className="block text-small text-ink-2">
+            {intake.lastArrivalAt ? (
+              <>
+                last <Moment at={intake.lastArrivalAt} />
+              </>
+            ) : (
+              'none yet'
+            )}
+          </span>
         </span>
         <span className="text-right">
           <span className={intake.state === 'open' ? 'text-verdigris' : 'text-ochre'}>
-            <span aria-hidden className={`mr-1.5 inline-block size-[7px] ${intake.state === 'open' ? 'rounded-full bg-verdigris' : 'bg-ochre'}`} />
+            <span
+              aria-hidden
+              className={`mr-1.5 inline-block size-[7px] ${intake.state === 'open' ? 'rounded-full bg-verdigris' : 'bg-ochre'}`}
+            />
             {intake.state === 'open' ? 'listening' : 'stopped'}
           </span>
-          <span className="block text-small text-ink-2">{intake.forms.length === 1 ? intake.forms[0]!.name : `${count(intake.forms.length)} forms`}</span>
+          <span className="block text-small text-ink-2">
+            {intake.forms.length === 1 ? intake.forms[0]!.name : `${count(intake.forms.length)} forms`}
+          </span>
         </span>
       </Link>
     </li>
-  ); // prettier-ignore
+  );
 }
 
 function NewIntake({ onCancel }: { onCancel: () => void }) {
@@ -68,11 +90,25 @@ function NewIntake({ onCancel }: { onCancel: () => void }) {
   return (
     <form onSubmit={submit} className="mt-5 flex flex-wrap items-end gap-4 border-y border-ink bg-raised px-4 py-4">
       <Labelled label="What is it for?" className="min-w-64 flex-1">
-        {ids => <input {...ids} className="write font-serif text-lead" value={name} onChange={event => setName(event.target.value)} placeholder="Field team forms" maxLength={80} autoFocus />}
+        {ids => (
+          <input
+            {...ids}
+            className="write font-serif text-lead"
+            value={name}
+            onChange={event => setName(event.target.value)}
+            placeholder="Field team forms"
+            maxLength={80}
+            autoFocus
+          />
+        )}
       </Labelled>
-      <button className="press" disabled={create.isPending}>Open it</button>
-      <Press quiet onClick={onCancel}>Cancel</Press>
+      <button className="press" disabled={create.isPending}>
+        Open it
+      </button>
+      <Press quiet onClick={onCancel}>
+        Cancel
+      </Press>
       {create.error && <Fault>{wordsFor(create.error)}</Fault>}
     </form>
-  ); // prettier-ignore
+  );
 }

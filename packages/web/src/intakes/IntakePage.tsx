@@ -17,7 +17,12 @@ export function IntakePage() {
   const { id = '' } = useParams();
   const intake = useIntake(id);
   const arrivals = useArrivals(id);
-  if (intake.error) return <Sheet title="Intake"><Fault again={() => void intake.refetch()}>{wordsFor(intake.error)}</Fault></Sheet>; // prettier-ignore
+  if (intake.error)
+    return (
+      <Sheet title="Intake">
+        <Fault again={() => void intake.refetch()}>{wordsFor(intake.error)}</Fault>
+      </Sheet>
+    );
   if (!intake.data || !arrivals.data) return null;
   return <Loaded key={id} intake={intake.data} arrivals={arrivals.data} />;
 }
@@ -50,7 +55,15 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
     document.title = `${intake.name} · Grammata`;
   }, [intake.name]);
   return (
-    <Sheet crumb={<Link to="/intakes" className="hover:underline">Intakes</Link>} title={intake.name} aside={<ArrivalNotes intake={intake} arrival={shown.data ?? null} />}>
+    <Sheet
+      crumb={
+        <Link to="/intakes" className="hover:underline">
+          Intakes
+        </Link>
+      }
+      title={intake.name}
+      aside={<ArrivalNotes intake={intake} arrival={shown.data ?? null} />}
+    >
       <AddressRow intake={intake} onSettings={() => toggle('settings')} settingsOpen={open === 'settings'} />
       {open === 'settings' && <Settings intake={intake} onDone={() => setOpen(null)} />}
       <Listening intake={intake} senderOpen={open === 'sender'} onSender={() => toggle('sender')} />
@@ -59,5 +72,5 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
       {arrivals.length > 0 && shown.data && <ArrivalColumns arrival={shown.data} />}
       {shown.error && <Fault again={() => void shown.refetch()}>{wordsFor(shown.error)}</Fault>}
     </Sheet>
-  ); // prettier-ignore
+  );
 }

@@ -6,7 +6,15 @@ import { Act, ago, Fault, lasting, useNow } from '../ui';
 import { useChangeIntake } from './queries';
 
 /** Whether the intake hears: open, and this page connected to what it hears. A person can trust it. */
-export function Listening({ intake, senderOpen, onSender }: { intake: IntakeView; senderOpen: boolean; onSender: () => void }) {
+export function Listening({
+  intake,
+  senderOpen,
+  onSender,
+}: {
+  intake: IntakeView;
+  senderOpen: boolean;
+  onSender: () => void;
+}) {
   const connection = useConnection();
   const now = useNow(1000);
   const [openedAt] = useState(() => Date.now());
@@ -18,27 +26,49 @@ export function Listening({ intake, senderOpen, onSender }: { intake: IntakeView
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-2.5">
         <State isOpen={isOpen} connection={connection.state} />
         <b className="font-serif text-lead font-semibold" data-testid="listening">
-          {!isOpen ? 'Stopped' : connection.state === 'open' ? `Listening for ${lasting(now - since)}` : connection.state === 'lost' ? 'Not sure' : 'Starting to listen'}
+          {!isOpen
+            ? 'Stopped'
+            : connection.state === 'open'
+              ? `Listening for ${lasting(now - since)}`
+              : connection.state === 'lost'
+                ? 'Not sure'
+                : 'Starting to listen'}
         </b>
         <span className="text-ink-2">{sentence(intake, isOpen, connection.state, now)}</span>
         <span className="flex-1" />
-        <Act onClick={onSender} aria-expanded={senderOpen}>Send one from here</Act>
-        <Act onClick={() => change.mutate({ state: isOpen ? 'stopped' : 'open' })} disabled={change.isPending}>{isOpen ? 'Stop' : 'Listen again'}</Act>
+        <Act onClick={onSender} aria-expanded={senderOpen}>
+          Send one from here
+        </Act>
+        <Act onClick={() => change.mutate({ state: isOpen ? 'stopped' : 'open' })} disabled={change.isPending}>
+          {isOpen ? 'Stop' : 'Listen again'}
+        </Act>
       </div>
       {change.error && <Fault>{wordsFor(change.error)}</Fault>}
     </section>
-  ); // prettier-ignore
+  );
 }
 
 function State({ isOpen, connection }: { isOpen: boolean; connection: 'connecting' | 'open' | 'lost' }) {
   if (!isOpen) return <span aria-hidden className="size-[7px] self-center bg-ochre" />;
-  if (connection === 'lost') return <span aria-hidden className="self-center font-mono font-bold text-crimson">!</span>;
-  return <span aria-hidden className={`size-[7px] self-center rounded-full bg-verdigris ${connection === 'open' ? 'pulse' : 'opacity-40'}`} />;
+  if (connection === 'lost')
+    return (
+      <span aria-hidden className="self-center font-mono font-bold text-crimson">
+        !
+      </span>
+    );
+  return (
+    <span
+      aria-hidden
+      className={`size-[7px] self-center rounded-full bg-verdigris ${connection === 'open' ? 'pulse' : 'opacity-40'}`}
+    />
+  );
 }
 
 function sentence(intake: IntakeView, isOpen: boolean, connection: string, now: number): string {
   if (!isOpen) return 'Senders get 503 and are asked to come back. Nothing is taken meanwhile.';
-  if (connection === 'lost') return 'This page lost its connection to the server. What arrives is still kept; it shows once the connection is back.';
-  if (!intake.lastArrivalAt) return 'Nothing has arrived yet. Put the address into the form builder, or try it from here.';
+  if (connection === 'lost')
+    return 'This page lost its connection to the server. What arrives is still kept; it shows once the connection is back.';
+  if (!intake.lastArrivalAt)
+    return 'Nothing has arrived yet. Put the address into the form builder, or try it from here.';
   return `One arrived ${ago(intake.lastArrivalAt, now)}. Keep sending; each shows here at once.`;
 }

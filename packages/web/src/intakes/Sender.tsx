@@ -5,7 +5,8 @@ import { Fault, Labelled } from '../ui';
 import { useSend } from './queries';
 
 const starts: Record<string, string> = {
-  'application/json': '{\n  "site": "Withy Bridge (AB-07)",\n  "sampled_at": "04/11/2026 7:55",\n  "signs": ["Foam", "Oil sheen"]\n}',
+  'application/json':
+    '{\n  "site": "Withy Bridge (AB-07)",\n  "sampled_at": "04/11/2026 7:55",\n  "signs": ["Foam", "Oil sheen"]\n}',
   'application/x-www-form-urlencoded': 'site=Withy+Bridge&ph=7.4&signs%5B%5D=Foam&signs%5B%5D=Litter',
   'text/plain': 'Site: Withy Bridge',
 };
@@ -19,7 +20,10 @@ export function Sender({ intake, onSent }: { intake: IntakeView; onSent: () => v
   const send = useSend(intake.id);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    send.mutate({ method, contentType, body: method === 'POST' ? body : '', query: method === 'GET' ? query : '' }, { onSuccess: onSent });
+    send.mutate(
+      { method, contentType, body: method === 'POST' ? body : '', query: method === 'GET' ? query : '' },
+      { onSuccess: onSent },
+    );
   };
   const chooseType = (type: string) => {
     if (body === starts[contentType]) setBody(starts[type] ?? body);
@@ -28,18 +32,60 @@ export function Sender({ intake, onSent }: { intake: IntakeView; onSent: () => v
   return (
     <form onSubmit={submit} aria-label="Send one from here" className="border-b border-rule bg-raised px-4 py-3">
       <div className="flex flex-wrap items-end gap-4">
-        <Labelled label="Method" className="w-24">{ids => <select {...ids} className="write" value={method} onChange={event => setMethod(event.target.value)}><option>POST</option><option>GET</option></select>}</Labelled>
+        <Labelled label="Method" className="w-24">
+          {ids => (
+            <select {...ids} className="write" value={method} onChange={event => setMethod(event.target.value)}>
+              <option>POST</option>
+              <option>GET</option>
+            </select>
+          )}
+        </Labelled>
         {method === 'POST' ? (
-          <Labelled label="Content-Type" className="w-72">{ids => <select {...ids} className="write font-mono text-small" value={contentType} onChange={event => chooseType(event.target.value)}>{Object.keys(starts).map(type => <option key={type}>{type}</option>)}</select>}</Labelled>
+          <Labelled label="Content-Type" className="w-72">
+            {ids => (
+              <select
+                {...ids}
+                className="write font-mono text-small"
+                value={contentType}
+                onChange={event => chooseType(event.target.value)}
+              >
+                {Object.keys(starts).map(type => (
+                  <option key={type}>{type}</option>
+                ))}
+              </select>
+            )}
+          </Labelled>
         ) : (
-          <Labelled label="Values after the ?" className="min-w-64 flex-1">{ids => <input {...ids} className="write font-mono text-small" value={query} onChange={event => setQuery(event.target.value)} />}</Labelled>
+          <Labelled label="Values after the ?" className="min-w-64 flex-1">
+            {ids => (
+              <input
+                {...ids}
+                className="write font-mono text-small"
+                value={query}
+                onChange={event => setQuery(event.target.value)}
+              />
+            )}
+          </Labelled>
         )}
         <span className="flex-1" />
-        <span role="status" className="text-ink-2">{send.data && `Answered ${send.data.status}.`}</span>
-        <button className="press" disabled={send.isPending}>Send</button>
+        <span role="status" className="text-ink-2">
+          {send.data && `Answered ${send.data.status}.`}
+        </span>
+        <button className="press" disabled={send.isPending}>
+          Send
+        </button>
       </div>
-      {method === 'POST' && <textarea aria-label="Body" className="write mt-3 font-mono text-small" rows={Math.min(14, Math.max(4, body.split('\n').length))} value={body} onChange={event => setBody(event.target.value)} spellCheck={false} />}
+      {method === 'POST' && (
+        <textarea
+          aria-label="Body"
+          className="write mt-3 font-mono text-small"
+          rows={Math.min(14, Math.max(4, body.split('\n').length))}
+          value={body}
+          onChange={event => setBody(event.target.value)}
+          spellCheck={false}
+        />
+      )}
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}
     </form>
-  ); // prettier-ignore
+  );
 }

@@ -10,8 +10,11 @@ export function Strays() {
   return (
     <Note tone="trouble">
       {counted(strays.length, 'request')} came to addresses that no intake has, the last <Moment at={newest.at} />:
-      <code className="my-1 block font-mono text-small break-all">{newest.method} {newest.url}</code>
-      Compare the address in the form builder with the intake’s, letter by letter. <Act onClick={() => forget.mutate()}>Forget them</Act>
+      <code className="my-1 block font-mono text-small break-all">
+        {newest.method} {newest.url}
+      </code>
+      Compare the address in the form builder with the intake’s, letter by letter.{' '}
+      <Act onClick={() => forget.mutate()}>Forget them</Act>
     </Note>
-  ); // prettier-ignore
+  );
 }

@@ -3,11 +3,23 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
 export const useIntakes = () => useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
-export const useIntake = (id: string) => useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
-export const useArrivals = (intakeId: string) => useQuery({ queryKey: ['arrivals', intakeId], queryFn: () => api<ArrivalSummary[]>(`/intakes/${intakeId}/arrivals?limit=100`) });
-export const useArrival = (id: string | null) => useQuery({ queryKey: ['arrival', id], queryFn: () => api<ArrivalView>(`/arrivals/${id}`), enabled: id !== null, placeholderData: before => before });
+export const useIntake = (id: string) =>
+  useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
+export const useArrivals = (intakeId: string) =>
+  useQuery({
+    queryKey: ['arrivals', intakeId],
+    queryFn: () => api<ArrivalSummary[]>(`/intakes/${intakeId}/arrivals?limit=100`),
+  });
+export const useArrival = (id: string | null) =>
+  useQuery({
+    queryKey: ['arrival', id],
+    queryFn: () => api<ArrivalView>(`/arrivals/${id}`),
+    enabled: id !== null,
+    placeholderData: before => before,
+  });
 export const useStrays = () => useQuery({ queryKey: ['strays'], queryFn: () => api<StrayView[]>('/strays') });
-export const useForm = (id: string | null) => useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
+export const useForm = (id: string | null) =>
+  useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
 
 /** A change to intakes; what is shown of them is read again afterwards. */
 function useIntakeChange<Input, Output>(change: (input: Input) => Promise<Output>) {
@@ -15,11 +27,20 @@ function useIntakeChange<Input, Output>(change: (input: Input) => Promise<Output
   return useMutation({ mutationFn: change, onSuccess: () => client.invalidateQueries({ queryKey: ['intakes'] }) });
 }
 
-export const useCreateIntake = () => useIntakeChange((name: string) => api<IntakeView>('/intakes', { method: 'POST', body: { name } }));
-export const useChangeIntake = (id: string) => useIntakeChange((body: Partial<IntakeView>) => api<IntakeView>(`/intakes/${id}`, { method: 'PATCH', body }));
+export const useCreateIntake = () =>
+  useIntakeChange((name: string) => api<IntakeView>('/intakes', { method: 'POST', body: { name } }));
+export const useChangeIntake = (id: string) =>
+  useIntakeChange((body: Partial<IntakeView>) => api<IntakeView>(`/intakes/${id}`, { method: 'PATCH', body }));
 export const useRemoveIntake = (id: string) => useIntakeChange(() => api<null>(`/intakes/${id}`, { method: 'DELETE' }));
-export const useSend = (id: string) => useMutation({ mutationFn: (body: { method: string; contentType: string; body: string; query: string }) => api<{ status: number; body: string }>(`/intakes/${id}/send`, { method: 'POST', body }) });
+export const useSend = (id: string) =>
+  useMutation({
+    mutationFn: (body: { method: string; contentType: string; body: string; query: string }) =>
+      api<{ status: number; body: string }>(`/intakes/${id}/send`, { method: 'POST', body }),
+  });
 export const useForgetStrays = () => {
   const client = useQueryClient();
-  return useMutation({ mutationFn: () => api<null>('/strays', { method: 'DELETE' }), onSuccess: () => client.invalidateQueries({ queryKey: ['strays'] }) });
+  return useMutation({
+    mutationFn: () => api<null>('/strays', { method: 'DELETE' }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['strays'] }),
+  });
 };

@@ -9,14 +9,22 @@ export function Practice() {
   const margin = (
     <>
       <Note tone="goes">Fill in a form, and it arrives at the intake whose address you gave it.</Note>
-      <Note tone="look">Every target can be made to fail on its own page: slow, busy, out of order, a dropped line.</Note>
+      <Note tone="look">
+        Every target can be made to fail on its own page: slow, busy, out of order, a dropped line.
+      </Note>
     </>
   );
   return (
     <Sheet title="Practice" aside={margin}>
-      <p className="mt-1 font-serif text-[0.9375rem] text-ink-2">Form builders and targets that run beside Grammata, on this machine. Nothing leaves it.</p>
+      <p className="mt-1 font-serif text-[0.9375rem] text-ink-2">
+        Form builders and targets that run beside Grammata, on this machine. Nothing leaves it.
+      </p>
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
-      {data && !data.yard && <Empty title="The practice yard is not running.">It starts together with the demo: <code className="font-mono text-small">npm run demo</code>.</Empty>}
+      {data && !data.yard && (
+        <Empty title="The practice yard is not running.">
+          It starts together with the demo: <code className="font-mono text-small">npm run demo</code>.
+        </Empty>
+      )}
       {data?.yard && (
         <>
           <PartList title="Form builders" parts={data.yard.builders} deed="Fill it in" />
@@ -42,16 +50,27 @@ function PartList({ title, parts, deed }: { title: string; parts: PracticePart[]
                   {part.facts.map(({ label, value }) => (
                     <div key={label} className="contents">
                       <dt className="text-ink-3">{label}</dt>
-                      <dd className="font-mono">{value} <Act className="ml-2 font-sans" onClick={() => void navigator.clipboard.writeText(value)} aria-label={`Copy ${label}`}>Copy</Act></dd>
+                      <dd className="font-mono">
+                        {value}{' '}
+                        <Act
+                          className="ml-2 font-sans"
+                          onClick={() => void navigator.clipboard.writeText(value)}
+                          aria-label={`Copy ${label}`}
+                        >
+                          Copy
+                        </Act>
+                      </dd>
                     </div>
                   ))}
                 </dl>
               )}
             </div>
-            <a className="act self-start" href={part.page} target="_blank" rel="noreferrer">{deed} ↗</a>
+            <a className="act self-start" href={part.page} target="_blank" rel="noreferrer">
+              {deed} ↗
+            </a>
           </li>
         ))}
       </ul>
     </section>
-  ); // prettier-ignore
+  );
 }

@@ -15,7 +15,14 @@ interface Check {
 
 /** What must hold before a route goes live, and what is only to be known. */
 function checks({ operation, rehearsal, samples, route }: Workbench): Check[] {
-  if (!operation) return [{ tone: 'trouble', words: `${route.target.name} does not offer this operation any more. Read the target again.`, stops: true }];
+  if (!operation)
+    return [
+      {
+        tone: 'trouble',
+        words: `${route.target.name} does not offer this operation any more. Read the target again.`,
+        stops: true,
+      },
+    ];
   if (!rehearsal) return [{ tone: 'look', words: 'Being rehearsed…', stops: true }];
   const unsent = rehearsal.going - rehearsal.sendable;
   return [
@@ -24,9 +31,17 @@ function checks({ operation, rehearsal, samples, route }: Workbench): Check[] {
       : { tone: 'fine', words: 'Every required field is filled.', stops: false },
     rehearsal.going === 0
       ? { tone: 'look', words: 'The condition lets none of the recorded submissions through.', stops: false }
-      : { tone: 'fine', words: `${count(rehearsal.going)} of ${counted(samples.length, 'recorded submission')} would go.`, stops: false },
+      : {
+          tone: 'fine',
+          words: `${count(rehearsal.going)} of ${counted(samples.length, 'recorded submission')} would go.`,
+          stops: false,
+        },
     unsent > 0
-      ? { tone: 'look', words: `${count(unsent)} of them can’t be sent as they are. The like would be held for you to look at.`, stops: false }
+      ? {
+          tone: 'look',
+          words: `${count(unsent)} of them can’t be sent as they are. The like would be held for you to look at.`,
+          stops: false,
+        }
       : { tone: 'fine', words: 'Each of them can be sent.', stops: false },
   ];
 }
@@ -36,20 +51,43 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
   const { mutate: read, data: connection, isPending } = useReadTarget(route.target.id);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
-  const reach: Check = isPending || !connection ? { tone: 'look', words: `Asking ${route.target.name}…`, stops: true } : { tone: connection.ok ? 'fine' : 'trouble', words: `${route.target.name}: ${connection.verdict} ${connection.advice ?? ''}`, stops: !connection.ok };
+  const reach: Check =
+    isPending || !connection
+      ? { tone: 'look', words: `Asking ${route.target.name}…`, stops: true }
+      : {
+          tone: connection.ok ? 'fine' : 'trouble',
+          words: `${route.target.name}: ${connection.verdict} ${connection.advice ?? ''}`,
+          stops: !connection.ok,
+        };
   const all = [...checks(workbench), reach];
   const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
       <h2>Before it goes live</h2>
-      <ul className="mt-2 space-y-1.5">{all.map(check => <li key={check.words}><Note tone={check.tone}>{check.words}</Note></li>)}</ul>
-      <p className="mt-3 font-serif text-ink-2">From then on, each new submission is delivered at once. What is recorded already is not sent.</p>
+      <ul className="mt-2 space-y-1.5">
+        {all.map(check => (
+          <li key={check.words}>
+            <Note tone={check.tone}>{check.words}</Note>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-3 font-serif text-ink-2">
+        From then on, each new submission is delivered at once. What is recorded already is not sent.
+      </p>
       {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">
-        <Press onClick={start} disabled={all.some(check => check.stops) || goLive.isPending}>Go live now</Press>
-        <Press quiet onClick={onClose}>Not yet</Press>
-        {all.some(check => check.tone === 'look') && <Link className="act" to={`/routes/${route.id}/rehearsal`}>Look at the rehearsal</Link>}
+        <Press onClick={start} disabled={all.some(check => check.stops) || goLive.isPending}>
+          Go live now
+        </Press>
+        <Press quiet onClick={onClose}>
+          Not yet
+        </Press>
+        {all.some(check => check.tone === 'look') && (
+          <Link className="act" to={`/routes/${route.id}/rehearsal`}>
+            Look at the rehearsal
+          </Link>
+        )}
       </div>
     </section>
-  ); // prettier-ignore
+  );
 }

@@ -19,10 +19,22 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
   const rows = useMemo(
-    () => samples.map((sample, index) => ({ sample, index, fares: rehearsal?.samples[index] })).filter(({ fares }) => shown === 'all' || (shown === 'out' ? fares && !fares.goes : fares?.goes && (fares.states.includes('t') || !fares.sendable))),
+    () =>
+      samples
+        .map((sample, index) => ({ sample, index, fares: rehearsal?.samples[index] }))
+        .filter(
+          ({ fares }) =>
+            shown === 'all' ||
+            (shown === 'out' ? fares && !fares.goes : fares?.goes && (fares.states.includes('t') || !fares.sendable)),
+        ),
     [samples, rehearsal, shown],
-  ); // prettier-ignore
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 10 });
+  );
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 10,
+  });
   const open = (id: string) => void navigate(`/routes/${route.id}/what?sample=${id}`);
   const go = (by: number) => {
     const next = Math.min(rows.length - 1, Math.max(0, at + by));
@@ -34,40 +46,117 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
     { key: 'k', does: 'previous sample', run: () => go(-1) },
     { key: 'Enter', does: 'open it in What', run: () => rows[at] && open(rows[at].sample.id) },
   ]);
-  if (!compiled) return <div className="px-6"><Empty title="Nothing to rehearse against.">The target does not offer this operation any more.</Empty></div>; // prettier-ignore
+  if (!compiled)
+    return (
+      <div className="px-6">
+        <Empty title="Nothing to rehearse against.">The target does not offer this operation any more.</Empty>
+      </div>
+    );
   const columns = `3rem 9rem 7rem repeat(${compiled.lines.length}, ${COLUMN}px)`;
-  const counts: Record<Shown, number> = { all: samples.length, trouble: rehearsal?.samples.filter(each => each.goes && (each.states.includes('t') || !each.sendable)).length ?? 0, out: rehearsal ? samples.length - rehearsal.going : 0 };
+  const counts: Record<Shown, number> = {
+    all: samples.length,
+    trouble: rehearsal?.samples.filter(each => each.goes && (each.states.includes('t') || !each.sendable)).length ?? 0,
+    out: rehearsal ? samples.length - rehearsal.going : 0,
+  };
   return (
     <div className="flex min-h-0 flex-1 flex-col px-6 pb-4">
       <div role="group" aria-label="Which samples" className="flex gap-5 py-2.5">
         {(Object.keys(shows) as Shown[]).map(key => (
-          <button key={key} type="button" aria-pressed={shown === key} onClick={() => setShown(key)} className={shown === key ? 'font-semibold underline decoration-oxide decoration-2 underline-offset-4' : 'text-ink-2 hover:text-ink'}>
+          <button
+            key={key}
+            type="button"
+            aria-pressed={shown === key}
+            onClick={() => setShown(key)}
+            className={
+              shown === key
+                ? 'font-semibold underline decoration-oxide decoration-2 underline-offset-4'
+                : 'text-ink-2 hover:text-ink'
+            }
+          >
             {shows[key]} <span className="font-mono text-fine font-normal text-ink-3">{counts[key]}</span>
           </button>
         ))}
       </div>
-      <div ref={scroller} role="region" aria-label="Rehearsal of all samples" tabIndex={0} className="max-h-[calc(100vh-14.5rem)] overflow-auto border-t border-rule">
+      <div
+        ref={scroller}
+        role="region"
+        aria-label="Rehearsal of all samples"
+        tabIndex={0}
+        className="max-h-[calc(100vh-14.5rem)] overflow-auto border-t border-rule"
+      >
         <div role="table" aria-rowcount={rows.length + 1} className="min-w-max">
-          <div role="row" className="sticky top-0 z-10 grid border-b border-ink bg-paper text-small text-ink-2" style={{ gridTemplateColumns: columns }}>
-            <span role="columnheader" className="py-1.5 pr-3 text-right">No.</span><span role="columnheader" className="py-1.5">Received</span><span role="columnheader" className="py-1.5">Fares</span>
-            {compiled.lines.map(({ line }) => <span role="columnheader" key={line.id} className="truncate px-2 py-1.5 font-mono font-medium text-ink">{line.to}</span>)}
+          <div
+            role="row"
+            className="sticky top-0 z-10 grid border-b border-ink bg-paper text-small text-ink-2"
+            style={{ gridTemplateColumns: columns }}
+          >
+            <span role="columnheader" className="py-1.5 pr-3 text-right">
+              No.
+            </span>
+            <span role="columnheader" className="py-1.5">
+              Received
+            </span>
+            <span role="columnheader" className="py-1.5">
+              Fares
+            </span>
+            {compiled.lines.map(({ line }) => (
+              <span role="columnheader" key={line.id} className="truncate px-2 py-1.5 font-mono font-medium text-ink">
+                {line.to}
+              </span>
+            ))}
           </div>
           <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map(({ index, start }) => {
               const { sample, fares, index: number } = rows[index]!;
               const planned = compiled.plan(sample.submission, { timeZone: editing.draft.terms.timeZone });
               return (
-                <div role="row" key={sample.id} onClick={() => open(sample.id)} style={{ transform: `translateY(${start}px)`, height: ROW, gridTemplateColumns: columns }} className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${fares?.goes === false ? 'text-ink-3' : ''}`}>
-                  <span role="cell" className="pr-3 text-right font-mono text-fine text-ink-3"><a href={`/routes/${route.id}/what?sample=${sample.id}`} onClick={event => { event.preventDefault(); open(sample.id); }} className="hover:underline">{number + 1}</a></span>
-                  <span role="cell" className="text-small">{when(sample.receivedAt)}</span>
-                  <span role="cell" className="text-small">{fares?.goes === false ? 'left out' : planned.sendable ? <span className="text-verdigris">✓ can go</span> : <span className="text-crimson">! can’t go</span>}</span>
+                <div
+                  role="row"
+                  key={sample.id}
+                  onClick={() => open(sample.id)}
+                  style={{ transform: `translateY(${start}px)`, height: ROW, gridTemplateColumns: columns }}
+                  className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${fares?.goes === false ? 'text-ink-3' : ''}`}
+                >
+                  <span role="cell" className="pr-3 text-right font-mono text-fine text-ink-3">
+                    <a
+                      href={`/routes/${route.id}/what?sample=${sample.id}`}
+                      onClick={event => {
+                        event.preventDefault();
+                        open(sample.id);
+                      }}
+                      className="hover:underline"
+                    >
+                      {number + 1}
+                    </a>
+                  </span>
+                  <span role="cell" className="text-small">
+                    {when(sample.receivedAt)}
+                  </span>
+                  <span role="cell" className="text-small">
+                    {fares?.goes === false ? (
+                      'left out'
+                    ) : planned.sendable ? (
+                      <span className="text-verdigris">✓ can go</span>
+                    ) : (
+                      <span className="text-crimson">! can’t go</span>
+                    )}
+                  </span>
                   {planned.outcomes.map((outcome, line) => (
-                    <span role="cell" key={compiled.lines[line]!.line.id} title={outcome.problem?.message ?? asText(outcome.value)} className={`truncate px-2 font-mono text-small ${outcome.state === 'trouble' ? 'bg-crimson-wash leading-[29px] text-crimson' : outcome.state === 'blank' ? 'text-ink-3' : ''}`}>
-                      {outcome.state === 'trouble' ? `! ${outcome.problem?.message ?? ''}` : isBlank(outcome.value) ? '–' : asText(outcome.value)}
+                    <span
+                      role="cell"
+                      key={compiled.lines[line]!.line.id}
+                      title={outcome.problem?.message ?? asText(outcome.value)}
+                      className={`truncate px-2 font-mono text-small ${outcome.state === 'trouble' ? 'bg-crimson-wash leading-[29px] text-crimson' : outcome.state === 'blank' ? 'text-ink-3' : ''}`}
+                    >
+                      {outcome.state === 'trouble'
+                        ? `! ${outcome.problem?.message ?? ''}`
+                        : isBlank(outcome.value)
+                          ? '–'
+                          : asText(outcome.value)}
                     </span>
                   ))}
                 </div>
-              ); // prettier-ignore
+              );
             })}
           </div>
         </div>

@@ -15,7 +15,12 @@ import { When } from './when/When';
 export function RoutePage() {
   const { id = '' } = useParams();
   const route = useRoute(id);
-  if (route.error) return <Sheet title="Route"><Fault again={() => void route.refetch()}>{wordsFor(route.error)}</Fault></Sheet>; // prettier-ignore
+  if (route.error)
+    return (
+      <Sheet title="Route">
+        <Fault again={() => void route.refetch()}>{wordsFor(route.error)}</Fault>
+      </Sheet>
+    );
   return route.data ? <Loaded key={id} route={route.data} /> : null;
 }
 
@@ -31,9 +36,15 @@ function Loaded({ route }: { route: RouteView }) {
   return (
     <main className="flex min-h-full flex-col">
       <div className="px-6 pt-4">
-        <div className="text-small text-ink-3"><Link to="/routes" className="hover:underline">Routes</Link></div>
+        <div className="text-small text-ink-3">
+          <Link to="/routes" className="hover:underline">
+            Routes
+          </Link>
+        </div>
         <Head workbench={workbench} onGoLive={() => setPreflight(true)} />
-        {editing.saving === 'failed' && <Fault again={() => void editing.flush()}>It could not be stored. {wordsFor(editing.fault)}</Fault>}
+        {editing.saving === 'failed' && (
+          <Fault again={() => void editing.flush()}>It could not be stored. {wordsFor(editing.fault)}</Fault>
+        )}
         {preflight && <Preflight workbench={workbench} onClose={() => setPreflight(false)} />}
         <Parts workbench={workbench} />
       </div>
@@ -42,7 +53,7 @@ function Loaded({ route }: { route: RouteView }) {
       {part === 'how' && <How workbench={workbench} />}
       {part === 'rehearsal' && <RehearsalTable workbench={workbench} />}
     </main>
-  ); // prettier-ignore
+  );
 }
 
 function Head({ workbench: { route, editing, samples }, onGoLive }: { workbench: Workbench; onGoLive: () => void }) {
@@ -54,25 +65,57 @@ function Head({ workbench: { route, editing, samples }, onGoLive }: { workbench:
       <h1 className="min-w-0 flex-1 truncate">{editing.draft.name}</h1>
       <span className="text-ink-2">
         <RouteStateWord state={route.state} />
-        {route.version !== null && <> · version {route.version}{route.changed && ', edited since'}</>}
-        {route.liveSince && <> · since <Moment at={route.liveSince} /></>}
-        <span role="status" className="ml-2 text-ink-3">{editing.saving === 'saved' ? 'stored' : editing.saving === 'unsaved' ? 'storing…' : ''}</span>
+        {route.version !== null && (
+          <>
+            {' '}
+            · version {route.version}
+            {route.changed && ', edited since'}
+          </>
+        )}
+        {route.liveSince && (
+          <>
+            {' '}
+            · since <Moment at={route.liveSince} />
+          </>
+        )}
+        <span role="status" className="ml-2 text-ink-3">
+          {editing.saving === 'saved' ? 'stored' : editing.saving === 'unsaved' ? 'storing…' : ''}
+        </span>
       </span>
-      <Act onClick={editing.undo} disabled={!editing.canUndo} title="Ctrl Z">Undo</Act>
-      <Act onClick={editing.redo} disabled={!editing.canRedo} title="Ctrl Shift Z">Redo</Act>
-      <Link className="press quiet" to={rehearse}>Rehearse all {count(samples.length)}</Link>
-      {route.state === 'live' && <Press quiet onClick={() => pause.mutate(undefined)} disabled={pause.isPending}>Pause</Press>}
-      {(route.state !== 'live' || route.changed || editing.saving === 'unsaved') && <Press onClick={onGoLive}>{route.state === 'live' ? 'Make it live…' : route.state === 'paused' ? 'Resume…' : 'Go live…'}</Press>}
+      <Act onClick={editing.undo} disabled={!editing.canUndo} title="Ctrl Z">
+        Undo
+      </Act>
+      <Act onClick={editing.redo} disabled={!editing.canRedo} title="Ctrl Shift Z">
+        Redo
+      </Act>
+      <Link className="press quiet" to={rehearse}>
+        Rehearse all {count(samples.length)}
+      </Link>
+      {route.state === 'live' && (
+        <Press quiet onClick={() => pause.mutate(undefined)} disabled={pause.isPending}>
+          Pause
+        </Press>
+      )}
+      {(route.state !== 'live' || route.changed || editing.saving === 'unsaved') && (
+        <Press onClick={onGoLive}>
+          {route.state === 'live' ? 'Make it live…' : route.state === 'paused' ? 'Resume…' : 'Go live…'}
+        </Press>
+      )}
       {pause.error && <Fault>{wordsFor(pause.error)}</Fault>}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 function useUndoKeys({ editing }: Workbench) {
   useKeys([{ key: 'u', does: 'undo', run: editing.undo }]);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || (event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName))) return;
+      if (
+        !(event.ctrlKey || event.metaKey) ||
+        event.key.toLowerCase() !== 'z' ||
+        (event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName))
+      )
+        return;
       event.preventDefault();
       if (event.shiftKey) editing.redo();
       else editing.undo();
@@ -90,18 +133,42 @@ function Parts({ workbench: { route, editing, rehearsal, samples } }: { workbenc
   const missing = rehearsal?.missing.length ?? 0;
   const parts = [
     { part: 'when', name: 'When', says: rehearsal ? `${count(rehearsal.going)} of ${count(samples.length)} go` : '' },
-    { part: 'what', name: 'What', says: counted(lines.filter(line => line.source).length, 'line'), warns: [troubled > 0 && `${troubled} in trouble`, missing > 0 && `${missing} unfilled`].filter(Boolean).join(', ') },
+    {
+      part: 'what',
+      name: 'What',
+      says: counted(lines.filter(line => line.source).length, 'line'),
+      warns: [troubled > 0 && `${troubled} in trouble`, missing > 0 && `${missing} unfilled`]
+        .filter(Boolean)
+        .join(', '),
+    },
     { part: 'how', name: 'How', says: counted(editing.draft.terms.tries, 'try', 'tries') },
-    { part: 'rehearsal', name: 'Rehearsal', says: rehearsal ? `${count(rehearsal.sendable)} can be sent` : '', warns: rehearsal && rehearsal.going > rehearsal.sendable ? `${count(rehearsal.going - rehearsal.sendable)} can’t` : '' },
+    {
+      part: 'rehearsal',
+      name: 'Rehearsal',
+      says: rehearsal ? `${count(rehearsal.sendable)} can be sent` : '',
+      warns:
+        rehearsal && rehearsal.going > rehearsal.sendable ? `${count(rehearsal.going - rehearsal.sendable)} can’t` : '',
+    },
   ];
   return (
     <nav aria-label="Parts of the route" className="mt-3 flex gap-8 border-b border-ink">
       {parts.map(({ part, name, says, warns }) => (
-        <NavLink key={part} to={{ pathname: `/routes/${route.id}/${part}`, search: params.toString() }} className={({ isActive }) => `pb-2 ${isActive || (part === 'what' && !location.pathname.includes(`${route.id}/`)) ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`}>
+        <NavLink
+          key={part}
+          to={{ pathname: `/routes/${route.id}/${part}`, search: params.toString() }}
+          className={({ isActive }) =>
+            `pb-2 ${isActive || (part === 'what' && !location.pathname.includes(`${route.id}/`)) ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`
+          }
+        >
           <b className="mr-1.5 font-serif text-[0.9375rem] font-semibold">{name}</b>
-          {says}{warns && <>, <span className="text-crimson">{warns}</span></>}
+          {says}
+          {warns && (
+            <>
+              , <span className="text-crimson">{warns}</span>
+            </>
+          )}
         </NavLink>
       ))}
     </nav>
-  ); // prettier-ignore
+  );
 }

@@ -83,12 +83,32 @@ export function useDraft(route: RouteView): Editing {
     (change: (draft: DraftInput) => DraftInput) => {
       const isBurst = Date.now() - editedAt.current < PAUSE;
       editedAt.current = Date.now();
-      become(({ past, present: now }) => ({ past: isBurst && past.length > 0 ? past : [...past, now].slice(-100), present: change(now), future: [] }));
+      become(({ past, present: now }) => ({
+        past: isBurst && past.length > 0 ? past : [...past, now].slice(-100),
+        present: change(now),
+        future: [],
+      }));
     },
     [become],
   );
-  const undo = useCallback(() => become(({ past, present: now, future }) => (past.length === 0 ? { past, present: now, future } : { past: past.slice(0, -1), present: past.at(-1)!, future: [now, ...future] })), [become]);
-  const redo = useCallback(() => become(({ past, present: now, future }) => (future.length === 0 ? { past, present: now, future } : { past: [...past, now], present: future[0]!, future: future.slice(1) })), [become]);
+  const undo = useCallback(
+    () =>
+      become(({ past, present: now, future }) =>
+        past.length === 0
+          ? { past, present: now, future }
+          : { past: past.slice(0, -1), present: past.at(-1)!, future: [now, ...future] },
+      ),
+    [become],
+  );
+  const redo = useCallback(
+    () =>
+      become(({ past, present: now, future }) =>
+        future.length === 0
+          ? { past, present: now, future }
+          : { past: [...past, now], present: future[0]!, future: future.slice(1) },
+      ),
+    [become],
+  );
 
   // An edit made elsewhere is taken over, as long as nothing of ours is unsaved.
   useEffect(() => {
@@ -102,5 +122,15 @@ export function useDraft(route: RouteView): Editing {
   // Nothing is lost by leaving the page.
   useEffect(() => () => void save(), [save]);
 
-  return { draft: history.present, edit, undo, redo, canUndo: history.past.length > 0, canRedo: history.future.length > 0, saving, fault, flush: save };
+  return {
+    draft: history.present,
+    edit,
+    undo,
+    redo,
+    canUndo: history.past.length > 0,
+    canRedo: history.future.length > 0,
+    saving,
+    fault,
+    flush: save,
+  };
 }

@@ -31,12 +31,25 @@ const none: Sample[] = [];
 export function useWorkbench(route: RouteView): Workbench {
   const editing = useDraft(route);
   const { draft } = editing;
-  const operation = useMemo(() => route.target.operations.find(each => each.id === draft.call.operationId) ?? null, [route.target.operations, draft.call.operationId]);
+  const operation = useMemo(
+    () => route.target.operations.find(each => each.id === draft.call.operationId) ?? null,
+    [route.target.operations, draft.call.operationId],
+  );
   const { baseUrl } = route.target;
-  const compiled = useMemo(() => operation && compileCall(draft.call, operation, baseUrl), [draft.call, operation, baseUrl]);
+  const compiled = useMemo(
+    () => operation && compileCall(draft.call, operation, baseUrl),
+    [draft.call, operation, baseUrl],
+  );
   const samples = useSamples(route.formId).data?.samples ?? none;
   const parts = useMemo<RouteParts | null>(
-    () => operation && { condition: draft.condition, call: draft.call, operation, baseUrl, context: { timeZone: draft.terms.timeZone } },
+    () =>
+      operation && {
+        condition: draft.condition,
+        call: draft.call,
+        operation,
+        baseUrl,
+        context: { timeZone: draft.terms.timeZone },
+      },
     [draft.condition, draft.call, draft.terms.timeZone, operation, baseUrl],
   );
   const rehearsal = useRehearsal(parts, samples);
@@ -46,7 +59,10 @@ export function useWorkbench(route: RouteView): Workbench {
   const show = useCallback(
     (index: number) => {
       const sample = samples[Math.min(samples.length - 1, Math.max(0, index))];
-      if (sample) setParams(before => new URLSearchParams({ ...Object.fromEntries(before), sample: sample.id }), { replace: true });
+      if (sample)
+        setParams(before => new URLSearchParams({ ...Object.fromEntries(before), sample: sample.id }), {
+          replace: true,
+        });
     },
     [samples, setParams],
   );
@@ -56,7 +72,10 @@ export function useWorkbench(route: RouteView): Workbench {
     const next = order.find(index => rehearsal?.samples[index]?.goes && isTroubled(rehearsal.samples[index].states));
     if (next !== undefined) show(next);
   };
-  const labels = useMemo(() => new Map(route.form.schema.fields.map(field => [field.key, field.label])), [route.form.schema]);
+  const labels = useMemo(
+    () => new Map(route.form.schema.fields.map(field => [field.key, field.label])),
+    [route.form.schema],
+  );
   return {
     route,
     editing,

@@ -14,15 +14,44 @@ export function TargetList() {
   const making = params.has('new');
   const make = (is: boolean) => setParams(is ? { new: '' } : {});
   useKeys([{ key: 'n', does: 'add a target', run: () => make(true) }]);
-  const margin = <Note tone="goes">A target’s tables and columns are read from it, not typed. The practice yard’s register shows its address and token under <Link className="act" to="/practice">Practice</Link>.</Note>; // prettier-ignore
+  const margin = (
+    <Note tone="goes">
+      A target’s tables and columns are read from it, not typed. The practice yard’s register shows its address and
+      token under{' '}
+      <Link className="act" to="/practice">
+        Practice
+      </Link>
+      .
+    </Note>
+  );
   return (
     <Sheet title="Targets" aside={margin} actions={!making && <Press onClick={() => make(true)}>New target</Press>}>
-      {making && <TargetForm initial={{}} hasToken={false} error={create.error} busy={create.isPending} deed="Add and read it" onSubmit={input => create.mutate(input, { onSuccess: target => void navigate(`/targets/${target.id}`) })} onCancel={() => make(false)} />}
+      {making && (
+        <TargetForm
+          initial={{}}
+          hasToken={false}
+          error={create.error}
+          busy={create.isPending}
+          deed="Add and read it"
+          onSubmit={input => create.mutate(input, { onSuccess: target => void navigate(`/targets/${target.id}`) })}
+          onCancel={() => make(false)}
+        />
+      )}
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
-      {targets?.length === 0 && !making && <Empty title="Nowhere to deliver to yet.">Add the system that is to get the answers: its address and a token.</Empty>}
-      {targets && targets.length > 0 && <ul className="ledger mt-5 border-t border-ink">{targets.map(target => <Row key={target.id} target={target} />)}</ul>}
+      {targets?.length === 0 && !making && (
+        <Empty title="Nowhere to deliver to yet.">
+          Add the system that is to get the answers: its address and a token.
+        </Empty>
+      )}
+      {targets && targets.length > 0 && (
+        <ul className="ledger mt-5 border-t border-ink">
+          {targets.map(target => (
+            <Row key={target.id} target={target} />
+          ))}
+        </ul>
+      )}
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 const Row = ({ target }: { target: TargetView }) => (
@@ -33,9 +62,21 @@ const Row = ({ target }: { target: TargetView }) => (
         <span className="block truncate font-mono text-small text-ink-2">{target.baseUrl}</span>
       </span>
       <span className="text-right">
-        {target.fault ? <span className="text-crimson">! can’t be read</span> : <span>{counted(target.operations.length, 'table')}</span>}
-        <span className="block text-small text-ink-2">{target.readAt ? <>read <Moment at={target.readAt} /></> : 'never read'}</span>
+        {target.fault ? (
+          <span className="text-crimson">! can’t be read</span>
+        ) : (
+          <span>{counted(target.operations.length, 'table')}</span>
+        )}
+        <span className="block text-small text-ink-2">
+          {target.readAt ? (
+            <>
+              read <Moment at={target.readAt} />
+            </>
+          ) : (
+            'never read'
+          )}
+        </span>
       </span>
     </Link>
   </li>
-); // prettier-ignore
+);

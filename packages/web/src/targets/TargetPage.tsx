@@ -11,7 +11,12 @@ import { TargetForm } from './TargetForm';
 export function TargetPage() {
   const { id = '' } = useParams();
   const target = useTarget(id);
-  if (target.error) return <Sheet title="Target"><Fault again={() => void target.refetch()}>{wordsFor(target.error)}</Fault></Sheet>; // prettier-ignore
+  if (target.error)
+    return (
+      <Sheet title="Target">
+        <Fault again={() => void target.refetch()}>{wordsFor(target.error)}</Fault>
+      </Sheet>
+    );
   return target.data ? <Loaded key={id} target={target.data} /> : null;
 }
 
@@ -26,42 +31,102 @@ function Loaded({ target }: { target: TargetView }) {
   const margin = (
     <>
       <Verdict target={target} read={read} />
-      <Note tone="goes">Columns with a <b className="text-oxide">*</b> must be filled. Read-only ones are the target’s own.</Note>
+      <Note tone="goes">
+        Columns with a <b className="text-oxide">*</b> must be filled. Read-only ones are the target’s own.
+      </Note>
       <Removal target={target} />
     </>
   );
   return (
-    <Sheet crumb={<Link to="/targets" className="hover:underline">Targets</Link>} title={target.name} aside={margin} actions={<Press quiet onClick={() => read.mutate(undefined)} disabled={read.isPending}>{read.isPending ? 'Reading…' : 'Test and read again'}</Press>}>
+    <Sheet
+      crumb={
+        <Link to="/targets" className="hover:underline">
+          Targets
+        </Link>
+      }
+      title={target.name}
+      aside={margin}
+      actions={
+        <Press quiet onClick={() => read.mutate(undefined)} disabled={read.isPending}>
+          {read.isPending ? 'Reading…' : 'Test and read again'}
+        </Press>
+      }
+    >
       <div className="mt-3 mb-3.5 flex flex-wrap items-baseline gap-x-3">
         <code className="border-b border-rule-strong py-0.5 font-mono break-all">{target.baseUrl}</code>
-        <span className="text-ink-2">tables at <code className="font-mono">{target.discoveryPath}</code> · {target.hasToken ? 'bearer token stored' : 'no token'}</span>
+        <span className="text-ink-2">
+          tables at <code className="font-mono">{target.discoveryPath}</code> ·{' '}
+          {target.hasToken ? 'bearer token stored' : 'no token'}
+        </span>
         <span className="flex-1" />
-        <Act onClick={() => setEditing(!editing)} aria-expanded={editing}>Change</Act>
+        <Act onClick={() => setEditing(!editing)} aria-expanded={editing}>
+          Change
+        </Act>
       </div>
-      {editing && <TargetForm initial={{ name: target.name, baseUrl: target.baseUrl, discoveryPath: target.discoveryPath }} hasToken={target.hasToken} error={change.error} busy={change.isPending} deed="Save and read it" onSubmit={input => change.mutate(input, { onSuccess: () => setEditing(false) })} onCancel={() => setEditing(false)} />}
-      {target.operations.map(operation => <Columns key={operation.id} operation={operation} />)}
+      {editing && (
+        <TargetForm
+          initial={{ name: target.name, baseUrl: target.baseUrl, discoveryPath: target.discoveryPath }}
+          hasToken={target.hasToken}
+          error={change.error}
+          busy={change.isPending}
+          deed="Save and read it"
+          onSubmit={input => change.mutate(input, { onSuccess: () => setEditing(false) })}
+          onCancel={() => setEditing(false)}
+        />
+      )}
+      {target.operations.map(operation => (
+        <Columns key={operation.id} operation={operation} />
+      ))}
     </Sheet>
-  ); // prettier-ignore
+  );
 }
 
 /** How the last test went: the words of the target's answer, and what to do. */
 function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof useReadTarget> }) {
   if (read.isPending) return <Note tone="look">Asking it for its tables…</Note>;
   if (read.error) return <Note tone="trouble">{wordsFor(read.error)}</Note>;
-  if (read.data) return <div role="status"><Note tone={read.data.ok ? 'fine' : 'trouble'}>{read.data.verdict} {read.data.advice}</Note></div>; // prettier-ignore
-  if (target.fault) return <Note tone="trouble">{target.fault} {target.operations.length > 0 && 'What was read before is kept.'}</Note>;
-  return <Note tone="fine">{target.readAt ? <>Read <Moment at={target.readAt} />.</> : 'Never read.'}</Note>;
+  if (read.data)
+    return (
+      <div role="status">
+        <Note tone={read.data.ok ? 'fine' : 'trouble'}>
+          {read.data.verdict} {read.data.advice}
+        </Note>
+      </div>
+    );
+  if (target.fault)
+    return (
+      <Note tone="trouble">
+        {target.fault} {target.operations.length > 0 && 'What was read before is kept.'}
+      </Note>
+    );
+  return (
+    <Note tone="fine">
+      {target.readAt ? (
+        <>
+          Read <Moment at={target.readAt} />.
+        </>
+      ) : (
+        'Never read.'
+      )}
+    </Note>
+  );
 }
 
 function Removal({ target }: { target: TargetView }) {
   const [asking, setAsking] = useState(false);
   const remove = useRemoveTarget(target.id);
   const navigate = useNavigate();
-  if (!asking) return <p className="pl-4 text-small"><Act onClick={() => setAsking(true)}>Remove this target…</Act></p>; // prettier-ignore
+  if (!asking)
+    return (
+      <p className="pl-4 text-small">
+        <Act onClick={() => setAsking(true)}>Remove this target…</Act>
+      </p>
+    );
   return (
     <Note tone="trouble">
       {remove.error ? wordsFor(remove.error) : 'Its address and token are forgotten for good.'}{' '}
-      <Act onClick={() => remove.mutate(undefined, { onSuccess: () => void navigate('/targets') })}>Remove</Act> <Act onClick={() => setAsking(false)}>Keep it</Act>
+      <Act onClick={() => remove.mutate(undefined, { onSuccess: () => void navigate('/targets') })}>Remove</Act>{' '}
+      <Act onClick={() => setAsking(false)}>Keep it</Act>
     </Note>
   );
 }
@@ -71,12 +136,24 @@ function Columns({ operation }: { operation: Operation }) {
     <section aria-label={operation.label} className="mt-7">
       <h2 className="flex items-baseline justify-between border-b border-ink pb-1.5">
         {operation.label}
-        <code className="font-mono text-small font-normal text-ink-3">{operation.method} {operation.path} · {counted(operation.fields.length, 'column')}</code>
+        <code className="font-mono text-small font-normal text-ink-3">
+          {operation.method} {operation.path} · {counted(operation.fields.length, 'column')}
+        </code>
       </h2>
       <ul className="ledger">
         {operation.fields.map(field => (
-          <li key={field.key} className="grid grid-cols-[11rem_minmax(0,1fr)] gap-x-5 py-1.5 md:grid-cols-[11rem_13rem_6rem_minmax(0,1fr)]">
-            <code className="font-mono text-small font-medium">{field.key}{field.required && <b className="text-oxide" aria-label="required">*</b>}</code>
+          <li
+            key={field.key}
+            className="grid grid-cols-[11rem_minmax(0,1fr)] gap-x-5 py-1.5 md:grid-cols-[11rem_13rem_6rem_minmax(0,1fr)]"
+          >
+            <code className="font-mono text-small font-medium">
+              {field.key}
+              {field.required && (
+                <b className="text-oxide" aria-label="required">
+                  *
+                </b>
+              )}
+            </code>
             <span>{field.label}</span>
             <span className="text-ink-2 max-md:hidden">{field.type}</span>
             <span className="text-small text-ink-2 max-md:hidden">{about(field)}</span>
@@ -84,8 +161,10 @@ function Columns({ operation }: { operation: Operation }) {
         ))}
       </ul>
     </section>
-  ); // prettier-ignore
+  );
 }
 
 const about = ({ readOnly, options, maxLength, description }: TargetField): string =>
-  [readOnly && 'read-only', maxLength !== null && `up to ${maxLength} characters`, description, options?.join(' · ')].filter(Boolean).join('; ');
+  [readOnly && 'read-only', maxLength !== null && `up to ${maxLength} characters`, description, options?.join(' · ')]
+    .filter(Boolean)
+    .join('; ');

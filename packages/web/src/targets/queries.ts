@@ -3,14 +3,18 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
 export const useTargets = () => useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
-export const useTarget = (id: string) => useQuery({ queryKey: ['targets', id], queryFn: () => api<TargetView>(`/targets/${id}`) });
+export const useTarget = (id: string) =>
+  useQuery({ queryKey: ['targets', id], queryFn: () => api<TargetView>(`/targets/${id}`) });
 
 function useTargetChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
   return useMutation({ mutationFn: change, onSettled: () => client.invalidateQueries({ queryKey: ['targets'] }) });
 }
 
-export const useCreateTarget = () => useTargetChange((body: TargetInput) => api<TargetView>('/targets', { method: 'POST', body }));
-export const useChangeTarget = (id: string) => useTargetChange((body: Partial<TargetInput>) => api<TargetView>(`/targets/${id}`, { method: 'PATCH', body }));
+export const useCreateTarget = () =>
+  useTargetChange((body: TargetInput) => api<TargetView>('/targets', { method: 'POST', body }));
+export const useChangeTarget = (id: string) =>
+  useTargetChange((body: Partial<TargetInput>) => api<TargetView>(`/targets/${id}`, { method: 'PATCH', body }));
 export const useRemoveTarget = (id: string) => useTargetChange(() => api<null>(`/targets/${id}`, { method: 'DELETE' }));
-export const useReadTarget = (id: string) => useTargetChange(() => api<ConnectionView>(`/targets/${id}/read`, { method: 'POST' }));
+export const useReadTarget = (id: string) =>
+  useTargetChange(() => api<ConnectionView>(`/targets/${id}/read`, { method: 'POST' }));

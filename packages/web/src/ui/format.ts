@@ -1,4 +1,9 @@
-const dayAndTime = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const dayAndTime = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
 const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'medium' });
 const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const number = new Intl.NumberFormat('en-GB');
@@ -14,7 +19,12 @@ export const count = (n: number): string => number.format(n);
 export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
 
 /** 1,204 bytes; 3.1 MB */
-export const bytes = (n: number): string => (n < 10_000 ? `${count(n)} ${n === 1 ? 'byte' : 'bytes'}` : n < 1e6 ? `${Math.round(n / 1000)} kB` : `${(n / 1e6).toFixed(1).replace('.0', '')} MB`);
+export const bytes = (n: number): string =>
+  n < 10_000
+    ? `${count(n)} ${n === 1 ? 'byte' : 'bytes'}`
+    : n < 1e6
+      ? `${Math.round(n / 1000)} kB`
+      : `${(n / 1e6).toFixed(1).replace('.0', '')} MB`;
 
 /** 40 s, 12 min, 3 h, 5 days. */
 export function lasting(milliseconds: number): string {

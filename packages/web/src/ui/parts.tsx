@@ -8,7 +8,11 @@ export function Act({ className = '', ...rest }: ButtonHTMLAttributes<HTMLButton
   return <button type="button" className={`act ${className}`} {...rest} />;
 }
 
-export function Press({ quiet = false, className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean }) {
+export function Press({
+  quiet = false,
+  className = '',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { quiet?: boolean }) {
   return <button type="button" className={`press ${quiet ? 'quiet' : ''} ${className}`} {...rest} />;
 }
 
@@ -25,15 +29,29 @@ export function Note({ tone, children }: { tone: Tone; children: ReactNode }) {
   const { mark, colour, word } = marks[tone];
   return (
     <div className="relative pl-4 font-serif text-body/[1.125rem] [&_.act]:font-sans [&_.act]:text-small">
-      <span aria-hidden className={`absolute left-0 font-mono text-small font-bold ${colour}`}>{mark}</span>
+      <span aria-hidden className={`absolute left-0 font-mono text-small font-bold ${colour}`}>
+        {mark}
+      </span>
       <span className="sr-only">{word}: </span>
       {children}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** A page of a place: what it is about, and its margin. */
-export function Sheet({ crumb, title, aside, actions, children }: { crumb?: ReactNode; title: ReactNode; aside?: ReactNode; actions?: ReactNode; children: ReactNode }) {
+export function Sheet({
+  crumb,
+  title,
+  aside,
+  actions,
+  children,
+}: {
+  crumb?: ReactNode;
+  title: ReactNode;
+  aside?: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <div className="grid min-h-full grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <main className="min-w-0 px-6 pt-4 pb-12">
@@ -44,9 +62,11 @@ export function Sheet({ crumb, title, aside, actions, children }: { crumb?: Reac
         </div>
         {children}
       </main>
-      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">{aside}</aside>
+      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
+        {aside}
+      </aside>
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** What belongs into an empty place, and the next step. */
@@ -63,18 +83,38 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
 export function Fault({ children, again }: { children: ReactNode; again?: () => void }) {
   return (
     <div role="alert" className="my-4 border-l-2 border-crimson bg-crimson-wash px-4 py-2">
-      <span className="mr-2 font-mono font-bold text-crimson" aria-hidden>!</span>
+      <span className="mr-2 font-mono font-bold text-crimson" aria-hidden>
+        !
+      </span>
       {children} {again && <Act onClick={again}>Try again</Act>}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** How many are fine, blank and in trouble, as a slim bar. */
-export function Bar({ fine, blank = 0, trouble = 0, width = 46, label }: { fine: number; blank?: number; trouble?: number; width?: number; label: string }) {
+export function Bar({
+  fine,
+  blank = 0,
+  trouble = 0,
+  width = 46,
+  label,
+}: {
+  fine: number;
+  blank?: number;
+  trouble?: number;
+  width?: number;
+  label: string;
+}) {
   const total = fine + blank + trouble;
   const share = (n: number) => (total === 0 || n === 0 ? 0 : Math.max(3, (n / total) * width));
   return (
-    <span role="img" aria-label={label} title={label} className="inline-flex h-1.5 gap-px bg-rule/40 align-middle" style={{ width }}>
+    <span
+      role="img"
+      aria-label={label}
+      title={label}
+      className="inline-flex h-1.5 gap-px bg-rule/40 align-middle"
+      style={{ width }}
+    >
       {fine > 0 && <span className="h-1.5 shrink bg-verdigris" style={{ width: share(fine) }} />}
       {blank > 0 && <span className="h-1.5 shrink bg-rule-strong" style={{ width: share(blank) }} />}
       {trouble > 0 && <span className="h-1.5 shrink-0 bg-crimson" style={{ width: share(trouble) }} />}
@@ -85,18 +125,40 @@ export function Bar({ fine, blank = 0, trouble = 0, width = 46, label }: { fine:
 /** A moment, as long ago; in full on hover. */
 export function Moment({ at }: { at: string }) {
   const now = useNow(1000 * 10);
-  return <time dateTime={at} title={whenInFull(at)}>{ago(at, now)}</time>; // prettier-ignore
+  return (
+    <time dateTime={at} title={whenInFull(at)}>
+      {ago(at, now)}
+    </time>
+  );
 }
 
 /** A labelled control with its hint or complaint. */
-export function Labelled({ label, hint, error, children, className = '' }: { label: string; hint?: ReactNode; error?: string | null; className?: string; children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: boolean }) => ReactNode }) {
+export function Labelled({
+  label,
+  hint,
+  error,
+  children,
+  className = '',
+}: {
+  label: string;
+  hint?: ReactNode;
+  error?: string | null;
+  className?: string;
+  children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: boolean }) => ReactNode;
+}) {
   const id = useId();
   const said = error ?? hint;
   return (
     <div className={className}>
-      <label htmlFor={id} className="block text-small text-ink-2">{label}</label>
+      <label htmlFor={id} className="block text-small text-ink-2">
+        {label}
+      </label>
       {children({ id, 'aria-describedby': said ? `${id}-said` : undefined, 'aria-invalid': error ? true : undefined })}
-      {said && <div id={`${id}-said`} className={`mt-0.5 text-small ${error ? 'text-crimson' : 'text-ink-3'}`}>{error ? `! ${error}` : said}</div>}
+      {said && (
+        <div id={`${id}-said`} className={`mt-0.5 text-small ${error ? 'text-crimson' : 'text-ink-3'}`}>
+          {error ? `! ${error}` : said}
+        </div>
+      )}
     </div>
-  ); // prettier-ignore
+  );
 }

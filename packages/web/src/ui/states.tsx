@@ -13,16 +13,26 @@ const routeStates: Record<RouteState, { mark: string; colour: string }> = {
   paused: { mark: '❙❙', colour: 'text-ochre' },
 };
 /** How states read to people. */
-export const deliveryWords: Record<DeliveryState, string> = { waiting: 'waiting', sending: 'being sent', delivered: 'delivered', held: 'held', dead: 'dead letter' };
+export const deliveryWords: Record<DeliveryState, string> = {
+  waiting: 'waiting',
+  sending: 'being sent',
+  delivered: 'delivered',
+  held: 'held',
+  dead: 'dead letter',
+};
 
 function State({ mark, colour, word }: { mark: string; colour: string; word: string }) {
   return (
     <span className={`whitespace-nowrap ${colour}`}>
-      <span aria-hidden className="mr-1.5 inline-block w-3 text-center text-fine">{mark}</span>
+      <span aria-hidden className="mr-1.5 inline-block w-3 text-center text-fine">
+        {mark}
+      </span>
       {word}
     </span>
-  ); // prettier-ignore
+  );
 }
 
-export const DeliveryStateWord = ({ state }: { state: DeliveryState }) => <State {...deliveryStates[state]} word={deliveryWords[state]} />;
+export const DeliveryStateWord = ({ state }: { state: DeliveryState }) => (
+  <State {...deliveryStates[state]} word={deliveryWords[state]} />
+);
 export const RouteStateWord = ({ state }: { state: RouteState }) => <State {...routeStates[state]} word={state} />;

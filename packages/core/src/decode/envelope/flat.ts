@@ -12,7 +12,14 @@ export const flat: EnvelopeReader = {
     const envelope = surroundings(around);
     const raw = Object.entries(answers).map(([name, value]): RawAnswer => {
       const key = name.replace(/\[\]$/, '');
-      return { key, label: labelFromKey(key), stated: null, value, pointer: `${pointer}/${escapeToken(name)}`, options: null };
+      return {
+        key,
+        label: labelFromKey(key),
+        stated: null,
+        value,
+        pointer: `${pointer}/${escapeToken(name)}`,
+        options: null,
+      };
     });
     if (raw.length === 0) return null;
     const nested = raw.filter(each => isJsonObject(each.value)).length / raw.length;
@@ -33,7 +40,9 @@ function answersObject(document: JsonObject, at: string): { answers: JsonObject;
   let pointer = at;
   const around: JsonObject = {};
   for (let depth = 0; depth < DEEPEST; depth++) {
-    const branches = Object.entries(answers).filter(([name, value]) => isJsonObject(value) && !speaksOf(name, 'form') && !speaksOnlyOf(name, 'sender'));
+    const branches = Object.entries(answers).filter(
+      ([name, value]) => isJsonObject(value) && !speaksOf(name, 'form') && !speaksOnlyOf(name, 'sender'),
+    );
     const others = Object.entries(answers).filter(([, value]) => !isJsonObject(value));
     const inner = branches.filter(([, value]) => Object.keys(value as JsonObject).length > 1);
     const othersAreEnvelope = others.every(([name]) => isEnvelopeKey(name));

@@ -22,10 +22,13 @@ export interface Envelopes {
 export function readEnvelope(document: Json): Envelopes {
   if (isJsonObject(document)) return ranked(envelopeReaders.flatMap(reader => reader.read(document, '') ?? []));
   if (Array.isArray(document) && document.length > 0 && document.every(isJsonObject)) {
-    const asAnswers = envelopeReaders.flatMap(reader => reader.read({ '': document }, '') ?? []).filter(each => each.answersAt === '/');
+    const asAnswers = envelopeReaders
+      .flatMap(reader => reader.read({ '': document }, '') ?? [])
+      .filter(each => each.answersAt === '/');
     const asBatch = batch(document);
     const alone = asAnswers[0];
-    if (alone && (asBatch === null || alone.score > asBatch.score)) return ranked([rooted(alone), ...(asBatch ? [asBatch] : [])]);
+    if (alone && (asBatch === null || alone.score > asBatch.score))
+      return ranked([rooted(alone), ...(asBatch ? [asBatch] : [])]);
     return ranked(asBatch ? [asBatch] : []);
   }
   return { winner: null, runnersUp: [], notes: [{ code: 'envelope.none', message: 'No answers were found in it.' }] };
@@ -33,7 +36,11 @@ export function readEnvelope(document: Json): Envelopes {
 
 function ranked(readings: EnvelopeReading[]): Envelopes {
   const [winner = null, ...runnersUp] = readings.sort((a, b) => b.score - a.score);
-  return { winner, runnersUp, notes: winner ? [] : [{ code: 'envelope.none', message: 'No answers were found in it.' }] };
+  return {
+    winner,
+    runnersUp,
+    notes: winner ? [] : [{ code: 'envelope.none', message: 'No answers were found in it.' }],
+  };
 }
 
 /** A list whose every item is a submission of its own, read with the shape that fits the first. */

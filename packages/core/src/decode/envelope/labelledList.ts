@@ -8,7 +8,9 @@ export const labelledList: EnvelopeReader = {
   id: 'labelled-list',
   label: 'list of labelled answers',
   read(document, at) {
-    const candidates = listsIn(document, at, DEEPEST).flatMap(({ items, pointer }) => readList(document, at, items, pointer) ?? []);
+    const candidates = listsIn(document, at, DEEPEST).flatMap(
+      ({ items, pointer }) => readList(document, at, items, pointer) ?? [],
+    );
     return candidates.sort((a, b) => b.score - a.score)[0] ?? null;
   },
 };
@@ -24,7 +26,8 @@ function listsIn(value: Json, at: string, depth: number): List[] {
   const found: List[] = [];
   if (Array.isArray(value) && value.length > 0 && value.every(isJsonObject)) found.push({ items: value, pointer: at });
   if (Array.isArray(value)) return found;
-  for (const [key, inner] of Object.entries(value)) found.push(...listsIn(inner, `${at}/${escapeToken(key)}`, depth - 1));
+  for (const [key, inner] of Object.entries(value))
+    found.push(...listsIn(inner, `${at}/${escapeToken(key)}`, depth - 1));
   return found;
 }
 
@@ -46,7 +49,9 @@ interface Property {
 
 function propertiesOf(items: JsonObject[]): Property[] {
   const names = [...new Set(items.flatMap(item => Object.keys(item)))].slice(0, 200);
-  const common = new Set(names.filter(name => items.filter(item => Object.hasOwn(item, name)).length / items.length > 0.9));
+  const common = new Set(
+    names.filter(name => items.filter(item => Object.hasOwn(item, name)).length / items.length > 0.9),
+  );
   const varied = items.filter(item => Object.keys(item).some(name => !common.has(name)));
   return names.map(name => {
     const values = items.filter(item => Object.hasOwn(item, name)).map(item => item[name]!);
@@ -56,9 +61,13 @@ function propertiesOf(items: JsonObject[]): Property[] {
       presence: values.length / items.length,
       distinct: new Set(scalars).size / Math.max(1, scalars.length),
       isScalar: scalars.length === values.length,
-      words: scalars.reduce<number>((sum, each) => sum + String(each).trim().split(/\s+/).length, 0) / Math.max(1, scalars.length),
+      words:
+        scalars.reduce<number>((sum, each) => sum + String(each).trim().split(/\s+/).length, 0) /
+        Math.max(1, scalars.length),
       isToken: scalars.every(each => /^[\w.:-]{1,64}$/.test(String(each))),
-      points: varied.filter(item => typeof item[name] === 'string' && Object.hasOwn(item, item[name] as string)).length / Math.max(1, varied.length),
+      points:
+        varied.filter(item => typeof item[name] === 'string' && Object.hasOwn(item, item[name] as string)).length /
+        Math.max(1, varied.length),
     };
   });
 }
@@ -74,7 +83,9 @@ function best(properties: Property[], role: Role, worth: (property: Property) =>
 
 function readList(document: Json, at: string, items: JsonObject[], pointer: string): EnvelopeReading | null {
   const properties = propertiesOf(items);
-  const identifying = properties.filter(each => each.isScalar && each.presence > 0.9 && each.distinct > 0.95 && each.points < 0.5);
+  const identifying = properties.filter(
+    each => each.isScalar && each.presence > 0.9 && each.distinct > 0.95 && each.points < 0.5,
+  );
   const wording = best(
     identifying.filter(each => !speaksOnlyOf(each.name, 'answer')),
     'wording',
@@ -96,7 +107,14 @@ function readList(document: Json, at: string, items: JsonObject[], pointer: stri
     );
     const rest = properties.filter(each => !taken.has(each.name) && each.name !== kind);
     const answer = answerProperty(items, rest, kind);
-    if (answer) return reading(document, at, items, pointer, { wording, key, kind, answer, options: definitionProperty(items, rest, answer) });
+    if (answer)
+      return reading(document, at, items, pointer, {
+        wording,
+        key,
+        kind,
+        answer,
+        options: definitionProperty(items, rest, answer),
+      });
   }
   return null;
 }
@@ -125,7 +143,11 @@ function reading(document: Json, at: string, items: JsonObject[], pointer: strin
     };
   });
   const score = 0.55 + (wording ? 0.2 : 0) + (key ? 0.1 : 0) + (kind ? 0.1 : 0) + (items.length > 2 ? 0.02 : -0.1);
-  const says = [wording && `“${wording}” words the question`, key && `“${key}” identifies it`, kind && `“${kind}” tells its kind`];
+  const says = [
+    wording && `“${wording}” words the question`,
+    key && `“${key}” identifies it`,
+    kind && `“${kind}” tells its kind`,
+  ];
   return {
     reader: labelledList.id,
     label: labelledList.label,
@@ -137,7 +159,11 @@ function reading(document: Json, at: string, items: JsonObject[], pointer: strin
 }
 
 /** Which property of an item holds its answer: one for all, or one that varies from item to item. */
-function answerProperty(items: JsonObject[], rest: Property[], kind: string | null): ((item: JsonObject) => string | null) | null {
+function answerProperty(
+  items: JsonObject[],
+  rest: Property[],
+  kind: string | null,
+): ((item: JsonObject) => string | null) | null {
   const named = rest.filter(each => speaksOf(each.name, 'answer')).sort((a, b) => b.presence - a.presence)[0];
   if (named && named.presence > 0.2) return item => (Object.hasOwn(item, named.name) ? named.name : null);
   const pointed = kind !== null && items.some(item => Object.hasOwn(item, String(item[kind])));
@@ -153,11 +179,18 @@ function answerProperty(items: JsonObject[], rest: Property[], kind: string | nu
   return only.length === 1 ? () => only[0]!.name : null;
 }
 
-const isDefinition = (name: string) => /^(options|choices|allowed|possible|required|config|settings|validation|items)/i.test(name);
+const isDefinition = (name: string) =>
+  /^(options|choices|allowed|possible|required|config|settings|validation|items)/i.test(name);
 
 /** The property that lists the possible options as `{ id, label }`, when there is one beside the answer. */
-function definitionProperty(items: JsonObject[], rest: Property[], answer: (item: JsonObject) => string | null): string | null {
-  const lists = rest.filter(each => items.some(item => answer(item) !== each.name && Array.isArray(item[each.name]) && optionLabels(item[each.name]!)));
+function definitionProperty(
+  items: JsonObject[],
+  rest: Property[],
+  answer: (item: JsonObject) => string | null,
+): string | null {
+  const lists = rest.filter(each =>
+    items.some(item => answer(item) !== each.name && Array.isArray(item[each.name]) && optionLabels(item[each.name]!)),
+  );
   return lists[0]?.name ?? null;
 }
 

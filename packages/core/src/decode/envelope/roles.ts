@@ -9,18 +9,72 @@ const vocabulary = {
   name: ['name', 'title', 'label', 'heading', 'caption'],
   wording: ['label', 'title', 'question', 'ask', 'prompt', 'text', 'name', 'caption', 'wording', 'heading', 'asked'],
   kind: ['type', 'kind', 'as', 'widget', 'control', 'format', 'input'],
-  answer: ['answer', 'value', 'response', 'reply', 'content', 'given', 'data', 'result', 'input', 'entered', 'values', 'answers'],
+  answer: [
+    'answer',
+    'value',
+    'response',
+    'reply',
+    'content',
+    'given',
+    'data',
+    'result',
+    'input',
+    'entered',
+    'values',
+    'answers',
+  ],
   form: ['form', 'survey', 'questionnaire', 'template'],
   submission: ['submission', 'response', 'entry', 'event', 'record', 'reply', 'result'],
-  time: ['submitted', 'created', 'received', 'completed', 'sent', 'finished', 'ended', 'timestamp', 'time', 'when', 'at', 'on', 'date'],
-  sender: ['ip', 'address', 'agent', 'browser', 'referrer', 'referer', 'client', 'remote', 'user', 'device', 'host', 'locale', 'language',
-    'version', 'source', 'url', 'uri', 'hidden', 'score', 'status', 'meta', 'metadata', 'network', 'duration', 'spam', 'test'],
-} satisfies Record<string, string[]>; // prettier-ignore
+  time: [
+    'submitted',
+    'created',
+    'received',
+    'completed',
+    'sent',
+    'finished',
+    'ended',
+    'timestamp',
+    'time',
+    'when',
+    'at',
+    'on',
+    'date',
+  ],
+  sender: [
+    'ip',
+    'address',
+    'agent',
+    'browser',
+    'referrer',
+    'referer',
+    'client',
+    'remote',
+    'user',
+    'device',
+    'host',
+    'locale',
+    'language',
+    'version',
+    'source',
+    'url',
+    'uri',
+    'hidden',
+    'score',
+    'status',
+    'meta',
+    'metadata',
+    'network',
+    'duration',
+    'spam',
+    'test',
+  ],
+} satisfies Record<string, string[]>;
 
 export type Role = keyof typeof vocabulary;
 
 /** True when one of the name's words belongs to the role. */
-export const speaksOf = (name: string, role: Role): boolean => wordsOf(name).some(word => vocabulary[role].includes(word));
+export const speaksOf = (name: string, role: Role): boolean =>
+  wordsOf(name).some(word => vocabulary[role].includes(word));
 
 /** True when all of the name's words belong to the roles. */
 export const speaksOnlyOf = (name: string, ...roles: Role[]): boolean => {
@@ -28,13 +82,15 @@ export const speaksOnlyOf = (name: string, ...roles: Role[]): boolean => {
   return words.length > 0 && words.every(word => roles.some(role => vocabulary[role].includes(word)));
 };
 
-const isScalar = (value: Json | undefined): value is string | number => typeof value === 'string' || typeof value === 'number';
+const isScalar = (value: Json | undefined): value is string | number =>
+  typeof value === 'string' || typeof value === 'number';
 
 /** RFC 3339 and its near kin, or seconds or milliseconds since the epoch within this century. */
 const isTime = (value: Json): boolean =>
   typeof value === 'string'
     ? /^\d{4}-\d\d-\d\d([T ]\d\d:\d\d|$)/.test(value)
-    : typeof value === 'number' && ((value > 946684800 && value < 4102444800) || (value > 946684800000 && value < 4102444800000));
+    : typeof value === 'number' &&
+      ((value > 946684800 && value < 4102444800) || (value > 946684800000 && value < 4102444800000));
 
 /** Form, submission id and time from what stands around the answers; everything else there becomes meta. */
 export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {

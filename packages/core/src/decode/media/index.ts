@@ -29,7 +29,11 @@ export function readDocument(bytes: Uint8Array, contentType: string | null, quer
   const hasQuery = Object.keys(values).length > 0;
   if (bytes.length === 0) {
     if (hasQuery) return { media: 'query', document: values, notes: [] };
-    return { media: 'none', document: null, notes: [{ code: 'media.empty', message: 'The body is empty and the address carries no values.' }] };
+    return {
+      media: 'none',
+      document: null,
+      notes: [{ code: 'media.empty', message: 'The body is empty and the address carries no values.' }],
+    };
   }
   const { body, notes } = readBody(bytes, contentType);
   const stated = mediaReaders.find(reader => body.type !== null && reader.isStated(body.type));
@@ -43,12 +47,21 @@ export function readDocument(bytes: Uint8Array, contentType: string | null, quer
     const mislabelled = looksElsewhere(reader, body.type, likely);
     if (mislabelled) {
       const better = mislabelled.read(body);
-      if (!('code' in better)) return { media: mislabelled.id, document: better.document, notes: [...notes, ...better.notes, otherThanStated(mislabelled, body.type)] };
+      if (!('code' in better))
+        return {
+          media: mislabelled.id,
+          document: better.document,
+          notes: [...notes, ...better.notes, otherThanStated(mislabelled, body.type)],
+        };
     }
     if (reader !== stated) notes.push(otherThanStated(reader, body.type));
     return { media: reader.id, document: reading.document, notes: [...notes, ...reading.notes] };
   }
-  if (notes.length === 0) notes.push({ code: 'media.unknown', message: `Nothing here reads ${body.type ?? 'a body without a Content-Type'}.` });
+  if (notes.length === 0)
+    notes.push({
+      code: 'media.unknown',
+      message: `Nothing here reads ${body.type ?? 'a body without a Content-Type'}.`,
+    });
   return { media: 'none', document: null, notes };
 }
 
@@ -58,5 +71,7 @@ const looksElsewhere = (reader: MediaReader, type: string | null, likely: MediaR
 
 const otherThanStated = (reader: MediaReader, type: string | null): Note => ({
   code: 'media.mislabelled',
-  message: type ? `Stated as ${type}, but it reads as ${reader.label}.` : `No Content-Type was stated; it reads as ${reader.label}.`,
+  message: type
+    ? `Stated as ${type}, but it reads as ${reader.label}.`
+    : `No Content-Type was stated; it reads as ${reader.label}.`,
 });

@@ -12,7 +12,10 @@ export const json: MediaReader = {
     try {
       return { document: JSON.parse(text) as Json, notes: [] };
     } catch (error) {
-      return { code: 'media.json', message: `This is not JSON: ${whereItBroke(text, String((error as Error).message))}` };
+      return {
+        code: 'media.json',
+        message: `This is not JSON: ${whereItBroke(text, String((error as Error).message))}`,
+      };
     }
   },
 };
@@ -22,10 +25,14 @@ const LONGEST_SEARCHED = 1_000_000;
 
 /** What is wrong, with line and column. */
 function whereItBroke(text: string, complaint: string): string {
-  const reason = complaint.replace(/,? "?\.\.\.[\s\S]*$/, '').replace(/, "[\s\S]*$/, '').replace(/ in JSON at position[\s\S]*$/, '');
+  const reason = complaint
+    .replace(/,? "?\.\.\.[\s\S]*$/, '')
+    .replace(/, "[\s\S]*$/, '')
+    .replace(/ in JSON at position[\s\S]*$/, '');
   const offset = breakingOffset(text);
   if (offset === null) return `${reason}.`;
-  if (text.slice(offset).trim() === '') return `it ends too early, at line ${text.slice(0, offset).split('\n').length}.`;
+  if (text.slice(offset).trim() === '')
+    return `it ends too early, at line ${text.slice(0, offset).split('\n').length}.`;
   const before = text.slice(0, offset).split('\n');
   return `${reason} at line ${before.length}, column ${before.at(-1)!.length + 1}.`;
 }

@@ -19,7 +19,9 @@ test.each<[string, Json]>([
   ['a&b=', { a: '', b: '' }],
   ['&&a=1&', { a: '1' }],
   ['=x', { '': 'x' }],
-])('urlencoded %s', (text, document) => expect(readDocument(bytes(text), 'application/x-www-form-urlencoded', '').document).toEqual(document));
+])('urlencoded %s', (text, document) =>
+  expect(readDocument(bytes(text), 'application/x-www-form-urlencoded', '').document).toEqual(document),
+);
 
 // Nesting by brackets: common practice, no source.
 test.each<[string, Json]>([
@@ -29,15 +31,25 @@ test.each<[string, Json]>([
   ['a[b][c]=1', { a: { b: { c: '1' } } }],
   ['a[b=1', { 'a[b': '1' }],
   ['__proto__[x]=1', JSON.parse('{"__proto__":{"x":"1"}}') as Json],
-])('brackets in %s', (text, document) => expect(nestedFromPairs(new URLSearchParams(text))).toEqual(document)); // prettier-ignore
+])('brackets in %s', (text, document) => expect(nestedFromPairs(new URLSearchParams(text))).toEqual(document));
 
 test('what a form sends, as the HTML Standard encodes it, comes back', () => {
   fc.assert(
-    fc.property(fc.uniqueArray(fc.tuple(fc.stringMatching(/^[^[\]\d][^[\]]{0,8}$/), fc.string({ unit: 'grapheme' })), { selector: ([name]) => name, maxLength: 8 }), pairs => {
-      const document = readDocument(bytes(new URLSearchParams(pairs).toString() || '&'), 'application/x-www-form-urlencoded', '').document as Record<string, Json>;
-      for (const [name, value] of pairs) expect(document[name]).toBe(value);
-    }),
-  ); // prettier-ignore
+    fc.property(
+      fc.uniqueArray(fc.tuple(fc.stringMatching(/^[^[\]\d][^[\]]{0,8}$/), fc.string({ unit: 'grapheme' })), {
+        selector: ([name]) => name,
+        maxLength: 8,
+      }),
+      pairs => {
+        const document = readDocument(
+          bytes(new URLSearchParams(pairs).toString() || '&'),
+          'application/x-www-form-urlencoded',
+          '',
+        ).document as Record<string, Json>;
+        for (const [name, value] of pairs) expect(document[name]).toBe(value);
+      },
+    ),
+  );
 });
 
 // RFC 8259: any value at the top, white space around, escapes; §8.1: a byte-order mark is not to be sent, but may be ignored.
@@ -53,11 +65,19 @@ test.each<[string, RegExp]>([
   ['{"a":1,]', /line 1, column 8/],
   ['{\n "a": tru }', /line 2/],
   ['{"a":"x', /line 1|ends too early/],
-])('broken JSON %j says where', (text, where) => expect(readDocument(bytes(text), 'application/json', '').notes[0]).toMatchObject({ code: 'media.json', message: expect.stringMatching(where) }));
+])('broken JSON %j says where', (text, where) =>
+  expect(readDocument(bytes(text), 'application/json', '').notes[0]).toMatchObject({
+    code: 'media.json',
+    message: expect.stringMatching(where),
+  }),
+);
 
 test('a body in another charset is read in it, and one that lies about it is told', () => {
   const latin = new Uint8Array([...bytes('{"a":"'), 0xe9, ...bytes('"}')]);
-  expect(readDocument(latin, 'application/json; charset=iso-8859-1', '')).toMatchObject({ document: { a: 'é' }, notes: [] });
+  expect(readDocument(latin, 'application/json; charset=iso-8859-1', '')).toMatchObject({
+    document: { a: 'é' },
+    notes: [],
+  });
   expect(codes(readDocument(latin, 'application/json', '').notes)).toEqual(['media.charset']);
   expect(readDocument(latin, 'application/json; charset=no-such', '').document).toEqual({ a: 'é' });
 });
@@ -75,8 +95,16 @@ test.each<[string, string | null, string, string]>([
 });
 
 test('an address with values and no body is read from its query; an empty one says so', () => {
-  expect(readDocument(bytes(''), null, 'site=AB-07&ph=7.4')).toEqual({ media: 'query', document: { site: 'AB-07', ph: '7.4' }, notes: [] });
-  expect(readDocument(bytes(''), 'application/json', '')).toMatchObject({ media: 'none', document: null, notes: [{ code: 'media.empty' }] });
+  expect(readDocument(bytes(''), null, 'site=AB-07&ph=7.4')).toEqual({
+    media: 'query',
+    document: { site: 'AB-07', ph: '7.4' },
+    notes: [],
+  });
+  expect(readDocument(bytes(''), 'application/json', '')).toMatchObject({
+    media: 'none',
+    document: null,
+    notes: [{ code: 'media.empty' }],
+  });
 });
 
 // RFC 9110 §8.3.1: parameter values may be quoted, names are case-insensitive.

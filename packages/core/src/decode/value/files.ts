@@ -19,10 +19,22 @@ const isText = (value: Json) => typeof value === 'string';
 const isLink = (value: Json) => typeof value === 'string' && /^(https?:|data:)/i.test(value);
 
 function fileFromObject(field: string, object: JsonObject): FileRef | null {
-  const link = named(object, ['url', 'link', 'href', 'uri', 'download', 'src', 'path', 'location', 'file', 'content'], isLink);
-  const name = named(object, ['name', 'filename', 'file', 'title', 'original'], value => isText(value) && !isLink(value));
+  const link = named(
+    object,
+    ['url', 'link', 'href', 'uri', 'download', 'src', 'path', 'location', 'file', 'content'],
+    isLink,
+  );
+  const name = named(
+    object,
+    ['name', 'filename', 'file', 'title', 'original'],
+    value => isText(value) && !isLink(value),
+  );
   const size = named(object, ['size', 'bytes', 'length'], value => Number.isFinite(Number(value)));
-  const type = named(object, ['type', 'mime', 'mimetype', 'content', 'media'], value => isText(value) && /^[\w.+-]+\/[\w.+-]+$/.test(value as string));
+  const type = named(
+    object,
+    ['type', 'mime', 'mimetype', 'content', 'media'],
+    value => isText(value) && /^[\w.+-]+\/[\w.+-]+$/.test(value as string),
+  );
   const supports = [link, name, size, type].filter(Boolean).length;
   if (supports < 2 || (!link && !type && !size)) return null;
   const text = link ? fileFromText(field, object[link] as string) : null;
@@ -39,11 +51,16 @@ function fileFromText(field: string, text: string): FileRef | null {
   const data = /^data:([^;,]*)[^,]*?(;base64)?,(.*)$/is.exec(text);
   if (data) {
     const [, type, base64, content = ''] = data;
-    const size = base64 ? Math.floor((content.replace(/=+$/, '').length * 3) / 4) : decodeURIComponentSafely(content).length;
+    const size = base64
+      ? Math.floor((content.replace(/=+$/, '').length * 3) / 4)
+      : decodeURIComponentSafely(content).length;
     return { field, name: 'file', type: type || null, size, url: null };
   }
   if (!/^https?:\/\//i.test(text)) return null;
-  const path = text.replace(/[?#].*$/, '').split('/').slice(3);
+  const path = text
+    .replace(/[?#].*$/, '')
+    .split('/')
+    .slice(3);
   return { field, name: decodeURIComponentSafely(path.at(-1) || 'file'), type: null, size: null, url: text };
 }
 

@@ -25,7 +25,12 @@ export function readAnswers(answers: RawAnswer[]): ReadAnswers {
       key: answer.key,
       label: answer.label,
       kind,
-      value: kind === 'boolean' ? asBoolean(labelled) : kind === 'choices' && !Array.isArray(labelled) ? [labelled] : labelled,
+      value:
+        kind === 'boolean'
+          ? asBoolean(labelled)
+          : kind === 'choices' && !Array.isArray(labelled)
+            ? [labelled]
+            : labelled,
       pointer: answer.pointer,
     });
   }

@@ -2,15 +2,23 @@ import { isJsonObject, wordsOf, type FieldKind, type Json } from '../../submissi
 
 /** The general words with which builders state kinds of question. Common practice, no source. */
 const statedKinds: [FieldKind, RegExp][] = [
-  ['email', /e_?mail|^mail$/], ['phone', /phone|tel$|mobile/], ['url', /^(url|link|website|uri)/],
+  ['email', /e_?mail|^mail$/],
+  ['phone', /phone|tel$|mobile/],
+  ['url', /^(url|link|website|uri)/],
   ['files', /file|upload|attach|photo|image|docs?$|document|signature/],
-  ['choices', /checkboxes|multi|choices|picks|many|tags|select_?all/], ['choice', /choice|pick|select|radio|drop|list|option/],
+  ['choices', /checkboxes|multi|choices|picks|many|tags|select_?all/],
+  ['choice', /choice|pick|select|radio|drop|list|option/],
   ['boolean', /bool|yes_?no|consent|toggle|switch|checkbox|legal|accept/],
   ['number', /num|int|decimal|float|rating|scale|score|stars|opinion|nps|slider/],
-  ['datetime', /date_?time|timestamp/], ['date', /date|birth/], ['time', /^time/],
-  ['address', /address/], ['table', /table|matrix|grid/], ['name', /name/],
-  ['multiline', /long|area|multi_?line|paragraph|memo|essay/], ['text', /text|short|string|line|input|words/],
-]; // prettier-ignore
+  ['datetime', /date_?time|timestamp/],
+  ['date', /date|birth/],
+  ['time', /^time/],
+  ['address', /address/],
+  ['table', /table|matrix|grid/],
+  ['name', /name/],
+  ['multiline', /long|area|multi_?line|paragraph|memo|essay/],
+  ['text', /text|short|string|line|input|words/],
+];
 
 const dateTime = /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d/;
 const date = /^\d{4}-\d\d-\d\d$/;

@@ -44,11 +44,25 @@ export const formatDate = defineTransform<FormatDateParams>({
     const text = asText(value).trim();
     const read = readDate(text, order, zoneFor(zone, context));
     if (!read) return new Problem('date.unreadable', `“${text}” is not a date that reads ${orderWords[order]}.`, value);
-    return to === 'iso' ? isoInstant(read) : to === 'date' ? read.toISODate()! : to === 'time' ? read.toFormat('HH:mm') : read.toFormat(to, { locale: 'en' });
+    return to === 'iso'
+      ? isoInstant(read)
+      : to === 'date'
+        ? read.toISODate()!
+        : to === 'time'
+          ? read.toFormat('HH:mm')
+          : read.toFormat(to, { locale: 'en' });
   },
   examples: [
-    { params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' }, in: '04/11/2026 7:55', out: '2026-11-04T07:55:00Z' },
-    { params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' }, in: '4.7.2026 07:55', out: '2026-07-04T06:55:00Z' },
+    {
+      params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' },
+      in: '04/11/2026 7:55',
+      out: '2026-11-04T07:55:00Z',
+    },
+    {
+      params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' },
+      in: '4.7.2026 07:55',
+      out: '2026-07-04T06:55:00Z',
+    },
     { params: { order: 'monthFirst', to: 'date', zone: '' }, in: '3/4/26', out: '2026-03-04' },
     { params: { order: 'dayFirst', to: 'date', zone: '' }, in: '3/4/26', out: '2026-04-03' },
     { params: { order: 'dayFirst', to: 'date', zone: '' }, in: '2026-11-04T23:30:00Z', out: '2026-11-04' },
@@ -67,11 +81,20 @@ const isoInstant = (date: DateTime) => date.toUTC().toISO({ suppressMilliseconds
 
 function readDate(text: string, order: Order, zone: string): DateTime | null {
   if (/^\d{4}-\d\d-\d\d/.test(text)) {
-    const iso = DateTime.fromISO(text.replace(/^(\S{10})[ t]/, '$1T').replace(/z$/, 'Z'), { zone, setZone: /(z|[+-]\d\d:?\d\d)$/i.test(text) });
+    const iso = DateTime.fromISO(text.replace(/^(\S{10})[ t]/, '$1T').replace(/z$/, 'Z'), {
+      zone,
+      setZone: /(z|[+-]\d\d:?\d\d)$/i.test(text),
+    });
     if (iso.isValid) return iso;
   }
-  const tidy = text.replace(/\b(\d{1,2})(st|nd|rd|th)\b/gi, '$1').replace(/,/g, ' ').replace(/\b(at|o’clock)\b/gi, ' ')
-    .replace(/(\d)\s?([ap])\.?m\b\.?/gi, '$1 $2m').replace(/(\d)[.\-/](\d{1,2})[.\-/](\d)/, '$1/$2/$3').replace(/\s+/g, ' ').trim(); // prettier-ignore
+  const tidy = text
+    .replace(/\b(\d{1,2})(st|nd|rd|th)\b/gi, '$1')
+    .replace(/,/g, ' ')
+    .replace(/\b(at|o’clock)\b/gi, ' ')
+    .replace(/(\d)\s?([ap])\.?m\b\.?/gi, '$1 $2m')
+    .replace(/(\d)[.\-/](\d{1,2})[.\-/](\d)/, '$1/$2/$3')
+    .replace(/\s+/g, ' ')
+    .trim();
   for (const date of dates[order])
     for (const time of times) {
       const read = DateTime.fromFormat(tidy, date + time, { zone, locale: 'en' });

@@ -22,7 +22,8 @@ export const joinList = defineTransform<JoinListParams>({
   accepts: ['choices', 'json', 'files', 'table'],
   returns: 'text',
   takesEmptyLists: true,
-  explain: ({ separator, lastSeparator }) => `joined with “${separator}”${lastSeparator ? `, the last with “${lastSeparator}”` : ''}`,
+  explain: ({ separator, lastSeparator }) =>
+    `joined with “${separator}”${lastSeparator ? `, the last with “${lastSeparator}”` : ''}`,
   apply(value, { separator, lastSeparator }): Json {
     if (!Array.isArray(value)) return value;
     const items = value.filter(item => !isBlank(item)).map(asText);

@@ -56,7 +56,10 @@ export const toNumber = defineTransform<ToNumberParams>({
 
 /** The number as JavaScript writes it: no thousands marks, a point before the decimals. */
 function plainNumber(written: string, decimal: ToNumberParams['decimal']): string {
-  const digits = written.replace(/[\s’'\u00a0\u202f]/g, '').replace('−', '-').replace(/[.,]+$/, '');
+  const digits = written
+    .replace(/[\s’'\u00a0\u202f]/g, '')
+    .replace('−', '-')
+    .replace(/[.,]+$/, '');
   const mark = decimal === 'comma' ? ',' : decimal === 'point' ? '.' : decimalMark(digits);
   return digits.replaceAll(mark === ',' ? '.' : ',', '').replace(mark, '.');
 }

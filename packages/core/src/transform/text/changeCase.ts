@@ -15,11 +15,26 @@ const capital = (word: string) => word.charAt(0).toLocaleUpperCase('und') + word
 const change: Record<Case, (text: string) => string> = {
   lower: text => text.toLowerCase(),
   upper: text => text.toUpperCase(),
-  sentence: text => text.toLowerCase().replace(/(^\s*|[.!?]\s+)(\p{Ll})/gu, (_, before: string, letter: string) => before + letter.toUpperCase()),
-  title: text => text.toLowerCase().replace(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’']*/gu, capital).replace(/\b(\p{Lu}[’'])(\p{Ll})(?=\p{L}{2})/gu, (_, before: string, letter: string) => before + letter.toUpperCase()),
+  sentence: text =>
+    text
+      .toLowerCase()
+      .replace(/(^\s*|[.!?]\s+)(\p{Ll})/gu, (_, before: string, letter: string) => before + letter.toUpperCase()),
+  title: text =>
+    text
+      .toLowerCase()
+      .replace(/[\p{L}\p{N}][\p{L}\p{N}\p{M}’']*/gu, capital)
+      .replace(
+        /\b(\p{Lu}[’'])(\p{Ll})(?=\p{L}{2})/gu,
+        (_, before: string, letter: string) => before + letter.toUpperCase(),
+      ),
 };
 
-const words: Record<Case, string> = { lower: 'lower case', upper: 'upper case', sentence: 'sentence case', title: 'each word capitalised' };
+const words: Record<Case, string> = {
+  lower: 'lower case',
+  upper: 'upper case',
+  sentence: 'sentence case',
+  title: 'each word capitalised',
+};
 
 /** Changes the case of letters, for every script that has one. */
 export const changeCase = defineTransform<ChangeCaseParams>({

@@ -28,7 +28,8 @@ export const trim = defineTransform({
   accepts: 'any',
   returns: 'text',
   explain: ({ collapse }) => (collapse ? 'spaces tidied' : 'trimmed'),
-  apply: (value, { collapse }): Json => onText(value, text => (collapse ? text.replace(/[^\S\n]+/g, ' ') : text).trim()),
+  apply: (value, { collapse }): Json =>
+    onText(value, text => (collapse ? text.replace(/[^\S\n]+/g, ' ') : text).trim()),
   examples: [
     { params: { collapse: true }, in: '  Withy   Bridge ', out: 'Withy Bridge' },
     { params: { collapse: false }, in: '  Withy   Bridge ', out: 'Withy   Bridge' },

@@ -7,11 +7,31 @@ import { SourceEditor } from './SourceEditor';
 import { Steps } from './Steps';
 import type { EditLine } from './What';
 
-const blankWords: Record<BlankPolicy, string> = { leaveOut: 'leave the field out', null: 'send null', empty: 'send an empty text', fallback: 'send this instead', stop: 'hold the submission' };
-const problemWords: Record<ProblemPolicy, string> = { stop: 'hold the submission', leaveOut: 'leave the field out', fallback: 'send this instead' };
+const blankWords: Record<BlankPolicy, string> = {
+  leaveOut: 'leave the field out',
+  null: 'send null',
+  empty: 'send an empty text',
+  fallback: 'send this instead',
+  stop: 'hold the submission',
+};
+const problemWords: Record<ProblemPolicy, string> = {
+  stop: 'hold the submission',
+  leaveOut: 'leave the field out',
+  fallback: 'send this instead',
+};
 
 /** An open line: where its value comes from, each step of its cleaning, and what happens when there is none. */
-export function LineEditor({ workbench, compiled, edit, onClose }: { workbench: Workbench; compiled: CompiledLine; edit: EditLine; onClose: () => void }) {
+export function LineEditor({
+  workbench,
+  compiled,
+  edit,
+  onClose,
+}: {
+  workbench: Workbench;
+  compiled: CompiledLine;
+  edit: EditLine;
+  onClose: () => void;
+}) {
   const { line, field } = compiled;
   const usesFallback = line.whenBlank === 'fallback' || line.whenProblem === 'fallback';
   return (
@@ -21,36 +41,147 @@ export function LineEditor({ workbench, compiled, edit, onClose }: { workbench: 
       {line.source && <Steps workbench={workbench} compiled={compiled} edit={edit} />}
       {line.source && (
         <div className="mt-3 grid gap-x-6 gap-y-2 sm:grid-cols-3">
-          <Labelled label="When it is blank">{ids => <select {...ids} className="write" value={line.whenBlank} onChange={event => edit(each => ({ ...each, whenBlank: event.target.value as BlankPolicy }))}>{Object.entries(blankWords).map(([key, words]) => <option key={key} value={key}>{words}</option>)}</select>}</Labelled>
-          <Labelled label="When it is in trouble">{ids => <select {...ids} className="write" value={line.whenProblem} onChange={event => edit(each => ({ ...each, whenProblem: event.target.value as ProblemPolicy }))}>{Object.entries(problemWords).map(([key, words]) => <option key={key} value={key}>{words}</option>)}</select>}</Labelled>
-          {usesFallback && <Labelled label="Instead">{ids => <TypedInput ids={ids} field={field} value={line.fallback} onChange={fallback => edit(each => ({ ...each, fallback }))} />}</Labelled>}
+          <Labelled label="When it is blank">
+            {ids => (
+              <select
+                {...ids}
+                className="write"
+                value={line.whenBlank}
+                onChange={event => edit(each => ({ ...each, whenBlank: event.target.value as BlankPolicy }))}
+              >
+                {Object.entries(blankWords).map(([key, words]) => (
+                  <option key={key} value={key}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Labelled>
+          <Labelled label="When it is in trouble">
+            {ids => (
+              <select
+                {...ids}
+                className="write"
+                value={line.whenProblem}
+                onChange={event => edit(each => ({ ...each, whenProblem: event.target.value as ProblemPolicy }))}
+              >
+                {Object.entries(problemWords).map(([key, words]) => (
+                  <option key={key} value={key}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Labelled>
+          {usesFallback && (
+            <Labelled label="Instead">
+              {ids => (
+                <TypedInput
+                  ids={ids}
+                  field={field}
+                  value={line.fallback}
+                  onChange={fallback => edit(each => ({ ...each, fallback }))}
+                />
+              )}
+            </Labelled>
+          )}
         </div>
       )}
-      <p className="mt-3 flex gap-4"><Act onClick={onClose}>Close</Act>{line.source && <Act onClick={() => edit(each => ({ ...each, source: null, cleaning: [] }))}>Empty this line</Act>}</p>
+      <p className="mt-3 flex gap-4">
+        <Act onClick={onClose}>Close</Act>
+        {line.source && (
+          <Act onClick={() => edit(each => ({ ...each, source: null, cleaning: [] }))}>Empty this line</Act>
+        )}
+      </p>
     </div>
-  ); // prettier-ignore
+  );
 }
 
-const typeWords: Record<TargetField['type'], string> = { text: 'text', number: 'a number', integer: 'a whole number', boolean: 'true or false', date: 'a date', datetime: 'a time', choice: 'one of its options', choices: 'a list of its options', attachments: 'files by link', json: 'any JSON' };
+const typeWords: Record<TargetField['type'], string> = {
+  text: 'text',
+  number: 'a number',
+  integer: 'a whole number',
+  boolean: 'true or false',
+  date: 'a date',
+  datetime: 'a time',
+  choice: 'one of its options',
+  choices: 'a list of its options',
+  attachments: 'files by link',
+  json: 'any JSON',
+};
 
 function aboutField(field: TargetField): string {
-  const limits = [typeWords[field.type], field.maxLength !== null && `up to ${field.maxLength} characters`, field.required && 'required'].filter(Boolean).join(', ');
+  const limits = [
+    typeWords[field.type],
+    field.maxLength !== null && `up to ${field.maxLength} characters`,
+    field.required && 'required',
+  ]
+    .filter(Boolean)
+    .join(', ');
   const example = field.options ? field.options.join(' · ') : `such as ${asText(exampleFor(field))}`;
-  return [`${field.label}: takes ${limits}`, field.type === 'text' ? field.description : example].filter(Boolean).join('; ');
+  return [`${field.label}: takes ${limits}`, field.type === 'text' ? field.description : example]
+    .filter(Boolean)
+    .join('; ');
 }
 
 /** A value typed by hand, of the field's type: its options to pick from where it has some. */
-export function TypedInput({ ids, field, value, onChange }: { ids: { id: string }; field: TargetField | null; value: Json; onChange: (value: Json) => void }) {
+export function TypedInput({
+  ids,
+  field,
+  value,
+  onChange,
+}: {
+  ids: { id: string };
+  field: TargetField | null;
+  value: Json;
+  onChange: (value: Json) => void;
+}) {
   if (field?.options && field.type === 'choice') {
-    return <select {...ids} className="write font-mono text-small" value={asText(value)} onChange={event => onChange(event.target.value)}><option value="">pick one…</option>{field.options.map(option => <option key={option}>{option}</option>)}</select>; // prettier-ignore
+    return (
+      <select
+        {...ids}
+        className="write font-mono text-small"
+        value={asText(value)}
+        onChange={event => onChange(event.target.value)}
+      >
+        <option value="">pick one…</option>
+        {field.options.map(option => (
+          <option key={option}>{option}</option>
+        ))}
+      </select>
+    );
   }
   if (field?.type === 'boolean') {
-    return <select {...ids} className="write font-mono text-small" value={String(value)} onChange={event => onChange(event.target.value === '' ? '' : event.target.value === 'true')}><option value="">pick one…</option><option>true</option><option>false</option></select>; // prettier-ignore
+    return (
+      <select
+        {...ids}
+        className="write font-mono text-small"
+        value={String(value)}
+        onChange={event => onChange(event.target.value === '' ? '' : event.target.value === 'true')}
+      >
+        <option value="">pick one…</option>
+        <option>true</option>
+        <option>false</option>
+      </select>
+    );
   }
   const read = (text: string): Json => {
-    if ((field?.type === 'number' || field?.type === 'integer') && text.trim() !== '' && Number.isFinite(Number(text))) return Number(text);
-    if (field?.type === 'choices') return text.split(',').map(each => each.trim()).filter(Boolean);
+    if ((field?.type === 'number' || field?.type === 'integer') && text.trim() !== '' && Number.isFinite(Number(text)))
+      return Number(text);
+    if (field?.type === 'choices')
+      return text
+        .split(',')
+        .map(each => each.trim())
+        .filter(Boolean);
     return text;
   };
-  return <input {...ids} className="write font-mono text-small" defaultValue={asText(value)} placeholder={asText(field ? exampleFor(field) : '')} onChange={event => onChange(read(event.target.value))} />; // prettier-ignore
+  return (
+    <input
+      {...ids}
+      className="write font-mono text-small"
+      defaultValue={asText(value)}
+      placeholder={asText(field ? exampleFor(field) : '')}
+      onChange={event => onChange(read(event.target.value))}
+    />
+  );
 }

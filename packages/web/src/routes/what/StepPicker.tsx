@@ -12,11 +12,23 @@ const freshStep = (id: string): Step => {
 /** What a step would make of the value at hand, in a few characters. */
 function preview(value: Json, id: string, context: TransformContext): string {
   const result = compileChain([freshStep(id)]).run(value, context);
-  return isProblem(result) ? `! ${result.message}` : Array.isArray(result) ? result.map(asText).join(' · ') : asText(result) || 'blank';
+  return isProblem(result)
+    ? `! ${result.message}`
+    : Array.isArray(result)
+      ? result.map(asText).join(' · ')
+      : asText(result) || 'blank';
 }
 
 /** Adds a step: searched by name, each shown with what it would give. */
-export function StepPicker({ value, context, onPick }: { value: Json; context: TransformContext; onPick: (step: Step) => void }) {
+export function StepPicker({
+  value,
+  context,
+  onPick,
+}: {
+  value: Json;
+  context: TransformContext;
+  onPick: (step: Step) => void;
+}) {
   const [open, setOpen] = useState(false);
   const pick = (id: string) => {
     setOpen(false);
@@ -26,14 +38,34 @@ export function StepPicker({ value, context, onPick }: { value: Json; context: T
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="py-1 text-ink-3 hover:text-oxide">add a step…</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} className="z-30 w-[26rem] border border-ink bg-raised shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]" role="dialog" aria-label="Add a step">
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          className="z-30 w-[26rem] border border-ink bg-raised shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]"
+          role="dialog"
+          aria-label="Add a step"
+        >
           <Command label="Steps">
-            <Command.Input autoFocus placeholder="What should happen to it?" className="w-full border-b border-rule bg-transparent px-3.5 py-2.5 font-serif text-[0.9375rem] outline-none" />
+            <Command.Input
+              autoFocus
+              placeholder="What should happen to it?"
+              className="w-full border-b border-rule bg-transparent px-3.5 py-2.5 font-serif text-[0.9375rem] outline-none"
+            />
             <Command.List className="max-h-80 overflow-auto py-1">
               <Command.Empty className="px-3.5 py-2 text-ink-2">No step is called that.</Command.Empty>
               {transforms.map(transform => (
-                <Command.Item key={transform.id} value={`${transform.label} ${transform.summary}`} onSelect={() => pick(transform.id)} className="cursor-pointer border-l-2 border-transparent px-3 py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash">
-                  <div className="flex items-baseline justify-between gap-4"><span className="font-medium">{transform.label}</span><span className="min-w-0 truncate font-mono text-small text-ink-2">{preview(value, transform.id, context)}</span></div>
+                <Command.Item
+                  key={transform.id}
+                  value={`${transform.label} ${transform.summary}`}
+                  onSelect={() => pick(transform.id)}
+                  className="cursor-pointer border-l-2 border-transparent px-3 py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+                >
+                  <div className="flex items-baseline justify-between gap-4">
+                    <span className="font-medium">{transform.label}</span>
+                    <span className="min-w-0 truncate font-mono text-small text-ink-2">
+                      {preview(value, transform.id, context)}
+                    </span>
+                  </div>
                   <div className="text-small text-ink-3">{transform.summary}</div>
                 </Command.Item>
               ))}
@@ -42,5 +74,5 @@ export function StepPicker({ value, context, onPick }: { value: Json; context: T
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
-  ); // prettier-ignore
+  );
 }

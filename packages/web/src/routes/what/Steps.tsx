@@ -6,7 +6,15 @@ import { StepPicker } from './StepPicker';
 import type { EditLine } from './What';
 
 /** The cleaning, step by step, with the value after each on the sample at hand. */
-export function Steps({ workbench: { sample, editing }, compiled, edit }: { workbench: Workbench; compiled: CompiledLine; edit: EditLine }) {
+export function Steps({
+  workbench: { sample, editing },
+  compiled,
+  edit,
+}: {
+  workbench: Workbench;
+  compiled: CompiledLine;
+  edit: EditLine;
+}) {
   const { line, chain } = compiled;
   const context = { timeZone: editing.draft.terms.timeZone };
   const raw = sample ? compiled.sourceValue(sample.submission) : null;
@@ -23,48 +31,102 @@ export function Steps({ workbench: { sample, editing }, compiled, edit }: { work
   return (
     <div className="mt-3 border-l-2 border-oxide pl-3.5">
       <div className="grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-0.5 text-ink-2">
-        <span>as it was answered</span><Shown value={raw} />
+        <span>as it was answered</span>
+        <Shown value={raw} />
       </div>
       <ol>
         {line.cleaning.map((step, index) => (
-          <li key={index} className={`group grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-1 ${step.off ? 'opacity-60' : ''}`}>
+          <li
+            key={index}
+            className={`group grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-1 ${step.off ? 'opacity-60' : ''}`}
+          >
             <div>
               <div className="flex flex-wrap items-baseline gap-x-2.5">
-                <span className="font-medium">{transformOf(step.id)?.label ?? step.id}{step.off && ' (off)'}</span>
+                <span className="font-medium">
+                  {transformOf(step.id)?.label ?? step.id}
+                  {step.off && ' (off)'}
+                </span>
                 <span className="flex gap-2 text-small text-ink-3">
-                  <Deed onClick={() => move(index, -1)} disabled={index === 0} label={`Move step ${index + 1} up`}>↑</Deed>
-                  <Deed onClick={() => move(index, 1)} disabled={index === line.cleaning.length - 1} label={`Move step ${index + 1} down`}>↓</Deed>
-                  <Deed onClick={() => replace(index, { ...step, off: !step.off })} label={`Switch step ${index + 1} ${step.off ? 'on' : 'off'}`}>{step.off ? 'on' : 'off'}</Deed>
-                  <Deed onClick={() => change(line.cleaning.filter((_, at) => at !== index))} label={`Remove step ${index + 1}`}>remove</Deed>
+                  <Deed onClick={() => move(index, -1)} disabled={index === 0} label={`Move step ${index + 1} up`}>
+                    ↑
+                  </Deed>
+                  <Deed
+                    onClick={() => move(index, 1)}
+                    disabled={index === line.cleaning.length - 1}
+                    label={`Move step ${index + 1} down`}
+                  >
+                    ↓
+                  </Deed>
+                  <Deed
+                    onClick={() => replace(index, { ...step, off: !step.off })}
+                    label={`Switch step ${index + 1} ${step.off ? 'on' : 'off'}`}
+                  >
+                    {step.off ? 'on' : 'off'}
+                  </Deed>
+                  <Deed
+                    onClick={() => change(line.cleaning.filter((_, at) => at !== index))}
+                    label={`Remove step ${index + 1}`}
+                  >
+                    remove
+                  </Deed>
                 </span>
               </div>
               <Parameters step={step} onChange={params => replace(index, { ...step, params })} />
             </div>
-            {traces[index] ? <Shown value={traces[index].result} /> : <span className="font-mono text-small text-ink-3">not reached</span>}
+            {traces[index] ? (
+              <Shown value={traces[index].result} />
+            ) : (
+              <span className="font-mono text-small text-ink-3">not reached</span>
+            )}
           </li>
         ))}
       </ol>
-      <StepPicker value={isProblem(last) ? null : last} context={context} onPick={step => change([...line.cleaning, step])} />
+      <StepPicker
+        value={isProblem(last) ? null : last}
+        context={context}
+        onPick={step => change([...line.cleaning, step])}
+      />
     </div>
-  ); // prettier-ignore
+  );
 }
 
 const Deed = ({ label, ...rest }: { label: string; onClick: () => void; disabled?: boolean; children: string }) => (
-  <button type="button" aria-label={label} title={label} className="hover:text-oxide hover:underline disabled:opacity-30" {...rest} />
+  <button
+    type="button"
+    aria-label={label}
+    title={label}
+    className="hover:text-oxide hover:underline disabled:opacity-30"
+    {...rest}
+  />
 );
 
 /** A value between steps. Lists show their items apart. */
 function Shown({ value }: { value: Json | Problem }) {
-  if (isProblem(value)) return <span className="font-serif text-crimson"><span aria-hidden className="mr-1 font-mono font-bold">!</span>{value.message}</span>; // prettier-ignore
+  if (isProblem(value))
+    return (
+      <span className="font-serif text-crimson">
+        <span aria-hidden className="mr-1 font-mono font-bold">
+          !
+        </span>
+        {value.message}
+      </span>
+    );
   if (value === null || value === '') return <span className="font-mono text-small text-ink-3">blank</span>;
   const items = Array.isArray(value) ? value : [value];
   return (
     <span className="min-w-0 font-mono text-small whitespace-pre-wrap [overflow-wrap:anywhere]">
       {items.length === 0 && <span className="text-ink-3">empty list</span>}
-      {items.map((item, index) => <span key={index}>{index > 0 && <span className="text-ink-3">, </span>}<span className={Array.isArray(value) ? 'bg-ochre-wash' : ''}>{typeof item === 'object' && item !== null && 'name' in item ? asText(item.name) : asText(item)}</span></span>)}
+      {items.map((item, index) => (
+        <span key={index}>
+          {index > 0 && <span className="text-ink-3">, </span>}
+          <span className={Array.isArray(value) ? 'bg-ochre-wash' : ''}>
+            {typeof item === 'object' && item !== null && 'name' in item ? asText(item.name) : asText(item)}
+          </span>
+        </span>
+      ))}
       {typeof value === 'number' && <span className="ml-2 font-sans text-fine text-ink-3">number</span>}
     </span>
-  ); // prettier-ignore
+  );
 }
 
 function Parameters({ step, onChange }: { step: Step; onChange: (params: Step['params']) => void }) {
@@ -72,20 +134,58 @@ function Parameters({ step, onChange }: { step: Step; onChange: (params: Step['p
   if (!transform) return null;
   return (
     <div className="space-y-1 py-1">
-      {transform.asks.map(ask => <Parameter key={ask.name} ask={ask} value={step.params[ask.name]} onChange={value => onChange({ ...step.params, [ask.name]: value })} />)}
+      {transform.asks.map(ask => (
+        <Parameter
+          key={ask.name}
+          ask={ask}
+          value={step.params[ask.name]}
+          onChange={value => onChange({ ...step.params, [ask.name]: value })}
+        />
+      ))}
     </div>
-  ); // prettier-ignore
+  );
 }
 
-function Parameter({ ask, value, onChange }: { ask: ParameterField; value: unknown; onChange: (value: unknown) => void }) {
+function Parameter({
+  ask,
+  value,
+  onChange,
+}: {
+  ask: ParameterField;
+  value: unknown;
+  onChange: (value: unknown) => void;
+}) {
   return (
     <label className="grid grid-cols-[6rem_minmax(0,1fr)] items-baseline gap-2 text-small">
       <span className="text-ink-2">{ask.label}</span>
       {ask.choices ? (
-        <select className="write" value={String(value)} onChange={event => onChange(ask.choices!.find(each => String(each.value) === event.target.value)!.value)}>{ask.choices.map(each => <option key={String(each.value)} value={String(each.value)}>{each.label}</option>)}</select>
+        <select
+          className="write"
+          value={String(value)}
+          onChange={event => onChange(ask.choices!.find(each => String(each.value) === event.target.value)!.value)}
+        >
+          {ask.choices.map(each => (
+            <option key={String(each.value)} value={String(each.value)}>
+              {each.label}
+            </option>
+          ))}
+        </select>
       ) : (
-        <input className="write font-mono" defaultValue={String(value ?? '')} placeholder={ask.hint} onChange={event => onChange(event.target.value === '' && ask.optional ? (ask.name === 'lastSeparator' ? undefined : '') : event.target.value)} />
+        <input
+          className="write font-mono"
+          defaultValue={String(value ?? '')}
+          placeholder={ask.hint}
+          onChange={event =>
+            onChange(
+              event.target.value === '' && ask.optional
+                ? ask.name === 'lastSeparator'
+                  ? undefined
+                  : ''
+                : event.target.value,
+            )
+          }
+        />
       )}
     </label>
-  ); // prettier-ignore
+  );
 }

@@ -50,36 +50,104 @@ export function What({ workbench }: { workbench: Workbench }) {
     { key: 'w', does: 'margin or wire', run: () => setMargin(margin === 'wire' ? 'notes' : 'wire') },
     { key: 'Escape', does: 'close the line', run: () => setOpen(null) },
   ]);
-  if (!compiled) return <div className="px-6"><Empty title="The target does not offer this operation any more.">Read the target again, or start a new route. The lines of this one are kept.</Empty></div>; // prettier-ignore
+  if (!compiled)
+    return (
+      <div className="px-6">
+        <Empty title="The target does not offer this operation any more.">
+          Read the target again, or start a new route. The lines of this one are kept.
+        </Empty>
+      </div>
+    );
   const context = { timeZone: editing.draft.terms.timeZone };
   const planned = sample ? compiled.plan(sample.submission, context) : null;
-  const editLine = (id: string): EditLine => change => editing.edit(draft => ({ ...draft, call: { ...draft.call, lines: draft.call.lines.map(line => (line.id === id ? change(line) : line)) } }));
+  const editLine =
+    (id: string): EditLine =>
+    change =>
+      editing.edit(draft => ({
+        ...draft,
+        call: { ...draft.call, lines: draft.call.lines.map(line => (line.id === id ? change(line) : line)) },
+      }));
   return (
     <div className="grid flex-1 grid-cols-1 md:grid-cols-[minmax(0,1fr)] lg:grid-cols-[276px_minmax(0,1fr)]">
-      <Copy workbench={workbench} onPick={openIndex < 0 ? null : key => editLine(open!)(line => ({ ...line, source: { from: 'field', field: key } }))} hot={lines[openIndex]?.source ?? null} />
+      <Copy
+        workbench={workbench}
+        onPick={
+          openIndex < 0 ? null : key => editLine(open!)(line => ({ ...line, source: { from: 'field', field: key } }))
+        }
+        hot={lines[openIndex]?.source ?? null}
+      />
       <section aria-label="Lines" className="relative min-w-0">
         <div aria-hidden className="absolute inset-y-0 right-0 w-[268px] border-l border-rule bg-sunk max-xl:hidden" />
         <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
           <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-2.5 pb-1.5 text-fine text-ink-3 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
-            <span /><span>{route.target.name} field</span><span className="max-md:hidden">Comes from</span><span className="max-md:hidden">Value for sample {samples.length > 0 ? at + 1 : '–'}</span><span>All {samples.length}</span>
+            <span />
+            <span>{route.target.name} field</span>
+            <span className="max-md:hidden">Comes from</span>
+            <span className="max-md:hidden">Value for sample {samples.length > 0 ? at + 1 : '–'}</span>
+            <span>All {samples.length}</span>
           </div>
-          <div role="group" aria-label="Margin shows" className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5 max-xl:hidden">
-            <button type="button" aria-pressed={margin === 'notes'} onClick={() => setMargin('notes')} className={margin === 'notes' ? 'font-semibold' : 'text-ink-3'}>Margin</button>
-            <button type="button" aria-pressed={margin === 'wire'} onClick={() => setMargin('wire')} className={margin === 'wire' ? 'font-semibold' : 'text-ink-3'}>Wire <kbd>w</kbd></button>
+          <div
+            role="group"
+            aria-label="Margin shows"
+            className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5 max-xl:hidden"
+          >
+            <button
+              type="button"
+              aria-pressed={margin === 'notes'}
+              onClick={() => setMargin('notes')}
+              className={margin === 'notes' ? 'font-semibold' : 'text-ink-3'}
+            >
+              Margin
+            </button>
+            <button
+              type="button"
+              aria-pressed={margin === 'wire'}
+              onClick={() => setMargin('wire')}
+              className={margin === 'wire' ? 'font-semibold' : 'text-ink-3'}
+            >
+              Wire <kbd>w</kbd>
+            </button>
           </div>
         </div>
         <ol className="relative">
           {compiled.lines.map((line, index) => (
-            <LineRow key={line.line.id} workbench={workbench} compiled={line} index={index} outcome={planned?.outcomes[index] ?? null} isOpen={open === line.line.id} onOpen={is => { setCursor(index); setOpen(is ? line.line.id : null); }} edit={editLine(line.line.id)} showNotes={margin === 'notes'} />
+            <LineRow
+              key={line.line.id}
+              workbench={workbench}
+              compiled={line}
+              index={index}
+              outcome={planned?.outcomes[index] ?? null}
+              isOpen={open === line.line.id}
+              onOpen={is => {
+                setCursor(index);
+                setOpen(is ? line.line.id : null);
+              }}
+              edit={editLine(line.line.id)}
+              showNotes={margin === 'notes'}
+            />
           ))}
         </ol>
         {margin === 'wire' && (
-          <aside aria-label="Outgoing message" className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]">
-            {planned ? <Wire label="Outgoing message" text={wireText(planned.request, route.target.hasToken ? [['authorization', 'Bearer ••••••']] : [])} /> : <p className="font-serif text-ink-2">No sample to make a message of.</p>}
-            {planned && !planned.sendable && <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">It can’t be sent as it is: the margin says why.</p>}
+          <aside
+            aria-label="Outgoing message"
+            className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
+          >
+            {planned ? (
+              <Wire
+                label="Outgoing message"
+                text={wireText(planned.request, route.target.hasToken ? [['authorization', 'Bearer ••••••']] : [])}
+              />
+            ) : (
+              <p className="font-serif text-ink-2">No sample to make a message of.</p>
+            )}
+            {planned && !planned.sendable && (
+              <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
+                It can’t be sent as it is: the margin says why.
+              </p>
+            )}
           </aside>
         )}
       </section>
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -1,0 +1,100 @@
+/** `npm run screenshots`: pictures of the main views, made from fresh demo data, into docs/screenshots/. */
+import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { build } from './build.mjs';
+import { ensureChromium } from './chromium.mjs';
+import { root } from './root.mjs';
+
+const url = 'http://127.0.0.1:4630';
+await build();
+const { chromium } = await import('@playwright/test');
+const demo = spawn(process.execPath, [path.join(root, 'dist/demo.mjs')], {
+  env: {
+    ...process.env,
+    GRAMMATA_ROOT: root,
+    GRAMMATA_DATA: mkdtempSync(path.join(tmpdir(), 'grammata-shots-')),
+    GRAMMATA_PORT: '4630',
+    GRAMMATA_PRACTICE_PORT: '4730',
+  },
+});
+await new Promise(resolve => demo.stdout.on('data', text => String(text).includes(url) && resolve()));
+
+const browser = await chromium.launch({ executablePath: ensureChromium(), args: ['--no-sandbox', '--disable-gpu'] });
+const shot = async (name, go, colorScheme = 'light') => {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme,
+    reducedMotion: 'reduce',
+    baseURL: url,
+  });
+  const page = await context.newPage();
+  await go(page);
+  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
+  await context.close();
+  console.log(name);
+};
+const into = async (page, list, name) => {
+  await page.goto(list);
+  await page.getByRole('main').getByRole('link', { name }).first().click();
+  await page.getByRole('heading', { level: 1, name }).waitFor();
+};
+const rehearsed = page => page.getByText(/\d+ of \d+ go/).waitFor();
+const line = (page, name) => page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+/** Until the past reports are all delivered. */
+const delivered = async page => {
+  await page.goto('/');
+  await page.getByText('0 waiting, ').waitFor();
+};
+
+await shot('desk', delivered);
+await shot('intake', page => into(page, '/intakes', 'Field team forms'));
+await shot('workbench', async page => {
+  await into(page, '/routes', 'Sampling report to Register');
+  await rehearsed(page);
+  await page.keyboard.press('l');
+  await line(page, 'sampled_at');
+});
+await shot(
+  'workbench-dark',
+  async page => {
+    await into(page, '/routes', 'Worrying signs to Follow-ups');
+    await rehearsed(page);
+    await page.getByRole('button', { name: /^Wire/ }).click();
+  },
+  'dark',
+);
+await shot('when', async page => {
+  await into(page, '/routes', 'Worrying signs to Follow-ups');
+  await page.getByRole('link', { name: /^When/ }).click();
+});
+await shot('rehearsal', async page => {
+  await into(page, '/routes', 'Sampling report to Register');
+  await page.getByRole('link', { name: /^Rehearse all/ }).click();
+  await rehearsed(page);
+});
+await shot('preflight', async page => {
+  await into(page, '/routes', 'Worrying signs to Follow-ups');
+  await rehearsed(page);
+  await page.getByRole('button', { name: 'Go live…' }).click();
+  await page.getByText('It answered in').waitFor();
+});
+await shot('target', page => into(page, '/targets', 'Register'));
+await shot('deliveries', async page => {
+  await page.goto('/deliveries');
+  await page.getByRole('listitem').first().waitFor();
+});
+await shot('delivery', async page => {
+  await page.goto('/deliveries?state=delivered');
+  await page.getByRole('listitem').first().getByRole('link').click();
+  await page.getByRole('region', { name: 'Attempt 1' }).first().waitFor();
+});
+await shot('practice', async page => {
+  await page.goto('/practice');
+  await page.getByText('Fill it in').waitFor();
+});
+await browser.close();
+demo.kill();
