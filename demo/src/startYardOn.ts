@@ -12,7 +12,7 @@ export async function startYardOn(host: string, portText: string | undefined, da
       throw new ConfigFault(
         `Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PRACTICE_PORT to another.`,
       );
-    if (code === 'EACCES' || code === 'EROFS' || code === 'ENOENT' || code === 'ENOTDIR')
+    if (['EACCES', 'EPERM', 'EROFS', 'ENOENT', 'ENOTDIR', 'ENOSPC'].includes(code ?? ''))
       throw new ConfigFault(`The folder ${dataDir} can't be written: ${message}. Set GRAMMATA_DATA to one that can.`);
     throw error;
   }

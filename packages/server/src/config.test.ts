@@ -1,4 +1,5 @@
 import { ConfigFault, configFrom } from './config';
+import { assemble } from './start';
 
 test('defaults to loopback', () =>
   expect(configFrom({}, '/srv')).toMatchObject({
@@ -29,3 +30,8 @@ test('takes what the environment says', () =>
 test.each(['x', '-1', '70000', '1.5'])('port %s is refused with words', port =>
   expect(() => configFrom({ GRAMMATA_PORT: port }, '/')).toThrow(ConfigFault),
 );
+
+test('a data folder that can’t be used is told with words, not a stack', () => {
+  const config = configFrom({ GRAMMATA_DATA: `${__filename}/below-a-file` }, '/srv');
+  expect(() => assemble(config)).toThrow(/can't be used.*Set GRAMMATA_DATA/);
+});

@@ -26,10 +26,8 @@ export interface Assembled {
 
 /** Opens the data folder and builds the server. Throws ConfigFault when the folder can't be used. */
 export function assemble(config: Config, log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' })): Assembled {
-  makeFolder(config.dataDir);
-  const database = openDatabase(path.join(config.dataDir, 'grammata.db'), config.migrationsDir);
+  const { vault, database } = openData(config);
   const store = storeOn(database.db);
-  const vault = vaultIn(config.dataDir);
   const live = new LiveHub();
   const outward = new Outward(config.allowPrivate);
   const queue = new DeliveryQueue({ store, outward, vault, live, log, concurrency: config.concurrency });
@@ -68,12 +66,15 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   };
 }
 
-function makeFolder(folder: string): void {
+/** Makes the data folder where it is missing, and opens what is in it. Throws ConfigFault where it can't be used. */
+function openData({ dataDir, migrationsDir }: Config) {
   try {
-    mkdirSync(folder, { recursive: true });
+    mkdirSync(dataDir, { recursive: true });
+    const vault = vaultIn(dataDir);
+    return { vault, database: openDatabase(path.join(dataDir, 'grammata.db'), migrationsDir) };
   } catch (error) {
     throw new ConfigFault(
-      `The data folder ${folder} can't be made: ${(error as Error).message}. Set GRAMMATA_DATA to one that can be written.`,
+      `The data folder ${dataDir} can't be used: ${(error as Error).message}. Set GRAMMATA_DATA to one that can be written.`,
     );
   }
 }
