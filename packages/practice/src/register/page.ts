@@ -1,6 +1,6 @@
 import { html, type Html } from '../page/html';
 import { faults } from './faults';
-import type { RegisterState } from './register';
+import type { RegisterState } from './state';
 import type { Table } from './tables';
 
 const MOST_SHOWN = 200;

@@ -5,22 +5,8 @@ import { Kept } from '../store';
 import { complaintsAbout } from './check';
 import { faults, type Fault } from './faults';
 import { registerPage } from './page';
+import type { RegisterState } from './state';
 import { tables, type Table } from './tables';
-
-export interface RegisterRecord {
-  no: number;
-  at: string;
-  idempotencyKey: string | null;
-  values: Record<string, unknown>;
-}
-
-export interface RegisterState {
-  fault: Fault;
-  next: number;
-  records: Record<string, RegisterRecord[]>;
-  /** Options added by hand, by table and column. */
-  extra: Record<string, string[]>;
-}
 
 export const REGISTER_TOKEN = 'yard-register-2f7c';
 

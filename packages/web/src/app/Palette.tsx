@@ -5,7 +5,7 @@ import { useEffect, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Floating } from '../ui';
 import { api } from './api';
-import { places } from './Shell';
+import { places } from './places';
 import { switchTheme } from './theme';
 
 /** Find or do: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */

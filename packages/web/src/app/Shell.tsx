@@ -4,18 +4,9 @@ import { useDesk } from './desk';
 import { Keys, useKeys } from './keys';
 import { Live } from './live';
 import { Palette } from './Palette';
+import { places } from './places';
 import { Shortcuts } from './Shortcuts';
 import { Strip } from './Strip';
-
-/** The places, in the order people work in; `g` and the letter go there. */
-export const places = [
-  { to: '/', name: 'Desk', letter: 'd' },
-  { to: '/intakes', name: 'Intakes', letter: 'i' },
-  { to: '/routes', name: 'Routes', letter: 'r' },
-  { to: '/targets', name: 'Targets', letter: 't' },
-  { to: '/deliveries', name: 'Deliveries', letter: 'e' },
-  { to: '/practice', name: 'Practice', letter: 'p' },
-];
 
 /** How long after `g` a place's letter is waited for, in ms. */
 const PATIENCE = 1500;

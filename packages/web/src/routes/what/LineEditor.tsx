@@ -1,11 +1,12 @@
 import type { BlankPolicy, CompiledLine, ProblemPolicy } from '@grammata/core/request';
 import { exampleFor, type TargetField } from '@grammata/core/target';
-import { asText, type Json } from '@grammata/core/submission';
+import { asText } from '@grammata/core/submission';
 import { Act, Labelled } from '../../ui';
 import type { Workbench } from '../workbench';
 import { SourceEditor } from './SourceEditor';
 import { Steps } from './Steps';
-import type { EditLine } from './What';
+import { TypedInput } from './TypedInput';
+import type { EditLine } from './editLine';
 
 const blankWords: Record<BlankPolicy, string> = {
   leaveOut: 'leave the field out',
@@ -122,66 +123,4 @@ function aboutField(field: TargetField): string {
   return [`${field.label}: takes ${limits}`, field.type === 'text' ? field.description : example]
     .filter(Boolean)
     .join('; ');
-}
-
-/** A value typed by hand, of the field's type: its options to pick from where it has some. */
-export function TypedInput({
-  ids,
-  field,
-  value,
-  onChange,
-}: {
-  ids: { id: string };
-  field: TargetField | null;
-  value: Json;
-  onChange: (value: Json) => void;
-}) {
-  if (field?.options && field.type === 'choice') {
-    return (
-      <select
-        {...ids}
-        className="write font-mono text-small"
-        value={asText(value)}
-        onChange={event => onChange(event.target.value)}
-      >
-        <option value="">pick one…</option>
-        {field.options.map(option => (
-          <option key={option}>{option}</option>
-        ))}
-      </select>
-    );
-  }
-  if (field?.type === 'boolean') {
-    return (
-      <select
-        {...ids}
-        className="write font-mono text-small"
-        value={String(value)}
-        onChange={event => onChange(event.target.value === '' ? '' : event.target.value === 'true')}
-      >
-        <option value="">pick one…</option>
-        <option>true</option>
-        <option>false</option>
-      </select>
-    );
-  }
-  const read = (text: string): Json => {
-    if ((field?.type === 'number' || field?.type === 'integer') && text.trim() !== '' && Number.isFinite(Number(text)))
-      return Number(text);
-    if (field?.type === 'choices')
-      return text
-        .split(',')
-        .map(each => each.trim())
-        .filter(Boolean);
-    return text;
-  };
-  return (
-    <input
-      {...ids}
-      className="write font-mono text-small"
-      defaultValue={asText(value)}
-      placeholder={asText(field ? exampleFor(field) : '')}
-      onChange={event => onChange(read(event.target.value))}
-    />
-  );
 }

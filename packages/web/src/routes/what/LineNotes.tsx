@@ -1,7 +1,7 @@
 import type { CompiledLine, Outcome } from '@grammata/core/request';
 import { Act, counted, Note } from '../../ui';
 import type { Workbench } from '../workbench';
-import type { EditLine } from './What';
+import type { EditLine } from './editLine';
 
 /** How many kinds of trouble a closed line tells of. */
 const MOST_TROUBLES = 2;

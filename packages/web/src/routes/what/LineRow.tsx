@@ -4,7 +4,7 @@ import { Bar } from '../../ui';
 import type { Workbench } from '../workbench';
 import { LineEditor } from './LineEditor';
 import { LineNotes } from './LineNotes';
-import type { EditLine } from './What';
+import type { EditLine } from './editLine';
 
 interface LineRowProps {
   workbench: Workbench;

@@ -4,8 +4,8 @@ import type { TargetField } from '@grammata/core/target';
 import { useRef, useState } from 'react';
 import { Labelled } from '../../ui';
 import type { Workbench } from '../workbench';
-import { TypedInput } from './LineEditor';
-import type { EditLine } from './What';
+import { TypedInput } from './TypedInput';
+import type { EditLine } from './editLine';
 
 type From = Source['from'];
 const ways: Record<From, string> = { field: 'an answer', text: 'text with answers in it', constant: 'always the same' };

@@ -3,7 +3,7 @@ import { asText, type Json } from '@grammata/core/submission';
 import { isProblem, transformOf, type ParameterField, type Problem, type Step } from '@grammata/core/transform';
 import type { Workbench } from '../workbench';
 import { StepPicker } from './StepPicker';
-import type { EditLine } from './What';
+import type { EditLine } from './editLine';
 
 /** The cleaning, step by step, with the value after each on the sample at hand. */
 export function Steps({

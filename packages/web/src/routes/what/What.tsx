@@ -6,10 +6,8 @@ import { useKeys } from '../../app/keys';
 import { Empty, Wire } from '../../ui';
 import type { Workbench } from '../workbench';
 import { Copy } from './Copy';
+import type { EditLine } from './editLine';
 import { LineRow } from './LineRow';
-
-/** Changes one line of the draft. */
-export type EditLine = (change: (line: Line) => Line) => void;
 
 /** Which line is open; it stands in the address. */
 function useOpenLine(lines: Line[]) {

@@ -1,0 +1,9 @@
+/** The places, in the order people work in; `g` and the letter go there. */
+export const places = [
+  { to: '/', name: 'Desk', letter: 'd' },
+  { to: '/intakes', name: 'Intakes', letter: 'i' },
+  { to: '/routes', name: 'Routes', letter: 'r' },
+  { to: '/targets', name: 'Targets', letter: 't' },
+  { to: '/deliveries', name: 'Deliveries', letter: 'e' },
+  { to: '/practice', name: 'Practice', letter: 'p' },
+];

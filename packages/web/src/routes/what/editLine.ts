@@ -1,0 +1,4 @@
+import type { Line } from '@grammata/core/request';
+
+/** Changes one line of the draft. */
+export type EditLine = (change: (line: Line) => Line) => void;
