@@ -73,6 +73,7 @@ test('the palette finds and does, by keyboard alone', async ({ page }) => {
   await page.goto('/');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('worrying');
+  await expect(page.getByRole('option', { name: 'Worrying signs to Follow-ups', selected: true })).toBeVisible();
   await expectAccessible(page);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Worrying signs to Follow-ups' })).toBeVisible();

@@ -32,7 +32,7 @@ const shot = async (name, go, colorScheme = 'light') => {
   const page = await context.newPage();
   await go(page);
   await page.waitForLoadState('networkidle').catch(() => undefined);
-  await page.evaluate(() => document.fonts.ready);
+  await page.evaluate('document.fonts.ready');
   await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
   await context.close();
   console.log(name);

@@ -1,7 +1,7 @@
 import type { Json, Submission } from '../submission';
-import { readEnvelope, type EnvelopeReading } from './envelope';
+import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
 import { readDocument } from './media';
-import type { Note } from './notes';
+import { TOO_DEEP, type Note } from './notes';
 import { readAnswers } from './value';
 
 export type { Note } from './notes';
@@ -35,7 +35,11 @@ export interface Decoded {
  * @param query what followed `?` in the address, without the mark
  */
 export function decode(bytes: Uint8Array, contentType: string | null, query = ''): Decoded {
-  const { media, document, notes } = readDocument(bytes, contentType, query);
+  const { media, document: raw, notes } = readDocument(bytes, contentType, query);
+  const isTooDeep = isDeeperThan(raw, TOO_DEEP);
+  if (isTooDeep)
+    notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });
+  const document = isTooDeep ? null : withEmbeddedOpened(raw);
   const { winner, runnersUp, notes: more } = readEnvelope(document);
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
@@ -47,8 +51,18 @@ export function decode(bytes: Uint8Array, contentType: string | null, query = ''
     envelope: winner && found(winner),
     runnersUp: runnersUp.map(found),
     submissions,
-    notes: media === 'none' ? notes : [...notes, ...more],
+    notes: media === 'none' || isTooDeep ? notes : [...notes, ...more],
   };
+}
+
+/** Walks without recursion: the depth of a hostile document must not matter. */
+function isDeeperThan(document: Json, most: number): boolean {
+  let level: Json[] = [document];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > most) return true;
+    level = level.flatMap(value => (typeof value === 'object' && value !== null ? Object.values(value) : []));
+  }
+  return false;
 }
 
 const found = ({ reader, label, score, why, answersAt }: EnvelopeReading): FoundEnvelope => ({

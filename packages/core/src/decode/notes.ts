@@ -6,5 +6,7 @@ export interface Note {
   pointer?: string;
 }
 
-/** Documents nested deeper than this are not searched for answers. */
+/** Below this depth a document is not searched for answers. */
 export const DEEPEST = 64;
+/** A document nested deeper than this is not read at all: nobody's form is. */
+export const TOO_DEEP = 250;

@@ -10,6 +10,7 @@ import { switchTheme } from './theme';
 
 /** Find or do: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */
 export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const things = useThings();
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return;
@@ -21,17 +22,23 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
   }, [open, onOpenChange]);
   return (
     <Floating open={open} onOpenChange={onOpenChange} title="Find or do" hideTitle>
-      <Commands close={() => onOpenChange(false)} />
+      <Commands close={() => onOpenChange(false)} things={things} />
     </Floating>
   );
 }
 
-function Commands({ close }: { close: () => void }) {
-  const navigate = useNavigate();
-  const client = useQueryClient();
+/** What can be gone to. Read before the palette opens, so that the first match is there at the first keystroke. */
+function useThings() {
   const intakes = useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
   const routes = useQuery({ queryKey: ['routes'], queryFn: () => api<RouteSummary[]>('/routes') });
   const targets = useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
+  return { intakes, routes, targets };
+}
+
+function Commands({ close, things }: { close: () => void; things: ReturnType<typeof useThings> }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { intakes, routes, targets } = things;
   const go = (to: string) => () => (close(), void navigate(to));
   const signOut = () => {
     close();

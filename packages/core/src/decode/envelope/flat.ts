@@ -1,68 +1,138 @@
-import { escapeToken, isJsonObject, labelFromKey, valueAt, type JsonObject } from '../../submission';
+import { escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { DEEPEST } from '../notes';
+import { isCheckboxGroup, isCompound } from '../value/compound';
 import type { EnvelopeReader, RawAnswer } from './reader';
-import { speaksOf, speaksOnlyOf, surroundings } from './roles';
+import { isEnvelopeKey, nameWords, speaksOf, speaksOnlyOf, surroundings } from './roles';
 
-/** One object whose keys are the questions: at the top, or under a key of its own among ids and times. */
+/** One object whose keys are the questions: at the top, or under a key of its own among ids and times; in sections too. */
 export const flat: EnvelopeReader = {
   id: 'flat',
   label: 'flat object',
   read(document, at) {
-    const { answers, around, pointer } = answersObject(document, at);
-    const envelope = surroundings(around);
-    const raw = Object.entries(answers).map(([name, value]): RawAnswer => {
-      const key = name.replace(/\[\]$/, '');
-      return {
-        key,
-        label: labelFromKey(key),
-        stated: null,
-        value,
-        pointer: `${pointer}/${escapeToken(name)}`,
-        options: null,
-      };
-    });
-    if (raw.length === 0) return null;
-    const nested = raw.filter(each => isJsonObject(each.value)).length / raw.length;
+    const { answers, around, pointer, isNamed } = answersObject(document, at);
+    const raw = answersIn(answers, pointer, DEEPEST);
+    const tidy = tidyText(raw);
+    const kept = raw.filter(each => each !== tidy);
+    if (kept.length === 0) return null;
+    const lists = kept.filter(each => Array.isArray(each.value) && each.value.some(isJsonObject)).length / kept.length;
     return {
       reader: flat.id,
       label: flat.label,
-      score: 0.6 - 0.4 * nested,
-      why: `${raw.length} keys at ${pointer || 'the top'} each hold an answer.`,
+      score: 0.6 + (isNamed ? 0.15 : 0) - 0.35 * lists,
+      why: `${kept.length} keys at ${pointer || 'the top'} each hold an answer.`,
       answersAt: pointer,
-      submissions: [{ ...envelope, answers: raw }],
+      submissions: [
+        { ...surroundings(tidy ? { ...around, [tidy.key]: tidy.value } : around), answers: withOthers(kept) },
+      ],
     };
   },
 };
 
-/** Follows single branches down to the object that holds the answers; what it passes on the way is the envelope. */
-function answersObject(document: JsonObject, at: string): { answers: JsonObject; around: JsonObject; pointer: string } {
-  let answers = document;
-  let pointer = at;
-  const around: JsonObject = {};
-  for (let depth = 0; depth < DEEPEST; depth++) {
-    const branches = Object.entries(answers).filter(
-      ([name, value]) => isJsonObject(value) && !speaksOf(name, 'form') && !speaksOnlyOf(name, 'sender'),
-    );
-    const others = Object.entries(answers).filter(([, value]) => !isJsonObject(value));
-    const inner = branches.filter(([, value]) => Object.keys(value as JsonObject).length > 1);
-    const othersAreEnvelope = others.every(([name]) => isEnvelopeKey(name));
-    if (inner.length !== 1 || !othersAreEnvelope) break;
-    const [name] = inner[0]!;
-    for (const [key, value] of Object.entries(answers)) if (key !== name) around[key] = value;
-    pointer = `${pointer}/${escapeToken(name)}`;
-    answers = valueAt(answers, `/${escapeToken(name)}`) as JsonObject;
-  }
-  if (pointer !== at) return { answers, around, pointer };
-  const own = Object.fromEntries(Object.entries(answers).filter(([name]) => !isEnvelopeKey(name)));
-  const rest = Object.fromEntries(Object.entries(answers).filter(([name]) => isEnvelopeKey(name)));
-  return { answers: own, around: rest, pointer };
+/** The answers of an object. An object inside is a section of the form, unless it is one answer of several parts. */
+function answersIn(object: JsonObject, pointer: string, depth: number): RawAnswer[] {
+  return Object.entries(object).flatMap(([name, value]): RawAnswer[] => {
+    const at = `${pointer}/${escapeToken(name)}`;
+    if (depth > 0 && isJsonObject(value) && isSection(name, value)) return answersIn(value, at, depth - 1);
+    const key = name.replace(/\[\]$/, '');
+    return [{ key, label: labelFromKey(key), stated: null, value, pointer: at, options: null, other: null }];
+  });
 }
 
-/** `id`, `form_name`, `submittedAt`, `ip_address`: keys that name what surrounds the answers. */
-function isEnvelopeKey(name: string): boolean {
-  if (/\s/.test(name.trim())) return false;
-  if (speaksOf(name, 'form')) return speaksOnlyOf(name, 'form', 'id', 'name', 'sender');
-  if (/^(submi|creat|receiv|complet|finish)\w*([_-]?(at|on|time|date))?$/i.test(name)) return true;
-  if (/^(id|uuid|guid|ip|ip[_-]?address|user[_-]?agent|referr?er|remote[_-]?(addr|ip))$/i.test(name)) return true;
-  return speaksOf(name, 'submission') && speaksOnlyOf(name, 'submission', 'id', 'time', 'name');
+const isSection = (name: string, value: JsonObject): boolean =>
+  Object.keys(value).length > 0 && !isCompound(name, value) && !isCheckboxGroup(value) && !isFileLike(value);
+
+const isFileLike = (value: JsonObject) =>
+  Object.values(value).some(each => typeof each === 'string' && /^(https?:|data:)/.test(each)) &&
+  Object.keys(value).length <= 8;
+
+/** A text that repeats the other answers line by line; it is kept as meta. */
+function tidyText(answers: RawAnswer[]): RawAnswer | null {
+  const texts = answers.filter(each => typeof each.value === 'string' && each.value.trim().length > 1);
+  return (
+    texts.find(each => {
+      const others = texts.filter(other => other !== each && !(other.value as string).includes('\n'));
+      const repeated = others.filter(other => (each.value as string).includes((other.value as string).trim()));
+      return others.length >= 3 && repeated.length / others.length > 0.75;
+    }) ?? null
+  );
 }
+
+/** `signs_other` beside `signs` holds what was written under “Other”. */
+function withOthers(answers: RawAnswer[]): RawAnswer[] {
+  const used = new Set<RawAnswer>();
+  const joined = answers.map(answer => {
+    const other = answers.find(
+      each =>
+        each !== answer &&
+        typeof each.value === 'string' &&
+        each.key.length > answer.key.length &&
+        each.key.startsWith(answer.key) &&
+        /^[_.\- ]?(other|else)(_?(text|value|specify))?$/i.test(each.key.slice(answer.key.length)),
+    );
+    if (!other || !mentionsOther(answer.value)) return answer;
+    used.add(other);
+    return { ...answer, other: (other.value as string).trim() || null };
+  });
+  return joined.filter((_, index) => !used.has(answers[index]!));
+}
+
+const mentionsOther = (value: Json): boolean =>
+  Array.isArray(value) ? value.some(mentionsOther) : typeof value === 'string' && /\bother\b/i.test(value);
+
+/** Follows single branches down to the object that holds the answers; what it passes on the way is the envelope. */
+function answersObject(
+  document: JsonObject,
+  at: string,
+): { answers: JsonObject; around: JsonObject; pointer: string; isNamed: boolean } {
+  let answers = document;
+  let pointer = at;
+  let isNamed = false;
+  const around: JsonObject = {};
+  for (let depth = 0; depth < DEEPEST; depth++) {
+    const entries = Object.entries(answers);
+    const branches = entries.filter(
+      ([name, value]) => isJsonObject(value) && Object.keys(value).length > 0 && !isAside(name),
+    );
+    const named = branches.filter(([name]) => isAnswersName(name));
+    const isEnvelope = ([name, value]: [string, Json]) =>
+      isAside(name) ||
+      isEnvelopeKey(name, value) ||
+      (speaksOnlyOf(name, 'sender', 'submission', 'id', 'time', 'form') && !isJsonObject(value));
+    const chosen =
+      named.length === 1
+        ? named[0]
+        : branches.length === 1 && entries.every(entry => entry === branches[0] || isEnvelope(entry))
+          ? branches[0]
+          : undefined;
+    if (!chosen) break;
+    const [name, value] = chosen;
+    if (
+      named.length === 0 &&
+      (isCompound(name, value as JsonObject) || isCheckboxGroup(value as JsonObject)) &&
+      entries.length > 1
+    )
+      break;
+    for (const [key, each] of entries) if (key !== name) around[key] ??= each;
+    pointer = `${pointer}/${escapeToken(name)}`;
+    answers = valueAt(answers, `/${escapeToken(name)}`) as JsonObject;
+    isNamed ||= named.length === 1;
+  }
+  const own: JsonObject = {};
+  for (const [name, value] of Object.entries(answers)) {
+    if (isEnvelopeKey(name, value) || (pointer === at && isAside(name) && isJsonObject(value))) around[name] ??= value;
+    else own[name] = value;
+  }
+  return { answers: own, around, pointer, isNamed };
+}
+
+/** `form`, `client`, `metadata`: objects that never hold the answers. */
+const isAside = (name: string): boolean =>
+  (speaksOf(name, 'form') && nameWords(name).length <= 2 && !speaksOf(name, 'answer')) ||
+  (speaksOnlyOf(name, 'sender') && !/^(hidden|page|user|respondent)$/i.test(name)) ||
+  /^(defin|schema|labels?$|questions?$|field_?(labels|names|defs|definitions)|links?$|_)/i.test(name);
+
+/** `answers`, `data`, `form_data`, `fields`: names that say that the answers are inside. */
+const isAnswersName = (name: string): boolean =>
+  /^(answers?|responses?|values|fields|data|form_?(data|values|fields|response)|payload|body|content|inputs?|entries|record|submission)$/i.test(
+    nameWords(name).join('_'),
+  );

@@ -1,14 +1,20 @@
-import { isJsonObject, type Json } from '../../submission';
+import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
 import type { Note } from '../notes';
+import { batchesIn } from './batch';
+import { definitionsIn, withDefinitions } from './definitions';
 import { flat } from './flat';
-import { labelledList } from './labelledList';
+import { labelledDictionary, labelledList } from './labelled';
+import { readLabelledText } from './labelledText';
 import type { EnvelopeReader, EnvelopeReading } from './reader';
+import { surroundings } from './roles';
 
-export type { EnvelopeReader, EnvelopeReading, RawAnswer, RawSubmission } from './reader';
+export { withEmbeddedOpened } from './expand';
+export type { EnvelopeReader, EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
 
 export const envelopeReaders: EnvelopeReader[] = [
-  labelledList, // the question beside its answer
-  flat, //         the question as a key
+  labelledList, //       the question beside its answer, in a list
+  labelledDictionary, // the same, by identifier
+  flat, //               the question as a key
 ];
 
 export interface Envelopes {
@@ -18,24 +24,34 @@ export interface Envelopes {
   notes: Note[];
 }
 
-/** Stage two: where the answers are in a document. A list of submissions is read one by one. */
+/** Stage two: where the answers are in a document. */
 export function readEnvelope(document: Json): Envelopes {
-  if (isJsonObject(document)) return ranked(envelopeReaders.flatMap(reader => reader.read(document, '') ?? []));
-  if (Array.isArray(document) && document.length > 0 && document.every(isJsonObject)) {
-    const asAnswers = envelopeReaders
-      .flatMap(reader => reader.read({ '': document }, '') ?? [])
-      .filter(each => each.answersAt === '/');
-    const asBatch = batch(document);
-    const alone = asAnswers[0];
-    if (alone && (asBatch === null || alone.score > asBatch.score))
-      return ranked([rooted(alone), ...(asBatch ? [asBatch] : [])]);
-    return ranked(asBatch ? [asBatch] : []);
-  }
-  return { winner: null, runnersUp: [], notes: [{ code: 'envelope.none', message: 'No answers were found in it.' }] };
+  if (typeof document === 'string') return ranked(textReadings(document, {}, ''));
+  if (!isJsonObject(document) && !Array.isArray(document)) return ranked([]);
+  const readOne = (object: JsonObject, at: string) => readingsOf(object, at)[0] ?? null;
+  const alone = isJsonObject(document) ? readingsOf(document, '') : listAlone(document);
+  return ranked([...alone, ...batchesIn(document, readOne)]);
 }
 
+/** Every reading of one submission's document, surest first. */
+function readingsOf(object: JsonObject, at: string): EnvelopeReading[] {
+  const defined = definitionsIn(object, at);
+  const readings = envelopeReaders.flatMap(reader => reader.read(object, at) ?? []);
+  const told = readings.map(reading => withDefinitions(reading, defined) ?? reading);
+  return [...told, ...textsIn(object, at)].sort((a, b) => b.score - a.score);
+}
+
+/** A list at the top that is one submission's list of answers. */
+const listAlone = (document: Json[]): EnvelopeReading[] =>
+  readingsOf({ '': document }, '')
+    .filter(each => each.answersAt === '/')
+    .map(rooted);
+
 function ranked(readings: EnvelopeReading[]): Envelopes {
-  const [winner = null, ...runnersUp] = readings.sort((a, b) => b.score - a.score);
+  const [winner = null, ...rest] = readings.sort((a, b) => b.score - a.score);
+  const runnersUp = rest.filter(
+    (each, index) => rest.findIndex(other => other.label === each.label) === index && each.label !== winner?.label,
+  );
   return {
     winner,
     runnersUp,
@@ -43,21 +59,31 @@ function ranked(readings: EnvelopeReading[]): Envelopes {
   };
 }
 
-/** A list whose every item is a submission of its own, read with the shape that fits the first. */
-function batch(items: Json[]): EnvelopeReading | null {
-  const readings = items.map((item, index) => {
-    if (!isJsonObject(item)) return null;
-    return ranked(envelopeReaders.flatMap(reader => reader.read(item, `/${index}`) ?? [])).winner;
+/** Texts of several lines under a key that say `Label: value`. */
+function textsIn(object: JsonObject, at: string): EnvelopeReading[] {
+  return Object.entries(object).flatMap(([name, value]) => {
+    if (typeof value !== 'string' || !value.includes('\n')) return [];
+    const rest = Object.fromEntries(Object.entries(object).filter(([key]) => key !== name));
+    const lone = Object.values(rest).every(each => typeof each !== 'string' || each.length < 200);
+    return textReadings(value, rest, `${at}/${escapeToken(name)}`).map(each => ({
+      ...each,
+      score: /^(text|body|plain|message|content|summary)/i.test(name) && lone ? each.score - 0.1 : each.score - 0.3,
+    }));
   });
-  const first = readings[0];
-  if (!first) return null;
-  const read = readings.filter(each => each !== null);
-  return {
-    ...first,
-    score: Math.min(...read.map(each => each.score)),
-    why: `A list of ${items.length === 1 ? 'one submission' : `${items.length} submissions`}; in the first, ${first.why}`,
-    submissions: read.flatMap(each => each.submissions),
-  };
+}
+
+function textReadings(text: string, rest: JsonObject, pointer: string): EnvelopeReading[] {
+  const read = readLabelledText(text, pointer);
+  if (!read) return [];
+  const { answers, ...told } = read;
+  return [
+    {
+      reader: 'labelled-text',
+      label: 'lines of “label: value”',
+      ...told,
+      submissions: [{ ...surroundings(rest), answers }],
+    },
+  ];
 }
 
 /** Takes the helping object's empty key off the pointers again. */

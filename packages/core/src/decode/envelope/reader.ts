@@ -1,5 +1,8 @@
 import type { Json, JsonObject, Submission } from '../../submission';
 
+/** Option identifiers with the labels that the payload defines for them. */
+export type OptionLabels = Map<string, string>;
+
 /** An answer as the payload holds it, before its value is read. */
 export interface RawAnswer {
   key: string;
@@ -8,8 +11,9 @@ export interface RawAnswer {
   stated: string | null;
   value: Json;
   pointer: string;
-  /** Option identifiers with the labels that the payload defines for them. */
-  options: Map<string, string> | null;
+  options: OptionLabels | null;
+  /** What was written beside an option such as “Other”, or null. */
+  other: string | null;
 }
 
 export interface RawSubmission extends Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {

@@ -5,26 +5,82 @@ import { isJsonObject, wordsOf, type Json, type JsonObject, type Submission } fr
  * a choice. Common practice, no source.
  */
 const vocabulary = {
-  id: ['id', 'uid', 'uuid', 'guid', 'key', 'ref', 'slug', 'code', 'number', 'no', 'token', 'handle', 'identifier'],
+  id: [
+    'id',
+    'ids',
+    'uid',
+    'uuid',
+    'guid',
+    'key',
+    'ref',
+    'reference',
+    'slug',
+    'code',
+    'number',
+    'no',
+    'nr',
+    'token',
+    'handle',
+    'identifier',
+    'hash',
+  ],
   name: ['name', 'title', 'label', 'heading', 'caption'],
-  wording: ['label', 'title', 'question', 'ask', 'prompt', 'text', 'name', 'caption', 'wording', 'heading', 'asked'],
-  kind: ['type', 'kind', 'as', 'widget', 'control', 'format', 'input'],
+  wording: [
+    'label',
+    'labels',
+    'title',
+    'question',
+    'ask',
+    'asked',
+    'prompt',
+    'text',
+    'name',
+    'caption',
+    'wording',
+    'heading',
+    'header',
+    'display',
+  ],
+  kind: ['type', 'kind', 'as', 'widget', 'control', 'format', 'input', 'component', 'element'],
   answer: [
     'answer',
+    'answers',
+    'answered',
     'value',
+    'values',
+    'val',
     'response',
+    'responses',
     'reply',
     'content',
     'given',
     'data',
     'result',
-    'input',
     'entered',
-    'values',
-    'answers',
+    'selected',
+    'chosen',
+    'entry',
   ],
-  form: ['form', 'survey', 'questionnaire', 'template'],
-  submission: ['submission', 'response', 'entry', 'event', 'record', 'reply', 'result'],
+  form: ['form', 'survey', 'questionnaire', 'template', 'formular', 'quiz', 'poll'],
+  submission: [
+    'submission',
+    'submissions',
+    'response',
+    'responses',
+    'entry',
+    'entries',
+    'event',
+    'events',
+    'record',
+    'records',
+    'reply',
+    'result',
+    'results',
+    'delivery',
+    'message',
+    'request',
+    'webhook',
+  ],
   time: [
     'submitted',
     'created',
@@ -39,10 +95,19 @@ const vocabulary = {
     'at',
     'on',
     'date',
+    'landed',
+    'updated',
+    'started',
+    'modified',
+    'occurred',
+    'datetime',
+    'utc',
+    'ts',
   ],
   sender: [
     'ip',
     'address',
+    'addr',
     'agent',
     'browser',
     'referrer',
@@ -54,6 +119,7 @@ const vocabulary = {
     'host',
     'locale',
     'language',
+    'lang',
     'version',
     'source',
     'url',
@@ -67,61 +133,165 @@ const vocabulary = {
     'duration',
     'spam',
     'test',
+    'session',
+    'platform',
+    'os',
+    'country',
+    'account',
+    'workspace',
+    'team',
+    'api',
+    'schema',
+    'signature',
+    'tracking',
+    'utm',
+    'page',
+    'origin',
+    'context',
+    'respondent',
+    'visitor',
+    'type',
+    'action',
+    'attempt',
+    'environment',
+    'variables',
+    'system',
+    'sender',
   ],
 } satisfies Record<string, string[]>;
 
 export type Role = keyof typeof vocabulary;
 
+const words = Object.fromEntries(Object.entries(vocabulary).map(([role, list]) => [role, new Set(list)])) as Record<
+  Role,
+  Set<string>
+>;
+const known = new Map<string, string[]>();
+const MOST_KNOWN = 5000;
+
+/** The words of a property's name; remembered, since payloads repeat their names. */
+export function nameWords(name: string): string[] {
+  const before = known.get(name);
+  if (before) return before;
+  if (known.size > MOST_KNOWN) known.clear();
+  const found = wordsOf(name.length > 200 ? name.slice(0, 200) : name);
+  known.set(name, found);
+  return found;
+}
+
 /** True when one of the name's words belongs to the role. */
-export const speaksOf = (name: string, role: Role): boolean =>
-  wordsOf(name).some(word => vocabulary[role].includes(word));
+export const speaksOf = (name: string, role: Role): boolean => nameWords(name).some(word => words[role].has(word));
 
 /** True when all of the name's words belong to the roles. */
 export const speaksOnlyOf = (name: string, ...roles: Role[]): boolean => {
-  const words = wordsOf(name);
-  return words.length > 0 && words.every(word => roles.some(role => vocabulary[role].includes(word)));
+  const all = nameWords(name);
+  return all.length > 0 && all.every(word => roles.some(role => words[role].has(word)));
 };
 
 const isScalar = (value: Json | undefined): value is string | number =>
   typeof value === 'string' || typeof value === 'number';
 
 /** RFC 3339 and its near kin, or seconds or milliseconds since the epoch within this century. */
-const isTime = (value: Json): boolean =>
+export const isTime = (value: Json): boolean =>
   typeof value === 'string'
-    ? /^\d{4}-\d\d-\d\d([T ]\d\d:\d\d|$)/.test(value)
+    ? /^\d{4}-\d\d-\d\d([T ]\d\d:\d\d|$)/.test(value) ||
+      /^\w{3}, \d{1,2} \w{3} \d{4} \d\d:\d\d/.test(value) ||
+      (/^\d{10}(\d{3})?$/.test(value) && isTime(Number(value)))
     : typeof value === 'number' &&
       ((value > 946684800 && value < 4102444800) || (value > 946684800000 && value < 4102444800000));
 
-/** Form, submission id and time from what stands around the answers; everything else there becomes meta. */
-export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {
-  const meta: Record<string, Json> = {};
-  let form: Submission['form'] = null;
-  let formKey: string | null = null;
-  let formName: string | null = null;
-  let id: string | null = null;
-  let submittedAt: string | null = null;
-  for (const [name, value] of Object.entries(around)) {
-    const ofForm = speaksOf(name, 'form');
-    if (ofForm && isJsonObject(value)) {
-      for (const [inner, each] of Object.entries(value)) {
-        if (isScalar(each) && speaksOf(inner, 'id') && formKey === null) formKey = String(each);
-        else if (isScalar(each) && speaksOf(inner, 'name') && formName === null) formName = String(each);
-        else if (isScalar(each)) meta[`${name}.${inner}`] = each;
-      }
-    } else if (ofForm && isScalar(value) && speaksOf(name, 'name')) formName ??= String(value);
-    else if (ofForm && isScalar(value)) formKey ??= String(value);
-    else if (id === null && isScalar(value) && isIdentifier(name)) id = String(value);
-    else if (submittedAt === null && isTime(value) && speaksOf(name, 'time')) submittedAt = String(value);
-    else meta[name] = value;
-  }
-  if (formKey !== null || formName !== null) form = { key: formKey ?? formName!, name: formName };
-  return { form, id, submittedAt, meta };
+/** How much a name says that it holds the time of the submission: submitted before created, before anything else. */
+function timeRank(name: string): number {
+  const all = nameWords(name);
+  if (all.some(word => ['submitted', 'completed', 'finished', 'ended', 'landed', 'sent', 'received'].includes(word)))
+    return 3;
+  if (all.some(word => ['created', 'timestamp', 'time', 'when', 'ts'].includes(word))) return 2;
+  if (all.some(word => ['started', 'updated', 'modified', 'birth'].includes(word))) return 0;
+  return speaksOf(name, 'time') ? 1 : 0;
 }
 
-/** `id`, `submissionId`, `entry_uuid`: an identifier of the submission, not of something else. */
-function isIdentifier(name: string): boolean {
-  const words = wordsOf(name);
-  if (words.length === 1 && ['submission', 'entry', 'event', 'record'].includes(words[0]!)) return true;
-  if (!words.some(word => ['id', 'uid', 'uuid', 'guid', 'ref', 'token', 'number'].includes(word))) return false;
-  return words.length === 1 || speaksOf(name, 'submission');
+/** How much a name says that it identifies the submission. */
+function idRank(name: string): number {
+  const all = nameWords(name);
+  const last = all.at(-1) ?? '';
+  const isId = words.id.has(last) && last !== 'code';
+  const of = all.slice(0, -1);
+  if (
+    isId &&
+    of.length > 0 &&
+    of.every(word => ['submission', 'response', 'entry', 'reply', 'result', 'record'].includes(word))
+  )
+    return 4;
+  if (all.length === 1 && ['submission', 'entry', 'response', 'reply'].includes(all[0]!)) return 3;
+  if (isId && of.length === 0) return ['id', 'uid', 'uuid', 'guid'].includes(last) ? 3 : 2;
+  if (isId && of.every(word => ['event', 'message', 'request', 'delivery', 'webhook'].includes(word))) return 1;
+  return 0;
+}
+
+/** Form, submission id and time from what stands around the answers; everything else there becomes meta. */
+export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {
+  const flat = Object.entries(around).flatMap(([name, value]): [string, string, Json][] => {
+    const opens =
+      isJsonObject(value) &&
+      !speaksOf(name, 'form') &&
+      speaksOnlyOf(name, 'submission', 'form', 'sender', 'id', 'time');
+    const inner = opens ? Object.entries(value as JsonObject).filter(([, each]) => isScalar(each)) : [];
+    return [[name, name, value], ...inner.map(([key, each]): [string, string, Json] => [`${name}.${key}`, key, each])];
+  });
+  const pick = (rank: (name: string) => number, fits: (value: Json) => boolean) =>
+    flat.filter(([, name, value]) => rank(name) > 0 && fits(value)).sort((a, b) => rank(b[1]) - rank(a[1]))[0] ?? null;
+  const time = pick(timeRank, isTime);
+  const id = pick(idRank, value => isScalar(value) && String(value).trim() !== '');
+  const { form, used } = formIn(around);
+  const taken = new Set([time?.[0], id?.[0], ...used]);
+  const meta: Record<string, Json> = {};
+  for (const [name, value] of Object.entries(around)) if (!taken.has(name)) meta[name] = value;
+  return { form, id: id ? String(id[2]) : null, submittedAt: time ? String(time[2]) : null, meta };
+}
+
+/** The form's key and name, stated flat (`form_id`, `formName`) or in an object (`form: { id, title }`). */
+function formIn(around: JsonObject): { form: Submission['form']; used: string[] } {
+  const used: string[] = [];
+  let key: string | null = null;
+  let name: string | null = null;
+  for (const [property, value] of Object.entries(around)) {
+    if (!speaksOf(property, 'form') || speaksOf(property, 'time')) continue;
+    if (isJsonObject(value)) {
+      for (const [inner, each] of Object.entries(value)) {
+        if (!isScalar(each)) continue;
+        if (key === null && speaksOf(inner, 'id') && !speaksOf(inner, 'sender')) key = String(each);
+        else if (name === null && speaksOf(inner, 'name')) name = String(each);
+      }
+      used.push(property);
+    } else if (isScalar(value)) {
+      if (speaksOf(property, 'name')) name ??= String(value);
+      else if (speaksOf(property, 'id')) key ??= String(value);
+      else if (nameWords(property).length === 1) {
+        if (/\s|^\p{Lu}/u.test(String(value))) name ??= String(value);
+        else key ??= String(value);
+      } else continue;
+      used.push(property);
+    }
+  }
+  return { form: key === null && name === null ? null : { key: key ?? name!, name }, used };
+}
+
+/** `id`, `form_name`, `submittedAt`, `ip_address`: keys that name what surrounds the answers, when they stand among them. */
+export function isEnvelopeKey(name: string, value: Json): boolean {
+  if (/\s/.test(name.trim())) return false;
+  if (speaksOf(name, 'form') && speaksOnlyOf(name, 'form', 'id', 'name', 'sender', 'time')) return true;
+  if (
+    timeRank(name) >= 2 &&
+    speaksOnlyOf(name, 'time', 'submission') &&
+    isTime(value) &&
+    !/^(time|date|when)$/i.test(name)
+  )
+    return true;
+  if (
+    /^_?(id|uid|uuid|guid|ip|ip[_-]?addr(ess)?|remote[_-]?(addr|ip)|user[_-]?agent|referr?er|referr?er[_-]?url|page[_-]?url|source[_-]?url|http[_-]?\w+|csrf\w*|_?token|utm[_-]\w+|gclid|honeypot|g[_-]recaptcha[_-]response)$/i.test(
+      name,
+    )
+  )
+    return true;
+  return idRank(name) >= 3 && isScalar(value);
 }

@@ -1,66 +1,133 @@
 import { isJsonObject, wordsOf, type FieldKind, type Json } from '../../submission';
+import { isAddressObject, isNameObject } from './compound';
 
 /** The general words with which builders state kinds of question. Common practice, no source. */
 const statedKinds: [FieldKind, RegExp][] = [
   ['email', /e_?mail|^mail$/],
-  ['phone', /phone|tel$|mobile/],
-  ['url', /^(url|link|website|uri)/],
-  ['files', /file|upload|attach|photo|image|docs?$|document|signature/],
-  ['choices', /checkboxes|multi|choices|picks|many|tags|select_?all/],
-  ['choice', /choice|pick|select|radio|drop|list|option/],
-  ['boolean', /bool|yes_?no|consent|toggle|switch|checkbox|legal|accept/],
-  ['number', /num|int|decimal|float|rating|scale|score|stars|opinion|nps|slider/],
-  ['datetime', /date_?time|timestamp/],
-  ['date', /date|birth/],
+  ['phone', /phone|^tel$|telephone|mobile/],
+  ['url', /^(url|link|website|uri|web)/],
+  ['files', /file|upload|attach|photo|image|picture|^docs?$|document|signature|media/],
+  ['table', /table|matrix|grid|likert|repeat/],
+  [
+    'choices',
+    /checkboxes|multi_?(ple)?_?(select|choice|pick)?s?$|multi_?select|select_?(many|multiple|all)|choices|picks|many|tags|ranking|check_?list/,
+  ],
+  ['boolean', /bool|yes_?no|consent|toggle|switch|^check_?box$|legal|accept|terms|agree|opt_?in|gdpr/],
+  ['choice', /choice|pick|select|radio|drop|^list|option|one_of/],
+  ['number', /num|^int|decimal|float|rating|scale|score|stars|opinion|nps|slider|currency|amount|quantity|percent/],
+  ['datetime', /date_?time|timestamp|^moment$/],
+  ['date', /date|birth|^day$/],
   ['time', /^time/],
-  ['address', /address/],
-  ['table', /table|matrix|grid/],
-  ['name', /name/],
-  ['multiline', /long|area|multi_?line|paragraph|memo|essay/],
-  ['text', /text|short|string|line|input|words/],
+  ['address', /address|location/],
+  ['name', /(^|_)name$/],
+  ['multiline', /long|area|multi_?line|paragraph|memo|essay|^lines$|rich/],
+  ['text', /text|short|string|line|^input|words|free/],
 ];
 
 const dateTime = /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d/;
-const date = /^\d{4}-\d\d-\d\d$/;
-const time = /^\d{1,2}:\d\d(:\d\d)?$/;
+const date = /^\d{4}-\d\d-\d\d$|^\d{1,2}[./]\d{1,2}[./]\d{4}$/;
+const dateAndTime = /^\d{1,2}[./-]\d{1,2}[./-]\d{2,4},? \d{1,2}:\d\d/;
+const time = /^\d{1,2}:\d\d(:\d\d)?( ?[ap]m)?$/i;
 const email = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
 const url = /^https?:\/\/\S+$/i;
 const phone = /^\+?[\d\s().\-/]{7,20}$/;
+const phoneWord = /^(phone|telephone|tel|mobile|cell|fax|telefon|handy|téléphone|teléfono|mobil)$/;
+
+const known = new Map<string, FieldKind | null>();
+
+/** The kind that a payload states for a question, or null. Plain text counts as stated. */
+export function statedKind(stated: string | null): FieldKind | null {
+  if (!stated) return null;
+  const before = known.get(stated);
+  if (before !== undefined) return before;
+  const name = wordsOf(stated).join('_');
+  const kind = statedKinds.find(([, pattern]) => pattern.test(name))?.[0] ?? null;
+  if (known.size < 2000) known.set(stated, kind);
+  return kind;
+}
+
+const consentWords =
+  /\b(consent|i agree|agree to|accept|terms|privacy|opt[ -]?in|subscribe|newsletter|may we|send me)\b/i;
+
+/** True when a question asks for agreement to something. */
+export const isConsent = (label: string): boolean => consentWords.test(label);
+/** True for what a lone ticked checkbox sends. */
+export const isSingleCheck = (value: Json): boolean => typeof value === 'string' && /^(on|checked)$/i.test(value);
+
+const isYesNo = (value: Json) =>
+  typeof value === 'string' && /^(yes|no|true|false|on|off|1|0|y|n|accepted|checked)$/i.test(value);
+
+interface Asked {
+  stated: FieldKind | null;
+  label: string;
+  key: string;
+  value: Json;
+  /** True when the value came as chosen options. */
+  isChoice: boolean;
+}
 
 /** The kind of a question from what the payload states, its wording, and its value, in that order of trust. */
-export function kindOf(stated: string | null, label: string, value: Json, hasOptions: boolean): FieldKind {
-  const byStatement = stated ? statedKind(stated) : null;
-  if (Array.isArray(value)) return value.every(isJsonObject) ? 'table' : 'choices';
-  if (isJsonObject(value)) return byStatement === 'name' || byStatement === 'address' ? byStatement : objectKind(label);
+export function kindOf({ stated, label, key, value, isChoice }: Asked): FieldKind {
   if (typeof value === 'boolean') return 'boolean';
-  if (typeof value === 'number' && (byStatement === null || byStatement === 'text')) return 'number';
-  if (byStatement && byStatement !== 'text') return byStatement;
-  if (hasOptions) return 'choice';
-  return byWordingAndValue(label, String(value));
+  if (Array.isArray(value)) {
+    if (stated === 'boolean' && value.length === 1) return 'boolean';
+    return value.some(isJsonObject) || value.some(Array.isArray) ? 'table' : 'choices';
+  }
+  if (isJsonObject(value)) {
+    if (stated === 'name' || stated === 'address' || stated === 'table') return stated;
+    return isNameObject(value)
+      ? 'name'
+      : isAddressObject(value)
+        ? 'address'
+        : Object.values(value).every(isJsonObject)
+          ? 'table'
+          : 'json';
+  }
+  if (typeof value === 'number')
+    return stated && !['text', 'multiline', 'choice', 'choices'].includes(stated)
+      ? stated
+      : isChoice
+        ? 'choice'
+        : 'number';
+  if (stated === 'boolean') return isYesNo(value) || isConsent(label) ? 'boolean' : 'choice';
+  if (stated && stated !== 'text') return stated;
+  if (isChoice) return 'choice';
+  if (isSingleCheck(value) || (isConsent(label) && isYesNo(value))) return 'boolean';
+  return byWordingAndValue(label, key, String(value), stated === 'text');
 }
 
-function statedKind(stated: string): FieldKind | null {
-  const name = wordsOf(stated).join('_');
-  return statedKinds.find(([, pattern]) => pattern.test(name))?.[0] ?? null;
-}
-
-function objectKind(label: string): FieldKind {
-  const words = wordsOf(label);
-  if (words.includes('address')) return 'address';
-  if (words.includes('name')) return 'name';
-  return 'json';
-}
-
-function byWordingAndValue(label: string, text: string): FieldKind {
-  const words = wordsOf(label);
+function byWordingAndValue(label: string, key: string, text: string, isStatedText: boolean): FieldKind {
+  const words = [...wordsOf(label), ...wordsOf(key)];
   if (email.test(text)) return 'email';
   if (url.test(text)) return 'url';
-  if (dateTime.test(text)) return 'datetime';
-  if (date.test(text)) return 'date';
-  if (time.test(text)) return 'time';
-  if (phone.test(text) && words.some(word => /^(phone|telephone|tel|mobile|cell|fax)$/.test(word))) return 'phone';
-  if (text.includes('\n')) return 'multiline';
-  if (words.includes('address') && !words.includes('email')) return 'address';
-  if (words.at(-1) === 'name' || words.join(' ') === 'your name') return 'name';
+  if (text.includes('\n')) return words.includes('address') ? 'address' : 'multiline';
+  if (!isStatedText) {
+    if (dateTime.test(text) || dateAndTime.test(text)) return 'datetime';
+    if (date.test(text)) return 'date';
+    if (time.test(text)) return 'time';
+  }
+  if (phone.test(text) && words.some(word => phoneWord.test(word))) return 'phone';
+  if (words.includes('address') && !words.includes('email') && !words.includes('mail')) return 'address';
+  const own = wordsOf(label);
+  if (
+    own.at(-1) === 'name' &&
+    own.length <= 3 &&
+    !own.some(word =>
+      [
+        'site',
+        'company',
+        'boat',
+        'file',
+        'product',
+        'school',
+        'organisation',
+        'organization',
+        'team',
+        'place',
+        'user',
+      ].includes(word),
+    )
+  )
+    return 'name';
   return 'text';
 }

@@ -1,0 +1,29 @@
+import { isJsonObject, parseJson, setOwn, type Json, type JsonObject } from '../../submission';
+import { DEEPEST } from '../notes';
+
+/** Texts longer than this are not tried as JSON inside JSON. */
+const LONGEST = 2_000_000;
+
+/** The document with texts that hold a JSON object, or a list of objects, opened up. Gives the same document back where there are none. */
+export function withEmbeddedOpened(value: Json, depth = DEEPEST): Json {
+  if (depth === 0) return value;
+  if (typeof value === 'string') {
+    if (value.length > LONGEST || !/^\s*(\{[\s\S]*\}|\[\s*\{[\s\S]*\}\s*\])\s*$/.test(value)) return value;
+    const inner = parseJson(value);
+    const holdsObjects = isJsonObject(inner) || (Array.isArray(inner) && inner.every(isJsonObject));
+    return holdsObjects ? withEmbeddedOpened(inner, depth - 1) : value;
+  }
+  if (Array.isArray(value)) {
+    const opened = value.map(each => withEmbeddedOpened(each, depth - 1));
+    return opened.some((each, index) => each !== value[index]) ? opened : value;
+  }
+  if (!isJsonObject(value)) return value;
+  let changed: JsonObject | null = null;
+  for (const [key, each] of Object.entries(value)) {
+    const opened = withEmbeddedOpened(each, depth - 1);
+    if (opened === each) continue;
+    changed ??= { ...value };
+    setOwn(changed, key, opened);
+  }
+  return changed ?? value;
+}

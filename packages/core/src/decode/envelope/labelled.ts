@@ -1,0 +1,166 @@
+import { asText, escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
+import { DEEPEST } from '../notes';
+import { filesOf } from '../value/files';
+import { optionLabels } from './options';
+import { isObjectList, partsOf, type Parts } from './properties';
+import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
+import { surroundings } from './roles';
+
+/** An item of a list or dictionary of answers, where it stands, and its key in a dictionary. */
+interface Item {
+  object: JsonObject;
+  pointer: string;
+  key: string | null;
+}
+
+interface Collection {
+  items: Item[];
+  pointer: string;
+  isDictionary: boolean;
+}
+
+const reader = (id: string, label: string, isDictionary: boolean): EnvelopeReader => ({
+  id,
+  label,
+  read(document, at) {
+    const all = collectionsIn(document, at, DEEPEST).filter(each => each.isDictionary === isDictionary);
+    const readings = all.flatMap(each => readCollection(document, at, each, all, { id, label }) ?? []);
+    return readings.sort((a, b) => b.score - a.score)[0] ?? null;
+  },
+});
+
+/** A list of answers that each say their question: `[{ id, label, type, answer }]`, in any naming, in pages and groups too. */
+export const labelledList = reader('labelled-list', 'list of labelled answers', false);
+/** The same with the identifiers as keys: `{ q1: { label, answer } }`. */
+export const labelledDictionary = reader('labelled-dictionary', 'dictionary of labelled answers', true);
+
+/** Every list and dictionary of objects below a value, outermost first. */
+function collectionsIn(value: Json, at: string, depth: number): Collection[] {
+  if (depth === 0 || typeof value !== 'object' || value === null) return [];
+  const found: Collection[] = [];
+  if (isObjectList(value)) {
+    found.push({
+      pointer: at,
+      isDictionary: false,
+      items: value.map((object, index) => ({ object, pointer: `${at}/${index}`, key: null })),
+    });
+  } else if (isJsonObject(value)) {
+    const entries = Object.entries(value).filter((entry): entry is [string, JsonObject] => isJsonObject(entry[1]));
+    if (entries.length > 1 && entries.length / Object.keys(value).length > 0.6) {
+      found.push({
+        pointer: at,
+        isDictionary: true,
+        items: entries.map(([key, object]) => ({ object, pointer: `${at}/${escapeToken(key)}`, key })),
+      });
+    }
+  }
+  const inner = Array.isArray(value) ? value.entries() : Object.entries(value);
+  for (const [key, each] of inner) found.push(...collectionsIn(each, `${at}/${escapeToken(key)}`, depth - 1));
+  return found;
+}
+
+function readCollection(
+  document: Json,
+  at: string,
+  start: Collection,
+  all: Collection[],
+  { id, label }: { id: string; label: string },
+): EnvelopeReading | null {
+  const own = partsOf(
+    start.items.map(item => item.object),
+    start.isDictionary,
+  );
+  if (!own || isFiles(start.items)) return null;
+  const items = withSiblings(start, all, own);
+  const parts =
+    items.length === start.items.length
+      ? own
+      : (partsOf(
+          items.map(item => item.object),
+          start.isDictionary,
+        ) ?? own);
+  if (parts.wording === null && start.isDictionary && !parts.isSure) return null;
+  const containers = new Set(
+    items.filter(item => items.some(other => other !== item && other.pointer.startsWith(`${item.pointer}/`))),
+  );
+  const answers = items.filter(item => !containers.has(item)).map(item => rawAnswer(item, parts));
+  const score =
+    0.5 +
+    (parts.wording ? 0.2 : 0) +
+    (parts.key || start.isDictionary ? 0.08 : 0) +
+    (parts.kind ? 0.07 : 0) +
+    (parts.isSure ? 0.1 : -0.12) +
+    (answers.length > 2 ? 0.02 : -0.03);
+  const says = [
+    parts.wording && `“${parts.wording}” words the question`,
+    parts.key ? `“${parts.key}” identifies it` : start.isDictionary && 'its key identifies it',
+    parts.kind && `“${parts.kind}” tells its kind`,
+  ];
+  return {
+    reader: id,
+    label,
+    score: Math.min(0.97, score),
+    why: `${answers.length} items at ${start.pointer || 'the top'} each hold an answer; ${says.filter(Boolean).join(', ')}.`,
+    answersAt: start.pointer,
+    submissions: [{ ...surroundings(around(document, at, start.pointer)), answers }],
+  };
+}
+
+/** A list of files is one answer, not a list of answers. */
+const isFiles = (items: Item[]): boolean =>
+  filesOf(
+    '',
+    items.map(item => item.object),
+    false,
+  ) !== null;
+
+/** The items of a collection together with those of like ones elsewhere: the pages, sections and groups of one form. */
+function withSiblings(start: Collection, all: Collection[], parts: Parts): Item[] {
+  const needed = [parts.wording, parts.key].filter(name => name !== null);
+  const isAlike = ({ object }: Item) => needed.every(name => Object.hasOwn(object, name));
+  const answered = ({ object }: Item) => parts.answer(object) !== null;
+  const alike = all.filter(other => other === start || (other.items.every(isAlike) && other.items.some(answered)));
+  return alike.flatMap(each => each.items).sort((a, b) => comparePointers(a.pointer, b.pointer));
+}
+
+/** Document order: numbers as numbers, otherwise as they were found. */
+function comparePointers(a: string, b: string): number {
+  const left = a.split('/');
+  const right = b.split('/');
+  for (let index = 0; index < Math.min(left.length, right.length); index++) {
+    if (left[index] === right[index]) continue;
+    const [x, y] = [Number(left[index]), Number(right[index])];
+    return Number.isInteger(x) && Number.isInteger(y) ? x - y : 0;
+  }
+  return left.length - right.length;
+}
+
+function rawAnswer({ object, pointer, key: outerKey }: Item, parts: Parts): RawAnswer {
+  const property = parts.answer(object);
+  const statedKey = outerKey ?? (parts.key === null ? null : String(object[parts.key]));
+  const wording = parts.wording === null ? '' : String(object[parts.wording] ?? '').trim();
+  const label = wording || labelFromKey(statedKey ?? '');
+  const other = parts.other === null ? '' : asText(object[parts.other]).trim();
+  return {
+    key: (statedKey ?? label).replace(/\[\]$/, ''),
+    label,
+    stated: parts.kind === null ? null : String(object[parts.kind] ?? ''),
+    value: property === null ? null : object[property]!,
+    pointer: property === null ? pointer : `${pointer}/${escapeToken(property)}`,
+    options: parts.options === null ? null : optionLabels(object[parts.options]),
+    other: other || null,
+  };
+}
+
+/** The objects on the way down to the answers, laid over one another, without the branch that leads to them. */
+export function around(document: Json, at: string, pointer: string): JsonObject {
+  const steps = pointer.slice(at.length).split('/').slice(1);
+  const laid: JsonObject = {};
+  let place: Json | undefined = document;
+  for (const step of steps) {
+    if (isJsonObject(place))
+      for (const [name, value] of Object.entries(place)) if (escapeToken(name) !== step) laid[name] ??= value;
+    place = place === undefined ? undefined : valueAt(place, `/${step}`);
+  }
+  return laid;
+}
