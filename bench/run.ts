@@ -1,8 +1,11 @@
-/* eslint-disable no-console */
 import { decode } from '@grammata/core/decode';
 import { rehearse, summarise } from '@grammata/core/rehearse';
 import { compileCall } from '@grammata/core/request';
 import { byHand, payload, route, samples } from './cases';
+import { fresh } from './corpus/fresh';
+import { held } from './corpus/held';
+import { score, type Labelled } from './corpus/labelled';
+import { tuned } from './corpus/tuned';
 
 /** The shortest of several runs, in ms: what the machine can do when nothing else disturbs it. */
 function fastest(runs: number, work: () => unknown): number {
@@ -37,3 +40,13 @@ say('decode of a 10 kB answer list vs JSON.parse alone', `${(decodeTime / parseT
 const tenThousand = samples(10_000);
 const rehearsal = fastest(3, () => summarise(rehearse(route, tenThousand)));
 say('rehearsing 10,000 samples × 20 lines, of 2 s', `${(rehearsal / 2000).toFixed(2)} ×`, '≤ 1 ×');
+
+/** Share of the facts in labelled payloads that the decoder gets right. */
+function share(payloads: Labelled[]): string {
+  const scores = payloads.map(score);
+  const sum = (name: 'right' | 'facts') => scores.reduce((total, each) => total + each[name], 0);
+  return `${((100 * sum('right')) / sum('facts')).toFixed(1)} %`;
+}
+say(`facts read right in ${tuned.length} payloads looked at while tuning`, share(tuned), '≥ 98 %');
+say(`the same in ${held.length} that were unseen at first, then mended for`, share(held), '≥ 98 %');
+say(`the same in ${fresh.length} never tuned for`, share(fresh), '≥ 98 %');

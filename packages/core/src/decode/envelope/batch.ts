@@ -1,9 +1,9 @@
 import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
-import { filesOf } from '../value/files';
+import { filesOf } from '../files';
 import { around } from './labelled';
 import { isObjectList } from './properties';
 import type { EnvelopeReading } from './reader';
-import { isEnvelopeKey, speaksOf, speaksOnlyOf, surroundings } from './roles';
+import { isEnvelopeKey, speaksOf, speaksOnlyOf, surroundings } from '../names';
 
 type ReadOne = (object: JsonObject, at: string) => EnvelopeReading | null;
 
@@ -11,10 +11,9 @@ type ReadOne = (object: JsonObject, at: string) => EnvelopeReading | null;
 const DEEPEST_BATCH = 4;
 
 /** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
-export function batchesIn(document: Json, readOne: ReadOne): EnvelopeReading[] {
-  return listsOf(document, '', DEEPEST_BATCH).flatMap(
-    ({ pointer, items }) => readBatch(document, pointer, items, readOne) ?? [],
-  );
+export function batchesIn(document: Json, readOne: ReadOne, except: string[]): EnvelopeReading[] {
+  const lists = listsOf(document, '', DEEPEST_BATCH).filter(list => !except.includes(list.pointer));
+  return lists.flatMap(({ pointer, items }) => readBatch(document, pointer, items, readOne) ?? []);
 }
 
 function listsOf(value: Json, at: string, depth: number): { pointer: string; items: JsonObject[] }[] {
@@ -45,7 +44,7 @@ function readBatch(document: Json, pointer: string, items: JsonObject[], readOne
       (named ? 0.1 : 0) +
       (haveEnvelope ? 0.12 : 0) +
       (read.some(each => each.answersAt !== '' && each.score > 0.7) ? 0.15 : 0)
-    : Math.min(0.99, own + 0.02);
+    : Math.min(0.99, own + (haveEnvelope ? 0.1 : 0.02));
   return {
     ...first,
     score,

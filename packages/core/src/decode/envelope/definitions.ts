@@ -3,7 +3,7 @@ import { DEEPEST } from '../notes';
 import { optionLabels } from './options';
 import { isObjectList } from './properties';
 import type { EnvelopeReading, OptionLabels, RawAnswer } from './reader';
-import { speaksOf } from './roles';
+import { speaksOf } from '../names';
 
 /** What a payload says of a question apart from its answer. */
 interface Definition {
@@ -79,10 +79,11 @@ export function withDefinitions(
   reading: EnvelopeReading,
   all: ReturnType<typeof definitionsIn>,
 ): EnvelopeReading | null {
+  const places = reading.submissions.flatMap(each => each.answers.map(answer => answer.pointer));
   const keys = reading.submissions.flatMap(each => each.answers.map(answer => answer.key));
   if (keys.length === 0) return null;
   const fitting = all
-    .filter(({ pointer }) => pointer !== reading.answersAt && !reading.answersAt.startsWith(`${pointer}/`))
+    .filter(({ pointer }) => pointer !== reading.answersAt && !places.some(place => place.startsWith(`${pointer}/`)))
     .map(({ pointer, definitions }) => ({
       pointer,
       definitions,
@@ -102,16 +103,16 @@ export function withDefinitions(
         }
       : answer;
   };
-  const places = fitting.map(each => each.pointer);
+  const definedAt = fitting.map(each => each.pointer);
   return {
     ...reading,
     label: `${reading.label}, defined apart`,
     score: Math.min(0.98, Math.max(reading.score, 0.7) + 0.2),
-    why: `${reading.why} What they ask is defined at ${places[places.length - 1] || 'the top'}.`,
+    why: `${reading.why} What they ask is defined at ${definedAt[definedAt.length - 1] || 'the top'}.`,
     submissions: reading.submissions.map(each => ({
       ...each,
       answers: each.answers
-        .filter(answer => !places.some(place => answer.pointer === place || answer.pointer.startsWith(`${place}/`)))
+        .filter(answer => !definedAt.some(place => answer.pointer === place || answer.pointer.startsWith(`${place}/`)))
         .map(told),
     })),
   };

@@ -1,8 +1,8 @@
 import { escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { DEEPEST } from '../notes';
-import { isCheckboxGroup, isCompound } from '../value/compound';
+import { isCheckboxGroup, isCompound, isEnvelopeKey, nameWords, speaksOf, speaksOnlyOf, surroundings } from '../names';
+import { filesOf } from '../files';
 import type { EnvelopeReader, RawAnswer } from './reader';
-import { isEnvelopeKey, nameWords, speaksOf, speaksOnlyOf, surroundings } from './roles';
 
 /** One object whose keys are the questions: at the top, or under a key of its own among ids and times; in sections too. */
 export const flat: EnvelopeReader = {
@@ -39,7 +39,11 @@ function answersIn(object: JsonObject, pointer: string, depth: number): RawAnswe
 }
 
 const isSection = (name: string, value: JsonObject): boolean =>
-  Object.keys(value).length > 0 && !isCompound(name, value) && !isCheckboxGroup(value) && !isFileLike(value);
+  Object.keys(value).length > 0 &&
+  !isCompound(name, value) &&
+  !isCheckboxGroup(value) &&
+  filesOf('', value, false) === null &&
+  !isFileLike(value);
 
 const isFileLike = (value: JsonObject) =>
   Object.values(value).some(each => typeof each === 'string' && /^(https?:|data:)/.test(each)) &&
@@ -93,7 +97,7 @@ function answersObject(
     const branches = entries.filter(
       ([name, value]) => isJsonObject(value) && Object.keys(value).length > 0 && !isAside(name),
     );
-    const named = branches.filter(([name]) => isAnswersName(name));
+    const named = mostLikelyNamed(branches);
     const isEnvelope = ([name, value]: [string, Json]) =>
       isAside(name) ||
       isEnvelopeKey(name, value) ||
@@ -131,8 +135,20 @@ const isAside = (name: string): boolean =>
   (speaksOnlyOf(name, 'sender') && !/^(hidden|page|user|respondent)$/i.test(name)) ||
   /^(defin|schema|labels?$|questions?$|field_?(labels|names|defs|definitions)|links?$|_)/i.test(name);
 
-/** `answers`, `data`, `form_data`, `fields`: names that say that the answers are inside. */
-const isAnswersName = (name: string): boolean =>
-  /^(answers?|responses?|values|fields|data|form_?(data|values|fields|response)|payload|body|content|inputs?|entries|record|submission)$/i.test(
-    nameWords(name).join('_'),
-  );
+/** Names that say that the answers are inside, the surest first. */
+const answersNames = [
+  /^answers?$/,
+  /^(fields|values|inputs?)$/,
+  /^(form_?(data|values|fields|response|answers))$/,
+  /^(responses?|entries)$/,
+  /^(data|payload|body|content|record|submission)$/,
+];
+
+/** The branch whose name says that the answers are inside; none where two say so alike. */
+function mostLikelyNamed(branches: [string, Json][]): [string, Json][] {
+  for (const pattern of answersNames) {
+    const found = branches.filter(([name]) => pattern.test(nameWords(name).join('_')));
+    if (found.length > 0) return found;
+  }
+  return [];
+}

@@ -1,12 +1,13 @@
-import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
+import { escapeToken, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { Note } from '../notes';
 import { batchesIn } from './batch';
 import { definitionsIn, withDefinitions } from './definitions';
 import { flat } from './flat';
 import { labelledDictionary, labelledList } from './labelled';
 import { readLabelledText } from './labelledText';
-import type { EnvelopeReader, EnvelopeReading } from './reader';
-import { surroundings } from './roles';
+import { filesOf } from '../files';
+import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
+import { surroundings } from '../names';
 
 export { withEmbeddedOpened } from './expand';
 export type { EnvelopeReader, EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
@@ -24,19 +25,30 @@ export interface Envelopes {
   notes: Note[];
 }
 
+/** A list read as answers with at least this score is no list of submissions. */
+const SURE = 0.8;
+/** A reading with at least this score has found wording, identifier, kind and answer of each question. */
+const CERTAIN = 0.94;
+
 /** Stage two: where the answers are in a document. */
 export function readEnvelope(document: Json): Envelopes {
   if (typeof document === 'string') return ranked(textReadings(document, {}, ''));
   if (!isJsonObject(document) && !Array.isArray(document)) return ranked([]);
   const readOne = (object: JsonObject, at: string) => readingsOf(object, at)[0] ?? null;
   const alone = isJsonObject(document) ? readingsOf(document, '') : listAlone(document);
-  return ranked([...alone, ...batchesIn(document, readOne)]);
+  const answerLists = alone
+    .filter(each => each.reader === labelledList.id && each.score > SURE)
+    .map(each => each.answersAt);
+  const batches = batchesIn(document, readOne, answerLists);
+  return ranked([...alone, ...batches]);
 }
 
 /** Every reading of one submission's document, surest first. */
 function readingsOf(object: JsonObject, at: string): EnvelopeReading[] {
-  const defined = definitionsIn(object, at);
   const readings = envelopeReaders.flatMap(reader => reader.read(object, at) ?? []);
+  // Where every answer words its question, nothing needs to be defined apart.
+  const isTold = readings.some(each => each.score > CERTAIN);
+  const defined = isTold ? [] : definitionsIn(object, at);
   const told = readings.map(reading => withDefinitions(reading, defined) ?? reading);
   return [...told, ...textsIn(object, at)].sort((a, b) => b.score - a.score);
 }
@@ -76,14 +88,20 @@ function textReadings(text: string, rest: JsonObject, pointer: string): Envelope
   const read = readLabelledText(text, pointer);
   if (!read) return [];
   const { answers, ...told } = read;
-  return [
-    {
-      reader: 'labelled-text',
-      label: 'lines of “label: value”',
-      ...told,
-      submissions: [{ ...surroundings(rest), answers }],
-    },
-  ];
+  const files = Object.entries(rest)
+    .filter(([name, value]) => filesOf(name, value, false) !== null)
+    .map(([name, value]): RawAnswer => ({
+      key: name,
+      label: labelFromKey(name),
+      stated: null,
+      value,
+      pointer: `/${escapeToken(name)}`,
+      options: null,
+      other: null,
+    }));
+  const around = Object.fromEntries(Object.entries(rest).filter(([name]) => !files.some(file => file.key === name)));
+  const submission = { ...surroundings(around), answers: [...answers, ...files] };
+  return [{ reader: 'labelled-text', label: 'lines of “label: value”', ...told, submissions: [submission] }];
 }
 
 /** Takes the helping object's empty key off the pointers again. */

@@ -1,10 +1,10 @@
 import { asText, escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { DEEPEST } from '../notes';
-import { filesOf } from '../value/files';
+import { filesOf } from '../files';
 import { optionLabels } from './options';
 import { isObjectList, partsOf, type Parts } from './properties';
 import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
-import { surroundings } from './roles';
+import { speaksOf, surroundings } from '../names';
 
 /** An item of a list or dictionary of answers, where it stands, and its key in a dictionary. */
 interface Item {
@@ -34,15 +34,32 @@ export const labelledList = reader('labelled-list', 'list of labelled answers', 
 /** The same with the identifiers as keys: `{ q1: { label, answer } }`. */
 export const labelledDictionary = reader('labelled-dictionary', 'dictionary of labelled answers', true);
 
+/** Items that keep their question in an object of its own, `{ field: { id, label }, value }`, with its members beside the answer. */
+function withQuestionsLaidOpen(items: JsonObject[]): JsonObject[] {
+  const first = items[0]!;
+  const holder = Object.keys(first).find(name => {
+    const inner = first[name];
+    if (
+      !isJsonObject(inner) ||
+      !Object.keys(inner).some(each => speaksOf(each, 'wording') && typeof inner[each] === 'string')
+    )
+      return false;
+    return !speaksOf(name, 'answer') && items.every(item => isJsonObject(item[name]));
+  });
+  if (holder === undefined) return items;
+  return items.map(({ [holder]: question, ...rest }) => ({ ...(question as JsonObject), ...rest }));
+}
+
 /** Every list and dictionary of objects below a value, outermost first. */
 function collectionsIn(value: Json, at: string, depth: number): Collection[] {
   if (depth === 0 || typeof value !== 'object' || value === null) return [];
   const found: Collection[] = [];
   if (isObjectList(value)) {
+    const objects = withQuestionsLaidOpen(value);
     found.push({
       pointer: at,
       isDictionary: false,
-      items: value.map((object, index) => ({ object, pointer: `${at}/${index}`, key: null })),
+      items: objects.map((object, index) => ({ object, pointer: `${at}/${index}`, key: null })),
     });
   } else if (isJsonObject(value)) {
     const entries = Object.entries(value).filter((entry): entry is [string, JsonObject] => isJsonObject(entry[1]));
@@ -80,17 +97,18 @@ function readCollection(
           start.isDictionary,
         ) ?? own);
   if (parts.wording === null && start.isDictionary && !parts.isSure) return null;
-  const containers = new Set(
-    items.filter(item => items.some(other => other !== item && other.pointer.startsWith(`${item.pointer}/`))),
-  );
+  const containers = containersAmong(items);
   const answers = items.filter(item => !containers.has(item)).map(item => rawAnswer(item, parts));
+  // The same question twice: these are several submissions, not the pages of one.
+  const repeats = items.length > start.items.length && new Set(answers.map(answer => answer.key)).size < answers.length;
   const score =
     0.5 +
     (parts.wording ? 0.2 : 0) +
     (parts.key || start.isDictionary ? 0.08 : 0) +
     (parts.kind ? 0.07 : 0) +
     (parts.isSure ? 0.1 : -0.12) +
-    (answers.length > 2 ? 0.02 : -0.03);
+    (answers.length > 2 ? 0.02 : -0.03) -
+    (repeats ? 0.4 : 0);
   const says = [
     parts.wording && `“${parts.wording}” words the question`,
     parts.key ? `“${parts.key}” identifies it` : start.isDictionary && 'its key identifies it',
@@ -113,6 +131,19 @@ const isFiles = (items: Item[]): boolean =>
     items.map(item => item.object),
     false,
   ) !== null;
+
+/** Items that hold other items: the groups and sections. */
+function containersAmong(items: Item[]): Set<Item> {
+  const byPointer = new Map(items.map(item => [item.pointer, item]));
+  const containers = new Set<Item>();
+  for (const { pointer } of items) {
+    for (let slash = pointer.lastIndexOf('/'); slash > 0; slash = pointer.lastIndexOf('/', slash - 1)) {
+      const holder = byPointer.get(pointer.slice(0, slash));
+      if (holder) containers.add(holder);
+    }
+  }
+  return containers;
+}
 
 /** The items of a collection together with those of like ones elsewhere: the pages, sections and groups of one form. */
 function withSiblings(start: Collection, all: Collection[], parts: Parts): Item[] {

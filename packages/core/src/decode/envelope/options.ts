@@ -1,6 +1,6 @@
 import { isJsonObject, type Json } from '../../submission';
 import type { OptionLabels } from './reader';
-import { speaksOf } from './roles';
+import { speaksOf } from '../names';
 
 /** `[{ id, label }]` or `{ id: label }` as a map from identifier to label; null when it is none of these. */
 export function optionLabels(list: Json | undefined): OptionLabels | null {

@@ -1,6 +1,6 @@
 import { isJsonObject, type Json, type JsonObject } from '../../submission';
 import { optionLabels } from './options';
-import { speaksOf, speaksOnlyOf, type Role } from './roles';
+import { speaksOf, speaksOnlyOf, type Role } from '../names';
 
 /** What a property is worth over all items of a list. */
 interface Property {
@@ -10,6 +10,10 @@ interface Property {
   /** Share of different values among those that are text or numbers. */
   distinct: number;
   isScalar: boolean;
+  /** Share of texts that end with a question mark. */
+  asking: number;
+  /** Share of texts that start with a capital. */
+  capital: number;
   /** Mean number of words of its texts. */
   words: number;
   /** True when every value could be an identifier: short, without white space. */
@@ -47,11 +51,20 @@ function propertiesOf(items: JsonObject[]): Property[] {
       presence: values.length / items.length,
       distinct: new Set(scalars).size / Math.max(1, scalars.length),
       isScalar: scalars.length === values.length,
+      asking: scalars.filter(each => /\?\s*$/.test(String(each))).length / Math.max(1, scalars.length),
+      capital: scalars.filter(each => /^\s*\p{Lu}/u.test(String(each))).length / Math.max(1, scalars.length),
       words: wordCount / Math.max(1, scalars.length),
       isToken: scalars.every(each => /^[\w.:[\]-]{1,80}$/.test(String(each))),
       points: pointing.length / Math.max(1, varied.length),
     };
   });
+}
+
+/** How much a property's texts look like questions: several words, question marks, a capital at the start. */
+function wordingWorth({ words, asking, capital, isToken }: Property): number {
+  if (isToken && asking === 0 && capital < 0.5) return -1;
+  const wordy = words >= 1.3 ? 0.91 : Math.min(0.9, words / 3);
+  return wordy + 0.3 * asking + 0.05 * capital + Math.min(0.04, words / 100);
 }
 
 /** The best property for a role: named for it and, where several are, the one whose values fit better. */
@@ -78,7 +91,7 @@ export function partsOf(items: JsonObject[], isKeyed: boolean): Parts | null {
   const wording = best(
     wordings.filter(each => !speaksOnlyOf(each.name, 'answer')),
     'wording',
-    each => (each.isScalar && typeof items[0]![each.name] === 'string' ? Math.min(0.95, each.words / 3) : -1),
+    wordingWorth,
   );
   const token = isKeyed
     ? null
@@ -94,7 +107,7 @@ export function partsOf(items: JsonObject[], isKeyed: boolean): Parts | null {
     const kind = best(
       properties.filter(each => !taken.has(each.name) && each.isScalar && each.presence > 0.9),
       'kind',
-      each => (each.points > 0.5 ? 0.95 : each.words < 2 && (each.distinct < 1 || items.length < 4) ? 0.1 : -1),
+      each => (each.points > 0.5 ? 0.95 : each.isToken && each.words < 2 ? 0.1 : -1),
     );
     const rest = properties.filter(each => !taken.has(each.name) && each.name !== kind);
     const found = answerProperty(items, rest, kind);

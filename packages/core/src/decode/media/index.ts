@@ -2,16 +2,21 @@ import type { Json } from '../../submission';
 import type { Note } from '../notes';
 import { readBody } from './body';
 import { json } from './json';
+import { jsonLines } from './jsonLines';
+import { mail } from './mail';
+import { multipart } from './multipart';
 import { plain } from './plain';
 import type { MediaReader } from './reader';
+import { separated } from './separated';
 import { nestedFromPairs, urlencoded } from './urlencoded';
+import { xml } from './xml';
 
 export type { Body, MediaReader } from './reader';
 export { contentTypeParts } from './body';
 export { nestedFromPairs } from './urlencoded';
 
 /** In the order they are tried on a body whose stated type does not fit. */
-export const mediaReaders: MediaReader[] = [json, urlencoded, plain];
+export const mediaReaders: MediaReader[] = [json, jsonLines, multipart, urlencoded, xml, mail, separated, plain];
 
 export interface Document {
   /** Which reader read it; 'query' for an address with values and no body, 'none' when nothing could. */
@@ -65,9 +70,11 @@ export function readDocument(bytes: Uint8Array, contentType: string | null, quer
   return { media: 'none', document: null, notes };
 }
 
-/** Text that is stated as plain or urlencoded but opens like JSON is read as JSON. */
+/** Text that is stated as plain or urlencoded but looks like something with a form of its own is read as that. */
 const looksElsewhere = (reader: MediaReader, type: string | null, likely: MediaReader[]) =>
-  type !== null && (reader === plain || reader === urlencoded) ? likely.find(each => each === json) : undefined;
+  type !== null && (reader === plain || reader === urlencoded)
+    ? likely.find(each => each !== plain && each !== separated)
+    : undefined;
 
 const otherThanStated = (reader: MediaReader, type: string | null): Note => ({
   code: 'media.mislabelled',

@@ -1,7 +1,6 @@
 import { isJsonObject, type Json, type JsonObject } from '../../submission';
 import type { OptionLabels } from '../envelope';
-import { speaksOf } from '../envelope/roles';
-import { isCheckboxGroup, isMarked } from './compound';
+import { isCheckboxGroup, isMarked, speaksOf } from '../names';
 
 const isText = (value: Json | undefined): value is string | number =>
   typeof value === 'string' || typeof value === 'number';

@@ -1,7 +1,7 @@
 import { isBlank, isJsonObject, parseJson, type Json, type Submission } from '../../submission';
 import type { RawAnswer } from '../envelope';
 import { chosen, withOptionLabels, withOther } from './choices';
-import { filesOf } from './files';
+import { filesOf } from '../files';
 import { isConsent, isSingleCheck, kindOf, statedKind } from './kind';
 
 export type ReadAnswers = Pick<Submission, 'fields' | 'files' | 'questions'>;

@@ -1,5 +1,5 @@
 import { isJsonObject, wordsOf, type FieldKind, type Json } from '../../submission';
-import { isAddressObject, isNameObject } from './compound';
+import { isAddressObject, isNameObject } from '../names';
 
 /** The general words with which builders state kinds of question. Common practice, no source. */
 const statedKinds: [FieldKind, RegExp][] = [

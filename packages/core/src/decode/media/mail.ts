@@ -1,0 +1,112 @@
+import { convert } from 'html-to-text';
+import type { Json } from '../../submission';
+import { contentTypeParts } from './body';
+import { fileValue, headerParameters, latin1, partOf, partsBetween, textIn, type Part } from './parts';
+import type { MediaReader } from './reader';
+
+const MOST_PARTS = 200;
+const DEEPEST_PART = 12;
+
+/** Internet messages (RFC 5322) with MIME parts (RFC 2045, 2046) and encoded words (RFC 2047). */
+export const mail: MediaReader = {
+  id: 'mail',
+  label: 'mail',
+  isStated: type => type === 'message/rfc822' || type === 'multipart/mixed' || type === 'multipart/alternative',
+  looksLike: ({ text }) =>
+    /^(return-path|received|from|to|subject|date|message-id|mime-version|delivered-to|dkim-signature):[^\n]*\r?\n(?=[\s\S]{0,4000}?^(from|subject):)/im.test(
+      text,
+    ) && /^[\w-]+:/.test(text),
+  read({ bytes }) {
+    const top = partOf(bytes);
+    if (!top.headers.has('from') && !top.headers.has('subject'))
+      return { code: 'media.mail', message: 'This is no mail: it has neither a From nor a Subject.' };
+    const content = contentOf(top, 0);
+    const header = (name: string) => (top.headers.has(name) ? decodedWords(top.headers.get(name)!) : null);
+    const document: Json = {
+      from: header('from'),
+      to: header('to'),
+      subject: header('subject'),
+      date: header('date'),
+      message_id: header('message-id'),
+      text: (content.text ?? content.html ?? '').replace(/\r\n?/g, '\n').trim(),
+    };
+    return { document: content.files.length > 0 ? { ...document, attachments: content.files } : document, notes: [] };
+  },
+};
+
+interface Content {
+  text: string | null;
+  html: string | null;
+  files: Json[];
+}
+
+function contentOf({ headers, body }: Part, depth: number): Content {
+  const { type, parameters } = contentTypeParts(headers.get('content-type') ?? 'text/plain');
+  if (type?.startsWith('multipart/') && parameters.boundary && depth < DEEPEST_PART) {
+    const inner = (partsBetween(body, parameters.boundary, MOST_PARTS) ?? []).map(part =>
+      contentOf(partOf(part), depth + 1),
+    );
+    const pick = (name: 'text' | 'html') => inner.map(each => each[name]).find(each => each !== null) ?? null;
+    return { text: pick('text'), html: pick('html'), files: inner.flatMap(each => each.files) };
+  }
+  const bytes = transferDecoded(body, headers.get('content-transfer-encoding'));
+  const disposition = headers.get('content-disposition') ?? '';
+  const name = headerParameters(disposition).filename ?? headerParameters(`;${headers.get('content-type') ?? ''}`).name;
+  if (/^attachment/i.test(disposition) || (name !== undefined && !type?.startsWith('text/')))
+    return { text: null, html: null, files: [fileValue(decodedWords(name ?? 'file'), type, bytes.length)] };
+  const text = textIn(bytes, parameters.charset);
+  if (type === 'text/html')
+    return {
+      text: null,
+      html: convert(text, {
+        wordwrap: false,
+        selectors: [
+          { selector: 'a', options: { ignoreHref: true } },
+          { selector: 'img', format: 'skip' },
+          { selector: 'table', format: 'dataTable', options: { uppercaseHeaderCells: false } },
+        ],
+      }),
+      files: [],
+    };
+  return { text: type?.startsWith('text/') ? text : null, html: null, files: [] };
+}
+
+/** RFC 2045 §6: quoted-printable and base64; everything else is as it is. */
+function transferDecoded(body: Uint8Array, encoding: string | undefined): Uint8Array {
+  const name = encoding?.trim().toLowerCase();
+  if (name === 'base64') return bytesOfBase64(latin1(body));
+  if (name === 'quoted-printable')
+    return bytesOfQuoted(
+      latin1(body)
+        .replace(/[ \t]+(?=\r?\n)/g, '')
+        .replace(/=\r?\n/g, ''),
+    );
+  return body;
+}
+
+function bytesOfBase64(text: string): Uint8Array {
+  const clean = text.replace(/[^A-Za-z0-9+/]/g, '');
+  try {
+    return Uint8Array.from(atob(clean.slice(0, clean.length - (clean.length % 4 === 1 ? 1 : 0))), each =>
+      each.charCodeAt(0),
+    );
+  } catch {
+    return new Uint8Array();
+  }
+}
+
+const bytesOfQuoted = (text: string): Uint8Array =>
+  Uint8Array.from(
+    text.replace(/=([0-9A-F]{2})/gi, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))),
+    each => each.charCodeAt(0),
+  );
+
+/** RFC 2047: `=?charset?Q or B?text?=`; white space between two encoded words is dropped (§6.2). */
+export function decodedWords(text: string): string {
+  return text
+    .replace(/(=\?[^?]+\?[bq]\?[^?]*\?=)\s+(?==\?[^?]+\?[bq]\?)/gi, '$1')
+    .replace(/=\?([^?*]+)(?:\*[^?]*)?\?([bq])\?([^?]*)\?=/gi, (_, charset: string, encoding: string, word: string) => {
+      const bytes = /b/i.test(encoding) ? bytesOfBase64(word) : bytesOfQuoted(word.replaceAll('_', ' '));
+      return textIn(bytes, charset);
+    });
+}

@@ -1,0 +1,60 @@
+import type { Json } from '../../submission';
+import { contentTypeParts } from './body';
+import { fileValue, headerParameters, partOf, partsBetween, textIn } from './parts';
+import type { MediaReader } from './reader';
+import { nestedFromValues } from './urlencoded';
+
+const MOST_PARTS = 5000;
+
+/** multipart/form-data (RFC 7578), names and empty file inputs as the HTML Standard sends them. */
+export const multipart: MediaReader = {
+  id: 'multipart',
+  label: 'multipart form',
+  isStated: type => type.startsWith('multipart/') && type !== 'multipart/mixed' && type !== 'multipart/alternative',
+  looksLike: ({ text }) => /^--[^\r\n]{1,70}\r?\ncontent-disposition\s*:\s*form-data/i.test(text),
+  read({ bytes, text, parameters }) {
+    const boundary = parameters.boundary || /^(?:[^\S\n]*\r?\n)*--([^\r\n]{1,70}?)[ \t]*\r?\n/.exec(text)?.[1];
+    if (!boundary)
+      return { code: 'media.multipart', message: 'The Content-Type names no boundary, and the body shows none.' };
+    const parts = partsBetween(bytes, boundary, MOST_PARTS);
+    if (parts === null)
+      return { code: 'media.multipart', message: `The boundary “${boundary}” does not occur in the body.` };
+    const notes = text.trimEnd().endsWith('--')
+      ? []
+      : [{ code: 'media.cut', message: 'The last part is not closed: the message may have been cut off.' }];
+    const read = parts.map(partOf);
+    const charset = read.find(part => nameOf(part.headers) === '_charset_');
+    const fallback = charset ? textIn(charset.body, 'utf-8').trim() : 'utf-8';
+    const values = read.flatMap(({ headers, body }): [string, Json][] => {
+      const name = nameOf(headers);
+      if (name === null || name === '_charset_') return [];
+      const { filename } = headerParameters(headers.get('content-disposition') ?? '');
+      const { type, parameters: own } = contentTypeParts(headers.get('content-type') ?? null);
+      if (filename !== undefined) {
+        const bare = decoded(filename).replace(/^.*[\\/]/, '');
+        return bare === '' && body.length === 0
+          ? [[name, null]]
+          : [[name, fileValue(bare || 'file', type, body.length)]];
+      }
+      const content = textIn(body, own.charset || fallback);
+      return [[name, type !== null && /json/.test(type) ? (tryJson(content) ?? content) : content]];
+    });
+    return { document: nestedFromValues(values), notes };
+  },
+};
+
+const nameOf = (headers: Map<string, string>): string | null => {
+  const { name } = headerParameters(headers.get('content-disposition') ?? '');
+  return name === undefined ? null : decoded(name);
+};
+
+/** Browsers percent-encode quotes and line breaks in names, and nothing else. */
+const decoded = (name: string): string => name.replace(/%22/g, '"').replace(/%0d/gi, '\r').replace(/%0a/gi, '\n');
+
+function tryJson(text: string): Json | undefined {
+  try {
+    return JSON.parse(text) as Json;
+  } catch {
+    return undefined;
+  }
+}
