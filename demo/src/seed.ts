@@ -62,6 +62,8 @@ export async function seed({ store, vault, config }: Services, yard: Yard, until
         cut: false,
         state: 'waiting' as const,
         trouble: null,
+        checked: null,
+        digest: null,
       };
       store.arrivals.record([arrival]);
       formId = store.arrivals.store(arrival, readingOf(decodeArrival(arrival)))[0]?.formId ?? formId;

@@ -1,2 +1,3 @@
 export * from './inputs';
+export * from './verification';
 export * from './views';

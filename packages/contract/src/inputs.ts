@@ -32,7 +32,9 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { IsAddressRange } from './isAddressRange';
 import { IsSource } from './isSource';
+import { VerificationInput } from './verification';
 
 /** The owner's account, made at the first start. */
 export class SetupInput {
@@ -55,6 +57,21 @@ export class IntakeInput {
   @IsOptional() @IsIn(replyKinds) reply?: ReplyKind;
   /** Text of the thank-you page, or the address to redirect to. */
   @IsOptional() @IsString() @MaxLength(2000) replyText?: string;
+  /** Null takes requests from anyone who knows the address. */
+  @IsOptional() @ValidateNested() @Type(() => VerificationInput) verification?: VerificationInput | null;
+  /** Addresses or ranges that may send, such as 192.0.2.0/24; empty for all. */
+  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsAddressRange({ each: true }) allowedAddresses?: string[];
+  /** Sites whose pages may post from a browser, such as https://basin.example.org, or *; empty for none. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @Matches(/^(\*|https?:\/\/[^\s/]+)$/, {
+    each: true,
+    message: 'Give origins such as https://basin.example.org, or *.',
+  })
+  allowedOrigins?: string[];
+  /** Seconds within which the same bytes count as the same submission; 0 for never. */
+  @IsOptional() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
 }
 
 /** A message the built-in sender sends to an intake, over HTTP like anyone else. */

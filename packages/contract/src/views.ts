@@ -5,6 +5,7 @@ import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import type { DraftInput, ReplyKind } from './inputs';
+import type { VerificationView } from './verification';
 
 // What the server answers. All times are ISO 8601 in UTC; sizes are bytes.
 
@@ -24,6 +25,11 @@ export interface IntakeView {
   sizeLimit: number;
   reply: ReplyKind;
   replyText: string;
+  verification: VerificationView | null;
+  allowedAddresses: string[];
+  allowedOrigins: string[];
+  /** Seconds. */
+  sameWithin: number;
   createdAt: string;
   arrivals: number;
   lastArrivalAt: string | null;
@@ -72,6 +78,8 @@ export interface ArrivalView extends ArrivalSummary {
   url: string;
   sender: string | null;
   headers: [name: string, value: string][];
+  /** How its check went, in words; null where nothing was checked. */
+  checked: string | null;
   /** As text; null when it is no text. */
   body: string | null;
   /** True when only the beginning was kept. */

@@ -43,6 +43,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     recorder: new Recorder(store.arrivals),
     live,
     stored: () => reader.wake(),
+    secretsOf: intake => (intake.secrets ? (JSON.parse(vault.open(intake.secrets)) as string[]) : []),
   });
   return {
     services,

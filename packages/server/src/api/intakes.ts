@@ -5,20 +5,39 @@ import { iso } from '../clock';
 import { decodeArrival } from '../intake';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
+import type { IntakeRow } from '../store';
 import { arrivalSummary, deliverySummary, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Intakes, what arrived at them, and requests that missed them. */
 export function intakesApi(services: Services): Router {
-  const { store, live, config } = services;
+  const { store, live, config, vault } = services;
   const router = Router();
   const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise('intake');
   const changed = (id: string) => live.publish({ type: 'changed', what: 'intake', id });
 
+  /** The row's values for an input: secrets sealed, those left out kept. */
+  const storedIntake = ({ verification, ...rest }: IntakeInput, before: IntakeRow | null) => {
+    if (verification === undefined) return rest;
+    if (verification === null) return { ...rest, verification: null, secrets: null };
+    const { secrets, ...rule } = verification;
+    const given = secrets?.filter(Boolean) ?? [];
+    if (given.length === 0 && !(before?.secrets && before.verification?.kind === rule.kind))
+      throw fieldFault('verification.secrets', 'Give the secret that the builder signs or sends.');
+    if (rule.kind !== 'standard' && rule.name.trim() === '')
+      throw fieldFault(
+        'verification.name',
+        rule.kind === 'basic' ? 'Give the user’s name.' : 'Give the name of the header or value.',
+      );
+    if (rule.kind === 'hmac' && rule.signed !== 'body' && rule.timestampHeader === '')
+      throw fieldFault('verification.timestampHeader', 'Give the header that holds the timestamp.');
+    return { ...rest, verification: rule, ...(given.length > 0 ? { secrets: vault.seal(JSON.stringify(given)) } : {}) };
+  };
+
   router.get('/intakes', (_request, response) => void response.json(intakeViews(services, store.intakes.all())));
 
   router.post('/intakes', (request, response) => {
-    const row = store.intakes.create(checked(IntakeInput, request.body));
+    const row = store.intakes.create(storedIntake(checked(IntakeInput, request.body), null));
     changed(row.id);
     response.status(201).json(intakeViews(services, [row])[0]);
   });
@@ -32,11 +51,9 @@ export function intakesApi(services: Services): Router {
     const { name } = intakeOr404(request.params.id);
     const input = checked(IntakeInput, { name, ...request.body });
     if (input.reply === 'redirect' && !/^https?:\/\/\S+$/.test(input.replyText ?? '')) {
-      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
-        { field: 'replyText', message: 'Give the address to go to, with http:// or https://.' },
-      ]);
+      throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
     }
-    const row = store.intakes.update(request.params.id, input)!;
+    const row = store.intakes.update(request.params.id, storedIntake(input, intakeOr404(request.params.id)))!;
     changed(row.id);
     response.json(intakeViews(services, [row])[0]);
   });
@@ -89,6 +106,7 @@ export function intakesApi(services: Services): Router {
       url: row.url,
       sender: row.sender,
       headers: row.headers,
+      checked: row.checked,
       body: text.includes('\u0000') ? null : text,
       cut: row.cut,
       media: row.cut ? null : media,
@@ -104,16 +122,14 @@ export function intakesApi(services: Services): Router {
   });
 
   router.get('/strays', (_request, response) => {
-    const views = store.intakes
-      .strays()
-      .map((row): StrayView => ({
-        id: row.id,
-        at: iso(row.at),
-        method: row.method,
-        url: row.url,
-        sender: row.sender,
-        size: row.size,
-      }));
+    const views = store.intakes.strays().map((row): StrayView => ({
+      id: row.id,
+      at: iso(row.at),
+      method: row.method,
+      url: row.url,
+      sender: row.sender,
+      size: row.size,
+    }));
     response.json(views);
   });
 
@@ -124,6 +140,9 @@ export function intakesApi(services: Services): Router {
   });
   return router;
 }
+
+const fieldFault = (field: string, message: string) =>
+  new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [{ field, message }]);
 
 function raise(what: string): never {
   throw notFound(what);

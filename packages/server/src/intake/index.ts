@@ -1,3 +1,4 @@
 export * from './reader';
 export * from './receive';
 export * from './recorder';
+export * from './verify';

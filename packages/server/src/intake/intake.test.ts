@@ -154,6 +154,91 @@ test('forms at one address are told apart, each with its schema; the same submis
   expect((await arrivals()).map(each => each.repeats)).toEqual([true, false, false, false]);
 });
 
+describe('senders that must prove themselves', () => {
+  const secure = (verification: object) => client.call<IntakeView>('PATCH', `/intakes/${intake.id}`, { verification });
+  test('a refused request gets 401, is kept, explained, and not read; its secret is never kept', async () => {
+    const { json } = await secure({ kind: 'header', name: 'X-Yard-Key', secrets: ['open sesame'] });
+    expect(JSON.stringify(json)).not.toContain('sesame');
+    expect((await post('{"site":"AB-07"}')).status).toBe(401);
+    expect(await newest()).toMatchObject({
+      state: 'refused',
+      checked: 'The header “X-Yard-Key” is missing.',
+      decoded: [],
+      body: '{"site":"AB-07"}',
+    });
+    const sent = await fetch(address, {
+      method: 'POST',
+      body: '{"site":"AB-02"}',
+      headers: { 'x-yard-key': 'open sesame' },
+    });
+    expect(sent.status).toBe(202);
+    const view = await newest();
+    expect(view).toMatchObject({ state: 'read', checked: expect.stringContaining('holds') });
+    expect(JSON.stringify(view)).not.toContain('sesame');
+  });
+  test('a secret in the address is neither kept nor read as an answer', async () => {
+    await secure({ kind: 'query', name: 'key', secrets: ['open sesame'] });
+    expect((await fetch(`${address}?key=open+sesame&site=AB-07`)).status).toBe(202);
+    const view = await newest();
+    expect(view.decoded[0]!.fields.map(field => field.key)).toEqual(['site']);
+    expect(JSON.stringify(view)).not.toContain('sesame');
+  });
+  test('the stored secret stays when it is left out, and is asked for when there is none', async () => {
+    expect(await secure({ kind: 'hmac', name: 'X-Sig' })).toMatchObject({
+      status: 422,
+      json: { errors: [{ field: 'verification.secrets' }] },
+    });
+    await secure({ kind: 'hmac', name: 'X-Sig', secrets: ['k'] });
+    expect((await secure({ kind: 'hmac', name: 'X-Other' })).json.verification).toMatchObject({
+      name: 'X-Other',
+      secrets: 1,
+    });
+    expect(
+      (await client.call<IntakeView>('PATCH', `/intakes/${intake.id}`, { verification: null })).json.verification,
+    ).toBeNull();
+  });
+  test('only from allowed addresses', async () => {
+    expect((await client.call('PATCH', `/intakes/${intake.id}`, { allowedAddresses: ['not an address'] })).status).toBe(
+      422,
+    );
+    await client.call('PATCH', `/intakes/${intake.id}`, { allowedAddresses: ['192.0.2.0/24'] });
+    expect((await post('{"a":1}')).status).toBe(401);
+    expect(await newest()).toMatchObject({ checked: expect.stringContaining('not among the allowed addresses') });
+  });
+});
+
+// Fetch Standard, CORS protocol: the preflight and the answer name the origin.
+test('pages of allowed sites may post from a browser, others not', async () => {
+  await client.call('PATCH', `/intakes/${intake.id}`, { allowedOrigins: ['https://basin.example.org'] });
+  const preflight = (origin: string) =>
+    fetch(address, {
+      method: 'OPTIONS',
+      headers: { origin, 'access-control-request-method': 'POST', 'access-control-request-headers': 'content-type' },
+    });
+  const allowed = await preflight('https://basin.example.org');
+  expect([allowed.status, allowed.headers.get('access-control-allow-origin')]).toEqual([
+    204,
+    'https://basin.example.org',
+  ]);
+  expect((await preflight('https://elsewhere.example.org')).headers.get('access-control-allow-origin')).toBeNull();
+  const sent = await fetch(address, {
+    method: 'POST',
+    body: '{"a":"b"}',
+    headers: { origin: 'https://basin.example.org' },
+  });
+  expect(sent.headers.get('access-control-allow-origin')).toBe('https://basin.example.org');
+});
+
+test('the same bytes within the window are one submission; outside it, or with the window closed, two', async () => {
+  for (let n = 0; n < 2; n++) await post('{"site":"AB-07"}');
+  await eventually(arrivals, all => all.length === 2 && all.every(each => each.state === 'read'));
+  expect((await arrivals()).map(each => each.repeats)).toEqual([true, false]);
+  await client.call('PATCH', `/intakes/${intake.id}`, { sameWithin: 0 });
+  await post('{"site":"AB-07"}');
+  await eventually(arrivals, all => all.length === 3 && all.every(each => each.state === 'read'));
+  expect((await arrivals())[0]!.repeats).toBe(false);
+});
+
 test('the built-in sender goes over HTTP to the intake itself', async () => {
   const { json } = await client.call<{ status: number }>('POST', `/intakes/${intake.id}/send`, {
     method: 'POST',
@@ -181,6 +266,8 @@ test('what was stored and not read before a crash is read at the next start', as
     cut: false,
     state: 'waiting' as const,
     trouble: null,
+    checked: null,
+    digest: null,
   };
   running.services.store.arrivals.record([row]);
   const second = await startServer({ dataDir });

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { now } from '../clock';
 import { newId } from '../ids';
@@ -6,11 +7,14 @@ import type { LiveHub } from '../live';
 import { readBody, type KeptBody } from './body';
 import type { Recorder } from './recorder';
 import { reply, replyJson } from './reply';
+import { isAllowed, verify, type CheckVerdict } from './verify';
 
 export interface IntakeParts {
   intakes: Intakes;
   recorder: Recorder;
   live: LiveHub;
+  /** The secrets that an intake's senders prove themselves with. */
+  secretsOf(intake: IntakeRow): string[];
   /** Called with what was stored and is to be read. */
   stored(arrival: ArrivalRow): void;
 }
@@ -24,7 +28,7 @@ export const slugOf = (url: string): string | null => /^\/in\/([^/?#]+)\/?(?:[?#
  * Takes requests to intake addresses: reads with a limit, stores durably, replies. Decoding follows later.
  * A handler for Node's own server, ahead of the framework: this is the way that has to be quick.
  */
-export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
+export function receiver({ intakes, recorder, live, stored, secretsOf }: IntakeParts) {
   return async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
     const url = request.url ?? '/';
     const intake = intakes.bySlug(slugOf(url) ?? '');
@@ -39,6 +43,8 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
           { 'retry-after': '300' },
         );
       }
+      allowOrigin(request, response, intake);
+      if (request.method === 'OPTIONS' && intake.allowedOrigins.length > 0) return void response.writeHead(204).end();
       if (request.method !== 'POST' && request.method !== 'GET') {
         return replyJson(
           response,
@@ -48,7 +54,7 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
         );
       }
       const body = await readBody(request, intake.sizeLimit);
-      const arrival = arrivalFrom(request, intake, body);
+      const arrival = arrivalFrom(request, intake, body, refusalOf(request, intake, body.bytes));
       await recorder.record(arrival);
       if (body.cut) {
         const detail = `It has more than ${intake.sizeLimit} bytes. Its beginning was kept.`;
@@ -58,6 +64,9 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
           status: 413,
           detail,
         });
+      } else if (arrival.state === 'refused') {
+        const detail = 'The people who look after this intake can see why.';
+        replyJson(response, 401, { type: 'about:blank', title: 'This request was not accepted.', status: 401, detail });
       } else {
         const isBrowserTab = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
         reply(response, intake, arrival.id, isBrowserTab);
@@ -74,6 +83,21 @@ export function receiver({ intakes, recorder, live, stored }: IntakeParts) {
       });
     }
   };
+
+  /** How the request's proof went: null where none is asked for. */
+  function refusalOf(request: IncomingMessage, intake: IntakeRow, body: Buffer): CheckVerdict | null {
+    const sender = request.socket.remoteAddress;
+    if (!isAllowed(sender, intake.allowedAddresses)) {
+      return { ok: false, words: `It came from ${sender}, which is not among the allowed addresses.` };
+    }
+    if (!intake.verification) return null;
+    const header = (name: string) => {
+      const value = request.headers[name.toLowerCase()];
+      return value === undefined ? null : String(value);
+    };
+    const query = new URL(request.url ?? '/', 'http://intake').searchParams;
+    return verify({ header, query, body, now: now() }, intake.verification, secretsOf(intake));
+  }
 
   async function receiveStray(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const { bytes, size } = await readBody(request, STRAY_LIMIT);
@@ -100,23 +124,65 @@ function headersOf({ rawHeaders }: IncomingMessage): [string, string][] {
   ]);
 }
 
-function arrivalFrom(request: IncomingMessage, intake: IntakeRow, { bytes, size, cut }: KeptBody): ArrivalRow {
+/** Lets the pages of allowed sites post from a browser (Fetch Standard, CORS protocol). */
+function allowOrigin({ headers }: IncomingMessage, response: ServerResponse, { allowedOrigins }: IntakeRow): void {
+  const { origin } = headers;
+  if (!origin || !(allowedOrigins.includes('*') || allowedOrigins.includes(origin))) return;
+  response.setHeader('access-control-allow-origin', origin);
+  response.setHeader('access-control-allow-methods', 'GET, POST');
+  response.setHeader('access-control-allow-headers', headers['access-control-request-headers'] ?? 'content-type');
+  response.setHeader('access-control-max-age', '600');
+  response.setHeader('vary', 'origin');
+}
+
+/** The same for the same message, whenever and from wherever it comes. */
+const digestOf = (request: IncomingMessage, bytes: Buffer): string =>
+  createHash('sha256').update(`${request.method} ${request.url}\n`).update(bytes).digest('base64url');
+
+/** Names of headers and query values whose contents are secrets; they are kept masked. */
+function masked(headers: [string, string][], { verification }: IntakeRow): [string, string][] {
+  const secret = verification?.kind === 'header' ? verification.name.toLowerCase() : null;
+  return headers.map(([name, value]) => [
+    name,
+    name === secret || name === 'authorization' || name === 'cookie' ? '••••••' : value,
+  ]);
+}
+
+/** The address without the value that holds a secret: it is neither kept nor read as an answer. */
+function withoutSecret(url: string, { verification }: IntakeRow): string {
+  if (verification?.kind !== 'query' || !url.includes('?')) return url;
+  const [path, query] = [url.slice(0, url.indexOf('?')), new URLSearchParams(url.slice(url.indexOf('?') + 1))];
+  query.delete(verification.name);
+  return query.size > 0 ? `${path}?${query}` : path;
+}
+
+function arrivalFrom(
+  request: IncomingMessage,
+  intake: IntakeRow,
+  { bytes, size, cut }: KeptBody,
+  checked: CheckVerdict | null,
+): ArrivalRow {
+  const isRefused = checked !== null && !checked.ok;
   const receivedAt = now();
   return {
     id: newId(receivedAt),
     intakeId: intake.id,
     receivedAt,
     method: request.method ?? 'POST',
-    url: request.url ?? '/',
+    url: withoutSecret(request.url ?? '/', intake),
     contentType: request.headers['content-type'] ?? null,
-    headers: headersOf(request),
+    headers: masked(headersOf(request), intake),
     sender: request.socket.remoteAddress ?? null,
     size,
     body: bytes,
     cut,
-    state: cut ? 'refused' : 'waiting',
+    checked: checked?.words ?? null,
+    digest: digestOf(request, bytes),
+    state: cut || isRefused ? 'refused' : 'waiting',
     trouble: cut
       ? `Refused: ${(size / 1e6).toFixed(1)} MB is more than this intake’s limit of ${(intake.sizeLimit / 1e6).toFixed(1)} MB.`
-      : null,
+      : isRefused
+        ? `Refused: ${checked.words}`
+        : null,
   };
 }

@@ -3,7 +3,7 @@ import { emptySchema, mergeSchema } from '@grammata/core/schema';
 import { and, asc, count, desc, eq, gte, isNull, lt } from 'drizzle-orm';
 import { newId } from '../ids';
 import type { Database } from './database';
-import { arrivals, forms, submissions } from './schema';
+import { arrivals, forms, intakes, submissions } from './schema';
 
 export type ArrivalRow = typeof arrivals.$inferSelect;
 export type SubmissionRow = typeof submissions.$inferSelect;
@@ -53,19 +53,7 @@ export class Arrivals {
       return reading.submissions.map((data, position) => {
         const form = this.#formFor(tx, arrival, data);
         const first =
-          data.id === null
-            ? undefined
-            : tx
-                .select({ id: submissions.id })
-                .from(submissions)
-                .where(
-                  and(
-                    eq(submissions.formId, form.id),
-                    eq(submissions.builderId, data.id),
-                    isNull(submissions.repeatOf),
-                  ),
-                )
-                .get();
+          data.id === null ? this.#sameBytes(tx, arrival, form.id, position) : this.#sameId(tx, form.id, data.id);
         const row = {
           id: newId(arrival.receivedAt),
           arrivalId: arrival.id,
@@ -85,6 +73,35 @@ export class Arrivals {
         return row;
       });
     });
+  }
+
+  /** The first submission of a form with the builder's identifier. */
+  #sameId(tx: Pick<Database, 'select'>, formId: string, id: string) {
+    const same = and(eq(submissions.formId, formId), eq(submissions.builderId, id), isNull(submissions.repeatOf));
+    return tx.select({ id: submissions.id }).from(submissions).where(same).get();
+  }
+
+  /** The first submission that came as the same bytes within the intake's window. */
+  #sameBytes(tx: Pick<Database, 'select'>, arrival: ArrivalRow, formId: string, position: number) {
+    const within =
+      tx.select({ seconds: intakes.sameWithin }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get()?.seconds ??
+      0;
+    if (within === 0 || arrival.digest === null) return undefined;
+    return tx
+      .select({ id: submissions.id })
+      .from(submissions)
+      .innerJoin(arrivals, eq(arrivals.id, submissions.arrivalId))
+      .where(
+        and(
+          eq(arrivals.intakeId, arrival.intakeId),
+          eq(arrivals.digest, arrival.digest),
+          gte(arrivals.receivedAt, arrival.receivedAt - within * 1000),
+          eq(submissions.formId, formId),
+          eq(submissions.position, position),
+          isNull(submissions.repeatOf),
+        ),
+      )
+      .get();
   }
 
   #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {

@@ -1,7 +1,14 @@
 import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
-import type { ArrivalState, DeliveryState, DraftInput, ReplyKind, RouteState } from '@grammata/contract';
+import type {
+  ArrivalState,
+  DeliveryState,
+  DraftInput,
+  ReplyKind,
+  RouteState,
+  VerificationInput,
+} from '@grammata/contract';
 import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 // Times are milliseconds since the epoch; sizes are bytes.
@@ -32,6 +39,12 @@ export const intakes = sqliteTable('intakes', {
   sizeLimit: integer().notNull(),
   reply: text().$type<ReplyKind>().notNull(),
   replyText: text().notNull(),
+  verification: text({ mode: 'json' }).$type<Omit<VerificationInput, 'secrets'>>(),
+  /** A JSON list of secrets, encrypted. */
+  secrets: blob({ mode: 'buffer' }),
+  allowedAddresses: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
+  allowedOrigins: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
+  sameWithin: integer().notNull().default(60),
   createdAt: integer().notNull(),
 });
 
@@ -55,8 +68,12 @@ export const arrivals = sqliteTable(
     cut: integer({ mode: 'boolean' }).notNull(),
     state: text().$type<ArrivalState>().notNull(),
     trouble: text(),
+    checked: text(),
+    /** SHA-256 of method, query and body: the same for the same bytes. */
+    digest: text(),
   },
   table => [
+    index('arrivals_by_digest').on(table.intakeId, table.digest),
     index('arrivals_by_intake').on(table.intakeId, table.receivedAt),
     index('arrivals_by_state').on(table.state),
     index('arrivals_by_time').on(table.receivedAt),
