@@ -351,3 +351,46 @@ test('the live stream tells of arrivals and deliveries', async () => {
   expect(heard).toContain(`"type":"arrival","intakeId":"${intake.id}"`);
   await reader.cancel();
 });
+
+describe('a form’s submissions as a file', () => {
+  const exported = async (as: string) => {
+    const session = await fetch(`${client.url}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ password: 'withy bridge at dawn' }),
+    });
+    const { form, intake } = await prepared();
+    await send(intake, { submission_id: 'second', site: '=1+1', ph: '-7' });
+    await eventually(
+      async () => (await client.call<FormView>('GET', `/forms/${form.id}`)).json,
+      each => each.submissions === 2,
+    );
+    const headers = { cookie: session.headers.get('set-cookie')!.split(';')[0]! };
+    const answer = await fetch(`${client.url}/api/forms/${form.id}/export/${as}`, { headers });
+    return { text: await answer.text(), header: (name: string) => answer.headers.get(name), status: answer.status };
+  };
+
+  test('CSV, with what a spreadsheet would run as a formula made text', async () => {
+    const { text, header } = await exported('csv');
+    expect(header('content-disposition')).toContain('Unnamed form.csv');
+    const [head, first, second] = text.split('\r\n');
+    expect(head).toBe('Received,Id,Site,Ph');
+    expect(first).toMatch(/^\d{4}-.*,first,AB-07,"7,4"$/);
+    expect(second).toMatch(/,second,"'=1\+1",-7$/);
+  });
+  test('NDJSON, one submission a line', async () => {
+    const { text } = await exported('ndjson');
+    expect(
+      text
+        .trim()
+        .split('\n')
+        .map(line => (JSON.parse(line) as { id: string }).id),
+    ).toEqual(['first', 'second']);
+  });
+  test('JSON Schema', async () =>
+    expect(JSON.parse((await exported('schema')).text)).toMatchObject({
+      required: ['site', 'ph'],
+      properties: { site: { title: 'Site' } },
+    }));
+  test('nothing else', async () => expect((await exported('constructor')).status).toBe(404));
+});

@@ -27,6 +27,7 @@ const places: RouteObject[] = [
   { index: true, lazy: async () => ({ Component: (await import('../desk/Desk')).Desk }) },
   { path: 'intakes', lazy: async () => ({ Component: (await import('../intakes/IntakeList')).IntakeList }) },
   { path: 'intakes/:id', lazy: async () => ({ Component: (await import('../intakes/IntakePage')).IntakePage }) },
+  { path: 'forms/:id', lazy: async () => ({ Component: (await import('../forms/FormPage')).FormPage }) },
   {
     path: 'arrivals/:id',
     lazy: async () => ({ Component: (await import('../intakes/ArrivalRedirect')).ArrivalRedirect }),

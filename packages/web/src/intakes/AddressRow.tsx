@@ -1,6 +1,14 @@
-import type { IntakeView } from '@grammata/contract';
+import type { IntakeView, VerificationKind } from '@grammata/contract';
 import { useState } from 'react';
 import { Act, bytes } from '../ui';
+
+const proofWords: Record<VerificationKind, string> = {
+  header: 'secret in a header',
+  query: 'secret in the address',
+  basic: 'Basic',
+  hmac: 'signed',
+  standard: 'signed',
+};
 
 const replyWords: Record<IntakeView['reply'], string> = {
   accepted: 'replies 202',
@@ -36,7 +44,8 @@ export function AddressRow({
       </a>
       <span className="flex-1" />
       <span className="text-ink-2">
-        POST, GET · up to {bytes(intake.sizeLimit)} · {replyWords[intake.reply]}
+        POST, GET{intake.verification && ` · ${proofWords[intake.verification.kind]}`} · up to {bytes(intake.sizeLimit)}{' '}
+        · {replyWords[intake.reply]}
       </span>
       <Act onClick={onSettings} aria-expanded={settingsOpen}>
         Change

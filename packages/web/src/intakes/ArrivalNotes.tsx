@@ -15,9 +15,13 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
     <>
       {arrival.state === 'refused' && (
         <Note tone="trouble">
-          {arrival.trouble} Raise the limit under <b>Change</b>, then have it sent again.
+          {arrival.trouble}{' '}
+          {arrival.cut
+            ? 'Raise the limit under Change, then have it sent again.'
+            : 'It was kept, but not read: have it sent again once both sides agree.'}
         </Note>
       )}
+      {arrival.state !== 'refused' && arrival.checked && <Note tone="fine">{arrival.checked}</Note>}
       <HowItWasRead arrival={arrival} />
       {arrival.notes.map(note => (
         <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>
@@ -69,7 +73,11 @@ function Forms({ intake: { forms } }: { intake: IntakeView }) {
   if (forms.length === 1)
     return (
       <Note tone="fine">
-        It belongs to <b>{forms[0]!.name}</b>, {counted(forms[0]!.submissions, 'submission')} so far.
+        It belongs to{' '}
+        <Link className="act" to={`/forms/${forms[0]!.id}`}>
+          {forms[0]!.name}
+        </Link>
+        , {counted(forms[0]!.submissions, 'submission')} so far.
       </Note>
     );
   return (
@@ -78,7 +86,10 @@ function Forms({ intake: { forms } }: { intake: IntakeView }) {
       {forms.map((form, index) => (
         <span key={form.id}>
           {index > 0 && ', '}
-          {form.name} ({count(form.submissions)})
+          <Link className="act" to={`/forms/${form.id}`}>
+            {form.name}
+          </Link>{' '}
+          ({count(form.submissions)})
         </span>
       ))}
       .

@@ -1,9 +1,10 @@
-import type { IntakeView } from '@grammata/contract';
+import type { IntakeView, VerificationInput } from '@grammata/contract';
 import { useState, type FormEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiFault, wordsFor } from '../app/api';
 import { Act, counted, Fault, Labelled, Press } from '../ui';
 import { useChangeIntake, useRemoveIntake } from './queries';
+import { ruleOf, Verification, type Rule } from './Verification';
 
 const replies: Record<IntakeView['reply'], string> = {
   accepted: 'JSON with the arrival’s id, 202',
@@ -12,18 +13,47 @@ const replies: Record<IntakeView['reply'], string> = {
   redirect: 'a redirect (303)',
 };
 
-/** The intake's name, limit and reply; and its removal. */
+/** The rule with the secrets that were typed; without any, the stored ones stay. */
+function stored({ typed, ...rule }: Rule): VerificationInput {
+  const secrets = typed.filter(Boolean);
+  return secrets.length > 0 ? { ...rule, secrets } : rule;
+}
+
+const listed = (text: string): string[] =>
+  text
+    .split(',')
+    .map(each => each.trim())
+    .filter(Boolean);
+
+/** The intake's name, limit, reply and who may send to it; and its removal. */
 export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () => void }) {
   const [name, setName] = useState(intake.name);
   const [megabytes, setMegabytes] = useState(String(intake.sizeLimit / 1e6));
   const [reply, setReply] = useState(intake.reply);
   const [replyText, setReplyText] = useState(intake.replyText);
+  const [rule, setRule] = useState(() => ruleOf(intake.verification));
+  const [addresses, setAddresses] = useState(intake.allowedAddresses.join(', '));
+  const [origins, setOrigins] = useState(intake.allowedOrigins.join(', '));
+  const [sameWithin, setSameWithin] = useState(String(intake.sameWithin));
   const change = useChangeIntake(intake.id);
   const errors = change.error instanceof ApiFault ? (change.error.problem.errors ?? []) : [];
   const errorOf = (field: string) => errors.find(each => each.field === field)?.message ?? null;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    change.mutate({ name, sizeLimit: Math.round(Number(megabytes) * 1e6), reply, replyText }, { onSuccess: onDone });
+    const verification = rule && stored(rule);
+    change.mutate(
+      {
+        name,
+        sizeLimit: Math.round(Number(megabytes) * 1e6),
+        reply,
+        replyText,
+        verification,
+        allowedAddresses: listed(addresses),
+        allowedOrigins: listed(origins),
+        sameWithin: Number(sameWithin),
+      },
+      { onSuccess: onDone },
+    );
   };
   return (
     <form onSubmit={submit} aria-label="Settings" className="mb-4 space-y-4 border-y border-ink bg-raised px-4 py-4">
@@ -72,6 +102,59 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
           )}
         </Labelled>
       )}
+      <Verification
+        rule={rule}
+        isStored={intake.verification !== null && intake.verification.kind === rule?.kind}
+        errorOf={errorOf}
+        onChange={setRule}
+      />
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
+        <Labelled
+          label="Only from addresses"
+          hint="192.0.2.0/24, 198.51.100.7; empty for all."
+          error={errorOf('allowedAddresses')}
+        >
+          {ids => (
+            <input
+              {...ids}
+              className="write font-mono text-small"
+              value={addresses}
+              onChange={event => setAddresses(event.target.value)}
+            />
+          )}
+        </Labelled>
+        <Labelled
+          label="Pages of these sites may post"
+          hint="https://basin.example.org, or * for all; empty for none."
+          error={errorOf('allowedOrigins')}
+        >
+          {ids => (
+            <input
+              {...ids}
+              className="write font-mono text-small"
+              value={origins}
+              onChange={event => setOrigins(event.target.value)}
+            />
+          )}
+        </Labelled>
+        <Labelled
+          label="The same bytes count once within, s"
+          hint="0 for never. A builder’s own id always counts once."
+          error={errorOf('sameWithin')}
+        >
+          {ids => (
+            <input
+              {...ids}
+              className="write"
+              type="number"
+              min={0}
+              max={86400}
+              value={sameWithin}
+              onChange={event => setSameWithin(event.target.value)}
+            />
+          )}
+        </Labelled>
+      </div>
       {change.error && errors.length === 0 && <Fault>{wordsFor(change.error)}</Fault>}
       <div className="flex items-baseline gap-4">
         <button className="press" disabled={change.isPending}>

@@ -1,4 +1,4 @@
-import type { ArrivalSummary, ArrivalView, FormView, IntakeView, StrayView } from '@grammata/contract';
+import type { ArrivalSummary, ArrivalView, FormView, IntakeInput, IntakeView, StrayView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
@@ -30,7 +30,7 @@ function useIntakeChange<Input, Output>(change: (input: Input) => Promise<Output
 export const useCreateIntake = () =>
   useIntakeChange((name: string) => api<IntakeView>('/intakes', { method: 'POST', body: { name } }));
 export const useChangeIntake = (id: string) =>
-  useIntakeChange((body: Partial<IntakeView>) => api<IntakeView>(`/intakes/${id}`, { method: 'PATCH', body }));
+  useIntakeChange((body: Partial<IntakeInput>) => api<IntakeView>(`/intakes/${id}`, { method: 'PATCH', body }));
 export const useRemoveIntake = (id: string) => useIntakeChange(() => api<null>(`/intakes/${id}`, { method: 'DELETE' }));
 export const useSend = (id: string) =>
   useMutation({

@@ -1,0 +1,88 @@
+import { asText, type FieldKind, type Submission } from '../submission';
+
+/** What is known of one question from all submissions of its form. */
+export interface FieldSchema {
+  key: string;
+  label: string;
+  /** The kind most submissions show. */
+  kind: FieldKind;
+  kinds: Partial<Record<FieldKind, number>>;
+  /** In how many submissions it was answered. */
+  filled: number;
+  /** Up to three values as text, newest first. */
+  examples: string[];
+  /** Options seen with their counts, for choose-one and choose-many questions; at most 60. */
+  options: Record<string, number>;
+}
+
+/** What is known of a form. */
+export interface FormSchema {
+  /** How many submissions it was learned from. */
+  count: number;
+  fields: FieldSchema[];
+}
+
+export const emptySchema: FormSchema = { count: 0, fields: [] };
+
+const MOST_OPTIONS = 60;
+const MOST_EXAMPLES = 3;
+const LONGEST_EXAMPLE = 120;
+
+/** The schema with one submission more; takes time by the fields of that submission alone. */
+export function mergeSchema(schema: FormSchema, submission: Submission): FormSchema {
+  const seen = new Map(schema.fields.map(field => [field.key, field]));
+  for (const { key, label } of submission.questions) if (!seen.has(key)) seen.set(key, blankField(key, label));
+  for (const field of submission.fields) {
+    const before = seen.get(field.key) ?? blankField(field.key, field.label);
+    const after = withExample(withKind({ ...before, label: field.label }, field.kind), asText(field.value));
+    const options =
+      field.kind === 'choice'
+        ? [asText(field.value)]
+        : field.kind === 'choices' && Array.isArray(field.value)
+          ? field.value.map(asText)
+          : [];
+    seen.set(field.key, { ...after, options: withOptions(before.options, options) });
+  }
+  for (const key of new Set(submission.files.map(file => file.field))) {
+    const names = submission.files.filter(file => file.field === key).map(file => file.name);
+    const label = submission.questions.find(question => question.key === key)?.label ?? key;
+    const before = seen.get(key) ?? blankField(key, label);
+    seen.set(key, withExample(withKind(before, 'files'), names.join(', ')));
+  }
+  return { count: schema.count + 1, fields: [...seen.values()] };
+}
+
+/** The schema of a number of submissions. */
+export const inferSchema = (submissions: Iterable<Submission>): FormSchema => {
+  let schema = emptySchema;
+  for (const submission of submissions) schema = mergeSchema(schema, submission);
+  return schema;
+};
+
+const blankField = (key: string, label: string): FieldSchema => ({
+  key,
+  label,
+  kind: 'text',
+  kinds: {},
+  filled: 0,
+  examples: [],
+  options: {},
+});
+
+function withKind(field: FieldSchema, kind: FieldKind): FieldSchema {
+  const kinds = { ...field.kinds, [kind]: (field.kinds[kind] ?? 0) + 1 };
+  const commonest = (Object.entries(kinds) as [FieldKind, number][]).sort((a, b) => b[1] - a[1])[0]![0];
+  return { ...field, kinds, kind: commonest, filled: field.filled + 1 };
+}
+
+function withExample(field: FieldSchema, text: string): FieldSchema {
+  const example = text.slice(0, LONGEST_EXAMPLE);
+  return { ...field, examples: [example, ...field.examples.filter(each => each !== example)].slice(0, MOST_EXAMPLES) };
+}
+
+function withOptions(before: Record<string, number>, options: string[]): Record<string, number> {
+  const after = new Map(Object.entries(before));
+  for (const option of options)
+    if (after.has(option) || after.size < MOST_OPTIONS) after.set(option, (after.get(option) ?? 0) + 1);
+  return Object.fromEntries(after);
+}

@@ -1,0 +1,167 @@
+import type { FormView } from '@grammata/contract';
+import type { FieldSchema } from '@grammata/core/schema';
+import { useEffect } from 'react';
+import { Link, useParams } from 'react-router';
+import { wordsFor } from '../app/api';
+import { count, counted, Fault, kindMarks, Moment, Note, Sheet } from '../ui';
+import { HeatMap } from './HeatMap';
+import { useForm, useWeeks } from './queries';
+import { SampleSearch } from './SampleSearch';
+
+/** What is known of a form: its questions, how they are answered, and the submissions behind it. */
+export function FormPage() {
+  const { id = '' } = useParams();
+  const form = useForm(id);
+  if (form.error) {
+    return (
+      <Sheet title="Form">
+        <Fault again={() => void form.refetch()}>{wordsFor(form.error)}</Fault>
+      </Sheet>
+    );
+  }
+  return form.data ? <Loaded key={id} form={form.data} /> : null;
+}
+
+function Loaded({ form }: { form: FormView }) {
+  const weeks = useWeeks(form.id).data;
+  const { fields, count: total } = form.schema;
+  useEffect(() => {
+    document.title = `${form.name} · Grammata`;
+  }, [form.name]);
+  const crumb = (
+    <>
+      <Link to="/intakes" className="hover:underline">
+        Intakes
+      </Link>{' '}
+      /{' '}
+      <Link to={`/intakes/${form.intakeId}`} className="hover:underline">
+        {form.intakeName}
+      </Link>
+    </>
+  );
+  return (
+    <Sheet crumb={crumb} title={form.name} aside={<Notes form={form} />}>
+      <p className="mt-1 text-ink-2">
+        {counted(total, 'submission')}, {counted(fields.length, 'question')}
+        {form.lastAt && (
+          <>
+            {' '}
+            · last <Moment at={form.lastAt} />
+          </>
+        )}
+      </p>
+      <section aria-label="Questions" className="mt-5">
+        <h2 className="border-b border-ink pb-1.5">Questions</h2>
+        <ul className="ledger">
+          {fields.map(field => (
+            <Question key={field.key} field={field} total={total} />
+          ))}
+        </ul>
+      </section>
+      {weeks && weeks.length > 0 && (
+        <figure className="mt-8">
+          <figcaption className="flex items-baseline justify-between border-b border-ink pb-1.5">
+            <span className="font-serif text-lead font-semibold">Answered, week by week</span>
+            <span className="text-ink-2">the darker, the more often; dashed where it was not asked</span>
+          </figcaption>
+          <HeatMap fields={fields} weeks={weeks} />
+        </figure>
+      )}
+      <SampleSearch form={form} />
+    </Sheet>
+  );
+}
+
+function Notes({ form }: { form: FormView }) {
+  const never = form.schema.fields.filter(field => field.filled === 0);
+  const mixed = form.schema.fields.filter(field => Object.keys(field.kinds).length > 1);
+  return (
+    <>
+      {mixed.map(field => (
+        <Note key={field.key} tone="look">
+          <b>{field.label}</b> came as{' '}
+          {Object.entries(field.kinds)
+            .sort((a, b) => b[1] - a[1])
+            .map(([kind, n]) => `${kindMarks[kind as keyof typeof kindMarks].word} (${count(n)})`)
+            .join(', ')}
+          .
+        </Note>
+      ))}
+      {never.length > 0 && (
+        <Note tone="look">Nobody has answered {never.map(field => `“${field.label}”`).join(', ')} yet.</Note>
+      )}
+      <Note tone="goes">
+        <Link className="act" to={`/routes?new&form=${form.id}`}>
+          Start a route
+        </Link>{' '}
+        with it.
+      </Note>
+      <Note tone="goes">
+        Take it along as{' '}
+        {[
+          ['csv', 'CSV'],
+          ['ndjson', 'NDJSON'],
+          ['schema', 'JSON Schema'],
+        ].map(([as, name], index) => (
+          <span key={as}>
+            {index > 0 && (index === 2 ? ' or ' : ', ')}
+            <a className="act" href={`/api/forms/${form.id}/export/${as}`} download>
+              {name}
+            </a>
+          </span>
+        ))}
+        .
+      </Note>
+    </>
+  );
+}
+
+/** How many options are named with their counts. */
+const MOST_OPTIONS = 8;
+
+function Question({ field, total }: { field: FieldSchema; total: number }) {
+  const { mark, word } = kindMarks[field.kind];
+  const share = total === 0 ? 0 : field.filled / total;
+  const options = Object.entries(field.options).sort((a, b) => b[1] - a[1]);
+  return (
+    <li className="grid grid-cols-[18px_minmax(0,1fr)_7rem] gap-x-3 py-2 md:grid-cols-[18px_minmax(0,15rem)_minmax(0,1fr)_7rem]">
+      <span className="text-center font-mono text-fine/[1.25rem] text-ink-3" aria-hidden>
+        {mark}
+      </span>
+      <span className="min-w-0">
+        <span className="block text-lapis">{field.label}</span>
+        <span className="block truncate text-small text-ink-3">
+          <code className="font-mono">{field.key}</code> · {word}
+        </span>
+      </span>
+      <span className="min-w-0 max-md:hidden">
+        {options.length > 0 ? (
+          <span className="text-small text-ink-2">
+            {options.slice(0, MOST_OPTIONS).map(([option, n], index) => (
+              <span key={option}>
+                {index > 0 && ' · '}
+                {option} <span className="font-mono text-fine text-ink-3">{count(n)}</span>
+              </span>
+            ))}
+            {options.length > MOST_OPTIONS && ` · and ${options.length - MOST_OPTIONS} more`}
+          </span>
+        ) : (
+          <span className="block truncate font-mono text-small text-ink-2">
+            {field.examples.length > 0 ? field.examples.map(each => each.split('\n')[0]).join(' · ') : 'never answered'}
+          </span>
+        )}
+      </span>
+      <span className="text-right">
+        <span className="font-mono text-fine text-ink-2">{Math.round(share * 100)} %</span>
+        <span
+          role="img"
+          aria-label={`answered in ${field.filled} of ${total}`}
+          title={`answered in ${count(field.filled)} of ${count(total)}`}
+          className="mt-1 ml-auto block h-1.5 w-24 bg-rule"
+        >
+          <span className="block h-1.5 bg-verdigris" style={{ width: `${share * 100}%` }} />
+        </span>
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,11 @@
+import type { FormView, SamplesView } from '@grammata/contract';
+import type { Week } from '@grammata/core/schema';
+import { useQuery } from '@tanstack/react-query';
+import { api } from '../app/api';
+
+export const useForm = (id: string) =>
+  useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`) });
+export const useWeeks = (id: string) =>
+  useQuery({ queryKey: ['forms', id, 'weeks'], queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
+export const useSamples = (id: string) =>
+  useQuery({ queryKey: ['samples', id], queryFn: () => api<SamplesView>(`/forms/${id}/samples`) });
