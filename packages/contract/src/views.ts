@@ -2,7 +2,7 @@ import type { Decoded, FoundEnvelope, Note } from '@grammata/core/decode';
 import type { Sample } from '@grammata/core/rehearse';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
-import type { Submission } from '@grammata/core/submission';
+import type { Json, Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import type { DraftInput, ReplyKind } from './inputs';
 import type { VerificationView } from './verification';
@@ -84,6 +84,8 @@ export interface ArrivalView extends ArrivalSummary {
   body: string | null;
   /** True when only the beginning was kept. */
   cut: boolean;
+  /** As it was decoded; null for what could not be. */
+  document: Json;
   media: string | null;
   envelope: FoundEnvelope | null;
   runnersUp: FoundEnvelope[];

@@ -9,6 +9,9 @@ import type { IntakeRow } from '../store';
 import { arrivalSummary, deliverySummary, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
+/** Bytes up to which a document is sent along with its message. */
+const MOST_SHOWN = 500_000;
+
 /** Intakes, what arrived at them, and requests that missed them. */
 export function intakesApi(services: Services): Router {
   const { store, live, config, vault } = services;
@@ -98,7 +101,7 @@ export function intakesApi(services: Services): Router {
 
   router.get('/arrivals/:id', (request, response) => {
     const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
-    const { media, envelope, runnersUp, notes } = decodeArrival(row);
+    const { document, media, envelope, runnersUp, notes } = decodeArrival(row);
     const kept = store.arrivals.submissionsOf(row.id);
     const text = row.body.toString('utf8');
     const view: ArrivalView = {
@@ -109,6 +112,7 @@ export function intakesApi(services: Services): Router {
       checked: row.checked,
       body: text.includes('\u0000') ? null : text,
       cut: row.cut,
+      document: row.cut || row.size > MOST_SHOWN ? null : document,
       media: row.cut ? null : media,
       envelope: row.cut ? null : envelope,
       runnersUp: row.cut ? [] : runnersUp,

@@ -1,22 +1,32 @@
 import type { ArrivalView } from '@grammata/contract';
 import type { FieldSchema } from '@grammata/core/schema';
 import { asText, type Field } from '@grammata/core/submission';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { bytes, clock, counted, kindMarks, Marked } from '../ui';
 import { useForm } from './queries';
+import { Structure } from './Structure';
+import { moved } from './moved';
+import { useScrolledTo } from './useScrolledTo';
 
 /** The message as it came beside what was read from it. Pointing at an answer lights it up in the message. */
 export function ArrivalColumns({ arrival }: { arrival: ArrivalView }) {
   const [hot, setHot] = useState<string | null>(null);
   const hotField = arrival.decoded.flatMap(each => each.fields).find(field => field.pointer === hot) ?? null;
   return (
-    <div className="mt-3.5 grid grid-cols-1 md:grid-cols-[1.05fr_1fr]">
+    <div className="mt-3.5 grid grid-cols-1 md:grid-cols-2 lg:grid-cols-[1.05fr_0.9fr_1fr]">
       <Column
         title="As it came"
         fact={`${bytes(arrival.size)}, ${clock(arrival.receivedAt)}`}
         className="md:border-r md:border-rule md:pr-4"
       >
         <Raw arrival={arrival} mark={hotField && placeIn(arrival.body ?? '', hotField)} />
+      </Column>
+      <Column
+        title="How it is built"
+        fact={arrival.media ?? ''}
+        className="max-lg:hidden lg:border-r lg:border-rule lg:px-4"
+      >
+        <Structure arrival={arrival} hot={hot} onHot={setHot} />
       </Column>
       <Column
         title="What was answered"
@@ -57,9 +67,12 @@ function Column({
 const MOST_SHOWN = 60_000;
 
 function Raw({ arrival, mark }: { arrival: ArrivalView; mark: string | null }) {
+  const box = useRef<HTMLDivElement>(null);
+  useScrolledTo(box, mark);
   const body = arrival.body?.slice(0, MOST_SHOWN) ?? null;
   return (
     <div
+      ref={box}
       role="region"
       aria-label="The message"
       tabIndex={0}
@@ -181,8 +194,8 @@ function AnswerRow({ mark, label, keyText, value, pointer, schema, total, isHot,
   const filled = schema && total > 0 ? schema.filled / total : 0;
   return (
     <li
-      onMouseEnter={() => onHot(true)}
-      onMouseLeave={() => onHot(false)}
+      onMouseMove={event => moved(event) && onHot(true)}
+      onMouseLeave={event => moved(event) && onHot(false)}
       className={`-mx-2 grid grid-cols-[18px_minmax(0,1fr)_44px] gap-1 border-b border-dotted border-rule px-2 py-[5px] ${isHot ? 'bg-lapis-wash' : ''}`}
     >
       <span className="font-mono text-fine/[1.125rem] text-ink-3" title={mark.word}>

@@ -19,7 +19,9 @@ export function Marked({ text, mark }: { text: string; mark: string | null }) {
   return (
     <>
       {text.slice(0, at)}
-      <mark className="bg-lapis-wash text-lapis">{mark}</mark>
+      <mark data-hot className="bg-lapis-wash text-lapis">
+        {mark}
+      </mark>
       {text.slice(at + mark.length)}
     </>
   );

@@ -1,0 +1,90 @@
+import { createHmac } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { expectAccessible, openIntake } from './people';
+
+test('a form’s page tells its questions, options and weeks, is searched, and exported', async ({ page }) => {
+  await page.goto('/intakes');
+  await page.getByRole('main').getByRole('link', { name: 'Field team forms' }).click();
+  await page.getByRole('complementary').getByRole('link', { name: 'Sampling report' }).first().click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Sampling report' })).toBeVisible();
+  const questions = page.getByRole('region', { name: 'Questions' }).getByRole('listitem');
+  await expect(questions).toHaveCount(13);
+  await expect(questions.filter({ hasText: 'What signs did you see?' })).toContainText(/Foam \d+/);
+  await expect(
+    page.getByRole('img', { name: /How often each of 13 questions was answered in \d+ weeks/ }),
+  ).toBeVisible();
+  await expectAccessible(page);
+
+  await page.keyboard.press('/');
+  await page.keyboard.type('reed corner');
+  const found = page.getByRole('region', { name: 'Submissions' });
+  await expect(found.getByRole('status')).toHaveText(/^\d match(es)?$/);
+  await expect(found.getByRole('listitem').first()).toContainText('@');
+  await found.getByRole('button', { name: 'Cover personal values' }).click();
+  await expect(found.getByRole('listitem').first()).toContainText('••••');
+  await expect(found.getByRole('listitem').first()).not.toContainText('@');
+
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'CSV', exact: true }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Sampling report.csv');
+  const csv = await readFile((await download.path())!, 'utf8');
+  expect(csv.split('\r\n')[0]).toContain('Which site?');
+  expect(csv).toContain('Withy Bridge (AB-07)');
+});
+
+test('pointing at an answer lights up where it stood, in the message and in its structure', async ({
+  page,
+  request,
+}) => {
+  const address = await openIntake(page, 'Linked');
+  const rows = Array.from({ length: 30 }, (_, n) => ({
+    id: `q${n}`,
+    label: `Question number ${n}`,
+    value: `answer ${n}`,
+  }));
+  await request.post(address, { data: { ref: 'r1', rows } });
+  const answer = page.getByRole('button', { name: /Question number 27/ });
+  await answer.focus();
+  await expect(page.getByRole('region', { name: 'The message' }).locator('mark')).toHaveText('"answer 27"');
+  await expect(page.getByRole('region', { name: 'The message' }).locator('mark')).toBeInViewport();
+  const line = page.getByRole('region', { name: 'Structure of the message' }).locator('[data-hot]');
+  await expect(line).toContainText('Question number 27');
+  await expect(line).toBeInViewport();
+  await expect(page.getByRole('region', { name: 'Structure of the message' })).toContainText('the answers');
+});
+
+test('an intake that asks for a signature takes what is signed, and explains what is not', async ({
+  page,
+  request,
+}) => {
+  const address = await openIntake(page, 'Signed');
+  await page.getByRole('button', { name: 'Change' }).click();
+  await page.getByLabel('Takes requests from').selectOption('a signature (HMAC)');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Give the secret that the builder signs or sends.')).toBeVisible();
+  await page.getByLabel('Header with the signature').fill('X-Yard-Signature');
+  await page.getByLabel('Secret', { exact: true }).fill('open sesame');
+  await page.getByLabel('After the text').fill('sha256=');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('POST, GET · signed')).toBeVisible();
+
+  const data = Buffer.from('{"boat":"Heron","crew":3}');
+  const send = (signature: string) =>
+    request.post(address, {
+      data,
+      headers: { 'content-type': 'application/json', 'x-yard-signature': `sha256=${signature}` },
+    });
+  expect((await send('0000')).status()).toBe(401);
+  const margin = page.getByRole('complementary');
+  await expect(margin).toContainText(
+    'The signature differs. “X-Yard-Signature” holds “0000”; sha256 over the body (25 bytes) gives',
+  );
+  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('It was refused');
+  expect((await send(createHmac('sha256', 'open sesame').update(data).digest('hex'))).status()).toBe(202);
+  await expect(margin).toContainText('The signature in “X-Yard-Signature” holds.');
+  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Heron');
+});

@@ -1,0 +1,128 @@
+import type { ArrivalView } from '@grammata/contract';
+import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
+import { useMemo, useRef } from 'react';
+import { moved } from './moved';
+import { useScrolledTo } from './useScrolledTo';
+
+/** One line of the tree: a place in the document, and what it was read as. */
+interface Branch {
+  pointer: string;
+  depth: number;
+  name: string;
+  hint: string;
+  tag: string | null;
+  isAside: boolean;
+}
+
+const MOST_LINES = 400;
+const DEEPEST = 12;
+
+const hintOf = (value: Json): string => {
+  if (Array.isArray(value)) return `[${value.length}]`;
+  if (isJsonObject(value)) return '';
+  const text = value === null ? 'null' : String(value);
+  return text.length > 28 ? `${text.slice(0, 27)}…` : text;
+};
+
+/** The document as lines, with what the reader made of each place. */
+function branchesOf(document: Json, tags: Map<string, string>, asides: Set<string>): Branch[] {
+  const lines: Branch[] = [];
+  const walk = (value: Json, pointer: string, depth: number, isAside: boolean) => {
+    if (typeof value !== 'object' || value === null || depth > DEEPEST) return;
+    for (const [name, each] of Array.isArray(value) ? value.entries() : Object.entries(value)) {
+      if (lines.length >= MOST_LINES) return;
+      const at = `${pointer}/${escapeToken(name)}`;
+      const aside = isAside || asides.has(at);
+      lines.push({
+        pointer: at,
+        depth,
+        name: String(name),
+        hint: hintOf(each),
+        tag: tags.get(at) ?? null,
+        isAside: aside,
+      });
+      walk(each, at, depth + 1, aside);
+    }
+  };
+  walk(document, '', 0, false);
+  return lines;
+}
+
+/** What the places of a document were read as, by pointer. */
+function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Map<string, string>; asides: Set<string> } {
+  const tags = new Map<string, string>();
+  const asides = new Set<string>();
+  if (envelope) tags.set(envelope.answersAt, 'the answers');
+  for (const submission of decoded) {
+    for (const field of submission.fields) tags.set(field.pointer, field.label);
+    for (const { key, label, pointer } of submission.questions) {
+      if (!tags.has(pointer))
+        tags.set(pointer, submission.files.some(file => file.field === key) ? `${label}, files` : 'not answered');
+    }
+  }
+  if (isJsonObject(document)) {
+    for (const [name, value] of Object.entries(document)) {
+      const at = `/${escapeToken(name)}`;
+      if (decoded.some(({ meta }) => Object.hasOwn(meta, name))) asides.add(at);
+      else if (decoded.some(({ id }) => id !== null && id === String(value))) tags.set(at, 'identifies it');
+      else if (decoded.some(({ submittedAt }) => submittedAt !== null && submittedAt === String(value)))
+        tags.set(at, 'time');
+      else if (decoded.some(({ form }) => form && JSON.stringify(value).includes(JSON.stringify(form.key)))) {
+        if (!tags.has(at) && at !== envelope?.answersAt) tags.set(at, 'tells the form');
+      }
+    }
+  }
+  return { tags, asides };
+}
+
+interface StructureProps {
+  arrival: ArrivalView;
+  hot: string | null;
+  onHot: (pointer: string | null) => void;
+}
+
+/** How the message is built, place by place, and what each was read as. */
+export function Structure({ arrival, hot, onHot }: StructureProps) {
+  const lines = useMemo(() => {
+    const { tags, asides } = tagsOf(arrival);
+    return branchesOf(arrival.document, tags, asides);
+  }, [arrival]);
+  const box = useRef<HTMLDivElement>(null);
+  useScrolledTo(box, hot);
+  if (lines.length === 0) {
+    return <p className="py-1 font-serif text-[0.9375rem]/6 text-ink-2">It has no structure that could be shown.</p>;
+  }
+  return (
+    <div
+      ref={box}
+      role="region"
+      aria-label="Structure of the message"
+      tabIndex={0}
+      className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto"
+    >
+      <ul>
+        {lines.map(({ pointer, depth, name, hint, tag, isAside }) => (
+          <li
+            key={pointer}
+            data-hot={hot === pointer || undefined}
+            onMouseMove={event => moved(event) && onHot(pointer)}
+            onMouseLeave={event => moved(event) && onHot(null)}
+            title={pointer}
+            style={{ paddingLeft: `${depth * 0.875}rem` }}
+            className={`truncate font-mono text-small/5 ${hot === pointer ? 'bg-lapis-wash text-lapis' : isAside ? 'text-ink-3' : ''}`}
+          >
+            {name} <span className="text-ink-3">{hint}</span>
+            {tag && (
+              <span
+                className={`ml-2 font-sans text-fine font-semibold ${tag === 'not answered' ? 'text-ink-3' : 'text-oxide'}`}
+              >
+                {tag}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {lines.length >= MOST_LINES && <p className="pt-2 font-serif text-ink-2">… and more.</p>}
+    </div>
+  );
+}
