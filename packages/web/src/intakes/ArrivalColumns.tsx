@@ -15,6 +15,7 @@ export function ArrivalColumns({ arrival }: { arrival: ArrivalView }) {
   return (
     <div className="mt-3.5 grid grid-cols-1 md:grid-cols-2 lg:grid-cols-[1.05fr_0.9fr_1fr]">
       <Column
+        stays
         title="As it came"
         fact={`${bytes(arrival.size)}, ${clock(arrival.receivedAt)}`}
         className="md:border-r md:border-rule md:pr-4"
@@ -22,6 +23,7 @@ export function ArrivalColumns({ arrival }: { arrival: ArrivalView }) {
         <Raw arrival={arrival} mark={hotField && placeIn(arrival.body ?? '', hotField)} />
       </Column>
       <Column
+        stays
         title="How it is built"
         fact={arrival.media ?? ''}
         className="max-lg:hidden lg:border-r lg:border-rule lg:px-4"
@@ -43,23 +45,24 @@ export function ArrivalColumns({ arrival }: { arrival: ArrivalView }) {
   );
 }
 
-function Column({
-  title,
-  fact,
-  className,
-  children,
-}: {
+interface ColumnProps {
   title: string;
   fact: string;
   className: string;
+  /** Stays in view while a longer column beside it is scrolled. */
+  stays?: boolean;
   children: ReactNode;
-}) {
+}
+
+function Column({ title, fact, className, stays = false, children }: ColumnProps) {
   return (
     <section aria-label={title} className={`min-w-0 ${className}`}>
-      <h2 className="mb-2 flex justify-between border-b border-rule pb-1.5 font-sans text-small font-semibold text-ink-2">
-        {title} <span className="font-normal text-ink-3">{fact}</span>
-      </h2>
-      {children}
+      <div className={stays ? 'md:sticky md:top-3' : ''}>
+        <h2 className="mb-2 flex justify-between border-b border-rule pb-1.5 font-sans text-small font-semibold text-ink-2">
+          {title} <span className="font-normal text-ink-3">{fact}</span>
+        </h2>
+        {children}
+      </div>
     </section>
   );
 }
