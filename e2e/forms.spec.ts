@@ -88,3 +88,22 @@ test('an intake that asks for a signature takes what is signed, and explains wha
   await expect(margin).toContainText('The signature in “X-Yard-Signature” holds.');
   await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Heron');
 });
+
+test('a file of past submissions becomes samples', async ({ page }) => {
+  await openIntake(page, 'From a file');
+  await page.keyboard.press('s');
+  const csv = ['Gate;Badge;Time in', ...Array.from({ length: 60 }, (_, n) => `East;B-${n};08:${10 + (n % 50)}`)].join(
+    '\r\n',
+  );
+  await page
+    .getByLabel('Or a file of past submissions')
+    .setInputFiles({ name: 'access log.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await expect(page.getByRole('complementary')).toContainText(
+    '60 submissions were read from it; the first 50 are shown.',
+  );
+  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('B-0');
+  await page
+    .getByLabel('Or a file of past submissions')
+    .setInputFiles({ name: 'report.docx', mimeType: 'application/msword', buffer: Buffer.from('x') });
+  await expect(page.getByRole('alert')).toContainText('“report.docx” can’t be read. Files ending in csv');
+});

@@ -2,6 +2,7 @@ import type { Logger } from 'pino';
 import type { Vault } from './access';
 import type { Config } from './config';
 import type { DeliveryQueue } from './delivery';
+import type { ArrivalReader } from './intake';
 import type { LiveHub } from './live';
 import type { Outward } from './outward';
 import type { Store } from './store';
@@ -14,5 +15,6 @@ export interface Services {
   outward: Outward;
   live: LiveHub;
   queue: DeliveryQueue;
+  reader: ArrivalReader;
   log: Logger;
 }

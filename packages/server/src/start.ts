@@ -37,7 +37,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     dispatcher(store, live, () => queue.wake()),
     log,
   );
-  const services: Services = { config, store, vault, outward, live, queue, log };
+  const services: Services = { config, store, vault, outward, live, queue, reader, log };
   const server = httpServer(services, {
     intakes: store.intakes,
     recorder: new Recorder(store.arrivals),

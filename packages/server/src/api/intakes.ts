@@ -1,14 +1,16 @@
 import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
-import { Router } from 'express';
+import { raw, Router } from 'express';
 import { request as send } from 'undici';
 import { iso } from '../clock';
-import { decodeArrival } from '../intake';
+import { arrivalFromFile, decodeArrival, LARGEST_UPLOAD, readableEndings, typeOfFile } from '../intake';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { IntakeRow } from '../store';
 import { arrivalSummary, deliverySummary, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
+/** Submissions of one arrival that are sent along with it. */
+const MOST_DECODED = 50;
 /** Bytes up to which a document is sent along with its message. */
 const MOST_SHOWN = 500_000;
 
@@ -99,6 +101,22 @@ export function intakesApi(services: Services): Router {
     response.json({ status: answer.statusCode, body: await answer.body.text() });
   });
 
+  /** A file of past submissions: they become samples and are not delivered. */
+  router.post('/intakes/:id/upload', raw({ type: () => true, limit: LARGEST_UPLOAD }), (request, response) => {
+    const intake = intakeOr404(request.params.id!);
+    const name = textFrom(request.query.name) ?? 'file';
+    const type = typeOfFile(name);
+    if (!type)
+      throw new HttpProblem(415, `“${name}” can’t be read.`, `Files ending in ${readableEndings.join(', ')} can.`);
+    const body = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    if (body.length === 0) throw new HttpProblem(422, `“${name}” is empty.`);
+    const arrival = arrivalFromFile(intake, name, type, body);
+    store.arrivals.record([arrival]);
+    services.reader.wake();
+    live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+    response.status(202).json({ id: arrival.id });
+  });
+
   router.get('/arrivals/:id', (request, response) => {
     const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
     const { document, media, envelope, runnersUp, notes } = decodeArrival(row);
@@ -117,7 +135,7 @@ export function intakesApi(services: Services): Router {
       envelope: row.cut ? null : envelope,
       runnersUp: row.cut ? [] : runnersUp,
       notes: row.cut ? [] : notes,
-      decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
+      decoded: kept.slice(0, MOST_DECODED).map(each => ({ ...each.data, sampleId: each.id })),
       deliveries: store.deliveries
         .ofSubmissions(kept.map(each => each.id))
         .map(each => deliverySummary(services, each)),

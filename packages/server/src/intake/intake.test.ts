@@ -239,6 +239,48 @@ test('the same bytes within the window are one submission; outside it, or with t
   expect((await arrivals())[0]!.repeats).toBe(false);
 });
 
+describe('a file of past submissions', () => {
+  const upload = async (name: string, body: string) => {
+    const session = await fetch(`${client.url}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ password: 'withy bridge at dawn' }),
+    });
+    const cookie = session.headers.get('set-cookie')!.split(';')[0]!;
+    return fetch(`${client.url}/api/intakes/${intake.id}/upload?name=${encodeURIComponent(name)}`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/octet-stream' },
+      body,
+    });
+  };
+  test('every row becomes a sample; what could not be read is told; nothing is delivered', async () => {
+    const rows = Array.from({ length: 300 }, (_, n) => `AB-0${n % 9},${n}`);
+    expect((await upload('past reports.csv', ['site,ph', ...rows, 'AB-07,1,too much'].join('\n'))).status).toBe(202);
+    const view = await newest();
+    expect(view).toMatchObject({
+      method: 'FILE',
+      state: 'read',
+      submissions: 301,
+      notes: [{ code: 'media.row' }],
+      deliveries: [],
+    });
+    expect(view.decoded).toHaveLength(50);
+    const [form] = (await client.call<FormView[]>('GET', '/forms')).json.filter(each => each.intakeId === intake.id);
+    expect(form!.schema).toMatchObject({
+      count: 301,
+      fields: [
+        { key: 'site', filled: 301 },
+        { key: 'ph', filled: 301 },
+      ],
+    });
+  });
+  test('a file of no known kind is refused with the kinds that are', async () => {
+    const answer = await upload('report.docx', 'x');
+    expect([answer.status, await answer.json()]).toMatchObject([415, { detail: expect.stringContaining('csv') }]);
+    expect((await upload('empty.csv', '')).status).toBe(422);
+  });
+});
+
 test('the built-in sender goes over HTTP to the intake itself', async () => {
   const { json } = await client.call<{ status: number }>('POST', `/intakes/${intake.id}/send`, {
     method: 'POST',

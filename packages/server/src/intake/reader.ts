@@ -7,6 +7,9 @@ import type { ArrivalRow, Arrivals, SubmissionRow } from '../store';
 /** What followed `?` in an address. */
 export const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
 
+/** What stands for the method of an arrival that a person uploaded as a file. */
+export const UPLOADED = 'FILE';
+
 /** The decoding of an arrival, made afresh from the bytes that came. */
 export const decodeArrival = (arrival: Pick<ArrivalRow, 'body' | 'contentType' | 'url'>): Decoded =>
   decode(arrival.body, arrival.contentType, queryOf(arrival.url));
@@ -40,7 +43,8 @@ export class ArrivalReader {
   #read(arrival: ArrivalRow): void {
     try {
       const rows = this.arrivals.store(arrival, readingOf(decodeArrival(arrival)));
-      this.found(rows.filter(row => row.repeatOf === null));
+      // A file holds past submissions: they are samples to try things on, and are not delivered.
+      if (arrival.method !== UPLOADED) this.found(rows.filter(row => row.repeatOf === null));
     } catch (error) {
       this.log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
       this.arrivals.store(arrival, {

@@ -50,8 +50,10 @@ export class Arrivals {
         .set({ state: reading.state, trouble: reading.trouble })
         .where(eq(arrivals.id, arrival.id))
         .run();
-      return reading.submissions.map((data, position) => {
-        const form = this.#formFor(tx, arrival, data);
+      const touched = new Map<string, FormRow>();
+      const rows = reading.submissions.map((data, position) => {
+        const key = data.form?.key ?? UNNAMED_FORM.key;
+        const form = touched.get(key) ?? this.#formFor(tx, arrival, data);
         const first =
           data.id === null ? this.#sameBytes(tx, arrival, form.id, position) : this.#sameId(tx, form.id, data.id);
         const row = {
@@ -65,13 +67,15 @@ export class Arrivals {
           repeatOf: first?.id ?? null,
         };
         tx.insert(submissions).values(row).run();
-        if (!first)
-          tx.update(forms)
-            .set({ schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt })
-            .where(eq(forms.id, form.id))
-            .run();
+        touched.set(
+          key,
+          first ? form : { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt },
+        );
         return row;
       });
+      for (const { id, schema, lastAt } of touched.values())
+        tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+      return rows;
     });
   }
 

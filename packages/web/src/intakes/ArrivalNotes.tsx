@@ -22,6 +22,11 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
         </Note>
       )}
       {arrival.state !== 'refused' && arrival.checked && <Note tone="fine">{arrival.checked}</Note>}
+      {arrival.submissions > arrival.decoded.length && (
+        <Note tone="goes">
+          {counted(arrival.submissions, 'submission')} were read from it; the first {arrival.decoded.length} are shown.
+        </Note>
+      )}
       <HowItWasRead arrival={arrival} />
       {arrival.notes.map(note => (
         <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>

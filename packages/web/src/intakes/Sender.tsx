@@ -2,7 +2,7 @@ import type { IntakeView } from '@grammata/contract';
 import { useState, type FormEvent } from 'react';
 import { wordsFor } from '../app/api';
 import { Fault, Labelled } from '../ui';
-import { useSend } from './queries';
+import { useSend, useUpload } from './queries';
 
 const starts: Record<string, string> = {
   'application/json':
@@ -18,6 +18,7 @@ export function Sender({ intake, onSent }: { intake: IntakeView; onSent: () => v
   const [body, setBody] = useState(starts['application/json']!);
   const [query, setQuery] = useState('site=AB-07&ph=7.4');
   const send = useSend(intake.id);
+  const upload = useUpload(intake.id);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     send.mutate(
@@ -85,6 +86,25 @@ export function Sender({ intake, onSent }: { intake: IntakeView; onSent: () => v
           spellCheck={false}
         />
       )}
+      <Labelled
+        label="Or a file of past submissions"
+        hint="CSV, TSV, JSON, NDJSON, HAR, XML or EML, up to 50 MB. They become samples; they are not delivered."
+        className="mt-3"
+      >
+        {ids => (
+          <input
+            {...ids}
+            type="file"
+            className="block file:mr-3 file:border-0 file:bg-transparent file:p-0 file:font-semibold file:text-oxide file:underline"
+            disabled={upload.isPending}
+            onChange={event => {
+              const file = event.target.files?.[0];
+              if (file) upload.mutate(file, { onSuccess: onSent });
+            }}
+          />
+        )}
+      </Labelled>
+      {upload.error && <Fault>{wordsFor(upload.error)}</Fault>}
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}
     </form>
   );

@@ -1,6 +1,14 @@
-import type { ArrivalSummary, ArrivalView, FormView, IntakeInput, IntakeView, StrayView } from '@grammata/contract';
+import type {
+  ArrivalSummary,
+  ArrivalView,
+  FormView,
+  IntakeInput,
+  IntakeView,
+  ProblemDetails,
+  StrayView,
+} from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/api';
+import { api, ApiFault } from '../app/api';
 
 export const useIntakes = () => useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
 export const useIntake = (id: string) =>
@@ -36,6 +44,18 @@ export const useSend = (id: string) =>
   useMutation({
     mutationFn: (body: { method: string; contentType: string; body: string; query: string }) =>
       api<{ status: number; body: string }>(`/intakes/${id}/send`, { method: 'POST', body }),
+  });
+/** Uploads a file of past submissions; gives back the arrival it became. */
+export const useUpload = (id: string) =>
+  useIntakeChange(async (file: File) => {
+    const answer = await fetch(`/api/intakes/${id}/upload?name=${encodeURIComponent(file.name)}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: file,
+    });
+    const json: unknown = await answer.json();
+    if (!answer.ok) throw new ApiFault(json as ProblemDetails);
+    return json as { id: string };
   });
 export const useForgetStrays = () => {
   const client = useQueryClient();

@@ -1,6 +1,7 @@
 import type { Json } from '../../submission';
 import type { Note } from '../notes';
 import { readBody } from './body';
+import { har } from './har';
 import { json } from './json';
 import { jsonLines } from './jsonLines';
 import { mail } from './mail';
@@ -16,7 +17,17 @@ export { contentTypeParts } from './body';
 export { nestedFromPairs } from './urlencoded';
 
 /** In the order they are tried on a body whose stated type does not fit. */
-export const mediaReaders: MediaReader[] = [json, jsonLines, multipart, urlencoded, xml, mail, separated, plain];
+export const mediaReaders: MediaReader[] = [
+  har((text, type) => readDocument(new TextEncoder().encode(text), type, '')),
+  json,
+  jsonLines,
+  multipart,
+  urlencoded,
+  xml,
+  mail,
+  separated,
+  plain,
+];
 
 export interface Document {
   /** Which reader read it; 'query' for an address with values and no body, 'none' when nothing could. */

@@ -197,6 +197,28 @@ describe('XML', () => {
     }));
 });
 
+// HTTP Archive 1.2 (W3C draft, “HAR format”): log.entries[].request.postData with mimeType and text.
+test('an HTTP archive gives the bodies that were posted in it', () => {
+  const entry = (mimeType: string, text: string) => ({
+    request: { method: 'POST', url: 'https://x', postData: { mimeType, text } },
+  });
+  const archive = {
+    log: {
+      version: '1.2',
+      entries: [
+        entry('application/json', '{"a":1}'),
+        { request: { method: 'GET' } },
+        entry('application/x-www-form-urlencoded', 'a=2'),
+      ],
+    },
+  };
+  expect(read(bytes(JSON.stringify(archive)), 'application/har+json')).toMatchObject({
+    media: 'har',
+    document: [{ a: 1 }, { a: '2' }],
+  });
+  expect(read(bytes('{"log":{"entries":[]}}'), 'application/har+json').notes[0]).toMatchObject({ code: 'media.har' });
+});
+
 test('JSON lines: a bad line is told, the others are read', () => {
   expect(read(bytes('{"a":1}\nnope\n{"a":2}\n'), 'application/x-ndjson')).toMatchObject({
     document: [{ a: 1 }, { a: 2 }],
