@@ -19,7 +19,10 @@ const scalar = (object: JsonObject, role: 'id' | 'wording' | 'kind', not: string
     name => !not.includes(name) && ['string', 'number'].includes(typeof object[name]),
   );
   const named = names.filter(name => speaksOf(name, role));
-  return role === 'wording' ? (named.find(name => /\s/.test(String(object[name]))) ?? named[0]) : named[0];
+  if (role !== 'wording') return named[0];
+  // A text of several words is a wording whatever it is called.
+  const wordy = (all: string[]) => all.find(name => /\S\s+\S/.test(String(object[name])));
+  return wordy(named) ?? named[0] ?? wordy(names);
 };
 
 function definitionOf(object: JsonObject, outerKey: string | null): [string, Definition] | null {

@@ -137,8 +137,8 @@ const isAside = (name: string): boolean =>
 
 /** Names that say that the answers are inside, the surest first. */
 const answersNames = [
-  /^answers?$/,
-  /^(fields|values|inputs?)$/,
+  /^(answers?|reponses?|antworten|respuestas|antwoorden)$/,
+  /^(fields|values|inputs?|valeurs|werte|valores)$/,
   /^(form_?(data|values|fields|response|answers))$/,
   /^(responses?|entries)$/,
   /^(data|payload|body|content|record|submission)$/,

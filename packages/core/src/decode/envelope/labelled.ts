@@ -64,10 +64,11 @@ function collectionsIn(value: Json, at: string, depth: number): Collection[] {
   } else if (isJsonObject(value)) {
     const entries = Object.entries(value).filter((entry): entry is [string, JsonObject] => isJsonObject(entry[1]));
     if (entries.length > 1 && entries.length / Object.keys(value).length > 0.6) {
+      const objects = withQuestionsLaidOpen(entries.map(([, object]) => object));
       found.push({
         pointer: at,
         isDictionary: true,
-        items: entries.map(([key, object]) => ({ object, pointer: `${at}/${escapeToken(key)}`, key })),
+        items: entries.map(([key], index) => ({ object: objects[index]!, pointer: `${at}/${escapeToken(key)}`, key })),
       });
     }
   }

@@ -6,6 +6,13 @@ import { isJsonObject, wordsOf, type Json, type JsonObject, type Submission } fr
  */
 const vocabulary = {
   id: [
+    'kennung',
+    'identifiant',
+    'schluessel',
+    'clave',
+    'cle',
+    'nummer',
+    'numero',
     'id',
     'ids',
     'uid',
@@ -24,8 +31,21 @@ const vocabulary = {
     'identifier',
     'hash',
   ],
-  name: ['name', 'title', 'label', 'heading', 'caption'],
+  name: ['titel', 'titre', 'titulo', 'nom', 'nombre', 'naam', 'name', 'title', 'label', 'heading', 'caption'],
   wording: [
+    'libelle',
+    'intitule',
+    'frage',
+    'pregunta',
+    'etiqueta',
+    'vraag',
+    'titel',
+    'titre',
+    'titulo',
+    'bezeichnung',
+    'beschriftung',
+    'enonce',
+    'legend',
     'label',
     'labels',
     'title',
@@ -41,8 +61,38 @@ const vocabulary = {
     'header',
     'display',
   ],
-  kind: ['type', 'kind', 'as', 'widget', 'control', 'format', 'input', 'component', 'element'],
+  kind: [
+    'art',
+    'typ',
+    'tipo',
+    'sorte',
+    'soort',
+    'type',
+    'kind',
+    'as',
+    'widget',
+    'control',
+    'format',
+    'input',
+    'component',
+    'element',
+  ],
   answer: [
+    'reponse',
+    'reponses',
+    'antwort',
+    'antworten',
+    'respuesta',
+    'respuestas',
+    'antwoord',
+    'antwoorden',
+    'valeur',
+    'valeurs',
+    'wert',
+    'werte',
+    'valor',
+    'valores',
+    'eingabe',
     'answer',
     'answers',
     'answered',
@@ -61,8 +111,28 @@ const vocabulary = {
     'chosen',
     'entry',
   ],
-  form: ['form', 'survey', 'questionnaire', 'template', 'formular', 'quiz', 'poll'],
+  form: [
+    'formulaire',
+    'formulario',
+    'formulier',
+    'fragebogen',
+    'encuesta',
+    'enquete',
+    'form',
+    'survey',
+    'questionnaire',
+    'template',
+    'formular',
+    'quiz',
+    'poll',
+  ],
   submission: [
+    'soumission',
+    'envoi',
+    'einsendung',
+    'envio',
+    'inzending',
+    'eingang',
     'submission',
     'submissions',
     'response',
@@ -82,6 +152,14 @@ const vocabulary = {
     'webhook',
   ],
   time: [
+    'datum',
+    'soumis',
+    'eingegangen',
+    'fecha',
+    'enviado',
+    'ingezonden',
+    'zeitpunkt',
+    'horodatage',
     'submitted',
     'created',
     'received',
@@ -174,10 +252,13 @@ export function nameWords(name: string): string[] {
   const before = known.get(name);
   if (before) return before;
   if (known.size > MOST_KNOWN) known.clear();
-  const found = wordsOf(name.length > 200 ? name.slice(0, 200) : name);
+  const found = wordsOf(withoutMarks(name.slice(0, 200)));
   known.set(name, found);
   return found;
 }
+
+/** `libellé` as `libelle`: accents do not tell names apart (UAX #15, decomposed, marks taken off). */
+const withoutMarks = (name: string): string => name.normalize('NFD').replace(/\p{M}/gu, '');
 
 /** True when one of the name's words belongs to the role. */
 export const speaksOf = (name: string, role: Role): boolean => nameWords(name).some(word => words[role].has(word));
@@ -231,15 +312,19 @@ function idRank(name: string): number {
 /** Form, submission id and time from what stands around the answers; everything else there becomes meta. */
 export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {
   const flat = Object.entries(around).flatMap(([name, value]): [string, string, Json][] => {
-    const opens =
-      isJsonObject(value) &&
-      !speaksOf(name, 'form') &&
-      speaksOnlyOf(name, 'submission', 'form', 'sender', 'id', 'time');
+    const opens = isJsonObject(value) && !speaksOf(name, 'form');
     const inner = opens ? Object.entries(value as JsonObject).filter(([, each]) => isScalar(each)) : [];
     return [[name, name, value], ...inner.map(([key, each]): [string, string, Json] => [`${name}.${key}`, key, each])];
   });
+  // What stands inside an object about something else says less than what stands beside the answers.
+  const weight = (rank: (name: string) => number, [path, name]: [string, string, Json]) => {
+    const outer = path.slice(0, Math.max(0, path.length - name.length - 1));
+    return rank(name) - (outer === '' || speaksOnlyOf(outer, 'submission') ? 0 : 1.5);
+  };
   const pick = (rank: (name: string) => number, fits: (value: Json) => boolean) =>
-    flat.filter(([, name, value]) => rank(name) > 0 && fits(value)).sort((a, b) => rank(b[1]) - rank(a[1]))[0] ?? null;
+    flat
+      .filter(each => rank(each[1]) > 0 && weight(rank, each) > 0 && fits(each[2]))
+      .sort((a, b) => weight(rank, b) - weight(rank, a))[0] ?? null;
   const time = pick(timeRank, isTime);
   const id = pick(idRank, value => isScalar(value) && String(value).trim() !== '');
   const { form, used } = formIn(around);
