@@ -52,6 +52,11 @@ const delivered = async page => {
 
 await shot('desk', delivered);
 await shot('intake', page => into(page, '/intakes', 'Field team forms'));
+await shot('form', async page => {
+  await into(page, '/intakes', 'Field team forms');
+  await page.getByRole('complementary').getByRole('link', { name: 'Sampling report' }).first().click();
+  await page.getByText('Answered, week by week').waitFor();
+});
 await shot('workbench', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await rehearsed(page);

@@ -1,4 +1,4 @@
-import type { Json, Submission } from '../submission';
+import type { Json, JsonObject, Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
 import { readDocument } from './media';
 import { TOO_DEEP, type Note } from './notes';
@@ -57,10 +57,15 @@ export function decode(bytes: Uint8Array, contentType: string | null, query = ''
 
 /** Walks without recursion: the depth of a hostile document must not matter. */
 function isDeeperThan(document: Json, most: number): boolean {
-  let level: Json[] = [document];
-  for (let depth = 0; level.length > 0; depth++) {
+  const waiting: [value: Json, depth: number][] = [[document, 0]];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    const [value, depth] = next;
     if (depth > most) return true;
-    level = level.flatMap(value => (typeof value === 'object' && value !== null ? Object.values(value) : []));
+    if (typeof value !== 'object' || value === null) continue;
+    for (const name in value) {
+      const inner = (value as JsonObject)[name]!;
+      if (typeof inner === 'object' && inner !== null) waiting.push([inner, depth + 1]);
+    }
   }
   return false;
 }

@@ -2,7 +2,7 @@ import { isJsonObject, setOwn, type Json, type JsonObject } from './json';
 
 /** One reference token escaped for a JSON Pointer (RFC 6901 §3): `~` is `~0`, `/` is `~1`. */
 export const escapeToken = (token: string | number): string =>
-  String(token).replaceAll('~', '~0').replaceAll('/', '~1');
+  typeof token === 'number' || !/[~/]/.test(token) ? String(token) : token.replaceAll('~', '~0').replaceAll('/', '~1');
 
 /** The tokens of a JSON Pointer (RFC 6901 §4). Throws on one that does not start with `/`. */
 export function tokensOf(pointer: string): string[] {

@@ -1,11 +1,17 @@
-import { isJsonObject, parseJson, wordsOf, type FileRef, type Json, type JsonObject } from '../../submission';
+import { isJsonObject, parseJson, type FileRef, type Json, type JsonObject } from '../../submission';
+import { nameWords } from '../names';
 
 /** The files of an answer: objects with a link and a name, lists of them, bare links, data URIs; null when it holds none. */
 export function filesOf(field: string, value: Json, isFileQuestion: boolean): FileRef[] | null {
   const read = typeof value === 'string' && /^\s*[[{]/.test(value) ? (parseJson(value) ?? value) : value;
   const items = Array.isArray(read) ? read : [read];
-  const files = items.map(item => fileOf(field, item, isFileQuestion));
-  return files.length > 0 && files.every(file => file !== null) ? files : null;
+  const files: FileRef[] = [];
+  for (const item of items) {
+    const file = fileOf(field, item, isFileQuestion);
+    if (file === null) return null;
+    files.push(file);
+  }
+  return files.length > 0 ? files : null;
 }
 
 function fileOf(field: string, item: Json, isFileQuestion: boolean): FileRef | null {
@@ -14,7 +20,7 @@ function fileOf(field: string, item: Json, isFileQuestion: boolean): FileRef | n
 }
 
 const named = (object: JsonObject, words: string[], is: (value: Json) => boolean) =>
-  Object.keys(object).find(name => wordsOf(name).some(word => words.includes(word)) && is(object[name]!));
+  Object.keys(object).find(name => nameWords(name).some(word => words.includes(word)) && is(object[name]!));
 const isText = (value: Json) => typeof value === 'string';
 const isLink = (value: Json) => typeof value === 'string' && /^(https?:|data:)/i.test(value);
 

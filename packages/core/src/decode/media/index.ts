@@ -53,8 +53,10 @@ export function readDocument(bytes: Uint8Array, contentType: string | null, quer
   }
   const { body, notes } = readBody(bytes, contentType);
   const stated = mediaReaders.find(reader => body.type !== null && reader.isStated(body.type));
-  const likely = mediaReaders.filter(reader => reader !== stated && reader.looksLike(body));
-  for (const reader of stated ? [stated, ...likely] : likely) {
+  // What the bytes look like matters only where the stated type says little or turns out wrong.
+  let looks: MediaReader[] | null = null;
+  const likely = () => (looks ??= mediaReaders.filter(reader => reader !== stated && reader.looksLike(body)));
+  for (const reader of candidates(stated, likely)) {
     const reading = reader.read(body);
     if ('code' in reading) {
       notes.push(reading);
@@ -81,10 +83,16 @@ export function readDocument(bytes: Uint8Array, contentType: string | null, quer
   return { media: 'none', document: null, notes };
 }
 
+/** The stated reader first; the others only when it could not read the body. */
+function* candidates(stated: MediaReader | undefined, likely: () => MediaReader[]): Generator<MediaReader> {
+  if (stated) yield stated;
+  yield* likely();
+}
+
 /** Text that is stated as plain or urlencoded but looks like something with a form of its own is read as that. */
-const looksElsewhere = (reader: MediaReader, type: string | null, likely: MediaReader[]) =>
+const looksElsewhere = (reader: MediaReader, type: string | null, likely: () => MediaReader[]) =>
   type !== null && (reader === plain || reader === urlencoded)
-    ? likely.find(each => each !== plain && each !== separated)
+    ? likely().find(each => each !== plain && each !== separated)
     : undefined;
 
 const otherThanStated = (reader: MediaReader, type: string | null): Note => ({

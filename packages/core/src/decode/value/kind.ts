@@ -1,5 +1,5 @@
 import { isJsonObject, wordsOf, type FieldKind, type Json } from '../../submission';
-import { isAddressObject, isNameObject } from '../names';
+import { isAddressObject, isNameObject, nameWords } from '../names';
 
 /** The general words with which builders state kinds of question. Common practice, no source. */
 const statedKinds: [FieldKind, RegExp][] = [
@@ -97,7 +97,7 @@ export function kindOf({ stated, label, key, value, isChoice }: Asked): FieldKin
 }
 
 function byWordingAndValue(label: string, key: string, text: string, isStatedText: boolean): FieldKind {
-  const words = [...wordsOf(label), ...wordsOf(key)];
+  const words = [...nameWords(label), ...nameWords(key)];
   if (email.test(text)) return 'email';
   if (url.test(text)) return 'url';
   if (text.includes('\n')) return words.includes('address') ? 'address' : 'multiline';
@@ -108,7 +108,7 @@ function byWordingAndValue(label: string, key: string, text: string, isStatedTex
   }
   if (phone.test(text) && words.some(word => phoneWord.test(word))) return 'phone';
   if (words.includes('address') && !words.includes('email') && !words.includes('mail')) return 'address';
-  const own = wordsOf(label);
+  const own = nameWords(label);
   if (
     own.at(-1) === 'name' &&
     own.length <= 3 &&
