@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { expectAccessible, openIntake } from './people';
+import { expectAccessible, fillReport, openIntake, pointBuilderAt } from './people';
 
 test('a form’s page tells its questions, options and weeks, is searched, and exported', async ({ page }) => {
   await page.goto('/intakes');
@@ -87,6 +87,27 @@ test('an intake that asks for a signature takes what is signed, and explains wha
   expect((await send(createHmac('sha256', 'open sesame').update(data).digest('hex'))).status()).toBe(202);
   await expect(margin).toContainText('The signature in “X-Yard-Signature” holds.');
   await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Heron');
+});
+
+test('the practice builder signs, and an intake with the same secret takes it', async ({ page, context }) => {
+  const address = await openIntake(page, 'Signed by the builder');
+  const secret = `whsec_${Buffer.from('a secret of the yard, 24').toString('base64')}`;
+  await page.getByRole('button', { name: 'Change' }).click();
+  await page.getByLabel('Takes requests from').selectOption('a signature as Standard Webhooks has it');
+  await page.getByLabel('Secret', { exact: true }).fill(secret);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('POST, GET · signed')).toBeVisible();
+  const builder = await context.newPage();
+  const report = { site: 'Mill Race (AB-11)', when: '6/11/2026 9:00', name: 'Aoife', mail: 'aoife@example.org' };
+  await pointBuilderAt(builder, address);
+  await fillReport(builder, report);
+  await expect(builder.getByRole('status')).toContainText('was not taken');
+  await expect(page.getByRole('complementary')).toContainText('The header “webhook-id” is missing.');
+  await pointBuilderAt(builder, address, secret);
+  await fillReport(builder, report);
+  await expect(builder.getByRole('status')).toContainText('Thank you');
+  await expect(page.getByRole('complementary')).toContainText('The signature in “webhook-signature” holds.');
+  await pointBuilderAt(builder, address, '');
 });
 
 test('a file of past submissions becomes samples', async ({ page }) => {

@@ -36,10 +36,11 @@ export async function fillReport(
   await page.getByRole('button', { name: 'Send report' }).click();
 }
 
-/** Points the practice builder at an address. */
-export async function pointBuilderAt(page: Page, address: string): Promise<void> {
+/** Points the practice builder at an address, and has it sign when a secret is given. */
+export async function pointBuilderAt(page: Page, address: string, secret = ''): Promise<void> {
   await page.goto(`${demo.practice}/builders/sampling-report`);
   await page.getByLabel('Address that answers go to').fill(address);
+  await page.getByLabel('Secret to sign with').fill(secret);
   await page.getByRole('button', { name: 'Save' }).click();
 }
 

@@ -14,9 +14,12 @@ const run = (title, command, args, env = {}) => {
   console.log(`\n— ${title}`);
   return spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
 };
-const report = (file, read) => {
+/** What a runner counted. One that ended badly without a failed test, or ran none, counts as a failure of its own. */
+const report = (file, ok, read) => {
   try {
-    return read(JSON.parse(readFileSync(path.join(reports, file), 'utf8')));
+    const counted = read(JSON.parse(readFileSync(path.join(reports, file), 'utf8')));
+    const fellOver = counted.failed === 0 && (!ok || counted.passed === 0);
+    return fellOver ? { ...counted, failed: 1 } : counted;
   } catch {
     return { passed: 0, failed: 1 }; // it broke before it could say anything
   }
@@ -27,9 +30,9 @@ const results = [
   one(run('lint', bin('eslint'), ['.', '--max-warnings', '0'])),
   one(run('types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json'])),
 ];
-run('unit', bin('jest'), ['--json', `--outputFile=${path.join(reports, 'unit.json')}`]);
+const unit = run('unit', bin('jest'), ['--json', `--outputFile=${path.join(reports, 'unit.json')}`]);
 results.push(
-  report('unit.json', ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({
+  report('unit.json', unit, ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({
     passed: numPassedTests,
     failed: Math.max(numFailedTests, numFailedTestSuites),
   })),
@@ -38,11 +41,13 @@ results.push(
 const chromium = ensureChromium();
 if (chromium) {
   await (await import('./build.mjs')).build();
-  run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
+  const endToEnd = run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
     CHROMIUM: chromium,
     PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, 'e2e.json'),
   });
-  results.push(report('e2e.json', ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky })));
+  results.push(
+    report('e2e.json', endToEnd, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky })),
+  );
 } else {
   console.error('\nThere is no Chromium, and it could not be installed. Install it, or set CHROMIUM to its path.');
   results.push({ passed: 0, failed: 1 });

@@ -4,6 +4,8 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { decode } from '@grammata/core/decode';
+import { Webhook } from 'standardwebhooks';
+import { freshSecret, signedHeaders } from './builders/sign';
 import { answerListMessage, complaintsAbout, samplingReport, sites, startYard, tables, type Yard } from '.';
 
 const samples = tables[0]!;
@@ -45,6 +47,14 @@ test('the builder’s payload is read as what was filled in', () => {
     s11: 2,
     s13: true,
   });
+});
+
+test('what the builder signs, the standard’s own library takes', () => {
+  const secret = freshSecret();
+  const body = '{"site":"Otter Weir é"}';
+  const headers = signedHeaders(secret, body, Date.now());
+  expect(new Webhook(secret).verify(body, headers)).toEqual({ site: 'Otter Weir é' });
+  expect(() => new Webhook(freshSecret()).verify(body, headers)).toThrow();
 });
 
 describe('the yard over HTTP', () => {

@@ -10,9 +10,12 @@ import type { SentRecord } from './form';
 import { builderPage } from './page';
 import { readFilledPage } from './read';
 import { samplingReport } from './samplingReport';
+import { signedHeaders } from './sign';
 
 interface BuilderState {
   address: string;
+  /** Signs every message when it is not empty. */
+  secret: string;
   sent: SentRecord[];
 }
 
@@ -21,15 +24,11 @@ const file = /^[0-9a-f-]{36}$/;
 
 /** The builder that carries the sampling report: a page to fill it in, and the sending of each answer. */
 export function samplingReportBuilder(folder: string, publicUrl: () => string) {
-  const state = new Kept<BuilderState>(folder, 'sampling-report', { address: '', sent: [] });
+  const state = new Kept<BuilderState>(folder, 'sampling-report', { address: '', secret: '', sent: [] });
   const files = path.join(folder, 'files');
   const router = Router();
-  const show = (said: Parameters<typeof builderPage>[3]) =>
-    page(
-      samplingReport.title,
-      'a form builder',
-      builderPage(samplingReport, state.value.address, state.value.sent, said),
-    );
+  const show = (said: Parameters<typeof builderPage>[2]) =>
+    page(samplingReport.title, 'a form builder', builderPage(samplingReport, state.value, said));
 
   router.get('/builders/sampling-report', (_request, response) => void response.send(show(null)));
 
@@ -38,6 +37,7 @@ export function samplingReportBuilder(folder: string, publicUrl: () => string) {
     if (address !== '' && !URL.canParse(address))
       return void response.status(422).send(show(html`<p class="bad">That is no address.</p>`));
     state.value.address = address;
+    state.value.secret = String((request.body as Record<string, unknown>).secret ?? '').trim();
     state.save();
     response.redirect(303, '/builders/sampling-report');
   });
@@ -56,7 +56,7 @@ export function samplingReportBuilder(folder: string, publicUrl: () => string) {
       answers,
       client: { addr: '192.0.2.14', agent: String(request.headers['user-agent'] ?? '') },
     };
-    const record = await post(state.value.address, entry, answerListMessage(samplingReport, filled));
+    const record = await post(state.value, entry, answerListMessage(samplingReport, filled));
     state.value.sent = [record, ...state.value.sent].slice(0, MOST_SENT);
     state.save();
     const said =
@@ -84,7 +84,7 @@ export function samplingReportBuilder(folder: string, publicUrl: () => string) {
 }
 
 async function post(
-  address: string,
+  { address, secret }: Pick<BuilderState, 'address' | 'secret'>,
   entry: string,
   { contentType, body }: ReturnType<typeof answerListMessage>,
 ): Promise<SentRecord> {
@@ -93,7 +93,11 @@ async function post(
   try {
     const answer = await send(address, {
       method: 'POST',
-      headers: { 'content-type': contentType, 'user-agent': 'practice-answer-list/1' },
+      headers: {
+        'content-type': contentType,
+        'user-agent': 'practice-answer-list/1',
+        ...(secret ? signedHeaders(secret, body, Date.now()) : {}),
+      },
       body,
     });
     await answer.body.dump();

@@ -41,7 +41,11 @@ const outcome = ({ status, message }: SentRecord) =>
   status !== null && status < 400 ? html`taken (${status})` : html`<span class="bad">${message}</span>`;
 
 /** The builder's page: where answers go, the form itself, and what was sent. */
-export function builderPage(form: PracticeForm, address: string, sent: SentRecord[], said: Html | null): Html {
+export function builderPage(
+  form: PracticeForm,
+  { address, secret, sent }: { address: string; secret: string; sent: SentRecord[] },
+  said: Html | null,
+): Html {
   return html`<h1>${form.title}</h1>
     <p class="soft">${form.intro}</p>
     <section class="where" aria-labelledby="where">
@@ -54,10 +58,21 @@ export function builderPage(form: PracticeForm, address: string, sent: SentRecor
           value="${address}"
           placeholder="paste an intake’s address"
           required
+        /><input
+          type="text"
+          name="secret"
+          aria-label="Secret to sign with"
+          value="${secret}"
+          placeholder="secret to sign with, if any (whsec_…)"
+          autocomplete="off"
         /><button>Save</button>
       </form>
       <div class="soft">
-        ${address ? 'Every answer is posted there as JSON.' : 'Nowhere yet: paste the address of an intake.'}
+        ${
+          address
+            ? `Every answer is posted there as JSON${secret ? ', signed as Standard Webhooks has it' : ''}.`
+            : 'Nowhere yet: paste the address of an intake.'
+        }
       </div>
     </section>
     ${said}

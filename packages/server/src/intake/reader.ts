@@ -2,7 +2,8 @@ import { decode, type Decoded } from '@grammata/core/decode';
 import { isBlank } from '@grammata/core/submission';
 import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
-import type { ArrivalRow, Arrivals, SubmissionRow } from '../store';
+import type { Dispatcher } from '../delivery';
+import type { ArrivalRow, Arrivals, DeliveryRow } from '../store';
 
 /** What followed `?` in an address. */
 export const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
@@ -21,8 +22,7 @@ export class ArrivalReader {
   constructor(
     private readonly arrivals: Arrivals,
     private readonly live: LiveHub,
-    /** Called with submissions that are new. */
-    private readonly found: (submissions: SubmissionRow[]) => void,
+    private readonly dispatch: Dispatcher,
     private readonly log: Logger,
   ) {}
 
@@ -42,9 +42,12 @@ export class ArrivalReader {
 
   #read(arrival: ArrivalRow): void {
     try {
-      const rows = this.arrivals.store(arrival, readingOf(decodeArrival(arrival)));
-      // A file holds past submissions: they are samples to try things on, and are not delivered.
-      if (arrival.method !== UPLOADED) this.found(rows.filter(row => row.repeatOf === null));
+      let queued: DeliveryRow[] = [];
+      this.arrivals.store(arrival, readingOf(decodeArrival(arrival)), rows => {
+        // A file holds past submissions: they are samples to try things on, and are not delivered.
+        if (arrival.method !== UPLOADED) queued = this.dispatch.queue(rows.filter(row => row.repeatOf === null));
+      });
+      this.dispatch.announce(queued);
     } catch (error) {
       this.log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
       this.arrivals.store(arrival, {

@@ -43,8 +43,15 @@ export class Arrivals {
       .all();
   }
 
-  /** Stores what an arrival was read as, and takes its submissions into their forms. Gives back those that are new. */
-  store(arrival: ArrivalRow, reading: Reading): SubmissionRow[] {
+  /**
+   * Stores what an arrival was read as, takes its submissions into their forms, and gives them back. What `within` writes
+   * belongs to the same transaction: either all of it outlives a crash, or none.
+   */
+  store(
+    arrival: ArrivalRow,
+    reading: Reading,
+    within: (rows: SubmissionRow[]) => void = () => undefined,
+  ): SubmissionRow[] {
     return this.db.transaction(tx => {
       tx.update(arrivals)
         .set({ state: reading.state, trouble: reading.trouble })
@@ -75,6 +82,7 @@ export class Arrivals {
       });
       for (const { id, schema, lastAt } of touched.values())
         tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+      within(rows);
       return rows;
     });
   }

@@ -1,0 +1,33 @@
+import { ago, bytes, count, counted, lasting } from './format';
+
+test.each([
+  [0, '0 bytes'],
+  [1, '1 byte'],
+  [1204, '1,204 bytes'],
+  [12_400, '12 kB'],
+  [10_000_000, '10 MB'],
+  [3_140_000, '3.1 MB'],
+])('%d bytes', (n, text) => expect(bytes(n)).toBe(text));
+test.each([
+  [0, '0 s'],
+  [40_400, '40 s'],
+  [60_000, '1 min'],
+  [3_599_000, '59 min'],
+  [3_600_000, '1 h'],
+  [49 * 3_600_000, '2 days'],
+  [-5, '0 s'],
+])('%d ms last', (ms, text) => expect(lasting(ms)).toBe(text));
+test('counts in words', () => {
+  expect([counted(1, 'line'), counted(14, 'line'), counted(0, 'delivery', 'deliveries'), count(1204)]).toEqual([
+    '1 line',
+    '14 lines',
+    '0 deliveries',
+    '1,204',
+  ]);
+});
+test('how long ago, and the date when it is longer', () => {
+  const now = Date.parse('2026-11-04T12:00:00Z');
+  expect(ago('2026-11-04T12:00:00Z', now)).toBe('just now');
+  expect(ago('2026-11-04T11:59:57Z', now)).toBe('3 s ago');
+  expect(ago('2026-11-02T12:00:00Z', now)).toMatch(/^2 Nov/);
+});
