@@ -28,7 +28,7 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
     const answers = page.getByRole('region', { name: 'What was answered' });
     await expect(answers).toContainText('Withy Bridge (AB-07)');
     await expect(answers).toContainText('Foam, Oil sheen');
-    await expect(page.getByRole('region', { name: 'The message' })).toContainText('"ask": "Which site?"');
+    await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText('"ask": "Which site?"');
     await expect(page.getByRole('complementary')).toContainText('list of labelled answers');
   });
 
