@@ -48,7 +48,9 @@ test('pointing at an answer lights up where it stood, in the message and in its 
   await request.post(address, { data: { ref: 'r1', rows } });
   const answer = page.getByRole('button', { name: /Question number 27/ });
   await answer.focus();
-  await expect(page.getByRole('region', { name: 'The message', exact: true }).locator('mark')).toHaveText('"answer 27"');
+  await expect(page.getByRole('region', { name: 'The message', exact: true }).locator('mark')).toHaveText(
+    '"answer 27"',
+  );
   await expect(page.getByRole('region', { name: 'The message', exact: true }).locator('mark')).toBeInViewport();
   const line = page.getByRole('region', { name: 'Structure of the message' }).locator('[data-hot]');
   await expect(line).toContainText('Question number 27');

@@ -35,7 +35,9 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
     });
     expect(answer.status()).toBe(413);
     await expect(page.getByRole('complementary')).toContainText('50.0 MB is more than this intake’s limit of 10.0 MB');
-    await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText('cut here; 50 MB in all');
+    await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText(
+      'cut here; 50 MB in all',
+    );
   });
 
   test('an unknown address', async ({ page, request }) => {
