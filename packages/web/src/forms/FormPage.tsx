@@ -62,7 +62,7 @@ function Loaded({ form }: { form: FormView }) {
         <figure className="mt-8">
           <figcaption className="flex items-baseline justify-between border-b border-ink pb-1.5">
             <span className="font-serif text-lead font-semibold">Answered, week by week</span>
-            <span className="text-ink-2">the darker, the more often; dashed where it was not asked</span>
+            <span className="text-ink-2">the fuller the colour, the more often; dashed where it was not asked</span>
           </figcaption>
           <HeatMap fields={fields} weeks={weeks} />
         </figure>
