@@ -158,7 +158,7 @@ export class DraftInput {
   @IsInt() @Min(0) revision: number = 0;
 }
 
-/** Which deliveries to send again: these, or all that wait in a state. */
+/** Which deliveries to send again, and with which mapping. */
 export class ResendInput {
   @IsArray() @ArrayMaxSize(1000) @IsString({ each: true }) ids: string[] = [];
   /** The mapping of that day, or today's live one. */

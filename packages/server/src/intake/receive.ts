@@ -105,7 +105,7 @@ export function receiver({ intakes, recorder, live, stored, secretsOf }: IntakeP
       at: now(),
       method: request.method ?? 'GET',
       url: request.url ?? '/',
-      headers: headersOf(request),
+      headers: masked(headersOf(request), null),
       sender: request.socket.remoteAddress ?? null,
       size,
       body: bytes,
@@ -140,7 +140,7 @@ const digestOf = (request: IncomingMessage, bytes: Buffer): string =>
   createHash('sha256').update(`${request.method} ${request.url}\n`).update(bytes).digest('base64url');
 
 /** Names of headers and query values whose contents are secrets; they are kept masked. */
-function masked(headers: [string, string][], { verification }: IntakeRow): [string, string][] {
+function masked(headers: [string, string][], verification: IntakeRow['verification']): [string, string][] {
   const secret = verification?.kind === 'header' ? verification.name.toLowerCase() : null;
   return headers.map(([name, value]) => [
     name,
@@ -171,7 +171,7 @@ function arrivalFrom(
     method: request.method ?? 'POST',
     url: withoutSecret(request.url ?? '/', intake),
     contentType: request.headers['content-type'] ?? null,
-    headers: masked(headersOf(request), intake),
+    headers: masked(headersOf(request), intake.verification),
     sender: request.socket.remoteAddress ?? null,
     size,
     body: bytes,

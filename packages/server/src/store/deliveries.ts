@@ -3,7 +3,7 @@ import { and, asc, count, desc, eq, gte, inArray, lte, max, min, or, sql, type S
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
-import { attempts, deliveries, routes, submissions, versions } from './schema';
+import { attempts, deliveries, routes, versions } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -196,10 +196,6 @@ export class Deliveries {
       .groupBy(day)
       .orderBy(day)
       .all();
-  }
-
-  submissionData(id: string) {
-    return this.db.select().from(submissions).where(eq(submissions.id, id)).get();
   }
 }
 

@@ -3,8 +3,8 @@ import type { Week } from '@grammata/core/schema';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../app/api';
 
-export const useForm = (id: string) =>
-  useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`) });
+export const useForm = (id: string | null) =>
+  useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
 export const useWeeks = (id: string) =>
   useQuery({ queryKey: ['forms', id, 'weeks'], queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
 export const useSamples = (id: string) =>

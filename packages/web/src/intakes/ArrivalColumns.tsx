@@ -3,7 +3,7 @@ import type { FieldSchema } from '@grammata/core/schema';
 import { asText, type Field } from '@grammata/core/submission';
 import { useRef, useState, type ReactNode } from 'react';
 import { bytes, clock, counted, kindMarks, Marked } from '../ui';
-import { useForm } from './queries';
+import { useForm } from '../forms/queries';
 import { Structure } from './Structure';
 import { moved } from './moved';
 import { useScrolledTo } from './useScrolledTo';

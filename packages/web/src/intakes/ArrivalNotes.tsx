@@ -27,7 +27,7 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
           {counted(arrival.submissions, 'submission')} were read from it; the first {arrival.decoded.length} are shown.
         </Note>
       )}
-      <HowItWasRead arrival={arrival} />
+      {arrival.state !== 'refused' && <HowItWasRead arrival={arrival} />}
       {arrival.notes.map(note => (
         <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>
           {note.message}

@@ -1,7 +1,6 @@
 import type {
   ArrivalSummary,
   ArrivalView,
-  FormView,
   IntakeInput,
   IntakeView,
   ProblemDetails,
@@ -26,8 +25,6 @@ export const useArrival = (id: string | null) =>
     placeholderData: before => before,
   });
 export const useStrays = () => useQuery({ queryKey: ['strays'], queryFn: () => api<StrayView[]>('/strays') });
-export const useForm = (id: string | null) =>
-  useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
 
 /** A change to intakes; what is shown of them is read again afterwards. */
 function useIntakeChange<Input, Output>(change: (input: Input) => Promise<Output>) {

@@ -1,4 +1,4 @@
-import type { DraftInput, FormView, RouteInput, RouteSummary, RouteView, SamplesView } from '@grammata/contract';
+import type { DraftInput, FormView, RouteInput, RouteSummary, RouteView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
@@ -6,8 +6,6 @@ export const useRoutes = () => useQuery({ queryKey: ['routes'], queryFn: () => a
 export const useRoute = (id: string) =>
   useQuery({ queryKey: ['routes', id], queryFn: () => api<RouteView>(`/routes/${id}`) });
 export const useForms = () => useQuery({ queryKey: ['forms'], queryFn: () => api<FormView[]>('/forms') });
-export const useSamples = (formId: string) =>
-  useQuery({ queryKey: ['samples', formId], queryFn: () => api<SamplesView>(`/forms/${formId}/samples`) });
 
 /** Stores a draft; rejects with 409 when somebody else stored a newer one. */
 export const saveDraft = (id: string, draft: DraftInput) =>

@@ -4,7 +4,7 @@ import { compileCall, type CompiledCall } from '@grammata/core/request';
 import type { Operation } from '@grammata/core/target';
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { useSamples } from './queries';
+import { useSamples } from '../forms/queries';
 import { useDraft, type Editing } from './useDraft';
 import { useRehearsal } from './useRehearsal';
 

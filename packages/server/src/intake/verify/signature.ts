@@ -15,6 +15,9 @@ function secondsOf(stamp: string): number | null {
   return Number.isNaN(date) ? null : date / 1000;
 }
 
+/** Seconds. */
+const DAY = 86_400;
+
 /** Why a timestamp can't be taken, or null. */
 function staleness(stamp: string | null, header: string, tolerance: number, now: number): string | null {
   if (stamp === null) return `The header “${header}” with the timestamp is missing.`;
@@ -22,7 +25,7 @@ function staleness(stamp: string | null, header: string, tolerance: number, now:
   if (seconds === null) return `The timestamp “${stamp}” in “${header}” can’t be read.`;
   const off = Math.round(Math.abs(now / 1000 - seconds));
   return tolerance > 0 && off > tolerance
-    ? `The timestamp is ${off} s off; up to ${tolerance} s are taken. It may be an old message sent again, or a clock that is wrong.`
+    ? `The timestamp is ${off < 2 * DAY ? `${off} s` : `${Math.round(off / DAY)} days`} off; up to ${tolerance} s are taken. It may be an old message sent again, or a clock that is wrong.`
     : null;
 }
 
