@@ -2,9 +2,11 @@ import type { Json, JsonObject, Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
 import { readDocument } from './media';
 import { TOO_DEEP, type Note } from './notes';
+import type { Pins } from './pins';
 import { readAnswers } from './value';
 
 export type { Note } from './notes';
+export * from './pins';
 export { contentTypeParts, nestedFromPairs } from './media';
 
 /** How the answers were found, for people to check. */
@@ -15,6 +17,8 @@ export interface FoundEnvelope {
   score: number;
   why: string;
   answersAt: string;
+  /** The list whose every item is a submission, or null where the document is one. */
+  splitAt: string | null;
 }
 
 export interface Decoded {
@@ -33,14 +37,15 @@ export interface Decoded {
  * @param bytes the body as it came
  * @param contentType the Content-Type header as it came, or null
  * @param query what followed `?` in the address, without the mark
+ * @param pins what a person pointed at to overrule the reading
  */
-export function decode(bytes: Uint8Array, contentType: string | null, query = ''): Decoded {
+export function decode(bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded {
   const { media, document: raw, notes } = readDocument(bytes, contentType, query);
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
   if (isTooDeep)
     notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });
   const document = isTooDeep ? null : withEmbeddedOpened(raw);
-  const { winner, runnersUp, notes: more } = readEnvelope(document);
+  const { winner, runnersUp, notes: more } = readEnvelope(document, pins);
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
     ...readAnswers(answers),
@@ -70,10 +75,11 @@ function isDeeperThan(document: Json, most: number): boolean {
   return false;
 }
 
-const found = ({ reader, label, score, why, answersAt }: EnvelopeReading): FoundEnvelope => ({
+const found = ({ reader, label, score, why, answersAt, splitAt }: EnvelopeReading): FoundEnvelope => ({
   reader,
   label,
   score,
   why,
   answersAt,
+  splitAt: splitAt ?? null,
 });

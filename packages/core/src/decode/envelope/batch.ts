@@ -49,6 +49,7 @@ function readBatch(document: Json, pointer: string, items: JsonObject[], readOne
     ...first,
     score,
     answersAt: pointer,
+    splitAt: pointer,
     why: `${pointer || 'The top'} is a list of ${items.length === 1 ? 'one submission' : `${items.length} submissions`}; in the first, ${first.why}`,
     submissions: read.flatMap(each =>
       each.submissions.map(submission => ({

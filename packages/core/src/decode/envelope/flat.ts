@@ -2,7 +2,7 @@ import { escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonO
 import { DEEPEST } from '../notes';
 import { isCheckboxGroup, isCompound, isEnvelopeKey, nameWords, speaksOf, speaksOnlyOf, surroundings } from '../names';
 import { filesOf } from '../files';
-import type { EnvelopeReader, RawAnswer } from './reader';
+import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
 
 /** One object whose keys are the questions: at the top, or under a key of its own among ids and times; in sections too. */
 export const flat: EnvelopeReader = {
@@ -27,6 +27,19 @@ export const flat: EnvelopeReader = {
     };
   },
 };
+
+/** An object whose keys are the questions, at a place that is known to hold the answers. */
+export function flatAt(object: JsonObject, at: string): EnvelopeReading {
+  const answers = withOthers(answersIn(object, at, DEEPEST));
+  return {
+    reader: flat.id,
+    label: flat.label,
+    score: 0.6,
+    why: `${answers.length} keys at ${at || 'the top'} each hold an answer.`,
+    answersAt: at,
+    submissions: [{ form: null, id: null, submittedAt: null, meta: {}, answers }],
+  };
+}
 
 /** The answers of an object. An object inside is a section of the form, unless it is one answer of several parts. */
 function answersIn(object: JsonObject, pointer: string, depth: number): RawAnswer[] {

@@ -8,6 +8,8 @@ import { readLabelledText } from './labelledText';
 import { filesOf } from '../files';
 import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
 import { surroundings } from '../names';
+import { isUnpinned, type Pins } from '../pins';
+import { readPinned } from './pinned';
 
 export { withEmbeddedOpened } from './expand';
 export type { EnvelopeReader, EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
@@ -30,8 +32,23 @@ const SURE = 0.8;
 /** A reading with at least this score has found wording, identifier, kind and answer of each question. */
 const CERTAIN = 0.94;
 
-/** Stage two: where the answers are in a document. */
-export function readEnvelope(document: Json): Envelopes {
+/**
+ * Stage two: where the answers are in a document.
+ * @param pins what a person pointed at; a message that has not what is pinned is read without, and a note says so
+ */
+export function readEnvelope(document: Json, pins: Pins = {}): Envelopes {
+  const found = readUnpinned(document);
+  if (isUnpinned(pins)) return found;
+  const pinned = readPinned(document, pins, found.winner, readingsOf);
+  if (typeof pinned === 'string')
+    return {
+      ...found,
+      notes: [{ code: 'pins.missing', message: `${pinned} It was read without pins.` }, ...found.notes],
+    };
+  return { winner: pinned, runnersUp: [found.winner, ...found.runnersUp].filter(each => each !== null), notes: [] };
+}
+
+function readUnpinned(document: Json): Envelopes {
   if (typeof document === 'string') return ranked(textReadings(document, {}, ''));
   if (!isJsonObject(document) && !Array.isArray(document)) return ranked([]);
   const readOne = (object: JsonObject, at: string) => readingsOf(object, at)[0] ?? null;

@@ -7,13 +7,13 @@ import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
 import { speaksOf, surroundings } from '../names';
 
 /** An item of a list or dictionary of answers, where it stands, and its key in a dictionary. */
-interface Item {
+export interface Item {
   object: JsonObject;
   pointer: string;
   key: string | null;
 }
 
-interface Collection {
+export interface Collection {
   items: Item[];
   pointer: string;
   isDictionary: boolean;
@@ -51,7 +51,7 @@ function withQuestionsLaidOpen(items: JsonObject[]): JsonObject[] {
 }
 
 /** Every list and dictionary of objects below a value, outermost first. */
-function collectionsIn(value: Json, at: string, depth: number): Collection[] {
+export function collectionsIn(value: Json, at: string, depth: number): Collection[] {
   if (depth === 0 || typeof value !== 'object' || value === null) return [];
   const found: Collection[] = [];
   if (isObjectList(value)) {
@@ -134,7 +134,7 @@ const isFiles = (items: Item[]): boolean =>
   ) !== null;
 
 /** Items that hold other items: the groups and sections. */
-function containersAmong(items: Item[]): Set<Item> {
+export function containersAmong(items: Item[]): Set<Item> {
   const byPointer = new Map(items.map(item => [item.pointer, item]));
   const containers = new Set<Item>();
   for (const { pointer } of items) {
@@ -152,11 +152,11 @@ function withSiblings(start: Collection, all: Collection[], parts: Parts): Item[
   const isAlike = ({ object }: Item) => needed.every(name => Object.hasOwn(object, name));
   const answered = ({ object }: Item) => parts.answer(object) !== null;
   const alike = all.filter(other => other === start || (other.items.every(isAlike) && other.items.some(answered)));
-  return alike.flatMap(each => each.items).sort((a, b) => comparePointers(a.pointer, b.pointer));
+  return alike.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
 }
 
-/** Document order: numbers as numbers, otherwise as they were found. */
-function comparePointers(a: string, b: string): number {
+/** Compares pointers by document order: numbers as numbers, otherwise as they were found. */
+export function documentOrder(a: string, b: string): number {
   const left = a.split('/');
   const right = b.split('/');
   for (let index = 0; index < Math.min(left.length, right.length); index++) {
@@ -167,7 +167,7 @@ function comparePointers(a: string, b: string): number {
   return left.length - right.length;
 }
 
-function rawAnswer({ object, pointer, key: outerKey }: Item, parts: Parts): RawAnswer {
+export function rawAnswer({ object, pointer, key: outerKey }: Item, parts: Parts): RawAnswer {
   const property = parts.answer(object);
   const statedKey = outerKey ?? (parts.key === null ? null : String(object[parts.key]));
   const wording = parts.wording === null ? '' : String(object[parts.wording] ?? '').trim();

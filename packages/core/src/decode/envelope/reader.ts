@@ -28,6 +28,8 @@ export interface EnvelopeReading {
   why: string;
   /** Where the answers stand, as a JSON Pointer. */
   answersAt: string;
+  /** Where the list stands whose every item is a submission; left out where the document is one. */
+  splitAt?: string;
   submissions: RawSubmission[];
 }
 

@@ -1,0 +1,230 @@
+import { asText, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
+import { surroundings } from '../names';
+import { DEEPEST } from '../notes';
+import { readByLandmarks, type Pins } from '../pins';
+import { definitionsIn, withDefinitions } from './definitions';
+import { flatAt } from './flat';
+import { around, collectionsIn, containersAmong, documentOrder, rawAnswer, type Item } from './labelled';
+import { partsOf, type Parts } from './properties';
+import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
+
+/** The automatic readings of one submission's document, surest first. */
+type ReadingsOf = (object: JsonObject, at: string) => EnvelopeReading[];
+
+/** One submission's part of a document. */
+interface Unit {
+  value: Json;
+  at: string;
+}
+
+/**
+ * The reading that a person's pins ask for. Where a pinned place is not in the document, the sentence that says so: such
+ * a message is read without pins.
+ * @param automatic the reading without pins, for what is not pinned
+ */
+export function readPinned(
+  document: Json,
+  pins: Pins,
+  automatic: EnvelopeReading | null,
+  readingsOf: ReadingsOf,
+): EnvelopeReading | string {
+  const units = unitsOf(document, pins);
+  if (typeof units === 'string') return units;
+  const pinsAnswers = ['answers', 'label', 'value', 'key', 'text'].some(role => role in pins);
+  const readings: EnvelopeReading[] = [];
+  // Only told where the form or the id is: everything else is read as it would be.
+  if (pins.split === undefined && !pinsAnswers) {
+    if (!automatic) return 'No answers were found in it, with or without pins.';
+    readings.push(automatic);
+  } else
+    for (const unit of units) {
+      const reading = pinsAnswers ? readUnit(document, unit, pins, readingsOf) : ownReading(unit, readingsOf);
+      if (typeof reading === 'string') return reading;
+      readings.push(reading);
+    }
+  const first = readings[0];
+  if (!first) return `The list pinned to split at, ${shown(pins.split ?? '')}, is empty in this message.`;
+  const outer = pins.split === undefined ? null : surroundings(around(document, '', `${pins.split}/0`));
+  const submissions = readings.flatMap((reading, index) =>
+    reading.submissions.map(submission => ({
+      ...submission,
+      form: submission.form ?? outer?.form ?? null,
+      submittedAt: submission.submittedAt ?? outer?.submittedAt ?? null,
+      meta: { ...outer?.meta, ...submission.meta },
+      ...identified(document, units[reading === automatic ? 0 : index]!, submission, pins),
+    })),
+  );
+  return {
+    ...first,
+    label: `${first.label}, as pinned`,
+    score: 1,
+    why: `Pinned: ${wordsFor(pins)}. ${first.why}`,
+    answersAt: pins.split === undefined ? first.answersAt : pins.split,
+    ...(pins.split === undefined ? {} : { splitAt: pins.split }),
+    submissions,
+  };
+}
+
+const shown = (pointer: string) => pointer || 'the top';
+
+function wordsFor(pins: Pins): string {
+  const said = [
+    pins.split !== undefined && `split at ${shown(pins.split)}`,
+    pins.answers !== undefined && `the answers at ${shown(pins.answers)}`,
+    pins.label !== undefined && `${pins.label} words the question`,
+    pins.value !== undefined && `${pins.value} is the answer`,
+    pins.key !== undefined && `${pins.key} identifies the question`,
+    pins.form !== undefined && `${pins.form} tells the form`,
+    pins.id !== undefined && `${pins.id} identifies the submission`,
+    pins.text !== undefined && `${pins.text.landmarks.length} values by the text around them`,
+  ];
+  return said.filter(Boolean).join(', ');
+}
+
+function unitsOf(document: Json, { split }: Pins): Unit[] | string {
+  if (split === undefined) return [{ value: document, at: '' }];
+  const list = valueAt(document, split);
+  if (!Array.isArray(list)) return `The list pinned to split at, ${shown(split)}, is not in this message.`;
+  return list.map((value, index) => ({ value, at: `${split}/${index}` }));
+}
+
+function ownReading({ value, at }: Unit, readingsOf: ReadingsOf): EnvelopeReading | string {
+  return (isJsonObject(value) && readingsOf(value, at)[0]) || `No answers were found at ${shown(at)}.`;
+}
+
+/** Form and identifier from where they were pinned; left out where this message has nothing there. */
+function identified(document: Json, unit: Unit, { form }: RawSubmission, pins: Pins): Partial<RawSubmission> {
+  const at = (pointer: string) => valueAt(unit.value, pointer) ?? valueAt(document, pointer);
+  const told: Partial<RawSubmission> = {};
+  const key = pins.form === undefined ? '' : asText(at(pins.form) ?? null).trim();
+  if (key !== '') told.form = { key, name: form?.key === key ? form.name : form?.name === key ? key : null };
+  const id = pins.id === undefined ? '' : asText(at(pins.id) ?? null).trim();
+  if (id !== '') told.id = id;
+  return told;
+}
+
+function readUnit(document: Json, unit: Unit, pins: Pins, readingsOf: ReadingsOf): EnvelopeReading | string {
+  if (pins.text) return readText(unit, pins.text);
+  const place = valueAt(unit.value, pins.answers ?? '');
+  if (place === undefined)
+    return `The place pinned for the answers, ${shown(pins.answers ?? '')}, is not in this message.`;
+  const at = `${unit.at}${pins.answers ?? ''}`;
+  const reading =
+    pins.label !== undefined || pins.value !== undefined || pins.key !== undefined
+      ? readLabelled(document, place, at, pins)
+      : readPlace(place, at, readingsOf);
+  if (typeof reading === 'string') return reading;
+  const outer = isJsonObject(unit.value) ? surroundings(around(unit.value, '', pins.answers ?? '')) : null;
+  const told = {
+    ...reading,
+    submissions: reading.submissions.map(each => ({ ...surroundings({}), ...outer, answers: each.answers })),
+  };
+  const defined = isJsonObject(unit.value) ? definitionsIn(unit.value, unit.at) : [];
+  return withDefinitions(told, defined) ?? told;
+}
+
+/** What holds the answers is told; how, is found out. */
+function readPlace(place: Json, at: string, readingsOf: ReadingsOf): EnvelopeReading | string {
+  const object: JsonObject | null = isJsonObject(place)
+    ? place
+    : Array.isArray(place) || typeof place === 'string'
+      ? { '': place }
+      : null;
+  if (object === null) return `The place pinned for the answers, ${shown(at)}, holds none in this message.`;
+  const isWrapped = object !== place;
+  const here = readingsOf(object, at)
+    .filter(each => each.answersAt === (isWrapped ? `${at}/` : at))
+    .map(each => (isWrapped ? unwrapped(each, at) : each))[0];
+  if (here) return here;
+  return isJsonObject(place) ? flatAt(place, at) : `Nothing at ${shown(at)} could be read as answers.`;
+}
+
+/** Takes the helping object's empty key off the pointers again. */
+const unwrapped = (reading: EnvelopeReading, at: string): EnvelopeReading => ({
+  ...reading,
+  answersAt: at,
+  submissions: reading.submissions.map(each => ({
+    ...each,
+    answers: each.answers.map(answer => ({ ...answer, pointer: at + answer.pointer.slice(at.length + 1) })),
+  })),
+});
+
+/** The answers of every list or dictionary whose items have what was pinned. */
+function readLabelled(document: Json, place: Json, at: string, pins: Pins): EnvelopeReading | string {
+  const needed = [pins.label, pins.value, pins.key].filter(each => each !== undefined);
+  const raw = (item: Item) => valueAt(document, item.pointer) ?? null;
+  const has = (item: Item) => needed.some(pointer => valueAt(raw(item), pointer) !== undefined);
+  const wraps = (item: Item) => (pins.label === undefined ? has(item) : valueAt(raw(item), pins.label) !== undefined);
+  const alike = collectionsIn(place, at, DEEPEST).filter(
+    ({ items }) => items.filter(wraps).length / items.length > 0.5,
+  );
+  const items = alike.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
+  if (items.length === 0) return `No item in this message has what was pinned (${needed.join(', ')}).`;
+  const objects = items.map(each => each.object);
+  const parts =
+    partsOf(
+      objects,
+      alike.every(each => each.isDictionary),
+    ) ?? NO_PARTS;
+  const containers = containersAmong(items);
+  const answers = items.filter(item => !containers.has(item)).map(item => pinnedAnswer(raw(item), item, parts, pins));
+  return {
+    reader: 'pinned',
+    label: alike[0]!.isDictionary ? 'dictionary of labelled answers' : 'list of labelled answers',
+    score: 1,
+    why: `${answers.length} items hold an answer.`,
+    answersAt: alike[0]!.pointer,
+    submissions: [{ form: null, id: null, submittedAt: null, meta: {}, answers }],
+  };
+}
+
+const NO_PARTS: Parts = {
+  wording: null,
+  key: null,
+  kind: null,
+  answer: () => null,
+  isSure: false,
+  options: null,
+  other: null,
+};
+
+function pinnedAnswer(raw: Json, item: Item, parts: Parts, pins: Pins): RawAnswer {
+  const found = rawAnswer(item, parts);
+  const textAt = (pointer: string | undefined) =>
+    pointer === undefined ? '' : asText(valueAt(raw, pointer) ?? null).trim();
+  const label = textAt(pins.label);
+  const stated = textAt(pins.key);
+  const key = stated || (pins.label !== undefined && parts.key === null && item.key === null ? label : found.key);
+  const value = pins.value === undefined ? undefined : valueAt(raw, pins.value);
+  return {
+    ...found,
+    key: (key || label).replace(/\[\]$/, ''),
+    label: label || found.label || labelFromKey(key),
+    ...(value === undefined ? {} : { value, pointer: `${item.pointer}${pins.value}` }),
+  };
+}
+
+function readText({ value, at }: Unit, { at: textAt, landmarks }: NonNullable<Pins['text']>): EnvelopeReading | string {
+  const text = valueAt(value, textAt);
+  if (typeof text !== 'string') return `The text that was learned from, ${shown(textAt)}, is not in this message.`;
+  const read = readByLandmarks(text, landmarks);
+  if (read.every(each => each.value === null)) return 'None of the learned values stands in this text.';
+  const pointer = `${at}${textAt}`;
+  const answers = read.map(({ label, value: answer }) => ({
+    key: label,
+    label,
+    stated: null,
+    value: answer,
+    pointer,
+    options: null,
+    other: null,
+  }));
+  return {
+    reader: 'landmarks',
+    label: 'values by the text around them',
+    score: 1,
+    why: `${read.filter(each => each.value !== null).length} of ${landmarks.length} stand in the text.`,
+    answersAt: pointer,
+    submissions: [{ ...surroundings(isJsonObject(value) ? around(value, '', textAt) : {}), answers }],
+  };
+}

@@ -1,0 +1,2 @@
+export * from './landmarks';
+export * from './pins';

@@ -1,0 +1,212 @@
+import { decode, learnLandmarks, pinAt, readByLandmarks, type PinRole, type Pins } from '..';
+import type { Json } from '../../submission';
+
+const read = (document: Json, pins: Pins) =>
+  decode(new TextEncoder().encode(JSON.stringify(document)), 'application/json', '', pins);
+const answers = (document: Json, pins: Pins) =>
+  read(document, pins).submissions.map(each => each.fields.map(field => [field.key, field.label, field.value]));
+
+/** A document that nobody could read by looks alone: nothing is named for what it is. */
+const odd: Json = {
+  blk: { n: 'kit-form', t: '2026-05-02T10:00:00Z' },
+  rows: [
+    { w: 'k1', p: 'Which kit?', x: { z: 'Strip set' }, y: 'n/a' },
+    { w: 'k2', p: 'How many?', x: { z: 3 }, y: 'n/a' },
+  ],
+};
+const batch: Json = {
+  head: { kind: 'ignored' },
+  out: [
+    { sort: 'alert', no: 'A-1', body: { where: 'Mill Race', what: 'foam' } },
+    { sort: 'access', no: 'A-2', body: { who: 'Wen Xiu', in: '09:10' } },
+  ],
+};
+
+describe('pinning by pointing', () => {
+  const pointed: [name: string, document: Json, role: PinRole, pointer: string, splitAt: string | null, pins: Pins][] =
+    [
+      ['a label inside an item', odd, 'label', '/rows/1/p', null, { label: '/p' }],
+      ['an answer deeper in an item', odd, 'value', '/rows/0/x/z', null, { value: '/x/z' }],
+      ['a list of answers', odd, 'answers', '/rows', null, { answers: '/rows' }],
+      ['the form, beside the answers', odd, 'form', '/blk/n', null, { form: '/blk/n' }],
+      ['anything in a list splits there', batch, 'split', '/out/1/body/who', null, { split: '/out' }],
+      ['the form inside a batch', batch, 'form', '/out/1/sort', '/out', { split: '/out', form: '/sort' }],
+      ['answers inside a batch', batch, 'answers', '/out/0/body', '/out', { split: '/out', answers: '/body' }],
+      ['the form of the whole batch', batch, 'form', '/head/kind', '/out', { form: '/head/kind' }],
+      [
+        'a label in a dictionary of answers',
+        { q: { a1: { say: 'Site', got: 'x' }, a2: { say: 'When', got: 'y' } } },
+        'label',
+        '/q/a2/say',
+        null,
+        { label: '/say' },
+      ],
+    ];
+  test.each(pointed)('%s', (_, document, role, pointer, splitAt, expected) => {
+    expect(pinAt(document, {}, role, pointer, splitAt)).toEqual(expected);
+  });
+
+  test.each([
+    ['label', '/rows', 'Point at a text'],
+    ['form', '/blk', 'Point at a text or number'],
+    ['answers', '/blk/n', 'Point at what holds the answers'],
+    ['split', '/blk/n', 'Point at a list'],
+    ['id', '/nowhere', 'nothing at this place'],
+    ['label', '/blk/n', 'inside one answer'],
+  ] as const)('%s at %s is refused in words', (role, pointer, words) => {
+    expect(pinAt(odd, {}, role, pointer, null)).toEqual({ refusal: expect.stringContaining(words) as string });
+  });
+});
+
+describe('reading with pins', () => {
+  it('takes label, answer and key from where they were pinned, and says so', () => {
+    const pins = { label: '/p', value: '/x/z', key: '/w', form: '/blk/n' };
+    expect(answers(odd, pins)).toEqual([
+      [
+        ['k1', 'Which kit?', 'Strip set'],
+        ['k2', 'How many?', 3],
+      ],
+    ]);
+    const { submissions, envelope } = read(odd, pins);
+    expect(submissions[0]!.form?.key).toBe('kit-form');
+    expect(submissions[0]!.fields[0]!.pointer).toBe('/rows/0/x/z');
+    expect(envelope).toMatchObject({ score: 1, label: 'list of labelled answers, as pinned' });
+    expect(envelope?.why).toContain('Pinned: /p words the question');
+  });
+
+  it('splits a batch and tells the forms in it apart', () => {
+    const { submissions } = read(batch, { split: '/out', answers: '/body', form: '/sort', id: '/no' });
+    expect(submissions.map(({ form, id, fields }) => [form?.key, id, fields.map(each => each.key)])).toEqual([
+      ['alert', 'A-1', ['where', 'what']],
+      ['access', 'A-2', ['who', 'in']],
+    ]);
+  });
+
+  it('reads automatically, with a note, where a message has not what was pinned', () => {
+    const { submissions, notes } = read({ site: 'Ford', ph: '7' }, { answers: '/rows' });
+    expect(submissions[0]!.fields.map(each => each.key)).toEqual(['site', 'ph']);
+    expect(notes).toEqual([
+      {
+        code: 'pins.missing',
+        message: 'The place pinned for the answers, /rows, is not in this message. It was read without pins.',
+      },
+    ]);
+  });
+
+  it('takes an object of the answers whatever stands beside it', () => {
+    const document = {
+      data: { a: '1' },
+      answers: { misleading: 'yes', too: 'no' },
+      inner: { real: { site: 'Ford', ph: '7' } },
+    };
+    expect(answers(document, { answers: '/inner/real' })[0]!.map(([key]) => key)).toEqual(['site', 'ph']);
+  });
+
+  it('gathers pages whose items have the pinned label', () => {
+    const paged = {
+      p: [
+        {
+          t: 'Page one',
+          it: [
+            { l: 'Site', g: 'Ford' },
+            { l: 'When', g: 'today' },
+          ],
+        },
+        {
+          t: 'Page two',
+          it: [
+            { l: 'pH', g: '7' },
+            { l: 'Signs', g: 'Foam' },
+          ],
+        },
+      ],
+    };
+    expect(answers(paged, { label: '/l', value: '/g' })[0]!.map(([, label]) => label)).toEqual([
+      'Site',
+      'When',
+      'pH',
+      'Signs',
+    ]);
+  });
+
+  it.each([null, [], {}, 'text', 7, [[[]]], { rows: null }, { rows: [null, 1] }] as Json[])(
+    'never throws on %j',
+    document => {
+      for (const pins of [
+        { split: '/rows' },
+        { answers: '/rows' },
+        { label: '/p' },
+        { value: '/x', key: '' },
+        { form: '/a/b' },
+      ])
+        expect(read(document, pins).notes.length).toBeGreaterThanOrEqual(0);
+    },
+  );
+});
+
+describe('learning where values stand in running text', () => {
+  const first =
+    'Hello,\nMiss Quill of Fernhollow School would like to visit on 12 May with 24 pupils.\nBest wishes\nThe form';
+  const second =
+    'Hello,\nMr Oakes of Basin Primary would like to visit on 3 June with 9 pupils.\nBest wishes\nThe form';
+  const values = [
+    { label: 'Teacher', value: 'Miss Quill' },
+    { label: 'School', value: 'Fernhollow School' },
+    { label: 'Day', value: '12 May' },
+    { label: 'Pupils', value: '24' },
+  ];
+
+  it('needs one mail, and reads the next', () => {
+    const { landmarks, problems } = learnLandmarks([{ text: first, values }]);
+    expect(problems).toEqual([]);
+    expect(readByLandmarks(second, landmarks)).toEqual([
+      { label: 'Teacher', value: 'Mr Oakes' },
+      { label: 'School', value: 'Basin Primary' },
+      { label: 'Day', value: '3 June' },
+      { label: 'Pupils', value: '9' },
+    ]);
+  });
+
+  it('two mails teach which of the words around a value stay', () => {
+    const letters = [
+      { text: 'Dear team, this is Ana. I have 3 kits left.', values: [{ label: 'Kits', value: '3' }] },
+      { text: 'Hi! I have 12 kits, sorry.', values: [{ label: 'Kits', value: '12' }] },
+    ];
+    const { landmarks } = learnLandmarks(letters);
+    expect(landmarks).toEqual([{ label: 'Kits', before: ' I have ', after: ' kits' }]);
+    expect(readByLandmarks('Well, I have 40 kits.', landmarks)).toEqual([{ label: 'Kits', value: '40' }]);
+  });
+
+  it('reads values of several lines, and says which is not there', () => {
+    const { landmarks } = learnLandmarks([
+      { text: 'Note:\nlow water\nstones dry\nEnd.', values: [{ label: 'Note', value: 'low water\nstones dry' }] },
+    ]);
+    expect(readByLandmarks('Note:\r\none  line\r\nEnd.', landmarks)).toEqual([{ label: 'Note', value: 'one line' }]);
+    expect(readByLandmarks('Something else', landmarks)).toEqual([{ label: 'Note', value: null }]);
+  });
+
+  it('says what can’t be learned', () => {
+    expect(learnLandmarks([{ text: 'abc', values: [{ label: 'Site', value: 'Ford' }] }]).problems[0]!.message).toBe(
+      'What was given for “Site” does not stand in any of these messages.',
+    );
+    const apart = [
+      { text: 'x Ford y', values: [{ label: 'Site', value: 'Ford' }] },
+      { text: '1 Weir 2', values: [{ label: 'Site', value: 'Weir' }] },
+    ];
+    expect(learnLandmarks(apart).landmarks).toEqual([{ label: 'Site', before: ' ', after: ' ' }]);
+    const none = [
+      { text: 'x:Ford-y', values: [{ label: 'Site', value: 'Ford' }] },
+      { text: '1.Weir,2', values: [{ label: 'Site', value: 'Weir' }] },
+    ];
+    expect(learnLandmarks(none).problems[0]!.message).toContain('stands before “Site”');
+  });
+
+  it('is a reading like any other, kept as data', () => {
+    const { landmarks } = learnLandmarks([{ text: first, values }]);
+    const mail = { from: 'school@example.org', subject: 'Visit', text: second };
+    const { submissions, envelope } = read(mail, { text: { at: '/text', landmarks } });
+    expect(submissions[0]!.fields.map(each => each.value)).toEqual(['Mr Oakes', 'Basin Primary', '3 June', '9']);
+    expect(submissions[0]!.meta).toMatchObject({ subject: 'Visit' });
+    expect(envelope?.label).toBe('values by the text around them, as pinned');
+  });
+});
