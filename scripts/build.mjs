@@ -61,7 +61,11 @@ export async function build({ force = false, say = console.log } = {}) {
       })),
   };
   await bundle({
-    entryPoints: { server: path.join(root, 'packages/server/src/main.ts'), demo: path.join(root, 'demo/src/main.ts') },
+    entryPoints: {
+      server: path.join(root, 'packages/server/src/main.ts'),
+      decodeWorker: path.join(root, 'packages/server/src/intake/decodeWorker.ts'),
+      demo: path.join(root, 'demo/src/main.ts'),
+    },
     outdir: path.join(root, 'dist'),
     outExtension: { '.js': '.mjs' },
     bundle: true,

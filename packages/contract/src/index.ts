@@ -1,3 +1,6 @@
+export * from './feed';
+export * from './forms';
 export * from './inputs';
+export * from './pins';
 export * from './verification';
 export * from './views';

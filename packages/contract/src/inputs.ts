@@ -33,6 +33,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { IsAddressRange } from './isAddressRange';
+import { FeedInput } from './feed';
 import { IsSource } from './isSource';
 import { VerificationInput } from './verification';
 
@@ -70,6 +71,10 @@ export class IntakeInput {
     message: 'Give origins such as https://basin.example.org, or *.',
   })
   allowedOrigins?: string[];
+  /** Null stops reading a feed. */
+  @IsOptional() @ValidateNested() @Type(() => FeedInput) feed?: FeedInput | null;
+  /** Days after which what arrived is deleted; null keeps it. */
+  @IsOptional() @IsInt() @Min(1) @Max(3650) keepDays?: number | null;
   /** Seconds within which the same bytes count as the same submission; 0 for never. */
   @IsOptional() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
 }

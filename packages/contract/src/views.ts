@@ -1,10 +1,13 @@
-import type { Decoded, FoundEnvelope, Note } from '@grammata/core/decode';
+import type { Decoded, FoundEnvelope, LandmarkProblem, Note, Pins } from '@grammata/core/decode';
 import type { Sample } from '@grammata/core/rehearse';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Json, Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
+import type { FeedInput } from './feed';
+import type { FormState } from './forms';
 import type { DraftInput, ReplyKind } from './inputs';
+import type { LandmarkInput } from './pins';
 import type { VerificationView } from './verification';
 
 // What the server answers. All times are ISO 8601 in UTC; sizes are bytes.
@@ -30,10 +33,24 @@ export interface IntakeView {
   allowedOrigins: string[];
   /** Seconds. */
   sameWithin: number;
+  pins: Pins;
+  /** Days; null keeps what arrived. */
+  keepDays: number | null;
+  /** Where mails for it go; null where no mailbox listens. */
+  mailAddress: string | null;
+  feed: FeedView | null;
   createdAt: string;
   arrivals: number;
   lastArrivalAt: string | null;
   forms: FormSummary[];
+}
+
+export interface FeedView extends Omit<FeedInput, 'secret'> {
+  hasSecret: boolean;
+  /** When it is read next; null while it is off. */
+  nextAt: string | null;
+  /** How the last reading went; null before the first. */
+  reading: { at: string; fresh: number; pages: number; fault: string | null } | null;
 }
 
 export interface FormSummary {
@@ -43,6 +60,7 @@ export interface FormSummary {
   name: string;
   submissions: number;
   lastAt: string | null;
+  state: FormState;
 }
 
 export interface FormView extends FormSummary {
@@ -92,6 +110,57 @@ export interface ArrivalView extends ArrivalSummary {
   notes: Note[];
   decoded: (Submission & { sampleId: string })[];
   deliveries: DeliverySummary[];
+}
+
+/** What pins would make of the recorded messages of an intake. */
+export interface PinsPreview {
+  /** Messages looked at: the newest. */
+  looked: number;
+  /** All there are. */
+  recorded: number;
+  changed: number;
+  /** Messages that have not what is pinned, and are read as before. */
+  missing: number;
+  /** Those that change or miss it, newest first, the first few. */
+  rows: {
+    arrivalId: string;
+    receivedAt: string;
+    before: ReadingSummary;
+    after: ReadingSummary;
+    missing: string | null;
+  }[];
+}
+
+/** A reading of a message in short. */
+export interface ReadingSummary {
+  submissions: number;
+  form: string | null;
+  answers: { label: string; value: string }[];
+}
+
+/** Where values stand in running texts, as far as it could be learned. */
+export interface LearnedView {
+  landmarks: LandmarkInput[];
+  problems: LandmarkProblem[];
+}
+
+/** Long work under way or lately done. */
+export interface WorkView {
+  id: string;
+  kind: 'upload' | 'reread' | 'feed';
+  title: string;
+  intakeId: string;
+  state: 'running' | 'done' | 'stopped' | 'failed';
+  done: number;
+  /** Null while nobody knows. */
+  total: number | null;
+  /** What came of it; null while it runs. */
+  summary: string | null;
+  /** What went wrong on the way, the first lines. */
+  report: string[];
+  /** Lines of the report in all. */
+  reported: number;
+  startedAt: string;
 }
 
 /** A request to an address that no intake has. */
@@ -154,8 +223,16 @@ export interface RouteView extends RouteSummary {
   target: TargetView;
 }
 
+/** A sample with what people said of it. */
+export interface NamedSample extends Sample {
+  name: string | null;
+  kept: boolean;
+  /** True for one that a person made out of another. */
+  isVariant: boolean;
+}
+
 export interface SamplesView {
-  samples: Sample[];
+  samples: NamedSample[];
 }
 
 /** waiting: for its turn or its next try. sending. delivered. held: can't be made as it is. dead: given up. */
@@ -241,6 +318,8 @@ export interface PracticePart {
 export type LiveEvent =
   | { type: 'arrival'; intakeId: string; arrivalId: string }
   | { type: 'stray' }
+  | { type: 'work'; id: string; intakeId: string }
+  | { type: 'form'; formId: string }
   | { type: 'delivery'; routeId: string; deliveryId: string; state: DeliveryState }
   | { type: 'changed'; what: 'intake' | 'target' | 'route'; id: string };
 

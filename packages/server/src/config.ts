@@ -17,6 +17,10 @@ export interface Config {
   practiceUrl: string | null;
   /** Private hosts or address ranges that outgoing requests may reach: `127.0.0.1:4700`, `10.0.0.0/8`. */
   allowPrivate: string[];
+  /** Where mails for intakes are taken; null takes none. */
+  mail: { port: number; domain: string } | null;
+  /** The program of the thread that decodes large messages. */
+  decoderFile: string;
   /** Deliveries under way at once. */
   concurrency: number;
 }
@@ -24,11 +28,20 @@ export interface Config {
 /** A setting can't be used as it is; the message says which and what to do. */
 export class ConfigFault extends Error {}
 
-function portFrom(value: string | undefined, fallback: number): number {
+function portFrom(value: string | undefined, fallback: number, name = 'GRAMMATA_PORT'): number {
   const port = Number(value ?? fallback);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new ConfigFault(`GRAMMATA_PORT is “${value}”; give a number from 1 to 65535.`);
+    throw new ConfigFault(`${name} is “${value}”; give a number from 1 to 65535.`);
   return port;
+}
+
+/** A mailbox listens where GRAMMATA_MAIL_PORT names a port. Its domain is what senders reach this machine under. */
+function mailFrom(env: NodeJS.ProcessEnv, host: string): Config['mail'] {
+  if (!env.GRAMMATA_MAIL_PORT) return null;
+  const { hostname } = new URL(env.GRAMMATA_PUBLIC_URL ?? `http://${host}`);
+  const fallback = /^[\d.]+$|:/.test(hostname) ? 'localhost' : hostname;
+  const port = portFrom(env.GRAMMATA_MAIL_PORT, 0, 'GRAMMATA_MAIL_PORT');
+  return { port, domain: env.GRAMMATA_MAIL_DOMAIN ?? fallback };
 }
 
 /** The configuration from environment variables, all starting with GRAMMATA_. Throws ConfigFault. */
@@ -48,6 +61,8 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
       .split(',')
       .map(each => each.trim())
       .filter(Boolean),
+    mail: mailFrom(env, host),
+    decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
     concurrency: 8,
   };
 }

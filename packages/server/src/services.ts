@@ -2,10 +2,11 @@ import type { Logger } from 'pino';
 import type { Vault } from './access';
 import type { Config } from './config';
 import type { DeliveryQueue } from './delivery';
-import type { ArrivalReader } from './intake';
+import type { ArrivalReader, Feeds } from './intake';
 import type { LiveHub } from './live';
 import type { Outward } from './outward';
 import type { Store } from './store';
+import type { Workshop } from './work';
 
 /** What the HTTP API works with. */
 export interface Services {
@@ -16,5 +17,7 @@ export interface Services {
   live: LiveHub;
   queue: DeliveryQueue;
   reader: ArrivalReader;
+  feeds: Feeds;
+  workshop: Workshop;
   log: Logger;
 }

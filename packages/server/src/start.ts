@@ -6,15 +6,18 @@ import { vaultIn } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
 import { DeliveryQueue, dispatcher } from './delivery';
-import { ArrivalReader, Recorder } from './intake';
+import { ArrivalReader, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
 import { Outward } from './outward';
 import type { Services } from './services';
-import { openDatabase, storeOn } from './store';
+import { openDatabase, storeOn, type IntakeRow } from './store';
+import { Workshop } from './work';
 
 export interface Running {
   services: Services;
   port: number;
+  /** Where mails are taken; null where none are. */
+  mailPort: number | null;
   stop(): Promise<void>;
 }
 
@@ -31,39 +34,56 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const live = new LiveHub();
   const outward = new Outward(config.allowPrivate);
   const queue = new DeliveryQueue({ store, outward, vault, live, log, concurrency: config.concurrency });
-  const reader = new ArrivalReader(
-    store.arrivals,
-    live,
-    dispatcher(store, live, () => queue.wake()),
-    log,
-  );
-  const services: Services = { config, store, vault, outward, live, queue, reader, log };
+  const workshop = new Workshop(live);
+  const dispatch = dispatcher(store, live, () => queue.wake());
+  const reader = new ArrivalReader({ store, live, dispatch, workshop, log, decoderFile: config.decoderFile });
+  const stored = () => reader.wake();
+  const secretOf = ({ feedSecret }: IntakeRow) => (feedSecret ? vault.open(feedSecret) : '');
+  const feeds = new Feeds({ store, live, outward, secretOf, stored });
+  const services: Services = { config, store, vault, outward, live, queue, reader, feeds, workshop, log };
+  const recorder = new Recorder(store.arrivals);
+  const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, stored });
   const server = httpServer(services, {
     intakes: store.intakes,
-    recorder: new Recorder(store.arrivals),
+    recorder,
     live,
-    stored: () => reader.wake(),
+    stored,
     secretsOf: intake => (intake.secrets ? (JSON.parse(vault.open(intake.secrets)) as string[]) : []),
   });
   return {
     services,
-    listen: () =>
-      new Promise((resolve, reject) => {
-        server.once('error', error => reject(listenFault(error as NodeJS.ErrnoException, config)));
-        server.listen(config.port, config.host, () => {
-          reader.wake();
-          queue.start();
-          const { port } = server.address() as AddressInfo;
-          const stop = async () => {
-            server.closeAllConnections();
-            await new Promise(done => server.close(done));
-            await queue.stop();
-            await outward.close();
-            database.close();
-          };
-          resolve({ services, port, stop });
-        });
-      }),
+    listen: async () => {
+      await new Promise<void>((resolve, reject) => {
+        server.once('error', reject);
+        server.listen(config.port, config.host, resolve);
+      }).catch((error: NodeJS.ErrnoException) => {
+        throw listenFault(error, config.host, config.port, 'GRAMMATA_PORT');
+      });
+      const mailPort =
+        mails && config.mail
+          ? await listenForMail(mails, config.mail.port, config.host).catch((error: NodeJS.ErrnoException) => {
+              server.close();
+              throw listenFault(error, config.host, config.mail!.port, 'GRAMMATA_MAIL_PORT');
+            })
+          : null;
+      reader.wake();
+      queue.start();
+      feeds.schedule();
+      const timer = retention(store, log);
+      const { port } = server.address() as AddressInfo;
+      const stop = async () => {
+        timer.stop();
+        server.closeAllConnections();
+        await new Promise(done => server.close(done));
+        if (mails) await new Promise<void>(done => mails.close(done));
+        await feeds.close();
+        await reader.close();
+        await queue.stop();
+        await outward.close();
+        database.close();
+      };
+      return { services, port, mailPort, stop };
+    },
   };
 }
 
@@ -80,10 +100,10 @@ function openData({ dataDir, migrationsDir }: Config) {
   }
 }
 
-function listenFault(error: NodeJS.ErrnoException, { host, port }: Config): Error {
+function listenFault(error: NodeJS.ErrnoException, host: string, port: number, setting: string): Error {
   if (error.code === 'EADDRINUSE')
-    return new ConfigFault(`Port ${port} on ${host} is in use. Stop what runs there, or set GRAMMATA_PORT to another.`);
+    return new ConfigFault(`Port ${port} on ${host} is in use. Stop what runs there, or set ${setting} to another.`);
   if (error.code === 'EACCES')
-    return new ConfigFault(`Port ${port} may not be used by this user. Set GRAMMATA_PORT to one above 1023.`);
+    return new ConfigFault(`Port ${port} may not be used by this user. Set ${setting} to one above 1023.`);
   return error;
 }

@@ -73,3 +73,32 @@ export function answerOf(submission: Submission, key: string): Json | undefined 
   if (files.length === 0) return undefined;
   return files.map(({ name, url, type, size }) => ({ name, url, type, size }));
 }
+
+const isListOf = (value: unknown, has: (item: Record<string, unknown>) => boolean): boolean =>
+  Array.isArray(value) &&
+  value.every(item => typeof item === 'object' && item !== null && has(item as Record<string, unknown>));
+const areTexts = (item: Record<string, unknown>, ...names: string[]) =>
+  names.every(name => typeof item[name] === 'string');
+
+/** True for a value that has the shape of a submission. */
+export function isSubmission(value: unknown): value is Submission {
+  if (typeof value !== 'object' || value === null) return false;
+  const { form, id, submittedAt, fields, files, questions, meta } = value as Record<keyof Submission, unknown>;
+  const isTextOrNull = (each: unknown) => each === null || typeof each === 'string';
+  return (
+    (form === null || (typeof form === 'object' && typeof (form as { key?: unknown }).key === 'string')) &&
+    isTextOrNull(id) &&
+    isTextOrNull(submittedAt) &&
+    isListOf(
+      fields,
+      item =>
+        areTexts(item, 'key', 'label', 'pointer') &&
+        fieldKinds.includes(item.kind as FieldKind) &&
+        item.value !== undefined,
+    ) &&
+    isListOf(files, item => areTexts(item, 'field', 'name')) &&
+    isListOf(questions, item => areTexts(item, 'key', 'label', 'pointer')) &&
+    typeof meta === 'object' &&
+    meta !== null
+  );
+}

@@ -1,15 +1,14 @@
-import type { FormView, SamplesView } from '@grammata/contract';
+import { FormInput, type FormView } from '@grammata/contract';
 import { weeklyFill } from '@grammata/core/schema';
 import { Router } from 'express';
-import { iso } from '../clock';
-import { notFound } from '../problems';
+import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { FormWithCounts } from '../store';
 import { exporters } from './exports';
 import { formSummary } from './views';
-import { numberFrom } from './validate';
+import { checked } from './validate';
 
-/** Most samples the interface rehearses over at once. */
+/** Most samples that the weeks are counted over. */
 const MOST_SAMPLES = 10_000;
 /** Most submissions in one exported file. */
 const MOST_EXPORTED = 100_000;
@@ -21,7 +20,7 @@ export const formView = (row: FormWithCounts): FormView => ({
 });
 
 /** Forms and their samples. */
-export function formsApi({ store }: Services): Router {
+export function formsApi({ store, live }: Services): Router {
   const router = Router();
 
   router.get('/forms', (_request, response) => void response.json(store.forms.all().map(formView)));
@@ -32,13 +31,18 @@ export function formsApi({ store }: Services): Router {
     response.json(formView(row));
   });
 
-  router.get('/forms/:id/samples', (request, response) => {
-    const rows = store.forms.samples(request.params.id, numberFrom(request.query.limit, MOST_SAMPLES, MOST_SAMPLES));
-    const view: SamplesView = {
-      samples: rows.map(row => ({ id: row.id, receivedAt: iso(row.receivedAt), submission: row.data })),
-    };
-    response.json(view);
+  /** Adopts a form that was seen, or has it ignored; gives it another name. */
+  router.patch('/forms/:id', (request, response) => {
+    const { form } = store.forms.byId(request.params.id) ?? raise();
+    const input = checked(FormInput, request.body);
+    const route = input.state === 'ignored' ? store.routes.ofForm(form.id)[0] : undefined;
+    if (route)
+      throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
+    store.forms.update(form.id, input);
+    live.publish({ type: 'form', formId: form.id });
+    response.json(formView(store.forms.byId(form.id)!));
   });
+
   router.get('/forms/:id/weeks', (request, response) => {
     const rows = store.forms.samples(request.params.id, MOST_SAMPLES);
     response.json(weeklyFill(rows.map(row => ({ receivedAt: row.receivedAt, submission: row.data }))));
@@ -53,4 +57,8 @@ export function formsApi({ store }: Services): Router {
     response.type(type).send(text);
   });
   return router;
+}
+
+function raise(): never {
+  throw notFound('form');
 }

@@ -7,9 +7,12 @@ import { deliveriesApi } from './deliveries';
 import { deskApi } from './desk';
 import { formsApi } from './forms';
 import { intakesApi } from './intakes';
+import { readingApi } from './reading';
 import { routesApi } from './routes';
 import { sessionApi } from './session';
+import { samplesApi } from './samples';
 import { targetsApi } from './targets';
+import { workApi } from './work';
 
 /** The HTTP API under `/api`. */
 export function api(services: Services): Router {
@@ -22,7 +25,18 @@ export function api(services: Services): Router {
   router.use(sessionApi(services));
   router.use(signedIn(services.store.accounts));
   router.get('/live', liveStream(services.live));
-  for (const part of [deskApi, intakesApi, formsApi, targetsApi, routesApi, deliveriesApi]) router.use(part(services));
+  for (const part of [
+    deskApi,
+    intakesApi,
+    readingApi,
+    formsApi,
+    samplesApi,
+    workApi,
+    targetsApi,
+    routesApi,
+    deliveriesApi,
+  ])
+    router.use(part(services));
   router.use(() => {
     throw notFound('address in the API');
   });

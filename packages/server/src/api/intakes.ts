@@ -2,7 +2,7 @@ import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@gramm
 import { raw, Router } from 'express';
 import { request as send } from 'undici';
 import { iso } from '../clock';
-import { arrivalFromFile, decodeArrival, LARGEST_UPLOAD, readableEndings, typeOfFile } from '../intake';
+import { arrivalFromFile, decodeArrival, LARGEST_UPLOAD, nextTime, readableEndings, typeOfFile } from '../intake';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { IntakeRow } from '../store';
@@ -22,7 +22,12 @@ export function intakesApi(services: Services): Router {
   const changed = (id: string) => live.publish({ type: 'changed', what: 'intake', id });
 
   /** The row's values for an input: secrets sealed, those left out kept. */
-  const storedIntake = ({ verification, ...rest }: IntakeInput, before: IntakeRow | null) => {
+  const storedIntake = ({ feed, ...input }: IntakeInput, before: IntakeRow | null) => ({
+    ...storedProof(input, before),
+    ...storedFeed(feed, before),
+  });
+
+  const storedProof = ({ verification, ...rest }: Omit<IntakeInput, 'feed'>, before: IntakeRow | null) => {
     if (verification === undefined) return rest;
     if (verification === null) return { ...rest, verification: null, secrets: null };
     const { secrets, ...rule } = verification;
@@ -39,10 +44,34 @@ export function intakesApi(services: Services): Router {
     return { ...rest, verification: rule, ...(given.length > 0 ? { secrets: vault.seal(JSON.stringify(given)) } : {}) };
   };
 
+  const storedFeed = (feed: IntakeInput['feed'], before: IntakeRow | null): Partial<IntakeRow> => {
+    if (feed === undefined) return {};
+    if (feed === null) return { feed: null, feedSecret: null, feedReading: null };
+    const { secret, ...rule } = feed;
+    const fault = scheduleFault(rule.every);
+    if (fault) throw fieldFault('feed.every', fault);
+    if (rule.paging === 'cursor' && rule.cursorAt === '')
+      throw fieldFault('feed.cursorAt', 'Give the place of the next cursor in an answer, such as /next.');
+    if ((rule.paging === 'cursor' || rule.paging === 'page') && rule.parameter.trim() === '')
+      throw fieldFault('feed.parameter', 'Give the query parameter that asks for the next page.');
+    if ((rule.auth === 'basic' || rule.auth === 'header') && rule.name.trim() === '')
+      throw fieldFault('feed.name', rule.auth === 'basic' ? 'Give the user’s name.' : 'Give the name of the header.');
+    // A secret is bound to the address it was given for: another address has to be given it anew.
+    const isElsewhere = before?.feed ? new URL(before.feed.url).origin !== new URL(rule.url).origin : true;
+    if (rule.auth !== 'none' && !secret && (isElsewhere || !before?.feedSecret))
+      throw fieldFault('feed.secret', 'Give the token or password for this address.');
+    return {
+      feed: rule,
+      ...(rule.auth === 'none' ? { feedSecret: null } : secret ? { feedSecret: vault.seal(secret) } : {}),
+      ...(before?.feed?.url === rule.url && before.feed.paging === rule.paging ? {} : { feedReading: null }),
+    };
+  };
+
   router.get('/intakes', (_request, response) => void response.json(intakeViews(services, store.intakes.all())));
 
   router.post('/intakes', (request, response) => {
     const row = store.intakes.create(storedIntake(checked(IntakeInput, request.body), null));
+    services.feeds.schedule([row]);
     changed(row.id);
     response.status(201).json(intakeViews(services, [row])[0]);
   });
@@ -59,6 +88,7 @@ export function intakesApi(services: Services): Router {
       throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
     }
     const row = store.intakes.update(request.params.id, storedIntake(input, intakeOr404(request.params.id)))!;
+    services.feeds.schedule([row]);
     changed(row.id);
     response.json(intakeViews(services, [row])[0]);
   });
@@ -69,6 +99,7 @@ export function intakesApi(services: Services): Router {
     const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
     if (route)
       throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
+    services.feeds.forget(id);
     store.intakes.remove(id);
     changed(id);
     response.status(204).end();
@@ -119,7 +150,7 @@ export function intakesApi(services: Services): Router {
 
   router.get('/arrivals/:id', (request, response) => {
     const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
-    const { document, media, envelope, runnersUp, notes } = decodeArrival(row);
+    const { document, media, envelope, runnersUp, notes } = decodeArrival(row, store.intakes.byId(row.intakeId)?.pins);
     const kept = store.arrivals.submissionsOf(row.id);
     const text = row.body.toString('utf8');
     const view: ArrivalView = {
@@ -161,6 +192,13 @@ export function intakesApi(services: Services): Router {
     response.status(204).end();
   });
   return router;
+}
+
+/** Why a schedule can't be used; null when it can. */
+function scheduleFault(every: string): string | null {
+  const next = nextTime(every);
+  if (next === null) return 'This schedule never falls due.';
+  return next instanceof Date ? null : `This is no schedule: ${next.fault}`;
 }
 
 const fieldFault = (field: string, message: string) =>

@@ -28,9 +28,10 @@ export const formSummary = ({ form, submissions }: FormWithCounts): FormSummary 
   name: form.name,
   submissions,
   lastAt: isoOrNull(form.lastAt),
+  state: form.state,
 });
 
-export function intakeViews({ store, config }: Services, rows: IntakeRow[]): IntakeView[] {
+export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[]): IntakeView[] {
   const traffic = store.intakes.traffic();
   const forms = store.forms.all();
   return rows.map(row => ({
@@ -45,6 +46,15 @@ export function intakeViews({ store, config }: Services, rows: IntakeRow[]): Int
     allowedAddresses: row.allowedAddresses,
     allowedOrigins: row.allowedOrigins,
     sameWithin: row.sameWithin,
+    pins: row.pins,
+    keepDays: row.keepDays,
+    mailAddress: config.mail && `${row.slug}@${config.mail.domain}`,
+    feed: row.feed && {
+      ...row.feed,
+      hasSecret: row.feedSecret !== null,
+      nextAt: feeds.nextAt(row.id),
+      reading: row.feedReading && { ...row.feedReading, at: iso(row.feedReading.at) },
+    },
     createdAt: iso(row.createdAt),
     arrivals: traffic.get(row.id)?.arrivals ?? 0,
     lastArrivalAt: isoOrNull(traffic.get(row.id)?.lastAt ?? null),

@@ -6,6 +6,8 @@ const answer = (status: number, body = '', headers: Record<string, string> = {})
   status,
   headers,
   body,
+  bytes: Buffer.from(body),
+  cut: false,
   milliseconds: 5,
 });
 

@@ -1,75 +1,136 @@
-import { decode, type Decoded } from '@grammata/core/decode';
-import { isBlank } from '@grammata/core/submission';
 import type { Logger } from 'pino';
-import type { LiveHub } from '../live';
 import type { Dispatcher } from '../delivery';
-import type { ArrivalRow, Arrivals, DeliveryRow } from '../store';
+import type { LiveHub } from '../live';
+import { UPLOADED, type ArrivalRow, type DeliveryRow, type Store } from '../store';
+import type { Work, Workshop } from '../work';
+import { decodeApart } from './decoder';
+import { decodeArrival, readingOf } from './reading';
 
-/** What followed `?` in an address. */
-export const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
+/** Bytes from which an arrival is read in a thread of its own, so that requests do not wait for it. */
+const LARGE = 256_000;
 
-/** What stands for the method of an arrival that a person uploaded as a file. */
-export const UPLOADED = 'FILE';
+export interface ReaderParts {
+  store: Store;
+  live: LiveHub;
+  dispatch: Dispatcher;
+  workshop: Workshop;
+  log: Logger;
+  /** The program of the decoding thread. */
+  decoderFile: string;
+}
 
-/** The decoding of an arrival, made afresh from the bytes that came. */
-export const decodeArrival = (arrival: Pick<ArrivalRow, 'body' | 'contentType' | 'url'>): Decoded =>
-  decode(arrival.body, arrival.contentType, queryOf(arrival.url));
+/** The name of the uploaded file an arrival was made of. */
+const fileNameOf = ({ headers }: ArrivalRow) =>
+  /filename="([^"]*)"/.exec(headers.find(([name]) => name === 'content-disposition')?.[1] ?? '')?.[1] ?? 'a file';
 
 /** Reads stored arrivals into submissions, after the sender has had its answer. */
 export class ArrivalReader {
   #running = false;
+  #isClosed = false;
+  /** Large arrivals wait for one another. */
+  #large: Promise<void> = Promise.resolve();
+  readonly #underWay = new Set<string>();
 
-  constructor(
-    private readonly arrivals: Arrivals,
-    private readonly live: LiveHub,
-    private readonly dispatch: Dispatcher,
-    private readonly log: Logger,
-  ) {}
+  constructor(private readonly parts: ReaderParts) {}
 
   /** Reads all that waits, in portions, so that requests get their turn in between. */
   wake(): void {
-    if (this.#running) return;
+    if (this.#running || this.#isClosed) return;
     this.#running = true;
     setImmediate(() => this.#portion());
   }
 
+  /** Takes up nothing more; what waits is read at the next start. */
+  async close(): Promise<void> {
+    this.#isClosed = true;
+    await this.#large;
+  }
+
   #portion(): void {
-    const waiting = this.arrivals.unread(20);
-    for (const arrival of waiting) this.#read(arrival);
+    const waiting = this.#isClosed ? [] : this.parts.store.arrivals.unread(20, [...this.#underWay]);
+    for (const arrival of waiting) {
+      if (arrival.size <= LARGE) this.#read(arrival);
+      else {
+        this.#underWay.add(arrival.id);
+        this.#large = this.#large.then(() => this.#readLarge(arrival)).finally(() => this.#underWay.delete(arrival.id));
+      }
+    }
     if (waiting.length > 0) setImmediate(() => this.#portion());
     else this.#running = false;
   }
 
+  #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.byId(arrival.intakeId)?.pins ?? {};
+
   #read(arrival: ArrivalRow): void {
+    const { store, dispatch, live } = this.parts;
     try {
       let queued: DeliveryRow[] = [];
-      this.arrivals.store(arrival, readingOf(decodeArrival(arrival)), rows => {
+      store.arrivals.store(arrival, readingOf(decodeArrival(arrival, this.#pinsOf(arrival))), rows => {
         // A file holds past submissions: they are samples to try things on, and are not delivered.
-        if (arrival.method !== UPLOADED) queued = this.dispatch.queue(rows.filter(row => row.repeatOf === null));
+        if (arrival.method !== UPLOADED) queued = dispatch.queue(rows.filter(row => row.repeatOf === null));
       });
-      this.dispatch.announce(queued);
+      dispatch.announce(queued);
     } catch (error) {
-      this.log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
-      this.arrivals.store(arrival, {
-        state: 'unread',
-        trouble: `It could not be read: ${(error as Error).message}`,
-        submissions: [],
-      });
+      this.#failed(arrival, error as Error);
     }
-    this.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+    live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
   }
-}
 
-/** What is stored of a decoding. A document without a single answer counts as unread. */
-export function readingOf({ submissions, notes }: Decoded) {
-  const answered = submissions.filter(each => each.fields.length + each.files.length > 0 || each.id !== null);
-  const trouble = notes[0]?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
-  const isRead =
-    answered.length > 0 &&
-    !answered.every(each => isBlank(each.fields.map(field => field.value)) && each.files.length === 0);
-  return {
-    state: isRead ? ('read' as const) : ('unread' as const),
-    trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'),
-    submissions: isRead ? answered : [],
-  };
+  async #readLarge(arrival: ArrivalRow): Promise<void> {
+    if (this.#isClosed) return;
+    const { store, dispatch, live, workshop, decoderFile } = this.parts;
+    const isFile = arrival.method === UPLOADED;
+    const work = isFile
+      ? workshop.start({ kind: 'upload', title: `Reading ${fileNameOf(arrival)}`, intakeId: arrival.intakeId }, null)
+      : null;
+    try {
+      const { body, contentType, url } = arrival;
+      const task = { body, contentType, url, pins: this.#pinsOf(arrival) };
+      // What a reading that was cut short by a restart left behind is not taken twice.
+      const stored = new Set(store.arrivals.submissionsOf(arrival.id).map(each => each.position));
+      const queued: DeliveryRow[] = [];
+      let taken = 0;
+      const end = await decodeApart(decoderFile, task, {
+        found: total => work?.at(0, total),
+        portion: (submissions, from) => {
+          if (this.#isClosed || work?.isStopped) return false;
+          const fresh = submissions.filter((_, index) => !stored.has(from + index));
+          if (fresh.length === submissions.length) {
+            const rows = store.arrivals.storePortion(arrival, submissions, from, each => {
+              if (!isFile) queued.push(...dispatch.queue(each.filter(row => row.repeatOf === null)));
+            });
+            taken += rows.length;
+          }
+          work?.at(from + submissions.length);
+          return true;
+        },
+      });
+      if (this.#isClosed && end === null) return;
+      this.#endLarge(arrival, work, taken, end);
+      dispatch.announce(queued);
+    } catch (error) {
+      work?.fail(`It could not be read: ${(error as Error).message}`);
+      this.#failed(arrival, error as Error);
+    }
+    live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+  }
+
+  #endLarge(arrival: ArrivalRow, work: Work | null, taken: number, end: Awaited<ReturnType<typeof decodeApart>>): void {
+    const { store } = this.parts;
+    if (end === null) {
+      const trouble = `Reading it was stopped after ${taken} submissions.`;
+      store.arrivals.setReading(arrival.id, { state: 'read', trouble });
+      work?.finish(trouble);
+      return;
+    }
+    store.arrivals.setReading(arrival.id, end);
+    end.notes.forEach(note => work?.report(note));
+    work?.finish(`${taken} submissions were read from ${fileNameOf(arrival)}.`);
+  }
+
+  #failed(arrival: ArrivalRow, error: Error): void {
+    this.parts.log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
+    const trouble = `It could not be read: ${error.message}`;
+    this.parts.store.arrivals.setReading(arrival.id, { state: 'unread', trouble });
+  }
 }

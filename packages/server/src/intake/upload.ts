@@ -1,8 +1,7 @@
 import { createHash } from 'node:crypto';
 import { now } from '../clock';
 import { newId } from '../ids';
-import type { ArrivalRow, IntakeRow } from '../store';
-import { UPLOADED } from './reader';
+import { UPLOADED, type ArrivalRow, type IntakeRow } from '../store';
 
 /** Bytes of the largest file that can be uploaded. */
 export const LARGEST_UPLOAD = 50_000_000;

@@ -7,13 +7,19 @@ export interface OutwardRequest {
   url: string;
   headers: Record<string, string>;
   body?: string;
+  /** Bytes of the answer that are read, `MOST_ANSWER` unless told otherwise. */
+  most?: number;
 }
 
 export interface OutwardAnswer {
   status: number;
   headers: Record<string, string>;
-  /** The beginning of the body as text, at most `MOST_ANSWER` bytes. */
+  /** The beginning of the body, as it came. */
+  bytes: Buffer;
+  /** The same as text in UTF-8. */
   body: string;
+  /** True when there was more than was read. */
+  cut: boolean;
   milliseconds: number;
 }
 
@@ -44,17 +50,25 @@ export class Outward {
   }
 
   /** Never throws: an answer, or why there is none. */
-  async send({ method, url, headers, body }: OutwardRequest): Promise<OutwardAnswer | OutwardFault> {
+  async send({
+    method,
+    url,
+    headers,
+    body,
+    most = MOST_ANSWER,
+  }: OutwardRequest): Promise<OutwardAnswer | OutwardFault> {
     const started = now();
     if (!URL.canParse(url)) return { code: 'address', message: `“${url}” is no address.`, milliseconds: 0 };
     try {
       const answer = await request(url, { method, headers, body, dispatcher: this.#agent });
-      const text = await readUpTo(answer.body, MOST_ANSWER);
+      const { bytes, cut } = await readUpTo(answer.body, most);
       const flat = Object.entries(answer.headers).map(([name, value]) => [name, String(value)]);
       return {
         status: answer.statusCode,
         headers: Object.fromEntries(flat),
-        body: text,
+        bytes,
+        body: bytes.toString('utf8'),
+        cut,
         milliseconds: now() - started,
       };
     } catch (error) {
@@ -67,15 +81,18 @@ export class Outward {
   }
 }
 
-async function readUpTo(stream: AsyncIterable<Uint8Array> & { destroy(): unknown }, most: number): Promise<string> {
+async function readUpTo(
+  stream: AsyncIterable<Uint8Array> & { destroy(): unknown },
+  most: number,
+): Promise<{ bytes: Buffer; cut: boolean }> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of stream) {
     chunks.push(chunk);
     size += chunk.length;
-    if (size >= most) break;
+    if (size > most) break;
   }
-  return Buffer.concat(chunks).subarray(0, most).toString('utf8');
+  return { bytes: Buffer.concat(chunks).subarray(0, most), cut: size > most };
 }
 
 const tlsCodes = /CERT|TLS|SSL|SELF_SIGNED|UNABLE_TO_VERIFY/;

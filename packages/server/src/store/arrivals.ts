@@ -1,9 +1,10 @@
+import { createHash } from 'node:crypto';
 import type { Submission } from '@grammata/core/submission';
 import { emptySchema, mergeSchema } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gte, isNull, lt } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, isNull, lt, ne, notInArray, or } from 'drizzle-orm';
 import { newId } from '../ids';
 import type { Database } from './database';
-import { arrivals, forms, intakes, submissions } from './schema';
+import { arrivals, deliveries, forms, intakes, submissions } from './schema';
 
 export type ArrivalRow = typeof arrivals.$inferSelect;
 export type SubmissionRow = typeof submissions.$inferSelect;
@@ -16,8 +17,21 @@ export interface Reading {
   submissions: Submission[];
 }
 
+/** What stands for the method of an arrival that a person uploaded as a file, that was read from a feed, that came by mail. */
+export const UPLOADED = 'FILE';
+export const FEED = 'FEED';
+export const MAIL = 'MAIL';
+
 /** The form a submission belongs to when the payload names none. */
 const UNNAMED_FORM = { key: '', name: 'Unnamed form' };
+
+/** What stands for the identifier of a feed's item that has none: the same answers are the same item. */
+const contentId = ({ fields, files }: Submission): string =>
+  `same:${createHash('sha256')
+    .update(JSON.stringify([fields.map(each => [each.key, each.value]), files]))
+    .digest('base64url')}`;
+
+type Transaction = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
 
 /** Requests as they came, and the submissions read out of them. */
 export class Arrivals {
@@ -33,11 +47,11 @@ export class Arrivals {
   }
 
   /** Not read yet, oldest first: what a crash left behind, too. */
-  unread(limit: number): ArrivalRow[] {
+  unread(limit: number, except: string[] = []): ArrivalRow[] {
     return this.db
       .select()
       .from(arrivals)
-      .where(eq(arrivals.state, 'waiting'))
+      .where(and(eq(arrivals.state, 'waiting'), notInArray(arrivals.id, except)))
       .orderBy(asc(arrivals.receivedAt))
       .limit(limit)
       .all();
@@ -53,37 +67,102 @@ export class Arrivals {
     within: (rows: SubmissionRow[]) => void = () => undefined,
   ): SubmissionRow[] {
     return this.db.transaction(tx => {
-      tx.update(arrivals)
-        .set({ state: reading.state, trouble: reading.trouble })
-        .where(eq(arrivals.id, arrival.id))
-        .run();
-      const touched = new Map<string, FormRow>();
-      const rows = reading.submissions.map((data, position) => {
-        const key = data.form?.key ?? UNNAMED_FORM.key;
-        const form = touched.get(key) ?? this.#formFor(tx, arrival, data);
-        const first =
-          data.id === null ? this.#sameBytes(tx, arrival, form.id, position) : this.#sameId(tx, form.id, data.id);
-        const row = {
-          id: newId(arrival.receivedAt),
-          arrivalId: arrival.id,
-          formId: form.id,
-          position,
-          receivedAt: arrival.receivedAt,
-          builderId: data.id,
-          data,
-          repeatOf: first?.id ?? null,
-        };
-        tx.insert(submissions).values(row).run();
-        touched.set(
-          key,
-          first ? form : { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt },
-        );
-        return row;
-      });
-      for (const { id, schema, lastAt } of touched.values())
-        tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+      this.#setReading(tx, arrival.id, reading);
+      const rows = this.#take(tx, arrival, reading.submissions, 0);
       within(rows);
       return rows;
+    });
+  }
+
+  /** Stores a portion of a long reading, from a position on; `setReading` ends it. */
+  storePortion(
+    arrival: ArrivalRow,
+    portion: Submission[],
+    from: number,
+    within: (rows: SubmissionRow[]) => void,
+  ): SubmissionRow[] {
+    return this.db.transaction(tx => {
+      const rows = this.#take(tx, arrival, portion, from);
+      within(rows);
+      return rows;
+    });
+  }
+
+  setReading(arrivalId: string, reading: Pick<Reading, 'state' | 'trouble'>): void {
+    this.#setReading(this.db, arrivalId, reading);
+  }
+
+  #setReading(tx: Pick<Database, 'update'>, id: string, { state, trouble }: Pick<Reading, 'state' | 'trouble'>): void {
+    tx.update(arrivals).set({ state, trouble }).where(eq(arrivals.id, id)).run();
+  }
+
+  /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */
+  #take(tx: Transaction, arrival: ArrivalRow, list: Submission[], from: number): SubmissionRow[] {
+    const touched = new Map<string, FormRow>();
+    const rows: SubmissionRow[] = [];
+    list.forEach((data, index) => {
+      const position = from + index;
+      const key = data.form?.key ?? UNNAMED_FORM.key;
+      const form = touched.get(key) ?? this.#formFor(tx, arrival, data);
+      touched.set(key, form);
+      const builderId = data.id ?? (arrival.method === FEED ? contentId(data) : null);
+      const first =
+        builderId === null ? this.#sameBytes(tx, arrival, form.id, position) : this.#sameId(tx, form.id, builderId);
+      if (first && arrival.method === FEED) return;
+      const row: SubmissionRow = {
+        id: newId(arrival.receivedAt),
+        arrivalId: arrival.id,
+        formId: form.id,
+        position,
+        receivedAt: arrival.receivedAt,
+        builderId,
+        data,
+        repeatOf: first?.id ?? null,
+        name: null,
+        kept: false,
+      };
+      tx.insert(submissions).values(row).run();
+      if (!first) touched.set(key, { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt });
+      rows.push(row);
+    });
+    for (const { id, schema, lastAt } of touched.values())
+      tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+    return rows;
+  }
+
+  /**
+   * Puts a new reading in the place of the old one: submissions keep their identity by position, those found anew are
+   * samples only, those no longer found go unless something hangs on them. Gives back the forms that are touched: their
+   * schemas have to be made anew.
+   */
+  reread(arrival: ArrivalRow, reading: Reading): string[] {
+    return this.db.transaction(tx => {
+      this.#setReading(tx, arrival.id, reading);
+      const before = tx
+        .select()
+        .from(submissions)
+        .where(eq(submissions.arrivalId, arrival.id))
+        .orderBy(asc(submissions.position))
+        .all();
+      const touched = new Set(before.map(each => each.formId));
+      reading.submissions.forEach((data, position) => {
+        const old = before.find(each => each.position === position);
+        if (old) {
+          const form = this.#formFor(tx, arrival, data);
+          touched.add(form.id);
+          tx.update(submissions)
+            .set({ data, formId: form.id, builderId: data.id })
+            .where(eq(submissions.id, old.id))
+            .run();
+        } else if (arrival.method !== FEED)
+          for (const row of this.#take(tx, arrival, [data], position)) touched.add(row.formId);
+      });
+      const gone = before.filter(each => each.position >= reading.submissions.length && !each.kept);
+      for (const { id } of gone) {
+        const hangs = tx.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.submissionId, id)).get();
+        if (!hangs) tx.delete(submissions).where(eq(submissions.id, id)).run();
+      }
+      return [...touched];
     });
   }
 
@@ -124,6 +203,8 @@ export class Arrivals {
       .where(and(eq(forms.intakeId, arrival.intakeId), eq(forms.key, key)))
       .get();
     if (known) return known;
+    // The first form of an intake is what the intake was opened for; any other has to be looked at.
+    const isFirst = !tx.select({ id: forms.id }).from(forms).where(eq(forms.intakeId, arrival.intakeId)).get();
     return tx
       .insert(forms)
       .values({
@@ -133,6 +214,7 @@ export class Arrivals {
         name: name ?? key,
         schema: emptySchema,
         lastAt: arrival.receivedAt,
+        state: isFirst ? 'adopted' : 'new',
       })
       .returning()
       .get();
@@ -149,6 +231,74 @@ export class Arrivals {
       .orderBy(desc(arrivals.receivedAt), desc(arrivals.id))
       .limit(limit)
       .all();
+  }
+
+  /** How many of a feed's submissions were not seen at this intake before. */
+  unseenOf(intakeId: string, list: Submission[]): number {
+    const ids = [...new Set(list.map(each => each.id ?? contentId(each)))];
+    const seen = new Set<string>();
+    for (let from = 0; from < ids.length; from += 500) {
+      const portion = inArray(submissions.builderId, ids.slice(from, from + 500));
+      this.db
+        .select({ id: submissions.builderId })
+        .from(submissions)
+        .innerJoin(forms, eq(forms.id, submissions.formId))
+        .where(and(eq(forms.intakeId, intakeId), portion))
+        .all()
+        .forEach(row => seen.add(row.id!));
+    }
+    return ids.filter(id => !seen.has(id)).length;
+  }
+
+  hasDigest(intakeId: string, digest: string): boolean {
+    const same = and(eq(arrivals.intakeId, intakeId), eq(arrivals.digest, digest));
+    return this.db.select({ id: arrivals.id }).from(arrivals).where(same).get() !== undefined;
+  }
+
+  /** The recorded requests of an intake that were not refused, newest first, before a time and id. */
+  recorded(intakeId: string, limit: number, before?: ArrivalRow): ArrivalRow[] {
+    const earlier = before
+      ? or(
+          lt(arrivals.receivedAt, before.receivedAt),
+          and(eq(arrivals.receivedAt, before.receivedAt), lt(arrivals.id, before.id)),
+        )
+      : undefined;
+    return this.db
+      .select()
+      .from(arrivals)
+      .where(and(eq(arrivals.intakeId, intakeId), ne(arrivals.state, 'refused'), earlier))
+      .orderBy(desc(arrivals.receivedAt), desc(arrivals.id))
+      .limit(limit)
+      .all();
+  }
+
+  recordedCount(intakeId: string): number {
+    const kept = and(eq(arrivals.intakeId, intakeId), ne(arrivals.state, 'refused'));
+    return this.db.select({ n: count() }).from(arrivals).where(kept).get()!.n;
+  }
+
+  /** Deletes what arrived before a time, but for what is kept, named, or not yet delivered. Gives back how many went. */
+  removeBefore(intakeId: string, time: number): number {
+    const unfinished = this.db
+      .select({ id: submissions.arrivalId })
+      .from(submissions)
+      .innerJoin(deliveries, eq(deliveries.submissionId, submissions.id))
+      .where(inArray(deliveries.state, ['waiting', 'sending', 'held', 'dead']));
+    const kept = this.db.select({ id: submissions.arrivalId }).from(submissions).where(eq(submissions.kept, true));
+    const gone = this.db
+      .delete(arrivals)
+      .where(
+        and(
+          eq(arrivals.intakeId, intakeId),
+          lt(arrivals.receivedAt, time),
+          ne(arrivals.state, 'waiting'),
+          notInArray(arrivals.id, unfinished),
+          notInArray(arrivals.id, kept),
+        ),
+      )
+      .returning({ id: arrivals.id })
+      .all();
+    return gone.length;
   }
 
   countSince(time: number): number {

@@ -1,7 +1,13 @@
+import type { SampleInput, VariantInput } from '@grammata/contract';
+import { emptySchema, mergeSchema } from '@grammata/core/schema';
 import { and, asc, count, desc, eq, isNull } from 'drizzle-orm';
+import { now } from '../clock';
+import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
 import type { Database } from './database';
-import { forms, intakes, submissions } from './schema';
+import { forms, intakes, routes, submissions, variants } from './schema';
+
+export type VariantRow = typeof variants.$inferSelect;
 
 export interface FormWithCounts {
   form: FormRow;
@@ -53,5 +59,63 @@ export class Forms {
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();
+  }
+
+  update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
+    if (Object.keys(values).length > 0) this.db.update(forms).set(values).where(eq(forms.id, id)).run();
+  }
+
+  /** Makes a form's schema anew out of its submissions; a form that nothing belongs to any more goes. */
+  rebuild(id: string): void {
+    this.db.transaction(tx => {
+      let schema = emptySchema;
+      let lastAt: number | null = null;
+      for (const { data, receivedAt } of tx
+        .select({ data: submissions.data, receivedAt: submissions.receivedAt })
+        .from(submissions)
+        .where(own(id))
+        .orderBy(asc(submissions.receivedAt), asc(submissions.id))
+        .all()) {
+        schema = mergeSchema(schema, data);
+        lastAt = receivedAt;
+      }
+      const isEmpty =
+        lastAt === null &&
+        [submissions, routes, variants].every(
+          table => !tx.select({ id: table.id }).from(table).where(eq(table.formId, id)).get(),
+        );
+      if (isEmpty) tx.delete(forms).where(eq(forms.id, id)).run();
+      else tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+    });
+  }
+
+  variants(formId: string): VariantRow[] {
+    return this.db.select().from(variants).where(eq(variants.formId, formId)).orderBy(desc(variants.createdAt)).all();
+  }
+
+  addVariant(formId: string, { name, submission }: VariantInput): VariantRow {
+    return this.db
+      .insert(variants)
+      .values({ id: newId(), formId, name, data: submission, createdAt: now() })
+      .returning()
+      .get();
+  }
+
+  updateVariant(id: string, { name, submission }: VariantInput): VariantRow | undefined {
+    return this.db.update(variants).set({ name, data: submission }).where(eq(variants.id, id)).returning().get();
+  }
+
+  /** False when there is no such variant. */
+  removeVariant(id: string): boolean {
+    return this.db.delete(variants).where(eq(variants.id, id)).returning().all().length > 0;
+  }
+
+  /** Names a recorded sample, or says that it is kept; false when there is none. */
+  describeSample(id: string, { name, kept }: SampleInput): boolean {
+    const values = {
+      ...(name === undefined ? {} : { name: name.trim() || null }),
+      ...(kept === undefined ? {} : { kept }),
+    };
+    return this.db.update(submissions).set(values).where(eq(submissions.id, id)).returning().all().length > 0;
   }
 }

@@ -5,6 +5,7 @@ import type { Database } from './database';
 import { arrivals, intakes, strays } from './schema';
 
 export type IntakeRow = typeof intakes.$inferSelect;
+export type { FeedReading } from './schema';
 export type StrayRow = typeof strays.$inferSelect;
 
 /** 10 MB: what an intake takes unless told otherwise. */

@@ -1,3 +1,4 @@
+import type { Pins } from '@grammata/core/decode';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
@@ -5,6 +6,8 @@ import type {
   ArrivalState,
   DeliveryState,
   DraftInput,
+  FeedInput,
+  FormState,
   ReplyKind,
   RouteState,
   VerificationInput,
@@ -30,6 +33,17 @@ export const sessions = sqliteTable('sessions', {
   expiresAt: integer().notNull(),
 });
 
+/** How the last reading of a feed went. */
+export interface FeedReading {
+  at: number;
+  /** Where the next reading goes on, as the source gave it. */
+  cursor: string | null;
+  /** Submissions that had not been seen before. */
+  fresh: number;
+  pages: number;
+  fault: string | null;
+}
+
 export const intakes = sqliteTable('intakes', {
   id: text().primaryKey(),
   name: text().notNull(),
@@ -45,6 +59,14 @@ export const intakes = sqliteTable('intakes', {
   allowedAddresses: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
   allowedOrigins: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
   sameWithin: integer().notNull().default(60),
+  /** What a person pointed at to overrule the reading. */
+  pins: text({ mode: 'json' }).$type<Pins>().notNull().default({}),
+  /** Days after which what arrived is deleted; null keeps it. */
+  keepDays: integer(),
+  feed: text({ mode: 'json' }).$type<Omit<FeedInput, 'secret'>>(),
+  /** Token or password of the feed, encrypted. */
+  feedSecret: blob({ mode: 'buffer' }),
+  feedReading: text({ mode: 'json' }).$type<FeedReading>(),
   createdAt: integer().notNull(),
 });
 
@@ -103,6 +125,8 @@ export const forms = sqliteTable(
     name: text().notNull(),
     schema: text({ mode: 'json' }).$type<FormSchema>().notNull(),
     lastAt: integer(),
+    /** new: seen, nobody has said what to do with it. */
+    state: text().$type<FormState>().notNull().default('adopted'),
   },
   table => [uniqueIndex('forms_by_key').on(table.intakeId, table.key)],
 );
@@ -125,12 +149,31 @@ export const submissions = sqliteTable(
     data: text({ mode: 'json' }).$type<Submission>().notNull(),
     /** The submission that came first with the same identifier. */
     repeatOf: text(),
+    /** What a person calls it, as a sample. */
+    name: text(),
+    /** Kept when what arrived with it is deleted on time. */
+    kept: integer({ mode: 'boolean' }).notNull().default(false),
   },
   table => [
     index('submissions_by_form').on(table.formId, table.receivedAt),
     index('submissions_by_arrival').on(table.arrivalId),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],
+);
+
+/** Samples that a person made out of a submission, to try what has not arrived yet. */
+export const variants = sqliteTable(
+  'variants',
+  {
+    id: text().primaryKey(),
+    formId: text()
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    name: text().notNull(),
+    data: text({ mode: 'json' }).$type<Submission>().notNull(),
+    createdAt: integer().notNull(),
+  },
+  table => [index('variants_by_form').on(table.formId)],
 );
 
 export const targets = sqliteTable('targets', {

@@ -12,6 +12,8 @@ export interface Client {
   dataDir: string;
   /** Calls the API as the owner; gives back status and JSON. */
   call<T = unknown>(method: string, path: string, body?: unknown): Promise<{ status: number; json: T }>;
+  /** Uploads bytes as the owner. */
+  upload(path: string, body: BodyInit): Promise<{ status: number }>;
   stop(): Promise<void>;
 }
 
@@ -31,6 +33,8 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     practiceUrl: null,
     allowPrivate: ['127.0.0.1'],
     concurrency: 4,
+    mail: null,
+    decoderFile: 'given where a test reads large messages',
     ...more,
   };
   const running = await assemble(config).listen();
@@ -46,6 +50,12 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     return { status: answer.status, json: (text ? JSON.parse(text) : null) as never };
   };
+  const upload: Client['upload'] = (place, body) =>
+    fetch(`${url}/api${place}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream', cookie },
+      body,
+    });
   const owner = { name: 'Rowan', password: 'withy bridge at dawn' };
   if (running.services.store.accounts.isEmpty()) await call('POST', '/setup', owner);
   else await call('POST', '/session', owner);
@@ -53,7 +63,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     await running.stop();
     if (!more.dataDir) rmSync(dataDir, { recursive: true, force: true });
   };
-  return { running, url, dataDir, call, stop };
+  return { running, url, dataDir, call, upload, stop };
 }
 
 export interface FakeTarget {

@@ -1,0 +1,35 @@
+import { IsBoolean, IsIn, IsOptional, IsString, IsUrl, Matches, MaxLength } from 'class-validator';
+import { IsPointer } from './isPointer';
+
+export const feedAuths = ['none', 'bearer', 'basic', 'header'] as const;
+export type FeedAuth = (typeof feedAuths)[number];
+/** single: one answer is all. cursor: each answer says where the next begins. page: numbered. link: a Link header (RFC 8288) tells. */
+export const feedPagings = ['single', 'cursor', 'page', 'link'] as const;
+export type FeedPaging = (typeof feedPagings)[number];
+
+/** An address that is read on a timer. */
+export class FeedInput {
+  @IsUrl(
+    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
+    { message: 'Give an address that starts with http:// or https://.' },
+  )
+  url: string = '';
+  @IsBoolean() on: boolean = true;
+  /** When it is read: five fields as in crontab(5), in UTC. */
+  @IsString()
+  @MaxLength(100)
+  @Matches(/^\s*(\S+\s+){4}\S+\s*$/, { message: 'Give five fields: minute, hour, day, month, weekday.' })
+  every: string = '*/5 * * * *';
+  @IsIn(feedAuths) auth: FeedAuth = 'none';
+  /** Name of the header, or of the user. */
+  @IsString() @MaxLength(200) @Matches(/^[^\r\n:]*$/) name: string = '';
+  /** Token or password; left out, the stored one stays. Never sent back. */
+  @IsOptional() @IsString() @MaxLength(4000) @Matches(/^[^\r\n]*$/) secret?: string;
+  @IsIn(feedPagings) paging: FeedPaging = 'single';
+  /** The query parameter that carries the cursor or the page's number. */
+  @IsString() @MaxLength(100) parameter: string = '';
+  /** Where in an answer the next cursor stands, as a JSON Pointer. */
+  @IsPointer() cursorAt: string = '';
+  /** The newest come first: reading stops at the first page that holds nothing new. */
+  @IsBoolean() newestFirst: boolean = true;
+}

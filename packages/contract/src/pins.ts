@@ -1,0 +1,52 @@
+import type { Pins } from '@grammata/core/decode';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsOptional, IsString, Length, MaxLength, ValidateNested } from 'class-validator';
+import { IsPointer } from './isPointer';
+
+/** Where a value stands in a running text. */
+export class LandmarkInput {
+  @IsString() @Length(1, 200) label: string = '';
+  @IsString() @MaxLength(400) before: string = '';
+  @IsString() @MaxLength(400) after: string = '';
+}
+
+export class TextPinInput {
+  @IsString() @MaxLength(500) @IsPointer() at: string = '';
+  @IsArray() @ArrayMaxSize(100) @ValidateNested({ each: true }) @Type(() => LandmarkInput) landmarks: LandmarkInput[] =
+    [];
+}
+
+/** What a person pointed at to overrule the reading of an intake’s messages. */
+export class PinsInput implements Pins {
+  @IsOptional() @IsPointer() split?: string;
+  @IsOptional() @IsPointer() answers?: string;
+  @IsOptional() @IsPointer() label?: string;
+  @IsOptional() @IsPointer() value?: string;
+  @IsOptional() @IsPointer() key?: string;
+  @IsOptional() @IsPointer() form?: string;
+  @IsOptional() @IsPointer() id?: string;
+  @IsOptional() @ValidateNested() @Type(() => TextPinInput) text?: TextPinInput;
+}
+
+export class LandmarkValueInput {
+  @IsString() @Length(1, 200) label: string = '';
+  @IsString() @MaxLength(10000) value: string = '';
+}
+
+export class LandmarkExampleInput {
+  @IsString() @MaxLength(200000) text: string = '';
+  @IsArray()
+  @ArrayMaxSize(100)
+  @ValidateNested({ each: true })
+  @Type(() => LandmarkValueInput)
+  values: LandmarkValueInput[] = [];
+}
+
+/** Mails with their values put right, to learn from. */
+export class LearnInput {
+  @IsArray()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => LandmarkExampleInput)
+  examples: LandmarkExampleInput[] = [];
+}

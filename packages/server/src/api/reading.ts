@@ -1,0 +1,52 @@
+import { LearnInput, PinsInput, type LearnedView } from '@grammata/contract';
+import { learnLandmarks, type Pins } from '@grammata/core/decode';
+import { Router } from 'express';
+import { iso } from '../clock';
+import { previewPins, rereadAll } from '../intake';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import { checked } from './validate';
+import { intakeViews } from './views';
+
+/** How an intake's messages are read: overruled by pointing, learned from corrected mails; and reading a feed at once. */
+export function readingApi(services: Services): Router {
+  const { store, live, feeds } = services;
+  const router = Router();
+  const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise();
+
+  router.post('/intakes/:id/pins/preview', (request, response) => {
+    response.json(previewPins(store, intakeOr404(request.params.id), pinsFrom(request.body)));
+  });
+
+  /** Keeps the pins and reads everything recorded anew. */
+  router.put('/intakes/:id/pins', (request, response) => {
+    const { id } = intakeOr404(request.params.id);
+    const row = store.intakes.update(id, { pins: pinsFrom(request.body) })!;
+    rereadAll(services, row);
+    live.publish({ type: 'changed', what: 'intake', id });
+    response.json(intakeViews(services, [row])[0]);
+  });
+
+  router.post('/learn/landmarks', (request, response) => {
+    const view: LearnedView = learnLandmarks(checked(LearnInput, request.body).examples);
+    response.json(view);
+  });
+
+  router.post('/intakes/:id/feed/read', async (request, response) => {
+    const intake = intakeOr404(request.params.id);
+    if (!intake.feed) throw new HttpProblem(409, 'This intake reads no feed.', 'Give it an address to read first.');
+    const reading = await feeds.read(intake.id);
+    response.json({ ...reading, at: iso(reading.at) });
+  });
+  return router;
+}
+
+/** Pins without what was left out. */
+function pinsFrom(body: unknown): Pins {
+  const pins = checked(PinsInput, body);
+  return Object.fromEntries(Object.entries(pins).filter(([, value]) => value !== undefined && value !== null));
+}
+
+function raise(): never {
+  throw notFound('intake');
+}

@@ -1,0 +1,83 @@
+import { SampleInput, VariantInput, type NamedSample, type SamplesView } from '@grammata/contract';
+import { isSubmission } from '@grammata/core/submission';
+import { Router } from 'express';
+import { iso } from '../clock';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import type { SubmissionRow, VariantRow } from '../store';
+import { checked, numberFrom } from './validate';
+
+/** Most samples the interface rehearses over at once. */
+const MOST_SAMPLES = 10_000;
+
+const sampleView = ({ id, receivedAt, data, name, kept }: SubmissionRow): NamedSample => ({
+  id,
+  receivedAt: iso(receivedAt),
+  submission: data,
+  name,
+  kept,
+  isVariant: false,
+});
+
+const variantView = ({ id, createdAt, data, name }: VariantRow): NamedSample => ({
+  id,
+  receivedAt: iso(createdAt),
+  submission: data,
+  name,
+  kept: true,
+  isVariant: true,
+});
+
+/** Samples of a form: recorded ones, which can be named and kept, and variants made of them. */
+export function samplesApi({ store, live }: Services): Router {
+  const router = Router();
+  const changed = (formId: string) => live.publish({ type: 'form', formId });
+
+  router.get('/forms/:id/samples', (request, response) => {
+    const { id } = request.params;
+    const limit = numberFrom(request.query.limit, MOST_SAMPLES, MOST_SAMPLES);
+    const view: SamplesView = {
+      samples: [...store.forms.variants(id).map(variantView), ...store.forms.samples(id, limit).map(sampleView)],
+    };
+    response.json(view);
+  });
+
+  router.patch('/samples/:id', (request, response) => {
+    const row = store.arrivals.submission(request.params.id);
+    if (!row) throw notFound('sample');
+    store.forms.describeSample(row.id, checked(SampleInput, request.body));
+    changed(row.formId);
+    response.json(sampleView(store.arrivals.submission(row.id)!));
+  });
+
+  router.post('/forms/:id/variants', (request, response) => {
+    if (!store.forms.byId(request.params.id)) throw notFound('form');
+    const row = store.forms.addVariant(request.params.id, variantFrom(request.body));
+    changed(row.formId);
+    response.status(201).json(variantView(row));
+  });
+
+  router.put('/variants/:id', (request, response) => {
+    const row = store.forms.updateVariant(request.params.id, variantFrom(request.body));
+    if (!row) throw notFound('variant');
+    changed(row.formId);
+    response.json(variantView(row));
+  });
+
+  router.delete('/variants/:id', (request, response) => {
+    if (!store.forms.removeVariant(request.params.id)) throw notFound('variant');
+    response.status(204).end();
+  });
+  return router;
+}
+
+function variantFrom(body: unknown): VariantInput {
+  const input = checked(VariantInput, body);
+  if (!isSubmission(input.submission))
+    throw new HttpProblem(
+      422,
+      'This is no submission.',
+      'It has form, id, submittedAt, fields, files, questions and meta.',
+    );
+  return input;
+}

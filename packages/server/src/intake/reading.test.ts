@@ -1,0 +1,177 @@
+import type { ArrivalSummary, ArrivalView, IntakeView, PinsPreview, SamplesView, WorkView } from '@grammata/contract';
+import type { Submission } from '@grammata/core/submission';
+import { build } from 'esbuild';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { eventually, startServer, type Client } from '../testing/running';
+import { deleteOld } from './retention';
+
+let client: Client;
+let intake: IntakeView;
+
+const programs = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+
+beforeAll(async () => {
+  const decoderFile = path.join(programs, 'decodeWorker.cjs');
+  const entryPoints = [path.join(__dirname, 'decodeWorker.ts')];
+  await build({
+    entryPoints,
+    outfile: decoderFile,
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    mainFields: ['module', 'main'],
+  });
+  client = await startServer({ decoderFile });
+});
+afterAll(async () => {
+  await client.stop();
+  rmSync(programs, { recursive: true });
+});
+beforeEach(async () => {
+  intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Odd builder' })).json;
+});
+
+const send = (body: string, type = 'application/json') =>
+  fetch(`${client.url}${new URL(intake.address).pathname}`, {
+    method: 'POST',
+    headers: { 'content-type': type },
+    body,
+  });
+const seen = () => client.call<IntakeView>('GET', `/intakes/${intake.id}`).then(each => each.json);
+const arrivals = () => client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`).then(each => each.json);
+const allRead = () => eventually(arrivals, list => list.length > 0 && list.every(each => each.state !== 'waiting'));
+const viewOf = (id: string) => client.call<ArrivalView>('GET', `/arrivals/${id}`).then(each => each.json);
+const works = () => client.call<WorkView[]>('GET', `/work?intake=${intake.id}`).then(each => each.json);
+const worked = () => eventually(works, list => list.length > 0 && list.every(each => each.state !== 'running'));
+const upload = (name: string, body: BodyInit) =>
+  client.upload(`/intakes/${intake.id}/upload?name=${encodeURIComponent(name)}`, body);
+
+/** Nothing in it is named for what it is; two forms come in one message. */
+const odd = (site: string) =>
+  JSON.stringify({
+    out: [
+      { sort: 'alert', body: { a1: site } },
+      { sort: 'access', body: { who: 'Wen Xiu' } },
+    ],
+  });
+
+describe('pins', () => {
+  const pins = { split: '/out', answers: '/body', form: '/sort' };
+
+  test('are previewed on what is recorded, and change nothing until they are kept', async () => {
+    await send(odd('Mill Race'));
+    await send('{"plain":"flat","and":"small"}');
+    await allRead();
+    const { json } = await client.call<PinsPreview>('POST', `/intakes/${intake.id}/pins/preview`, pins);
+    expect(json).toMatchObject({ looked: 2, recorded: 2, changed: 1, missing: 1 });
+    expect(json.rows.find(each => each.missing === null)?.after).toMatchObject({
+      submissions: 2,
+      form: 'alert',
+      answers: [{ label: 'A1', value: 'Mill Race' }],
+    });
+    expect((await seen()).pins).toEqual({});
+  });
+
+  test('once kept, apply to what was recorded and to what comes', async () => {
+    await send(odd('Mill Race'));
+    const [before] = await allRead();
+    const kept = (await viewOf(before!.id)).decoded.map(each => each.sampleId);
+    await client.call('PUT', `/intakes/${intake.id}/pins`, pins);
+    expect((await worked())[0]).toMatchObject({ kind: 'reread', state: 'done', done: 1, total: 1 });
+    await send(odd('Ford'));
+    const list = await eventually(arrivals, all => all.length === 2 && all.every(each => each.state === 'read'));
+    expect(list.map(each => each.submissions)).toEqual([2, 2]);
+    expect((await seen()).forms.map(each => [each.key, each.submissions]).sort()).toEqual([
+      ['access', 2],
+      ['alert', 2],
+    ]);
+    // What was read before keeps its identity: deliveries hang on it.
+    const again = (await viewOf(before!.id)).decoded.map(each => each.sampleId);
+    expect(again).toEqual(expect.arrayContaining(kept.slice(0, 1)));
+  });
+
+  test('that are no pointers are refused', async () => {
+    const { status, json } = await client.call('PUT', `/intakes/${intake.id}/pins`, { answers: 'data' });
+    expect([status, JSON.stringify(json)]).toEqual([422, expect.stringContaining('starts with “/”')]);
+  });
+});
+
+describe('several forms at one address', () => {
+  const form = (key: string) => JSON.stringify({ form_id: key, answers: { site: 'Ford', ph: '7' } });
+
+  test('the first is what the intake is for; the next is new until somebody adopts or ignores it', async () => {
+    await send(form('sampling'));
+    await send(form('kit'));
+    await allRead();
+    const { forms } = await seen();
+    expect(forms.map(each => [each.key, each.state]).sort()).toEqual([
+      ['kit', 'new'],
+      ['sampling', 'adopted'],
+    ]);
+    const kit = forms.find(each => each.key === 'kit')!;
+    await client.call('PATCH', `/forms/${kit.id}`, { state: 'ignored', name: 'Kit request' });
+    expect((await seen()).forms.find(each => each.key === 'kit')).toMatchObject({
+      state: 'ignored',
+      name: 'Kit request',
+    });
+  });
+});
+
+describe('samples', () => {
+  test('can be named, kept and edited into variants', async () => {
+    await send('{"site":"Ford","ph":"7"}');
+    await allRead();
+    const formId = (await seen()).forms[0]!.id;
+    const samples = () => client.call<SamplesView>('GET', `/forms/${formId}/samples`).then(each => each.json.samples);
+    const [first] = await samples();
+    await client.call('PATCH', `/samples/${first!.id}`, { name: 'The plain one', kept: true });
+    const submission: Submission = { ...first!.submission, fields: [] };
+    const made = await client.call<{ id: string }>('POST', `/forms/${formId}/variants`, {
+      name: 'Nothing answered',
+      submission,
+    });
+    expect(made.status).toBe(201);
+    expect((await samples()).map(each => [each.name, each.kept, each.isVariant])).toEqual([
+      ['Nothing answered', true, true],
+      ['The plain one', true, false],
+    ]);
+    const bad = await client.call('PUT', `/variants/${made.json.id}`, { name: 'x', submission: { fields: 'none' } });
+    expect(bad.status).toBe(422);
+    await client.call('DELETE', `/variants/${made.json.id}`);
+    expect(await samples()).toHaveLength(1);
+  });
+
+  test('what is kept outlives the keeping time', async () => {
+    await send('{"site":"Ford"}');
+    await send('{"site":"Weir"}');
+    const list = await allRead();
+    const [kept] = (await viewOf(list[0]!.id)).decoded;
+    await client.call('PATCH', `/samples/${kept!.sampleId}`, { kept: true });
+    await client.call('PATCH', `/intakes/${intake.id}`, { keepDays: 30 });
+    const { store } = client.running.services;
+    const days = (n: number) => Date.now() + n * 86_400_000;
+    expect(deleteOld(store, days(29))).toBe(0);
+    expect(deleteOld(store, days(31))).toBe(1);
+    expect((await arrivals()).map(each => each.id)).toEqual([list[0]!.id]);
+  });
+});
+
+describe('large files', () => {
+  const rows = 9000;
+  const csv = [
+    'id,site,ph',
+    ...Array.from({ length: rows }, (_, index) => `e${index},Withy Bridge (AB-07),7.${index % 10}`),
+  ];
+
+  test('are read apart, with progress, and report the rows that could not be read', async () => {
+    csv[4] = 'e3,Ford,7.1,one too many';
+    const large = `${csv.join('\n')}\n${'e-last,"a very long remark'.padEnd(40_000, '.')}",7`;
+    expect((await upload('past.csv', large)).status).toBe(202);
+    const [work] = await worked();
+    expect(work).toMatchObject({ kind: 'upload', state: 'done', done: rows + 1, total: rows + 1, reported: 1 });
+    expect(work!.report[0]).toContain('Row 5 has 4 values for 3 columns');
+    expect((await seen()).forms[0]!.submissions).toBe(rows + 1);
+  }, 20_000);
+});
