@@ -1,2 +1,2 @@
-export { pastReports, REPORTS, type PastReport } from './reports';
+export * from './past';
 export { toFollowUps, toRegister } from './routes';

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { assemble, ConfigFault, configFrom } from '@grammata/server';
 import { connectTargets } from './connectTargets';
+import { readFeeds } from './readFeeds';
 import { seed } from './seed';
 import { startYardOn } from './startYardOn';
 
@@ -20,12 +21,14 @@ try {
     ...base,
     demo: true,
     practiceUrl: yard.url,
+    mail: base.mail ?? { port: base.port + 1, domain: 'localhost' },
     allowPrivate: [...base.allowPrivate, new URL(yard.url).host],
   };
   const assembled = assemble(config);
   await seed(assembled.services, yard, Date.now());
   await connectTargets(assembled.services);
   const running = await assembled.listen();
+  await readFeeds(assembled.services);
   console.log(`\n  Grammata, with demo data:  ${config.publicUrl}\n`);
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { decode } from '@grammata/core/decode';
 import { Webhook } from 'standardwebhooks';
 import { freshSecret, signedHeaders } from './builders/sign';
-import { answerListMessage, complaintsAbout, samplingReport, sites, startYard, tables, type Yard } from '.';
+import { catalogue, complaintsAbout, sites, startYard, tables, type Yard } from '.';
 
 const samples = tables[0]!;
 const record = { site: sites[0], sampled_at: '2026-11-04T07:55:00Z', observer_email: 'wen.xiu@example.org' };
@@ -36,8 +36,9 @@ test('the builder’s payload is read as what was filled in', () => {
       s12: [{ name: 'a.jpg', href: 'https://files.example.org/a.jpg', bytes: 5, mime: 'image/jpeg' }],
     },
   };
-  const { body, contentType } = answerListMessage(samplingReport, filled);
-  const { submissions } = decode(new TextEncoder().encode(body), contentType);
+  const { form, kind } = catalogue[0]!;
+  const { body, contentType } = kind.message!(form, filled, { generation: 'now', method: 'POST' });
+  const { submissions } = decode(body, contentType);
   expect(submissions).toMatchObject([
     { form: { key: 'smp', name: 'Sampling report' }, id: 'e-1', files: [{ field: 's12', name: 'a.jpg', size: 5 }] },
   ]);
@@ -109,7 +110,7 @@ describe('the yard over HTTP', () => {
       request.on('data', chunk => (body += chunk)).on('end', () => (bodies.push(body), response.writeHead(202).end()));
     });
     await new Promise<void>(done => intake.listen(0, '127.0.0.1', done));
-    yard.pointBuildersAt(`http://127.0.0.1:${(intake.address() as AddressInfo).port}/in/x`);
+    yard.pointAt('sampling-report', `http://127.0.0.1:${(intake.address() as AddressInfo).port}/in/x`);
     const form = new FormData();
     for (const [name, value] of [
       ['s1', sites[0]!],
@@ -133,5 +134,80 @@ describe('the yard over HTTP', () => {
     expect(doc!.name).toBe('weir é.jpg');
     expect(await (await fetch(doc!.href)).text()).toBe('hello');
     intake.close();
+  });
+
+  describe('every builder', () => {
+    const got: { method: string; url: string; type: string; body: Buffer }[] = [];
+    let status = 202;
+    let address = '';
+    const intake = createServer((request, response) => {
+      const chunks: Buffer[] = [];
+      request
+        .on('data', chunk => chunks.push(chunk as Buffer))
+        .on('end', () => {
+          const type = request.headers['content-type'] ?? '';
+          got.push({ method: request.method!, url: request.url!, type, body: Buffer.concat(chunks) });
+          response.writeHead(status).end();
+        });
+    });
+    beforeAll(async () => {
+      await new Promise<void>(done => intake.listen(0, '127.0.0.1', done));
+      address = `http://127.0.0.1:${(intake.address() as AddressInfo).port}/in/x`;
+    });
+    afterAll(() => {
+      intake.closeAllConnections();
+      intake.close();
+    });
+    beforeEach(() => {
+      got.length = 0;
+      status = 202;
+    });
+    const set = (id: string, values: object) =>
+      fetch(`${yard.url}/builders/${id}/settings`, {
+        method: 'POST',
+        body: new URLSearchParams({ address, ...values }),
+        redirect: 'manual',
+      });
+    const sendTest = (id: string) =>
+      fetch(`${yard.url}/builders/${id}/test`, { method: 'POST' }).then(answer => answer.text());
+
+    test.each(
+      catalogue.filter(each => each.kind.way === 'push').map(each => [each.id, each.form.questions.length] as const),
+    )('%s sends a test that has every question answered', async (id, questions) => {
+      await set(id, {});
+      expect(await sendTest(id)).toContain('Thank you');
+      const { url, type, body } = got[0]!;
+      const [read] = decode(body, type, url.split('?')[1] ?? '').submissions;
+      expect(read!.fields.length + read!.files.length).toBe(questions);
+    });
+
+    test('one that lets its owner choose sends by GET', async () => {
+      await set('kit-request', { method: 'GET', generation: 'earlier' });
+      await sendTest('kit-request');
+      expect(got[0]).toMatchObject({ method: 'GET', url: expect.stringContaining('kits_kit%5B%5D=') as string });
+    });
+
+    test('what is not taken is said, and sent again', async () => {
+      status = 503;
+      await set('volunteer-sign-up', {});
+      expect(await sendTest('volunteer-sign-up')).toContain('not taken');
+      status = 202;
+      for (const end = performance.now() + 8000; got.length < 2 && performance.now() < end;)
+        await new Promise(resolve => setTimeout(resolve, 20));
+      expect(got).toHaveLength(2);
+      expect(got[1]!.body).toEqual(got[0]!.body);
+    }, 10_000);
+
+    test('the feed wants its token and gives rows by pages', async () => {
+      yard.fill(
+        'site-access-log',
+        Array.from({ length: 60 }, (_, index) => ({ row_id: `r${index}` })),
+      );
+      const rows = (query: string, token = 'yard-feed-51ad') =>
+        fetch(`${yard.url}/builders/site-access-log/rows${query}`, { headers: { authorization: `Bearer ${token}` } });
+      expect((await rows('', 'guess')).status).toBe(401);
+      expect(await (await rows('')).json()).toMatchObject({ more: { after: '50' } });
+      expect(await (await rows('?after=50')).json()).toMatchObject({ rows: { length: 10 }, more: { after: null } });
+    });
   });
 });

@@ -6,3 +6,4 @@ export { readingOf, decodeArrival } from './intake';
 export { aboutSubmission } from './delivery';
 export { newId } from './ids';
 export { readTarget } from './targets';
+export type { ArrivalRow, IntakeRow } from './store';

@@ -1,108 +1,180 @@
 import { randomBytes } from 'node:crypto';
-import { createReadStream, existsSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import express, { Router } from 'express';
-import { request as send } from 'undici';
-import { html, page } from '../page/html';
+import { page, type Html, html } from '../page/html';
 import { Kept } from '../store';
-import { answerListMessage } from './answerList';
-import type { SentRecord } from './form';
+import type { Carried } from './catalogue';
+import { isDocs, type Answers, type Filled, type SentRecord } from './form';
+import type { BuilderSetting } from './kind';
 import { builderPage } from './page';
 import { readFilledPage } from './read';
-import { samplingReport } from './samplingReport';
-import { signedHeaders } from './sign';
+import { isTaken, isWorthRetrying, sendMessage, sendNotification, type SendOutcome } from './sender';
+import { testAnswers } from './testAnswers';
 
-interface BuilderState {
+export interface BuilderState extends BuilderSetting {
   address: string;
-  /** Signs every message when it is not empty. */
+  /** Where mails go out through: `host:port`. */
+  via: string;
+  /** Signs every message when it is not empty; the token of a feed. */
   secret: string;
   sent: SentRecord[];
+  /** What a feed has to show, newest first. */
+  rows: Record<string, unknown>[];
 }
 
 const MOST_SENT = 20;
-const file = /^[0-9a-f-]{36}$/;
+const MOST_ROWS = 500;
+const ROWS_A_PAGE = 50;
+/** When an answer that was not taken is sent again, in ms after the try before. */
+const RETRIES = [2_000, 15_000, 60_000, 300_000];
 
-/** The builder that carries the sampling report: a page to fill it in, and the sending of each answer. */
-export function samplingReportBuilder(folder: string, publicUrl: () => string) {
-  const state = new Kept<BuilderState>(folder, 'sampling-report', { address: '', secret: '', sent: [] });
-  const files = path.join(folder, 'files');
-  const router = Router();
-  const show = (said: Parameters<typeof builderPage>[2]) =>
-    page(samplingReport.title, 'a form builder', builderPage(samplingReport, state.value, said));
+export const FEED_TOKEN = 'yard-feed-51ad';
 
-  router.get('/builders/sampling-report', (_request, response) => void response.send(show(null)));
-
-  router.post('/builders/sampling-report/address', express.urlencoded({ extended: false }), (request, response) => {
-    const address = String((request.body as Record<string, unknown>).address ?? '').trim();
-    if (address !== '' && !URL.canParse(address))
-      return void response.status(422).send(show(html`<p class="bad">That is no address.</p>`));
-    state.value.address = address;
-    state.value.secret = String((request.body as Record<string, unknown>).secret ?? '').trim();
-    state.save();
-    response.redirect(303, '/builders/sampling-report');
-  });
-
-  router.post('/builders/sampling-report/answers', async (request, response) => {
-    const answers = await readFilledPage(
-      request,
-      samplingReport,
-      files,
-      (id, name) => `${publicUrl()}/files/${id}/${encodeURIComponent(name)}`,
-    );
-    const entry = `e-${randomBytes(5).toString('hex')}`;
-    const filled = {
-      entry,
-      sent: new Date().toISOString(),
-      answers,
-      client: { addr: '192.0.2.14', agent: String(request.headers['user-agent'] ?? '') },
-    };
-    const record = await post(state.value, entry, answerListMessage(samplingReport, filled));
-    state.value.sent = [record, ...state.value.sent].slice(0, MOST_SENT);
-    state.save();
-    const said =
-      record.status !== null && record.status < 400
-        ? html`<p role="status"><strong>Thank you.</strong> Your report was sent on.</p>`
-        : html`<p role="status" class="bad"><strong>Your report was not taken.</strong> ${record.message}</p>`;
-    response.send(show(said));
-  });
-
-  router.get('/files/:id/:name', (request, response) => {
-    const at = path.join(files, request.params.id, 'content');
-    if (!file.test(request.params.id) || !existsSync(at))
-      return void response.status(404).send('There is no such file.');
-    response.type(path.extname(request.params.name) || 'application/octet-stream');
-    createReadStream(at).pipe(response);
-  });
-
+/** What a builder of the yard can be told from outside. */
+export interface Builder {
+  router: Router;
   /** Sets where answers go, unless somebody did. */
-  const pointAt = (address: string) => {
-    if (state.value.address) return;
-    state.value.address = address;
-    state.save();
-  };
-  return { router, pointAt };
+  pointAt(address: string, via?: string): void;
+  /** Puts past rows into a feed that has none. */
+  fill(rows: Record<string, unknown>[]): void;
+  stop(): void;
 }
 
-async function post(
-  { address, secret }: Pick<BuilderState, 'address' | 'secret'>,
-  entry: string,
-  { contentType, body }: ReturnType<typeof answerListMessage>,
-): Promise<SentRecord> {
-  const at = new Date().toISOString();
-  if (!address) return { at, entry, to: '', status: null, message: 'No address was set.' };
-  try {
-    const answer = await send(address, {
-      method: 'POST',
-      headers: {
-        'content-type': contentType,
-        'user-agent': 'practice-answer-list/1',
-        ...(secret ? signedHeaders(secret, body, Date.now()) : {}),
-      },
-      body,
+/** A form builder: a page to fill its form in, its settings, and the sending of each answer, again when it is not taken. */
+export function builder({ id, form, kind }: Carried, folder: string, publicUrl: () => string): Builder {
+  const state = new Kept<BuilderState>(folder, id, {
+    address: '',
+    via: '',
+    secret: kind.way === 'feed' ? FEED_TOKEN : '',
+    generation: 'now',
+    method: 'POST',
+    sent: [],
+    rows: [],
+  });
+  const here = `/builders/${id}`;
+  const files = path.join(folder, 'files');
+  const timers = new Set<NodeJS.Timeout>();
+  const router = Router();
+  const show = (said: Html | null) =>
+    page(form.title, 'a form builder', builderPage({ id, form, kind }, state.value, publicUrl(), said));
+
+  router.get(here, (_request, response) => void response.send(show(null)));
+
+  router.post(`${here}/settings`, express.urlencoded({ extended: false }), (request, response) => {
+    const text = (name: string) => String((request.body as Record<string, unknown>)[name] ?? '').trim();
+    const address = text('address');
+    if (address !== '' && kind.way === 'push' && !URL.canParse(address))
+      return void response.status(422).send(show(html`<p class="bad" role="status">That is no address.</p>`));
+    Object.assign(state.value, {
+      address,
+      ...(kind.way === 'mail' ? { via: text('via') } : { secret: text('secret') }),
+      generation: text('generation') === 'earlier' ? 'earlier' : 'now',
+      method: kind.choosesMethod && text('method') === 'GET' ? 'GET' : 'POST',
     });
-    await answer.body.dump();
-    return { at, entry, to: address, status: answer.statusCode, message: `answered ${answer.statusCode}` };
-  } catch (error) {
-    return { at, entry, to: address, status: null, message: `no answer: ${(error as Error).message}` };
+    state.save();
+    response.redirect(303, here);
+  });
+
+  router.post(`${here}/answers`, async (request, response) => {
+    const answers = await readFilledPage(
+      request,
+      form,
+      files,
+      (file, name) => `${publicUrl()}/files/${file}/${encodeURIComponent(name)}`,
+    );
+    response.send(show(await deliver(answers, String(request.headers['user-agent'] ?? ''))));
+  });
+
+  /** What builders call a test: every question with something in it that says what it is. */
+  router.post(`${here}/test`, async (request, response) => {
+    response.send(show(await deliver(testAnswers(form), String(request.headers['user-agent'] ?? ''))));
+  });
+
+  router.get(`${here}/rows`, (request, response) => {
+    if (kind.way !== 'feed') return void response.status(404).json({ title: 'This builder has no feed.' });
+    if (request.header('authorization') !== `Bearer ${state.value.secret}`)
+      return void response
+        .status(401)
+        .set('www-authenticate', 'Bearer')
+        .json({ title: 'The token is missing or wrong.' });
+    const from = Math.max(0, Number(request.query.after) || 0);
+    const rows = state.value.rows.slice(from, from + ROWS_A_PAGE);
+    if (state.value.generation === 'earlier') return void response.json(rows);
+    const next = from + rows.length < state.value.rows.length ? String(from + rows.length) : null;
+    response.json({ log: form.title, rows, more: { after: next } });
+  });
+
+  async function deliver(answers: Answers, agent: string): Promise<Html> {
+    const filled: Filled = {
+      entry: `e-${randomBytes(5).toString('hex')}`,
+      sent: new Date().toISOString(),
+      answers: withContent(answers),
+      client: { addr: '192.0.2.14', agent },
+    };
+    if (kind.way === 'feed') {
+      state.value.rows = [kind.row!(form, filled), ...state.value.rows].slice(0, MOST_ROWS);
+      state.save();
+      return html`<p role="status"><strong>Thank you.</strong> It was written down, to be read with the next feed.</p>`;
+    }
+    const outcome = await post(filled, 1);
+    return isTaken(outcome)
+      ? html`<p role="status"><strong>Thank you.</strong> Your answers were sent on.</p>`
+      : html`<p role="status" class="bad"><strong>Your answers were not taken.</strong> ${outcome.message}</p>`;
   }
+
+  /** Sends an answer; when it is not taken, again a while later, as builders do. */
+  async function post(filled: Filled, tries: number): Promise<SendOutcome> {
+    const { address, secret, via } = state.value;
+    const outcome = !address
+      ? { status: null, message: 'No address was set.' }
+      : kind.way === 'mail'
+        ? await sendNotification(address, via, kind.notification!(form, filled, state.value))
+        : await sendMessage(address, secret, `practice-${kind.id}/1`, kind.message!(form, filled, state.value));
+    const record = { at: filled.sent, entry: filled.entry, to: address, tries, ...outcome };
+    state.value.sent = [record, ...state.value.sent.filter(each => each.entry !== filled.entry)].slice(0, MOST_SENT);
+    state.save();
+    const pause = RETRIES[tries - 1];
+    if (address && pause !== undefined && isWorthRetrying(outcome)) {
+      const timer = setTimeout(() => {
+        timers.delete(timer);
+        void post(filled, tries + 1);
+      }, pause);
+      timer.unref();
+      timers.add(timer);
+    }
+    return outcome;
+  }
+
+  /** The files' own bytes, for builders that send them along. */
+  function withContent(answers: Answers): Answers {
+    if (kind.id !== 'multipart') return answers;
+    const laid = form.questions.map(question => {
+      const answer = answers[question.id];
+      if (!isDocs(question, answer)) return [question.id, answer];
+      return [
+        question.id,
+        answer.map(doc => {
+          const file = path.join(files, doc.href.split('/').at(-2)!, 'content');
+          return { ...doc, content: doc.content ?? readFileSync(file) };
+        }),
+      ];
+    });
+    return Object.fromEntries(laid.filter(([, answer]) => answer !== undefined)) as Answers;
+  }
+
+  return {
+    router,
+    pointAt(address, via = '') {
+      if (state.value.address) return;
+      Object.assign(state.value, { address, via });
+      state.save();
+    },
+    fill(rows) {
+      if (state.value.rows.length > 0) return;
+      state.value.rows = rows.slice(0, MOST_ROWS);
+      state.save();
+    },
+    stop: () => timers.forEach(clearTimeout),
+  };
 }

@@ -1,5 +1,6 @@
 /** The kinds of question a practice form can ask. */
-export type QuestionKind = 'pick' | 'picks' | 'words' | 'lines' | 'moment' | 'mail' | 'figure' | 'consent' | 'docs';
+export type QuestionKind =
+  'pick' | 'picks' | 'words' | 'lines' | 'moment' | 'mail' | 'figure' | 'consent' | 'docs' | 'rows' | 'place';
 
 export interface Question {
   id: string;
@@ -8,6 +9,8 @@ export interface Question {
   required: boolean;
   options?: string[];
   hint?: string;
+  /** Of a table question: its columns. Of a place: its parts. */
+  parts?: { id: string; ask: string; options?: string[] }[];
 }
 
 export interface PracticeForm {
@@ -15,6 +18,8 @@ export interface PracticeForm {
   title: string;
   intro: string;
   questions: Question[];
+  /** What the button says. */
+  send: string;
 }
 
 export interface Doc {
@@ -22,10 +27,15 @@ export interface Doc {
   href: string;
   bytes: number;
   mime: string;
+  /** Where its content lies, for builders that send it along. */
+  content?: Buffer;
 }
 
+export type Parts = Record<string, string>;
+export type Answer = string | string[] | number | boolean | Doc[] | Parts | Parts[];
+
 /** A person's answers by question; a question that was passed over is missing. */
-export type Answers = Record<string, string | string[] | number | boolean | Doc[]>;
+export type Answers = Record<string, Answer>;
 
 /** One filled-in form. */
 export interface Filled {
@@ -36,6 +46,9 @@ export interface Filled {
   client: { addr: string; agent: string };
 }
 
+export const isDocs = (question: Question, answer: Answer | undefined): answer is Doc[] =>
+  question.kind === 'docs' && Array.isArray(answer);
+
 /** What became of one sent answer. */
 export interface SentRecord {
   at: string;
@@ -43,4 +56,6 @@ export interface SentRecord {
   to: string;
   status: number | null;
   message: string;
+  /** Times it was sent, retries counted. */
+  tries: number;
 }

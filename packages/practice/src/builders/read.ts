@@ -4,7 +4,7 @@ import { createWriteStream, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { finished } from 'node:stream/promises';
 import busboy from 'busboy';
-import type { Answers, Doc, PracticeForm } from './form';
+import type { Answers, Doc, Parts, PracticeForm, Question } from './form';
 
 const MOST_PHOTOS = 10;
 
@@ -48,9 +48,13 @@ export async function readFilledPage(
 
 function answersFrom(form: PracticeForm, texts: [string, string][], docs: [string, Doc][]): Answers {
   const answers: Answers = {};
-  for (const { id, kind, options = [] } of form.questions) {
+  for (const question of form.questions) {
+    const { id, kind, options = [] } = question;
     const given = texts.filter(([name, value]) => name === id && value.trim() !== '').map(([, value]) => value);
-    if (kind === 'docs') {
+    if (kind === 'rows' || kind === 'place') {
+      const read = kind === 'rows' ? rowsOf(question, texts) : partsOf(question, texts, `${id}.`);
+      if (Array.isArray(read) ? read.length > 0 : Object.values(read).some(Boolean)) answers[id] = read;
+    } else if (kind === 'docs') {
       const own = docs.filter(([question]) => question === id).map(([, doc]) => doc);
       if (own.length > 0) answers[id] = own;
     } else if (kind === 'consent') answers[id] = given.length > 0;
@@ -59,4 +63,15 @@ function answersFrom(form: PracticeForm, texts: [string, string][], docs: [strin
     else answers[id] = kind === 'figure' ? Number(given[0]) : given[0]!;
   }
   return answers;
+}
+
+const partsOf = ({ parts = [] }: Question, texts: [string, string][], before: string): Parts =>
+  Object.fromEntries(parts.map(part => [part.id, texts.find(([name]) => name === before + part.id)?.[1].trim() ?? '']));
+
+/** The rows of a table question that have something in them. */
+function rowsOf(question: Question, texts: [string, string][]): Parts[] {
+  const numbers = texts.flatMap(([name]) => (name.startsWith(`${question.id}.`) ? [Number(name.split('.')[1])] : []));
+  return [...new Set(numbers)]
+    .map(row => partsOf(question, texts, `${question.id}.${row}.`))
+    .filter(row => Object.values(row).some(Boolean));
 }

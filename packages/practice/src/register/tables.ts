@@ -1,4 +1,4 @@
-import { sites } from '../builders/samplingReport';
+import { sites } from '../builders/forms';
 
 export interface Column {
   key: string;

@@ -180,6 +180,13 @@ const vocabulary = {
     'occurred',
     'datetime',
     'utc',
+    'added',
+    'lodged',
+    'posted',
+    'recorded',
+    'logged',
+    'filed',
+    'entered',
     'ts',
   ],
   sender: [
@@ -284,9 +291,9 @@ export const isTime = (value: Json): boolean =>
 /** How much a name says that it holds the time of the submission: submitted before created, before anything else. */
 function timeRank(name: string): number {
   const all = nameWords(name);
-  if (all.some(word => ['submitted', 'completed', 'finished', 'ended', 'landed', 'sent', 'received'].includes(word)))
+  if (all.some(word => ['submitted', 'completed', 'finished', 'ended', 'landed', 'sent', 'received', 'lodged', 'posted', 'filed'].includes(word)))
     return 3;
-  if (all.some(word => ['created', 'timestamp', 'time', 'when', 'ts'].includes(word))) return 2;
+  if (all.some(word => ['created', 'added', 'recorded', 'logged', 'entered', 'timestamp', 'time', 'when', 'ts'].includes(word))) return 2;
   if (all.some(word => ['started', 'updated', 'modified', 'birth'].includes(word))) return 0;
   return speaksOf(name, 'time') ? 1 : 0;
 }
@@ -300,7 +307,7 @@ function idRank(name: string): number {
   if (
     isId &&
     of.length > 0 &&
-    of.every(word => ['submission', 'response', 'entry', 'reply', 'result', 'record'].includes(word))
+    of.every(word => ['submission', 'response', 'entry', 'reply', 'result', 'record', 'row'].includes(word))
   )
     return 4;
   if (all.length === 1 && ['submission', 'entry', 'response', 'reply'].includes(all[0]!)) return 3;

@@ -1,4 +1,4 @@
-import type { PracticeForm } from './form';
+import type { PracticeForm } from '../form';
 
 export const sites = [
   'Withy Bridge (AB-07)',
@@ -17,6 +17,7 @@ export const signs = ['None', 'Foam', 'Oil sheen', 'Algae bloom', 'Dead fish', '
 export const samplingReport: PracticeForm = {
   ref: 'smp',
   title: 'Sampling report',
+  send: 'Send report',
   intro: 'Alder Basin River Watch. One report for each visit to a site, please.',
   questions: [
     { id: 's1', ask: 'Which site?', kind: 'pick', required: true, options: sites },

@@ -1,7 +1,8 @@
-import { sites, signs, type Answers, type Filled } from '@grammata/practice';
+import { sites, signs, type Answers } from '@grammata/practice';
 import { DateTime } from 'luxon';
-import { otherSigns, people, remarks } from './people';
-import { randomFrom, type Random } from './random';
+import { otherSigns, people, remarks } from '../people';
+import { randomFrom, type Random } from '../random';
+import type { PastAnswer } from './past';
 
 /** How many past reports the demo has, duplicates not counted. */
 export const REPORTS = 136;
@@ -10,14 +11,8 @@ const DAYS = 33;
 /** A site that the form offers since last week and the register does not know yet. */
 export const NEW_SITE = 'Reed Corner (AB-21)';
 
-/** One past report and when it came, in ms since the epoch. */
-export interface PastReport {
-  receivedAt: number;
-  filled: Filled;
-}
-
 /** The past sampling reports of Alder Basin River Watch up to a moment, oldest first: all invented, messy as real ones. */
-export function pastReports(until: number): PastReport[] {
+export function pastReports(until: number): PastAnswer[] {
   const random = randomFrom(20260704);
   const times = timesOfArrival(until, random);
   const reports = times.map((receivedAt, index) => report(index, receivedAt, random));
@@ -38,7 +33,7 @@ function timesOfArrival(until: number, random: Random): number[] {
   return [...past, ...spare].slice(0, REPORTS).sort((a, b) => a - b);
 }
 
-function report(index: number, receivedAt: number, random: Random): PastReport {
+function report(index: number, receivedAt: number, random: Random): PastAnswer {
   const person = random.pick(people);
   const sampled = DateTime.fromMillis(receivedAt, { zone: 'Europe/London' }).minus({ minutes: 20 + random.below(300) });
   const isLate = index > REPORTS - 30;

@@ -1,0 +1,80 @@
+import { catalogue, type Filled } from '@grammata/practice';
+import { decodeArrival, newId, readingOf, type ArrivalRow, type IntakeRow, type Services } from '@grammata/server';
+import MailComposer from 'nodemailer/lib/mail-composer/index.js';
+import type { PastAnswer } from './past';
+
+type Came = Pick<ArrivalRow, 'method' | 'contentType' | 'url' | 'headers' | 'body' | 'sender'>;
+
+/** A past answer as the message that its builder sent for it. */
+async function messageOf(builder: string, past: PastAnswer, intake: IntakeRow, mailTo: string): Promise<Came> {
+  const { form, kind } = catalogue.find(each => each.id === builder)!;
+  const setting = { generation: past.generation ?? ('now' as const), method: 'POST' as const };
+  if (kind.notification) return mailOf(kind.notification(form, past.filled, setting), past, intake, mailTo);
+  const { contentType, body } = kind.message!(form, past.filled, setting);
+  return {
+    method: 'POST',
+    url: `/in/${intake.slug}`,
+    contentType,
+    headers: [
+      ['content-type', contentType],
+      ['user-agent', `practice-${kind.id}/1`],
+      ['content-length', String(body.length)],
+    ],
+    body,
+    sender: past.filled.client.addr,
+  };
+}
+
+async function mailOf(mail: object, { filled }: { filled: Filled }, intake: IntakeRow, to: string): Promise<Came> {
+  const from = 'forms@yard.example.org';
+  const composed = new MailComposer({
+    ...mail,
+    from: `Practice yard <${from}>`,
+    to,
+    date: new Date(filled.sent),
+    messageId: `<${filled.entry}@yard.example.org>`,
+  });
+  return {
+    method: 'MAIL',
+    url: `/in/${intake.slug}`,
+    contentType: 'message/rfc822',
+    headers: [
+      ['mail-from', from],
+      ['rcpt-to', to],
+    ],
+    body: await composed.compile().build(),
+    sender: filled.client.addr,
+  };
+}
+
+/**
+ * Records past answers of a builder's form at an intake as if they had come, and reads them. Gives back the identifier
+ * of their form.
+ */
+export async function arrive(
+  { store, config }: Services,
+  intake: IntakeRow,
+  builder: string,
+  past: PastAnswer[],
+): Promise<string> {
+  const mailTo = `${intake.slug}@${config.mail?.domain ?? 'localhost'}`;
+  let formId = '';
+  for (const answer of past) {
+    const came = await messageOf(builder, answer, intake, mailTo);
+    const arrival: ArrivalRow = {
+      ...came,
+      id: newId(answer.receivedAt),
+      intakeId: intake.id,
+      receivedAt: answer.receivedAt,
+      size: came.body.length,
+      cut: false,
+      state: 'waiting',
+      trouble: null,
+      checked: null,
+      digest: null,
+    };
+    store.arrivals.record([arrival]);
+    formId = store.arrivals.store(arrival, readingOf(decodeArrival(arrival, intake.pins)))[0]?.formId ?? formId;
+  }
+  return formId;
+}

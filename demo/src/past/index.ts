@@ -1,0 +1,7 @@
+export * from './accessRows';
+export * from './alerts';
+export * from './kitRequests';
+export * from './past';
+export * from './reports';
+export * from './signUps';
+export * from './visits';
