@@ -119,8 +119,12 @@ export interface PinsPreview {
   /** All there are. */
   recorded: number;
   changed: number;
+  /** Different forms among them. */
+  forms: number;
   /** Messages that have not what is pinned, and are read as before. */
   missing: number;
+  /** What the message that is looked at would be read as. */
+  shown: Submission[];
   /** Those that change or miss it, newest first, the first few. */
   rows: {
     arrivalId: string;

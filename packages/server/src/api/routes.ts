@@ -50,6 +50,7 @@ export function routesApi(services: Services): Router {
       revision: 0,
     };
     const row = store.routes.create(formId, draft);
+    store.forms.update(formId, { state: 'adopted' });
     changed(row.id);
     response.status(201).json(view(row));
   });

@@ -156,8 +156,9 @@ function withParameter(url: string, name: string, value: string): string {
   return address.href;
 }
 
-function firstAddress({ url, paging, parameter }: Rule, cursor: string | null): string {
-  if (paging === 'cursor' && cursor !== null) return withParameter(url, parameter, cursor);
+function firstAddress({ url, paging, parameter, newestFirst }: Rule, cursor: string | null): string {
+  // Where the newest come first, every reading begins at the top.
+  if (paging === 'cursor' && cursor !== null && !newestFirst) return withParameter(url, parameter, cursor);
   return paging === 'page' ? withParameter(url, parameter, '1') : url;
 }
 

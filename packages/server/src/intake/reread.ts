@@ -23,15 +23,17 @@ const summaryOf = (submissions: Submission[]): ReadingSummary => ({
 });
 
 /** What other pins would make of the recorded messages of an intake. Nothing is changed. */
-export function previewPins(store: Store, intake: IntakeRow, pins: Pins): PinsPreview {
+export function previewPins(store: Store, intake: IntakeRow, pins: Pins, shownId: string | null): PinsPreview {
   const rows: PinsPreview['rows'] = [];
   let changed = 0;
   let missing = 0;
+  const forms = new Set<string>();
   const looked = store.arrivals.recorded(intake.id, MOST_LOOKED);
   for (const arrival of looked) {
     const before = readingOf(decodeArrival(arrival, intake.pins)).submissions;
     const decoded = decodeArrival(arrival, pins);
     const after = readingOf(decoded).submissions;
+    for (const { form } of after) forms.add(form?.key ?? '');
     const isSame = JSON.stringify(before) === JSON.stringify(after);
     const lacks = isUnpinned(pins) ? null : (decoded.notes.find(note => note.code === 'pins.missing')?.message ?? null);
     if (!isSame) changed += 1;
@@ -45,7 +47,16 @@ export function previewPins(store: Store, intake: IntakeRow, pins: Pins): PinsPr
         missing: lacks,
       });
   }
-  return { looked: looked.length, recorded: store.arrivals.recordedCount(intake.id), changed, missing, rows };
+  const shown = shownId === null ? undefined : store.arrivals.byId(shownId);
+  return {
+    shown: shown?.intakeId === intake.id ? readingOf(decodeArrival(shown, pins)).submissions.slice(0, 50) : [],
+    looked: looked.length,
+    recorded: store.arrivals.recordedCount(intake.id),
+    changed,
+    forms: forms.size,
+    missing,
+    rows,
+  };
 }
 
 /** Reads all recorded messages of an intake anew, in the background. */

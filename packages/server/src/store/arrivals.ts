@@ -22,8 +22,8 @@ export const UPLOADED = 'FILE';
 export const FEED = 'FEED';
 export const MAIL = 'MAIL';
 
-/** The form a submission belongs to when the payload names none. */
-const UNNAMED_FORM = { key: '', name: 'Unnamed form' };
+/** The key of the form that a submission belongs to when the payload names none. */
+const UNNAMED_FORM = '';
 
 /** What stands for the identifier of a feed's item that has none: the same answers are the same item. */
 const contentId = ({ fields, files }: Submission): string =>
@@ -102,7 +102,7 @@ export class Arrivals {
     const rows: SubmissionRow[] = [];
     list.forEach((data, index) => {
       const position = from + index;
-      const key = data.form?.key ?? UNNAMED_FORM.key;
+      const key = data.form?.key ?? UNNAMED_FORM;
       const form = touched.get(key) ?? this.#formFor(tx, arrival, data);
       touched.set(key, form);
       const builderId = data.id ?? (arrival.method === FEED ? contentId(data) : null);
@@ -196,7 +196,7 @@ export class Arrivals {
   }
 
   #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {
-    const { key, name } = form ?? UNNAMED_FORM;
+    const key = form?.key ?? UNNAMED_FORM;
     const known = tx
       .select()
       .from(forms)
@@ -204,6 +204,7 @@ export class Arrivals {
       .get();
     if (known) return known;
     // The first form of an intake is what the intake was opened for; any other has to be looked at.
+    const intake = tx.select({ name: intakes.name }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get();
     const isFirst = !tx.select({ id: forms.id }).from(forms).where(eq(forms.intakeId, arrival.intakeId)).get();
     return tx
       .insert(forms)
@@ -211,7 +212,8 @@ export class Arrivals {
         id: newId(),
         intakeId: arrival.intakeId,
         key,
-        name: name ?? key,
+        // A form that says nothing of itself goes by the name of its intake.
+        name: form?.name || key || (intake?.name ?? 'Unnamed form'),
         schema: emptySchema,
         lastAt: arrival.receivedAt,
         state: isFirst ? 'adopted' : 'new',

@@ -3,7 +3,8 @@ import type { FieldSchema } from '@grammata/core/schema';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
-import { count, counted, Fault, kindMarks, Moment, Note, Sheet } from '../ui';
+import { useChangeForm } from '../intakes/queries';
+import { Act, count, counted, Fault, kindMarks, Moment, Note, Sheet } from '../ui';
 import { HeatMap } from './HeatMap';
 import { useForm, useWeeks } from './queries';
 import { SampleSearch } from './SampleSearch';
@@ -72,11 +73,34 @@ function Loaded({ form }: { form: FormView }) {
   );
 }
 
+/** What nobody has decided of a form yet. */
+function StateNote({ form }: { form: FormView }) {
+  const change = useChangeForm();
+  if (form.state === 'adopted') return null;
+  const set = (state: FormView['state']) => change.mutate({ id: form.id, state });
+  return (
+    <>
+      {form.state === 'new' ? (
+        <Note tone="look">
+          This form is new at its intake. <Act onClick={() => set('adopted')}>Adopt it</Act> or{' '}
+          <Act onClick={() => set('ignored')}>ignore it</Act>
+        </Note>
+      ) : (
+        <Note tone="look">
+          This form is ignored: what comes is kept and goes nowhere. <Act onClick={() => set('adopted')}>Adopt it</Act>
+        </Note>
+      )}
+      {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
+    </>
+  );
+}
+
 function Notes({ form }: { form: FormView }) {
   const never = form.schema.fields.filter(field => field.filled === 0);
   const mixed = form.schema.fields.filter(field => Object.keys(field.kinds).length > 1);
   return (
     <>
+      <StateNote form={form} />
       {mixed.map(field => (
         <Note key={field.key} tone="look">
           <b>{field.label}</b> came as{' '}

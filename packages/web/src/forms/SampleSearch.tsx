@@ -1,21 +1,24 @@
-import type { FormView } from '@grammata/contract';
-import type { Sample } from '@grammata/core/rehearse';
+import type { FormView, NamedSample } from '@grammata/contract';
 import { asText } from '@grammata/core/submission';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useKeys } from '../app/keys';
-import { Act, counted, when } from '../ui';
+import { Act, counted } from '../ui';
+import { Ideas } from './Ideas';
 import { useSamples } from './queries';
+import { SampleRow } from './SampleRow';
 
 const MOST_SHOWN = 50;
 
 /** Everything a person may look for in a submission, in one text. */
-const textOf = ({ submission }: Sample) =>
-  [submission.id, ...submission.fields.map(field => asText(field.value)), ...submission.files.map(file => file.name)]
+const textOf = ({ submission, name }: NamedSample) =>
+  [
+    name,
+    submission.id,
+    ...submission.fields.map(field => asText(field.value)),
+    ...submission.files.map(file => file.name),
+  ]
     .join(' ')
     .toLowerCase();
-
-/** Kinds whose values are about a person. */
-const personal = new Set(['name', 'email', 'phone', 'address']);
 
 /** Search over all submissions of a form. Personal values can be covered, for others to look on. */
 export function SampleSearch({ form }: { form: FormView }) {
@@ -32,39 +35,35 @@ export function SampleSearch({ form }: { form: FormView }) {
   const found =
     wanted === '' ? texts : texts.filter(({ text }) => wanted.split(/\s+/).every(word => text.includes(word)));
   return (
-    <section aria-label="Submissions" className="mt-8">
-      <h2 className="flex items-baseline gap-4 border-b border-ink pb-1.5">
-        Submissions
-        <span role="status" className="font-sans text-small font-normal text-ink-2">
-          {wanted !== '' && `${counted(found.length, 'matches', 'match')}`}
-        </span>
-        <span className="flex-1" />
-        <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
-          {covered ? 'Show personal values' : 'Cover personal values'}
-        </Act>
-        <input
-          ref={box}
-          aria-label="Search submissions"
-          className="write w-52! font-sans text-body font-normal"
-          placeholder="Search"
-          value={search}
-          onChange={event => setSearch(event.target.value)}
-        />
-      </h2>
-      <ul className="ledger">
-        {found.slice(0, MOST_SHOWN).map(({ sample }) => (
-          <li key={sample.id} className="grid grid-cols-[8rem_minmax(0,1fr)] gap-x-4 py-1.5">
-            <span className="text-ink-2">{when(sample.receivedAt)}</span>
-            <span className="truncate font-mono text-small">
-              {sample.submission.fields
-                .map(field => (covered && personal.has(field.kind) ? '••••' : asText(field.value).replace(/\s+/g, ' ')))
-                .join(' · ')}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {samples && found.length === 0 && <p className="py-3 font-serif text-ink-2">Nothing matches.</p>}
-      {found.length > MOST_SHOWN && <p className="py-2 text-ink-3">and {found.length - MOST_SHOWN} more.</p>}
-    </section>
+    <>
+      <section aria-label="Submissions" className="mt-8">
+        <h2 className="flex items-baseline gap-4 border-b border-ink pb-1.5">
+          Submissions
+          <span role="status" className="font-sans text-small font-normal text-ink-2">
+            {wanted !== '' && `${counted(found.length, 'matches', 'match')}`}
+          </span>
+          <span className="flex-1" />
+          <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
+            {covered ? 'Show personal values' : 'Cover personal values'}
+          </Act>
+          <input
+            ref={box}
+            aria-label="Search submissions"
+            className="write w-52! font-sans text-body font-normal"
+            placeholder="Search"
+            value={search}
+            onChange={event => setSearch(event.target.value)}
+          />
+        </h2>
+        <ul className="ledger">
+          {found.slice(0, MOST_SHOWN).map(({ sample }) => (
+            <SampleRow key={sample.id} form={form} sample={sample} covered={covered} />
+          ))}
+        </ul>
+        {samples && found.length === 0 && <p className="py-3 font-serif text-ink-2">Nothing matches.</p>}
+        {found.length > MOST_SHOWN && <p className="py-2 text-ink-3">and {found.length - MOST_SHOWN} more.</p>}
+      </section>
+      <Ideas form={form} samples={samples ?? []} />
+    </>
   );
 }

@@ -1,6 +1,6 @@
-import type { FormView, SamplesView } from '@grammata/contract';
+import type { FormView, NamedSample, SampleInput, SamplesView, VariantInput } from '@grammata/contract';
 import type { Week } from '@grammata/core/schema';
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
 export const useForm = (id: string | null) =>
@@ -9,3 +9,27 @@ export const useWeeks = (id: string) =>
   useQuery({ queryKey: ['forms', id, 'weeks'], queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
 export const useSamples = (id: string) =>
   useQuery({ queryKey: ['samples', id], queryFn: () => api<SamplesView>(`/forms/${id}/samples`) });
+
+/** A change to a form's samples; they are read again afterwards. */
+function useSampleChange<Input, Output>(formId: string, change: (input: Input) => Promise<Output>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () => client.invalidateQueries({ queryKey: ['samples', formId] }),
+  });
+}
+
+/** Names a recorded sample, or says whether it is kept. */
+export const useDescribeSample = (formId: string) =>
+  useSampleChange(formId, ({ id, ...body }: SampleInput & { id: string }) =>
+    api<NamedSample>(`/samples/${id}`, { method: 'PATCH', body }),
+  );
+/** Stores a variant: a new one, or the one with the identifier anew. */
+export const useStoreVariant = (formId: string) =>
+  useSampleChange(formId, ({ id, ...body }: VariantInput & { id?: string }) =>
+    id
+      ? api<NamedSample>(`/variants/${id}`, { method: 'PUT', body })
+      : api<NamedSample>(`/forms/${formId}/variants`, { method: 'POST', body }),
+  );
+export const useRemoveVariant = (formId: string) =>
+  useSampleChange(formId, (id: string) => api<null>(`/variants/${id}`, { method: 'DELETE' }));

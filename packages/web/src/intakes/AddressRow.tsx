@@ -26,10 +26,12 @@ export function AddressRow({
   intake,
   onSettings,
   settingsOpen,
+  onFeed,
 }: {
   intake: IntakeView;
   onSettings: () => void;
   settingsOpen: boolean;
+  onFeed: () => void;
 }) {
   const [copied, setCopied] = useState<string | null>(null);
   const copy = (what: string, text: string) => () =>
@@ -50,6 +52,22 @@ export function AddressRow({
       <Act onClick={onSettings} aria-expanded={settingsOpen}>
         Change
       </Act>
+      <div className="flex w-full flex-wrap items-baseline gap-x-3">
+        {intake.mailAddress && (
+          <>
+            <span className="text-ink-2">by mail</span>
+            <code className="font-mono text-small">{intake.mailAddress}</code>
+            <Act onClick={copy('mail', intake.mailAddress)} aria-label="Copy the mail address">
+              {copied === 'mail' ? 'Copied' : 'Copy'}
+            </Act>
+          </>
+        )}
+        {!intake.feed && (
+          <Act className="font-normal" onClick={onFeed}>
+            {intake.mailAddress ? 'or read an address on a timer' : 'Read an address on a timer'}
+          </Act>
+        )}
+      </div>
       <span role="status" className="sr-only">
         {copied ? 'Copied' : ''}
       </span>

@@ -2,33 +2,47 @@ import type { ArrivalView } from '@grammata/contract';
 import type { FieldSchema } from '@grammata/core/schema';
 import { asText, type Field } from '@grammata/core/submission';
 import { useRef, useState, type ReactNode } from 'react';
-import { bytes, clock, counted, kindMarks, Marked } from '../ui';
+import { Act, bytes, clock, counted, kindMarks, Marked } from '../ui';
 import { useForm } from '../forms/queries';
+import { PinColumn, type Pinning } from './pinning';
 import { Structure } from './Structure';
 import { moved } from './moved';
 import { useScrolledTo } from './useScrolledTo';
 
 /** The message as it came beside what was read from it. Pointing at an answer lights it up in the message. */
-export function ArrivalColumns({ arrival }: { arrival: ArrivalView }) {
+export function ArrivalColumns({ arrival, pinning }: { arrival: ArrivalView; pinning: Pinning }) {
   const [hot, setHot] = useState<string | null>(null);
+  const pointing = pinning.isOpen && pinning.mode === 'places';
   const hotField = arrival.decoded.flatMap(each => each.fields).find(field => field.pointer === hot) ?? null;
   return (
     <div className="mt-3.5 grid grid-cols-1 md:grid-cols-2 lg:grid-cols-[1.05fr_0.9fr_1fr]">
-      <Column
-        stays
-        title="As it came"
-        fact={`${bytes(arrival.size)}, ${clock(arrival.receivedAt)}`}
-        className="md:border-r md:border-rule md:pr-4"
-      >
-        <Raw arrival={arrival} mark={hotField && placeIn(arrival.body ?? '', hotField)} />
-      </Column>
+      {pointing ? (
+        <Column
+          stays
+          title="Overrule the reading"
+          fact="point at a place"
+          className="md:border-r md:border-rule md:pr-4"
+        >
+          <PinColumn pinning={pinning} />
+        </Column>
+      ) : (
+        <Column
+          stays
+          title="As it came"
+          fact={`${bytes(arrival.size)}, ${clock(arrival.receivedAt)}`}
+          className="md:border-r md:border-rule md:pr-4"
+        >
+          <Raw arrival={arrival} mark={hotField && placeIn(arrival.body ?? '', hotField)} />
+        </Column>
+      )}
       <Column
         stays
         title="How it is built"
         fact={arrival.media ?? ''}
-        className="max-lg:hidden lg:border-r lg:border-rule lg:px-4"
+        act={arrival.document !== null && !pinning.isOpen ? <Act onClick={pinning.open}>Overrule…</Act> : undefined}
+        className={`${pointing ? '' : 'max-lg:hidden'} lg:border-r lg:border-rule lg:px-4`}
       >
-        <Structure arrival={arrival} hot={hot} onHot={setHot} />
+        <Structure arrival={arrival} hot={hot} onHot={setHot} onPoint={pointing ? pinning.point : null} />
       </Column>
       <Column
         title="What was answered"
@@ -49,17 +63,20 @@ interface ColumnProps {
   title: string;
   fact: string;
   className: string;
+  /** Something to do, beside the title. */
+  act?: ReactNode;
   /** Stays in view while a longer column beside it is scrolled. */
   stays?: boolean;
   children: ReactNode;
 }
 
-function Column({ title, fact, className, stays = false, children }: ColumnProps) {
+function Column({ title, fact, act, className, stays = false, children }: ColumnProps) {
   return (
     <section aria-label={title} className={`min-w-0 ${className}`}>
       <div className={stays ? 'md:sticky md:top-3' : ''}>
-        <h2 className="mb-2 flex justify-between border-b border-rule pb-1.5 font-sans text-small font-semibold text-ink-2">
-          {title} <span className="font-normal text-ink-3">{fact}</span>
+        <h2 className="mb-2 flex gap-3 border-b border-rule pb-1.5 font-sans text-small font-semibold text-ink-2">
+          <span className="flex-1">{title}</span>
+          {act} <span className="font-normal text-ink-3">{fact}</span>
         </h2>
         {children}
       </div>

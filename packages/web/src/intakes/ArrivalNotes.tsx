@@ -1,7 +1,9 @@
 import type { ArrivalView, IntakeView } from '@grammata/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { wordsFor } from '../app/api';
 import { Act, count, counted, deliveryWords, Note } from '../ui';
+import { useChangeForm } from './queries';
 
 /** What the margin says about an arrival: how it was read, what was not, and where it goes. */
 export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival: ArrivalView | null }) {
@@ -39,7 +41,8 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
           A submission with the same identifier came before. It is shown, and not delivered a second time.
         </Note>
       )}
-      <Forms intake={intake} />
+      <NewForms intake={intake} />
+      <Forms intake={{ ...intake, forms: intake.forms.filter(form => form.state === 'adopted') }} />
       {arrival.deliveries.map(delivery => (
         <Note key={delivery.id} tone={delivery.state === 'dead' || delivery.state === 'held' ? 'trouble' : 'goes'}>
           Goes on to <b>{delivery.routeName}</b>, {deliveryWords[delivery.state]}.{' '}
@@ -70,6 +73,42 @@ function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalVi
       {next && ` Next best: ${next.label}, ${next.score.toFixed(2)}.`}{' '}
       {why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>}
     </Note>
+  );
+}
+
+/** Forms that nobody has said what to do with, and those that are ignored. */
+function NewForms({ intake: { forms } }: { intake: IntakeView }) {
+  const change = useChangeForm();
+  const ignored = forms.filter(form => form.state === 'ignored');
+  return (
+    <>
+      {forms
+        .filter(form => form.state === 'new')
+        .map(form => (
+          <Note key={form.id} tone="look">
+            A form that is new here:{' '}
+            <Link className="act" to={`/forms/${form.id}`}>
+              {form.name}
+            </Link>
+            , {counted(form.submissions, 'submission')}.{' '}
+            <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>Adopt it</Act> or{' '}
+            <Act onClick={() => change.mutate({ id: form.id, state: 'ignored' })}>ignore it</Act>
+          </Note>
+        ))}
+      {ignored.length > 0 && (
+        <Note tone="goes">
+          Ignored here:{' '}
+          {ignored.map((form, index) => (
+            <span key={form.id}>
+              {index > 0 && ', '}
+              {form.name} <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>adopt after all</Act>
+            </span>
+          ))}
+          .
+        </Note>
+      )}
+      {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
+    </>
   );
 }
 

@@ -8,10 +8,13 @@ import { AddressRow } from './AddressRow';
 import { ArrivalColumns } from './ArrivalColumns';
 import { ArrivalNotes } from './ArrivalNotes';
 import { ArrivalStrip } from './ArrivalStrip';
+import { FeedLine, FeedSettings } from './Feed';
 import { Listening } from './Listening';
+import { PinPanel, usePinning } from './pinning';
 import { useArrival, useArrivals, useIntake } from './queries';
 import { Sender } from './Sender';
 import { Settings } from './Settings';
+import { WorkStrip } from './WorkStrip';
 
 export function IntakePage() {
   const { id = '' } = useParams();
@@ -48,9 +51,19 @@ function useShownArrival(arrivals: ArrivalSummary[]) {
 function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSummary[] }) {
   const { shownId, show } = useShownArrival(arrivals);
   const shown = useArrival(shownId);
-  const [open, setOpen] = useState<'sender' | 'settings' | null>(null);
-  const toggle = (part: 'sender' | 'settings') => setOpen(open === part ? null : part);
-  useKeys([{ key: 's', does: 'send one from here', run: () => toggle('sender') }]);
+  const [open, setOpen] = useState<'sender' | 'settings' | 'feed' | null>(null);
+  const toggle = (part: 'sender' | 'settings' | 'feed') => setOpen(open === part ? null : part);
+  const pinning = usePinning(intake, shown.data ?? null);
+  useKeys([
+    { key: 's', does: 'send one from here', run: () => toggle('sender') },
+    { key: 'o', does: 'overrule the reading', run: () => (pinning.isOpen ? pinning.close() : pinning.open()) },
+  ]);
+  // While pins are tried, the message shows what they would make of it.
+  const tried = pinning.isChanged ? pinning.preview.data?.shown : undefined;
+  const arrival =
+    shown.data && tried
+      ? { ...shown.data, decoded: tried.map((each, index) => ({ ...each, sampleId: `tried-${index}` })) }
+      : shown.data;
   useEffect(() => {
     document.title = `${intake.name} · Grammata`;
   }, [intake.name]);
@@ -64,12 +77,21 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
       title={intake.name}
       aside={<ArrivalNotes intake={intake} arrival={shown.data ?? null} />}
     >
-      <AddressRow intake={intake} onSettings={() => toggle('settings')} settingsOpen={open === 'settings'} />
+      <AddressRow
+        intake={intake}
+        onSettings={() => toggle('settings')}
+        settingsOpen={open === 'settings'}
+        onFeed={() => toggle('feed')}
+      />
       {open === 'settings' && <Settings intake={intake} onDone={() => setOpen(null)} />}
+      <FeedLine intake={intake} onSet={() => toggle('feed')} isOpen={open === 'feed'} />
+      {open === 'feed' && <FeedSettings intake={intake} onDone={() => setOpen(null)} />}
       <Listening intake={intake} senderOpen={open === 'sender'} onSender={() => toggle('sender')} />
       {open === 'sender' && <Sender intake={intake} onSent={() => show(null)} />}
+      <WorkStrip intakeId={intake.id} />
       <ArrivalStrip arrivals={arrivals} shownId={shownId} onShow={show} />
-      {arrivals.length > 0 && shown.data && <ArrivalColumns arrival={shown.data} />}
+      {pinning.isOpen && pinning.mode === 'text' && shown.data && <PinPanel pinning={pinning} arrival={shown.data} />}
+      {arrivals.length > 0 && arrival && <ArrivalColumns arrival={arrival} pinning={pinning} />}
       {shown.error && <Fault again={() => void shown.refetch()}>{wordsFor(shown.error)}</Fault>}
     </Sheet>
   );

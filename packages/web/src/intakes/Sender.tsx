@@ -88,7 +88,7 @@ export function Sender({ intake, onSent }: { intake: IntakeView; onSent: () => v
       )}
       <Labelled
         label="Or a file of past submissions"
-        hint="CSV, TSV, JSON, NDJSON, HAR, XML or EML, up to 50 MB. They become samples; they are not delivered."
+        hint="CSV, TSV, XLSX, JSON, NDJSON, HAR, XML or EML, up to 50 MB. They become samples; they are not delivered."
         className="mt-3"
       >
         {ids => (

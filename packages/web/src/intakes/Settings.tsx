@@ -35,6 +35,7 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
   const [addresses, setAddresses] = useState(intake.allowedAddresses.join(', '));
   const [origins, setOrigins] = useState(intake.allowedOrigins.join(', '));
   const [sameWithin, setSameWithin] = useState(String(intake.sameWithin));
+  const [keepDays, setKeepDays] = useState(intake.keepDays === null ? '' : String(intake.keepDays));
   const change = useChangeIntake(intake.id);
   const errors = change.error instanceof ApiFault ? (change.error.problem.errors ?? []) : [];
   const errorOf = (field: string) => errors.find(each => each.field === field)?.message ?? null;
@@ -51,6 +52,7 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
         allowedAddresses: listed(addresses),
         allowedOrigins: listed(origins),
         sameWithin: Number(sameWithin),
+        keepDays: keepDays.trim() === '' ? null : Number(keepDays),
       },
       { onSuccess: onDone },
     );
@@ -155,6 +157,22 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
           )}
         </Labelled>
       </div>
+      <Labelled
+        label="Days that what arrived is kept"
+        hint="Empty for ever. Samples marked as kept stay, and what is not delivered yet."
+        error={errorOf('keepDays')}
+        className="sm:w-1/3"
+      >
+        {ids => (
+          <input
+            {...ids}
+            className="write"
+            inputMode="numeric"
+            value={keepDays}
+            onChange={event => setKeepDays(event.target.value)}
+          />
+        )}
+      </Labelled>
       {change.error && errors.length === 0 && <Fault>{wordsFor(change.error)}</Fault>}
       <div className="flex items-baseline gap-4">
         <button className="press" disabled={change.isPending}>

@@ -1,6 +1,6 @@
 import type { ArrivalView } from '@grammata/contract';
-import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
-import { useMemo, useRef } from 'react';
+import { escapeToken, isJsonObject, valueAt, type Json } from '@grammata/core/submission';
+import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { moved } from './moved';
 import { useScrolledTo } from './useScrolledTo';
 
@@ -52,7 +52,18 @@ function branchesOf(document: Json, tags: Map<string, string>, asides: Set<strin
 function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Map<string, string>; asides: Set<string> } {
   const tags = new Map<string, string>();
   const asides = new Set<string>();
-  if (envelope) tags.set(envelope.answersAt, 'the answers');
+  if (envelope) tags.set(envelope.answersAt, envelope.splitAt === null ? 'the answers' : 'a submission each');
+  // In a list of submissions each item tells its own identifier and time.
+  const items = envelope && envelope.splitAt !== null ? valueAt(document, envelope.splitAt) : undefined;
+  (Array.isArray(items) ? items.slice(0, MOST_LINES) : []).forEach((item, index) => {
+    if (!isJsonObject(item)) return;
+    for (const [name, value] of Object.entries(item)) {
+      const at = `${envelope!.splitAt}/${index}/${escapeToken(name)}`;
+      const { id, submittedAt } = decoded[index] ?? { id: null, submittedAt: null };
+      if (id !== null && id === String(value)) tags.set(at, 'identifies it');
+      else if (submittedAt !== null && submittedAt === String(value)) tags.set(at, 'time');
+    }
+  });
   for (const submission of decoded) {
     for (const field of submission.fields) tags.set(field.pointer, field.label);
     for (const { key, label, pointer } of submission.questions) {
@@ -75,14 +86,41 @@ function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Map<strin
   return { tags, asides };
 }
 
+/** Moves to the place above or below with the arrow keys. */
+function walk(event: KeyboardEvent<HTMLButtonElement>): void {
+  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+  if (step === 0) return;
+  event.preventDefault();
+  const all = [...(event.currentTarget.closest('ul')?.querySelectorAll('button') ?? [])];
+  all[all.indexOf(event.currentTarget) + step]?.focus();
+}
+
+/** A line of the tree; while a person points, one to press. */
+function Place({ onPoint, onLit, children }: { onPoint: (() => void) | null; onLit: () => void; children: ReactNode }) {
+  if (!onPoint) return children;
+  return (
+    <button
+      type="button"
+      onClick={onPoint}
+      onFocus={onLit}
+      onKeyDown={walk}
+      className="block w-full truncate text-left hover:bg-oxide-wash"
+    >
+      {children}
+    </button>
+  );
+}
+
 interface StructureProps {
   arrival: ArrivalView;
   hot: string | null;
   onHot: (pointer: string | null) => void;
+  /** Set while a person points at places. */
+  onPoint?: ((pointer: string) => void) | null;
 }
 
 /** How the message is built, place by place, and what each was read as. */
-export function Structure({ arrival, hot, onHot }: StructureProps) {
+export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProps) {
   const lines = useMemo(() => {
     const { tags, asides } = tagsOf(arrival);
     return branchesOf(arrival.document, tags, asides);
@@ -101,6 +139,13 @@ export function Structure({ arrival, hot, onHot }: StructureProps) {
       className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto"
     >
       <ul>
+        {onPoint && (
+          <li className="font-mono text-small/5 text-ink-3">
+            <Place onPoint={() => onPoint('')} onLit={() => onHot(null)}>
+              the whole message
+            </Place>
+          </li>
+        )}
         {lines.map(({ pointer, depth, name, hint, tag, isAside }) => (
           <li
             key={pointer}
@@ -111,14 +156,16 @@ export function Structure({ arrival, hot, onHot }: StructureProps) {
             style={{ paddingLeft: `${depth * 0.875}rem` }}
             className={`truncate font-mono text-small/5 ${hot === pointer ? 'bg-lapis-wash text-lapis' : isAside ? 'text-ink-3' : ''}`}
           >
-            {name} <span className="text-ink-3">{hint}</span>
-            {tag && (
-              <span
-                className={`ml-2 font-sans text-fine font-semibold ${tag === 'not answered' ? 'text-ink-3' : 'text-oxide'}`}
-              >
-                {tag}
-              </span>
-            )}
+            <Place onPoint={onPoint && (() => onPoint(pointer))} onLit={() => onHot(pointer)}>
+              {name} <span className="text-ink-3">{hint}</span>
+              {tag && (
+                <span
+                  className={`ml-2 font-sans text-fine font-semibold ${tag === 'not answered' ? 'text-ink-3' : 'text-oxide'}`}
+                >
+                  {tag}
+                </span>
+              )}
+            </Place>
           </li>
         ))}
       </ul>

@@ -1,12 +1,18 @@
 import type {
   ArrivalSummary,
   ArrivalView,
+  FormInput,
+  FormView,
   IntakeInput,
   IntakeView,
+  LearnedView,
+  PinsPreview,
   ProblemDetails,
   StrayView,
+  WorkView,
 } from '@grammata/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { LandmarkExample, Pins } from '@grammata/core/decode';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, ApiFault } from '../app/api';
 
 export const useIntakes = () => useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
@@ -61,3 +67,30 @@ export const useForgetStrays = () => {
     onSuccess: () => client.invalidateQueries({ queryKey: ['strays'] }),
   });
 };
+
+/** What pins would make of the recorded messages; asked only while there are some that differ. */
+export const usePinsPreview = (intakeId: string, arrivalId: string | null, pins: Pins | null) =>
+  useQuery({
+    queryKey: ['pins', intakeId, arrivalId, pins],
+    queryFn: () =>
+      api<PinsPreview>(`/intakes/${intakeId}/pins/preview?arrival=${arrivalId ?? ''}`, { method: 'POST', body: pins }),
+    enabled: pins !== null,
+    placeholderData: keepPreviousData,
+  });
+export const useKeepPins = (id: string) =>
+  useIntakeChange((pins: Pins) => api<IntakeView>(`/intakes/${id}/pins`, { method: 'PUT', body: pins }));
+export const useLearn = () =>
+  useMutation({
+    mutationFn: (examples: LandmarkExample[]) =>
+      api<LearnedView>('/learn/landmarks', { method: 'POST', body: { examples } }),
+  });
+export const useReadFeed = (id: string) =>
+  useIntakeChange(() => api<{ fresh: number; fault: string | null }>(`/intakes/${id}/feed/read`, { method: 'POST' }));
+export const useChangeForm = () =>
+  useIntakeChange(({ id, ...body }: FormInput & { id: string }) =>
+    api<FormView>(`/forms/${id}`, { method: 'PATCH', body }),
+  );
+export const useWork = (intakeId: string) =>
+  useQuery({ queryKey: ['work', intakeId], queryFn: () => api<WorkView[]>(`/work?intake=${intakeId}`) });
+export const useStopWork = () =>
+  useMutation({ mutationFn: (id: string) => api<null>(`/work/${id}/stop`, { method: 'POST' }) });

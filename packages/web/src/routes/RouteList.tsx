@@ -84,7 +84,7 @@ const Row = ({ route }: { route: RouteSummary }) => (
 );
 
 function NewRoute({ formId: givenForm, onCancel }: { formId: string; onCancel: () => void }) {
-  const forms = useForms().data ?? [];
+  const forms = (useForms().data ?? []).filter(each => each.state !== 'ignored');
   const targets = useTargets().data ?? [];
   const [formId, setFormId] = useState(givenForm);
   const [where, setWhere] = useState('');

@@ -291,9 +291,29 @@ export const isTime = (value: Json): boolean =>
 /** How much a name says that it holds the time of the submission: submitted before created, before anything else. */
 function timeRank(name: string): number {
   const all = nameWords(name);
-  if (all.some(word => ['submitted', 'completed', 'finished', 'ended', 'landed', 'sent', 'received', 'lodged', 'posted', 'filed'].includes(word)))
+  if (
+    all.some(word =>
+      [
+        'submitted',
+        'completed',
+        'finished',
+        'ended',
+        'landed',
+        'sent',
+        'received',
+        'lodged',
+        'posted',
+        'filed',
+      ].includes(word),
+    )
+  )
     return 3;
-  if (all.some(word => ['created', 'added', 'recorded', 'logged', 'entered', 'timestamp', 'time', 'when', 'ts'].includes(word))) return 2;
+  if (
+    all.some(word =>
+      ['created', 'added', 'recorded', 'logged', 'entered', 'timestamp', 'time', 'when', 'ts'].includes(word),
+    )
+  )
+    return 2;
   if (all.some(word => ['started', 'updated', 'modified', 'birth'].includes(word))) return 0;
   return speaksOf(name, 'time') ? 1 : 0;
 }

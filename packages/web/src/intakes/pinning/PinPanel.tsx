@@ -1,0 +1,188 @@
+import type { ArrivalView, PinsPreview } from '@grammata/contract';
+import { isUnpinned, pinRoles, type PinRole, type Pins } from '@grammata/core/decode';
+import { useState } from 'react';
+import { wordsFor } from '../../app/api';
+import { Act, counted, Fault, Floating, Press, when } from '../../ui';
+import { TextLesson } from './TextLesson';
+import type { Pinning } from './usePinning';
+
+const roleWords: Record<PinRole, { says: string; hint: string }> = {
+  answers: { says: 'The answers are here', hint: 'Point at what holds all of them: an object, a list, or a text.' },
+  label: { says: 'This words the question', hint: 'Point at the wording inside any one answer.' },
+  value: { says: 'This is the answer', hint: 'Point at what was answered, inside any one answer.' },
+  key: { says: 'This identifies the question', hint: 'Point at the identifier inside any one answer.' },
+  form: { says: 'This tells the form', hint: 'Point at the value that differs from form to form.' },
+  id: { says: 'This identifies the submission', hint: 'Point at the builder’s own identifier.' },
+  split: { says: 'Each item here is a submission', hint: 'Point at the list, or at anything in it.' },
+};
+
+const shown = (pointer: string) => pointer || 'the top';
+
+/** Overruling the reading by pointing: choose what a place is, point at it in the structure, see what it does. */
+export function PinColumn({ pinning }: { pinning: Pinning }) {
+  const { role, refusal, pins } = pinning;
+  return (
+    <div className="pt-1">
+      <div role="radiogroup" aria-label="What a place is">
+        {pinRoles.map(each => (
+          <label key={each} className={`block py-px ${each === role ? 'font-semibold' : 'text-ink-2'}`}>
+            <input
+              type="radio"
+              name="role"
+              className="mr-2 accent-(--oxide)"
+              checked={each === role}
+              onChange={() => pinning.choose(each)}
+            />
+            {roleWords[each].says}
+          </label>
+        ))}
+      </div>
+      <p className="mt-2 font-serif text-[0.9375rem]/5 text-ink-2">
+        {roleWords[role].hint} <span aria-hidden>→</span>
+      </p>
+      {refusal && (
+        <p role="alert" className="mt-1 text-crimson">
+          ! {refusal}
+        </p>
+      )}
+      <PinList pins={pins} onUnpin={pinning.unpin} />
+      <Result pinning={pinning} />
+      <p className="mt-4 text-small">
+        <Act onClick={() => pinning.setMode('text')}>Put values in a running text right instead</Act>
+      </p>
+    </div>
+  );
+}
+
+/** The same for messages in running text: over the whole width, since the text has to be read. */
+export function PinPanel({ pinning, arrival }: { pinning: Pinning; arrival: ArrivalView }) {
+  return (
+    <section aria-label="Overrule the reading" className="border-b border-ink bg-raised px-4 pt-3 pb-4">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h2>Put values right</h2>
+        <Act onClick={() => pinning.setMode('places')}>Point at places instead</Act>
+      </div>
+      <TextLesson arrival={arrival} pins={pinning.pins} onLearned={pinning.set} />
+      <PinList pins={pinning.pins} onUnpin={pinning.unpin} />
+      <Result pinning={pinning} />
+    </section>
+  );
+}
+
+/** What the pins would do to everything recorded, and keeping them. */
+function Result({ pinning }: { pinning: Pinning }) {
+  const { pins, keep, isChanged } = pinning;
+  return (
+    <>
+      {isChanged && <Preview pinning={pinning} />}
+      {keep.error && <Fault>{wordsFor(keep.error)}</Fault>}
+      <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+        <Press
+          disabled={!isChanged || keep.isPending}
+          onClick={() => keep.mutate(pins, { onSuccess: () => pinning.close() })}
+        >
+          {isUnpinned(pins) && isChanged ? 'Take off, read all anew' : 'Keep it, read all anew'}
+        </Press>
+        <Press quiet onClick={pinning.close}>
+          Cancel
+        </Press>
+      </div>
+      <p className="mt-2 text-small text-ink-3">Submissions found anew become samples; nothing is delivered again.</p>
+    </>
+  );
+}
+
+function PinList({ pins, onUnpin }: { pins: Pins; onUnpin: (which: keyof Pins) => void }) {
+  const set = pinRoles.filter(role => pins[role] !== undefined);
+  if (set.length === 0 && !pins.text) return null;
+  return (
+    <ul aria-label="Pins" className="mt-3 border-t border-rule">
+      {set.map(role => (
+        <li key={role} className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
+          <span className="basis-full text-small text-ink-2">{roleWords[role].says}</span>
+          <code className="min-w-0 flex-1 font-mono text-small break-all text-lapis">{shown(pins[role]!)}</code>
+          <Act onClick={() => onUnpin(role)} aria-label={`Take off: ${roleWords[role].says}`}>
+            Take off
+          </Act>
+        </li>
+      ))}
+      {pins.text && (
+        <li className="flex items-baseline gap-3 border-b border-rule py-1">
+          <span className="text-small text-ink-2">Values by the text around them</span>
+          <span className="min-w-0 flex-1 truncate text-lapis">
+            {pins.text.landmarks.map(each => each.label).join(', ')}
+          </span>
+          <Act onClick={() => onUnpin('text')} aria-label="Take off: values by the text around them">
+            Take off
+          </Act>
+        </li>
+      )}
+    </ul>
+  );
+}
+
+function Preview({ pinning: { preview } }: { pinning: Pinning }) {
+  const [open, setOpen] = useState(false);
+  if (preview.error) return <Fault>{wordsFor(preview.error)}</Fault>;
+  if (!preview.data) return <p className="mt-3 text-ink-2">Trying it on what was recorded…</p>;
+  const { looked, recorded, changed, missing, forms, rows } = preview.data;
+  return (
+    <div className="mt-3" aria-live="polite">
+      <p className="font-serif text-[0.9375rem]/5">
+        On {looked === recorded ? `all ${counted(looked, 'message')}` : `the newest ${looked} of ${recorded} messages`}:{' '}
+        <b>{changed} read otherwise</b>, as {counted(forms, 'form')}
+        {missing > 0 && (
+          <>
+            ; <b className="text-crimson">{missing} lack what is pinned</b> and are read as before
+          </>
+        )}
+        . {rows.length > 0 && <Act onClick={() => setOpen(true)}>See them</Act>}
+      </p>
+      <Floating open={open} onOpenChange={setOpen} title="What the pins would change" isWide>
+        <Changes rows={rows} />
+      </Floating>
+    </div>
+  );
+}
+
+const Changes = ({ rows }: { rows: PinsPreview['rows'] }) => (
+  <table className="mx-5 mb-4 w-[calc(100%-2.5rem)] table-fixed text-left align-top">
+    <thead className="text-small text-ink-2">
+      <tr>
+        <th className="w-28 py-1.5 pr-4 font-semibold">Message</th>
+        <th className="py-1.5 pr-4 font-semibold">As it is read now</th>
+        <th className="py-1.5 font-semibold">As it would be</th>
+      </tr>
+    </thead>
+    <tbody>
+      {rows.map(row => (
+        <tr key={row.arrivalId} className="border-t border-rule align-top">
+          <td className="py-1.5 pr-4 text-ink-2">{when(row.receivedAt)}</td>
+          <td className="py-1.5 pr-4">
+            <Summary reading={row.before} />
+          </td>
+          <td className="py-1.5">
+            {row.missing ? <span className="text-crimson">! {row.missing}</span> : <Summary reading={row.after} />}
+          </td>
+        </tr>
+      ))}
+    </tbody>
+  </table>
+);
+
+function Summary({ reading: { submissions, form, answers } }: { reading: PinsPreview['rows'][number]['before'] }) {
+  if (submissions === 0) return <span className="text-ink-3">nothing found</span>;
+  return (
+    <>
+      <span className="block text-small text-ink-2">
+        {counted(submissions, 'submission')}
+        {form && ` of ${form}`}
+      </span>
+      {answers.map((each, index) => (
+        <span key={index} className="block truncate text-small">
+          <span className="text-lapis">{each.label}</span> <span className="font-mono">{each.value}</span>
+        </span>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,2 @@
+export * from './PinPanel';
+export * from './usePinning';
