@@ -9,6 +9,7 @@ export const LARGEST_UPLOAD = 50_000_000;
 const typeByEnding: Record<string, string> = {
   csv: 'text/csv',
   tsv: 'text/tab-separated-values',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   json: 'application/json',
   ndjson: 'application/x-ndjson',
   jsonl: 'application/x-ndjson',

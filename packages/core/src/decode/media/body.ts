@@ -21,17 +21,38 @@ function charsetOfMark(bytes: Uint8Array): string | null {
   return null;
 }
 
-/** Bytes as text: a byte-order mark wins over the stated charset, UTF-8 is the default, windows-1252 the last resort. */
+/** JSON in UTF-16 without a mark shows by its zero bytes, since it starts with two ASCII characters (RFC 4627 §3). */
+function charsetOfZeros(bytes: Uint8Array): string | null {
+  if (bytes.length < 4 || bytes.length % 2 !== 0) return null;
+  if (bytes[0] !== 0 && bytes[1] === 0 && bytes[2] !== 0 && bytes[3] === 0) return 'utf-16le';
+  if (bytes[0] === 0 && bytes[1] !== 0 && bytes[2] === 0 && bytes[3] !== 0) return 'utf-16be';
+  return null;
+}
+
+/**
+ * The body with its text, which is decoded when it is first asked for: files may be large and no text at all. A
+ * byte-order mark wins over the stated charset, UTF-8 is the default, windows-1252 the last resort; a charset that does
+ * not fit adds a note.
+ */
 export function readBody(bytes: Uint8Array, contentType: string | null): { body: Body; notes: Note[] } {
   const parts = contentTypeParts(contentType);
   const notes: Note[] = [];
-  const stated = charsetOfMark(bytes) ?? parts.parameters.charset ?? 'utf-8';
-  let text: string | null = decodeStrictly(bytes, stated);
-  if (text === null) {
-    text = decodeStrictly(bytes, 'utf-8') ?? new TextDecoder('windows-1252').decode(bytes);
+  let text: string | null = null;
+  const decoded = () => {
+    const stated = charsetOfMark(bytes) ?? parts.parameters.charset ?? charsetOfZeros(bytes) ?? 'utf-8';
+    const strict = decodeStrictly(bytes, stated);
+    if (strict !== null) return strict;
     notes.push({ code: 'media.charset', message: `The bytes are not valid ${stated}; read with another charset.` });
-  }
-  return { body: { bytes, ...parts, text }, notes };
+    return decodeStrictly(bytes, 'utf-8') ?? new TextDecoder('windows-1252').decode(bytes);
+  };
+  const body: Body = {
+    bytes,
+    ...parts,
+    get text() {
+      return (text ??= decoded());
+    },
+  };
+  return { body, notes };
 }
 
 function decodeStrictly(bytes: Uint8Array, charset: string): string | null {

@@ -9,6 +9,7 @@ import { multipart } from './multipart';
 import { plain } from './plain';
 import type { MediaReader } from './reader';
 import { separated } from './separated';
+import { spreadsheet } from './spreadsheet';
 import { nestedFromPairs, urlencoded } from './urlencoded';
 import { xml } from './xml';
 
@@ -21,6 +22,7 @@ export const mediaReaders: MediaReader[] = [
   har((text, type) => readDocument(new TextEncoder().encode(text), type, '')),
   json,
   jsonLines,
+  spreadsheet,
   multipart,
   urlencoded,
   xml,

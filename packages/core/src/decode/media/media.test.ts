@@ -115,3 +115,14 @@ test.each<[string | null, string | null, Record<string, string>]>([
   ['', null, {}],
   [null, null, {}],
 ])('Content-Type %j', (header, type, parameters) => expect(contentTypeParts(header)).toEqual({ type, parameters }));
+
+// RFC 4627 §3: JSON starts with two ASCII characters, so its zero bytes tell UTF-16 even without a mark.
+test.each([
+  ['little', (text: string) => Buffer.from(text, 'utf16le')],
+  ['big', (text: string) => Buffer.from(text, 'utf16le').swap16()],
+])('JSON in UTF-16, %s end first, without a mark', (_, encoded) =>
+  expect(readDocument(encoded('{"site":"Mühle 文"}'), 'application/json', '')).toMatchObject({
+    document: { site: 'Mühle 文' },
+    notes: [],
+  }),
+);

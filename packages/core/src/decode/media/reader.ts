@@ -9,7 +9,7 @@ export interface Body {
   /** Parameters of the Content-Type, such as charset. */
   parameters: Record<string, string>;
   /** The bytes as text in the stated charset, UTF-8 when none is stated. A byte-order mark is dropped. */
-  text: string;
+  readonly text: string;
 }
 
 export interface MediaReading {

@@ -1,9 +1,10 @@
 import Papa from 'papaparse';
-import { setOwn, type JsonObject } from '../../submission';
+import { asText, setOwn, type Json, type JsonObject } from '../../submission';
 import type { Note } from '../notes';
-import type { MediaReader } from './reader';
+import type { MediaReader, MediaReading } from './reader';
 
 const MOST_ROWS = 100_000;
+const MOST_ROW_NOTES = 200;
 
 /** CSV (RFC 4180) and its kin with tabs or semicolons, with a header row or without. */
 export const separated: MediaReader = {
@@ -20,27 +21,32 @@ export const separated: MediaReader = {
       skipEmptyLines: 'greedy',
       preview: MOST_ROWS,
     });
-    const [first, ...rest] = data;
-    if (!first) return { code: 'media.separated', message: 'It holds no row.' };
-    const hasHeader = rest.length > 0 && looksLikeHeader(first, rest);
-    const names = first.map((cell, index) => (hasHeader && cell.trim() ? cell.trim() : `column_${index + 1}`));
+    if (data.length === 0) return { code: 'media.separated', message: 'It holds no row.' };
     const notes: Note[] = errors
       .filter(error => error.type === 'Quotes')
-      .slice(0, 20)
+      .slice(0, MOST_ROW_NOTES)
       .map(error => ({ code: 'media.row', message: `Row ${(error.row ?? 0) + 1}: ${error.message}.` }));
-    const rows = hasHeader ? rest : data;
-    rows.forEach((row, index) => {
-      if (row.length > names.length && notes.length < 20)
-        notes.push({
-          code: 'media.row',
-          message: `Row ${index + (hasHeader ? 2 : 1)} has ${row.length} values for ${names.length} columns; the rest was not read.`,
-        });
-    });
-    return { document: rows.map(row => rowObject(names, row)), notes };
+    return fromRows(data, notes);
   },
 };
 
-function rowObject(names: string[], row: string[]): JsonObject {
+/** Rows of cells as objects by the names of their columns: those of a header row, or `column_1` and on. */
+export function fromRows(data: Json[][], notes: Note[] = []): MediaReading {
+  const [first = [], ...rest] = data;
+  const hasHeader = rest.length > 0 && looksLikeHeader(first.map(asText), rest);
+  const names = first.map((cell, index) => (hasHeader && asText(cell).trim()) || `column_${index + 1}`);
+  const rows = hasHeader ? rest : data;
+  rows.forEach((row, index) => {
+    if (row.length > names.length && notes.length < MOST_ROW_NOTES)
+      notes.push({
+        code: 'media.row',
+        message: `Row ${index + (hasHeader ? 2 : 1)} has ${row.length} values for ${names.length} columns; the rest was not read.`,
+      });
+  });
+  return { document: rows.map(row => rowObject(names, row)), notes };
+}
+
+function rowObject(names: string[], row: Json[]): JsonObject {
   const object: JsonObject = {};
   names.forEach((name, index) => {
     if (row[index] !== undefined)
@@ -52,11 +58,11 @@ function rowObject(names: string[], row: string[]): JsonObject {
 const isData = (cell: string) => /^\s*[-+]?\d[\d.,:/\s-]*$/.test(cell) || cell.includes('@') || /^https?:/.test(cell);
 
 /** Names are different, filled, and less like data than what stands below them. */
-function looksLikeHeader(first: string[], rest: string[][]): boolean {
+function looksLikeHeader(first: string[], rest: Json[][]): boolean {
   const cells = first.map(cell => cell.trim());
   if (new Set(cells).size < cells.length || cells.some(cell => cell === '') || cells.some(isData)) return false;
   return (
-    rest.some(row => row.some(isData)) ||
+    rest.some(row => row.some(cell => typeof cell !== 'string' || isData(cell))) ||
     (cells.every(cell => cell.length < 60) && !rest.some(row => row.some((cell, index) => cell === cells[index])))
   );
 }
