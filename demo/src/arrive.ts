@@ -68,6 +68,7 @@ export async function arrive(
       receivedAt: answer.receivedAt,
       size: came.body.length,
       cut: false,
+      aside: false,
       state: 'waiting',
       trouble: null,
       checked: null,

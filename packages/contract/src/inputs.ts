@@ -53,7 +53,7 @@ export type ReplyKind = (typeof replyKinds)[number];
 export class IntakeInput {
   @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
   /** Bytes. */
-  @IsOptional() @IsInt() @Min(1024) @Max(104857600) sizeLimit?: number;
+  @IsOptional() @IsInt() @Min(1024) @Max(1073741824) sizeLimit?: number;
   @IsOptional() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
   @IsOptional() @IsIn(replyKinds) reply?: ReplyKind;
   /** Text of the thank-you page, or the address to redirect to. */

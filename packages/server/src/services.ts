@@ -2,7 +2,7 @@ import type { Logger } from 'pino';
 import type { Vault } from './access';
 import type { Config } from './config';
 import type { DeliveryQueue } from './delivery';
-import type { ArrivalReader, Feeds } from './intake';
+import type { ArrivalReader, Bodies, Feeds } from './intake';
 import type { LiveHub } from './live';
 import type { Outward } from './outward';
 import type { Store } from './store';
@@ -19,5 +19,6 @@ export interface Services {
   reader: ArrivalReader;
   feeds: Feeds;
   workshop: Workshop;
+  bodies: Bodies;
   log: Logger;
 }

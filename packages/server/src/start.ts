@@ -6,7 +6,7 @@ import { vaultIn } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
 import { DeliveryQueue, dispatcher } from './delivery';
-import { ArrivalReader, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
+import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
 import { Outward } from './outward';
 import type { Services } from './services';
@@ -36,16 +36,18 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const queue = new DeliveryQueue({ store, outward, vault, live, log, concurrency: config.concurrency });
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, live, () => queue.wake());
-  const reader = new ArrivalReader({ store, live, dispatch, workshop, log, decoderFile: config.decoderFile });
+  const bodies = new Bodies(config.dataDir);
+  const reader = new ArrivalReader({ store, live, dispatch, workshop, bodies, log, decoderFile: config.decoderFile });
   const stored = () => reader.wake();
   const secretOf = ({ feedSecret }: IntakeRow) => (feedSecret ? vault.open(feedSecret) : '');
   const feeds = new Feeds({ store, live, outward, secretOf, stored });
-  const services: Services = { config, store, vault, outward, live, queue, reader, feeds, workshop, log };
+  const services: Services = { config, store, vault, outward, live, queue, reader, feeds, workshop, bodies, log };
   const recorder = new Recorder(store.arrivals);
   const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, stored });
   const server = httpServer(services, {
     intakes: store.intakes,
     recorder,
+    bodies,
     live,
     stored,
     secretsOf: intake => (intake.secrets ? (JSON.parse(vault.open(intake.secrets)) as string[]) : []),
@@ -69,7 +71,8 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       reader.wake();
       queue.start();
       feeds.schedule();
-      const timer = retention(store, log);
+      bodies.sweep(id => store.arrivals.has(id));
+      const timer = retention(store, bodies, log);
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();

@@ -1,13 +1,13 @@
 import type { Json, JsonObject, Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
-import { readDocument } from './media';
+import { readDocument, type Document } from './media';
 import { TOO_DEEP, type Note } from './notes';
 import type { Pins } from './pins';
 import { readAnswers } from './value';
 
 export type { Note } from './notes';
 export * from './pins';
-export { contentTypeParts, nestedFromPairs } from './media';
+export { contentTypeParts, fileValue, nestedFromPairs, nestedFromValues, type Document } from './media';
 
 /** How the answers were found, for people to check. */
 export interface FoundEnvelope {
@@ -39,8 +39,12 @@ export interface Decoded {
  * @param query what followed `?` in the address, without the mark
  * @param pins what a person pointed at to overrule the reading
  */
-export function decode(bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded {
-  const { media, document: raw, notes } = readDocument(bytes, contentType, query);
+export const decode = (bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded =>
+  decodeDocument(readDocument(bytes, contentType, query), pins);
+
+/** Stages two and three alone, for a document that was read elsewhere. */
+export function decodeDocument({ media, document: raw, notes: before }: Document, pins: Pins = {}): Decoded {
+  const notes = [...before];
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
   if (isTooDeep)
     notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });

@@ -2,7 +2,7 @@ import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@gramm
 import { raw, Router } from 'express';
 import { request as send } from 'undici';
 import { iso } from '../clock';
-import { arrivalFromFile, decodeArrival, LARGEST_UPLOAD, nextTime, readableEndings, typeOfFile } from '../intake';
+import { arrivalFromFile, decodeStored, LARGEST_UPLOAD, nextTime, readableEndings, typeOfFile } from '../intake';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { IntakeRow } from '../store';
@@ -148,9 +148,10 @@ export function intakesApi(services: Services): Router {
     response.status(202).json({ id: arrival.id });
   });
 
-  router.get('/arrivals/:id', (request, response) => {
+  router.get('/arrivals/:id', async (request, response) => {
     const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
-    const { document, media, envelope, runnersUp, notes } = decodeArrival(row, store.intakes.byId(row.intakeId)?.pins);
+    const pins = store.intakes.byId(row.intakeId)?.pins ?? {};
+    const decoded = row.cut ? null : await decodeStored(row, pins, services.bodies);
     const kept = store.arrivals.submissionsOf(row.id);
     const text = row.body.toString('utf8');
     const view: ArrivalView = {
@@ -161,11 +162,11 @@ export function intakesApi(services: Services): Router {
       checked: row.checked,
       body: text.includes('\u0000') ? null : text,
       cut: row.cut,
-      document: row.cut || row.size > MOST_SHOWN ? null : document,
-      media: row.cut ? null : media,
-      envelope: row.cut ? null : envelope,
-      runnersUp: row.cut ? [] : runnersUp,
-      notes: row.cut ? [] : notes,
+      document: row.size > MOST_SHOWN && !row.aside ? null : (decoded?.document ?? null),
+      media: decoded?.media ?? null,
+      envelope: decoded?.envelope ?? null,
+      runnersUp: decoded?.runnersUp ?? [],
+      notes: decoded?.notes ?? [],
       decoded: kept.slice(0, MOST_DECODED).map(each => ({ ...each.data, sampleId: each.id })),
       deliveries: store.deliveries
         .ofSubmissions(kept.map(each => each.id))

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Pins } from '@grammata/core/decode';
 import type { Submission } from '@grammata/core/submission';
@@ -6,6 +7,8 @@ import { decodeArrival, readingOf } from './reading';
 /** What the thread is given. */
 export interface DecodeTask {
   body: Uint8Array;
+  /** The file that the body lies in; null where it is given. */
+  file: string | null;
   contentType: string | null;
   url: string;
   pins: Pins;
@@ -21,12 +24,10 @@ export type DecodeMessage =
 const PORTION = 200;
 
 /** Decodes one large message off the main thread. */
-function run({ body, contentType, url, pins }: DecodeTask): void {
+function run({ body, file, contentType, url, pins }: DecodeTask): void {
   const say = (message: DecodeMessage) => parentPort?.postMessage(message);
-  const decoded = decodeArrival(
-    { body: Buffer.from(body.buffer, body.byteOffset, body.length), contentType, url },
-    pins,
-  );
+  const bytes = file === null ? Buffer.from(body.buffer, body.byteOffset, body.length) : readFileSync(file);
+  const decoded = decodeArrival({ body: bytes, contentType, url }, pins);
   const { submissions, state, trouble } = readingOf(decoded);
   say({ type: 'found', total: submissions.length });
   for (let from = 0; from < submissions.length; from += PORTION)

@@ -196,6 +196,7 @@ function arrivalFromFeed(intake: IntakeRow, url: string, { bytes, headers }: Out
     body: bytes,
     cut: false,
     state: 'waiting',
+    aside: false,
     trouble: null,
     checked: null,
     digest: createHash('sha256').update(bytes).digest('base64url'),

@@ -1,3 +1,4 @@
+export * from './bodies';
 export * from './feeds';
 export * from './mailbox';
 export * from './reader';

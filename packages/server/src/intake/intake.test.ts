@@ -309,6 +309,7 @@ test('what was stored and not read before a crash is read at the next start', as
     state: 'waiting' as const,
     trouble: null,
     checked: null,
+    aside: false,
     digest: null,
   };
   running.services.store.arrivals.record([row]);

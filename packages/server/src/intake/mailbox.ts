@@ -112,6 +112,7 @@ function arrivalFromMail(intake: IntakeRow, session: SMTPServerSession, body: Bu
     body: isTooLarge ? body.subarray(0, KEPT_OF_TOO_LARGE) : body,
     cut: isTooLarge,
     state: isTooLarge ? 'refused' : 'waiting',
+    aside: false,
     trouble: isTooLarge
       ? `Not read: ${(body.length / 1e6).toFixed(1)} MB is more than this intake’s limit of ${(intake.sizeLimit / 1e6).toFixed(1)} MB.`
       : null,

@@ -1,10 +1,12 @@
 import type { Logger } from 'pino';
 import type { Dispatcher } from '../delivery';
 import type { LiveHub } from '../live';
-import { UPLOADED, type ArrivalRow, type DeliveryRow, type Store } from '../store';
+import { UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
 import type { Work, Workshop } from '../work';
 import { decodeApart } from './decoder';
-import { decodeArrival, readingOf } from './reading';
+import type { Bodies } from './bodies';
+import { decodeMultipartFile } from './multipartFile';
+import { decodeArrival, isStreamed, readingOf } from './reading';
 
 /** Bytes from which an arrival is read in a thread of its own, so that requests do not wait for it. */
 const LARGE = 256_000;
@@ -14,6 +16,7 @@ export interface ReaderParts {
   live: LiveHub;
   dispatch: Dispatcher;
   workshop: Workshop;
+  bodies: Bodies;
   log: Logger;
   /** The program of the decoding thread. */
   decoderFile: string;
@@ -62,30 +65,41 @@ export class ArrivalReader {
   #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.byId(arrival.intakeId)?.pins ?? {};
 
   #read(arrival: ArrivalRow): void {
-    const { store, dispatch, live } = this.parts;
     try {
-      let queued: DeliveryRow[] = [];
-      store.arrivals.store(arrival, readingOf(decodeArrival(arrival, this.#pinsOf(arrival))), rows => {
-        // A file holds past submissions: they are samples to try things on, and are not delivered.
-        if (arrival.method !== UPLOADED) queued = dispatch.queue(rows.filter(row => row.repeatOf === null));
-      });
-      dispatch.announce(queued);
+      this.#take(arrival, readingOf(decodeArrival(arrival, this.#pinsOf(arrival))));
     } catch (error) {
       this.#failed(arrival, error as Error);
     }
-    live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+    this.parts.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+  }
+
+  #take(arrival: ArrivalRow, reading: Reading): void {
+    const { store, dispatch } = this.parts;
+    let queued: DeliveryRow[] = [];
+    store.arrivals.store(arrival, reading, rows => {
+      // A file holds past submissions: they are samples to try things on, and are not delivered.
+      if (arrival.method !== UPLOADED) queued = dispatch.queue(rows.filter(row => row.repeatOf === null));
+    });
+    dispatch.announce(queued);
   }
 
   async #readLarge(arrival: ArrivalRow): Promise<void> {
     if (this.#isClosed) return;
-    const { store, dispatch, live, workshop, decoderFile } = this.parts;
+    const { store, dispatch, live, workshop, decoderFile, bodies } = this.parts;
     const isFile = arrival.method === UPLOADED;
     const work = isFile
       ? workshop.start({ kind: 'upload', title: `Reading ${fileNameOf(arrival)}`, intakeId: arrival.intakeId }, null)
       : null;
     try {
       const { body, contentType, url } = arrival;
-      const task = { body, contentType, url, pins: this.#pinsOf(arrival) };
+      const pins = this.#pinsOf(arrival);
+      if (isStreamed(arrival)) {
+        const decoded = await decodeMultipartFile(bodies.fileOf(arrival.id), contentType!, pins);
+        if (this.#isClosed) return;
+        this.#take(arrival, readingOf(decoded));
+        return live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+      }
+      const task = { body, file: arrival.aside ? bodies.fileOf(arrival.id) : null, contentType, url, pins };
       // What a reading that was cut short by a restart left behind is not taken twice.
       const stored = new Set(store.arrivals.submissionsOf(arrival.id).map(each => each.position));
       const queued: DeliveryRow[] = [];

@@ -1,7 +1,8 @@
 import type { ArrivalSummary, ArrivalView, IntakeView, PinsPreview, SamplesView, WorkView } from '@grammata/contract';
 import type { Submission } from '@grammata/core/submission';
 import { build } from 'esbuild';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { eventually, startServer, type Client } from '../testing/running';
@@ -158,11 +159,64 @@ describe('samples', () => {
   });
 });
 
+describe('large bodies', () => {
+  const stored = () => readdirSync(path.join(client.dataDir, 'bodies'));
+  const multipart = (size: number) => {
+    const form = new FormData();
+    form.append('what', 'Diesel smell');
+    form.append('evidence', new File([new Uint8Array(size).fill(7)], 'spill é.mp4', { type: 'video/mp4' }));
+    return fetch(`${client.url}${new URL(intake.address).pathname}`, { method: 'POST', body: form });
+  };
+
+  test('are laid aside and read from there, files by name and size', async () => {
+    expect((await multipart(3_000_000)).status).toBe(202);
+    const [arrival] = await allRead();
+    const view = await viewOf(arrival!.id);
+    expect(view).toMatchObject({ state: 'read', cut: false, media: 'multipart' });
+    expect(view.decoded[0]).toMatchObject({
+      fields: [{ key: 'what', value: 'Diesel smell' }],
+      files: [{ field: 'evidence', name: 'spill é.mp4', type: 'video/mp4', size: 3_000_000 }],
+    });
+    expect(stored()).toEqual([arrival!.id]);
+    await client.call('DELETE', `/intakes/${intake.id}`);
+    const { bodies, store } = client.running.services;
+    expect(bodies.sweep(id => store.arrivals.has(id))).toBe(1);
+    expect(stored()).toEqual([]);
+  });
+
+  test('over the limit leave their beginning and no file', async () => {
+    await client.call('PATCH', `/intakes/${intake.id}`, { sizeLimit: 2_000_000 });
+    expect((await multipart(3_000_000)).status).toBe(413);
+    const [arrival] = await allRead();
+    expect(arrival).toMatchObject({ state: 'refused', size: expect.any(Number) as number });
+    expect(arrival!.size).toBeGreaterThan(3_000_000);
+    expect(stored()).toEqual([]);
+  });
+
+  test('that break off leave nothing', async () => {
+    const { hostname, port } = new URL(client.url);
+    const socket = connect(Number(port), hostname);
+    const head = `POST ${new URL(intake.address).pathname} HTTP/1.1\r\nHost: x\r\nContent-Length: 5000000\r\n\r\n`;
+    await new Promise<void>(done => socket.write(head + 'x'.repeat(1_500_000), () => done()));
+    await eventually(stored, names => names.length === 1);
+    socket.destroy();
+    await eventually(stored, names => names.length === 0);
+    expect(await arrivals()).toEqual([]);
+  });
+
+  test('of JSON are decoded in a thread of their own', async () => {
+    const rows = Array.from({ length: 400 }, (_, index) => ({ id: `e${index}`, site: 'Ford', note: 'x'.repeat(3000) }));
+    expect((await send(JSON.stringify({ rows }))).status).toBe(202);
+    const [arrival] = await allRead();
+    expect(arrival).toMatchObject({ state: 'read', submissions: 400 });
+  }, 20_000);
+});
+
 describe('large files', () => {
-  const rows = 1500;
+  const rows = 500;
   const csv = [
     'id,site,ph',
-    ...Array.from({ length: rows }, (_, index) => `e${index},Withy Bridge (AB-07) ${'.'.repeat(180)},7.${index % 10}`),
+    ...Array.from({ length: rows }, (_, index) => `e${index},Withy Bridge (AB-07) ${'.'.repeat(600)},7.${index % 10}`),
   ];
 
   test('are read apart, with progress, and report the rows that could not be read', async () => {

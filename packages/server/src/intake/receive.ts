@@ -4,6 +4,7 @@ import { now } from '../clock';
 import { newId } from '../ids';
 import type { ArrivalRow, IntakeRow, Intakes } from '../store';
 import type { LiveHub } from '../live';
+import type { Bodies } from './bodies';
 import { readBody, type KeptBody } from './body';
 import type { Recorder } from './recorder';
 import { reply, replyJson } from './reply';
@@ -12,6 +13,7 @@ import { isAllowed, verify, type CheckVerdict } from './verify';
 export interface IntakeParts {
   intakes: Intakes;
   recorder: Recorder;
+  bodies: Bodies;
   live: LiveHub;
   /** The secrets that an intake's senders prove themselves with. */
   secretsOf(intake: IntakeRow): string[];
@@ -28,7 +30,7 @@ export const slugOf = (url: string): string | null => /^\/in\/([^/?#]+)\/?(?:[?#
  * Takes requests to intake addresses: reads with a limit, stores durably, replies. Decoding follows later.
  * A handler for Node's own server, ahead of the framework: this is the way that has to be quick.
  */
-export function receiver({ intakes, recorder, live, stored, secretsOf }: IntakeParts) {
+export function receiver({ intakes, recorder, bodies, live, stored, secretsOf }: IntakeParts) {
   return async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
     const url = request.url ?? '/';
     const intake = intakes.bySlug(slugOf(url) ?? '');
@@ -53,8 +55,12 @@ export function receiver({ intakes, recorder, live, stored, secretsOf }: IntakeP
           { allow: 'GET, POST' },
         );
       }
-      const body = await readBody(request, intake.sizeLimit);
-      const arrival = arrivalFrom(request, intake, body, refusalOf(request, intake, body.bytes));
+      const id = newId(now());
+      // A signature is computed over the whole body: such a one is held in memory.
+      const isSigned = intake.verification?.kind === 'hmac' || intake.verification?.kind === 'standard';
+      const body = await readBody(request, intake.sizeLimit, isSigned ? null : chunks => bodies.write(id, chunks));
+      const arrival = arrivalFrom(id, request, intake, body, refusalOf(request, intake, body.bytes));
+      if (arrival.state === 'refused' && body.aside !== null) bodies.remove(id);
       await recorder.record(arrival);
       if (body.cut) {
         const detail = `It has more than ${intake.sizeLimit} bytes. Its beginning was kept.`;
@@ -100,7 +106,7 @@ export function receiver({ intakes, recorder, live, stored, secretsOf }: IntakeP
   }
 
   async function receiveStray(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const { bytes, size } = await readBody(request, STRAY_LIMIT);
+    const { bytes, size } = await readBody(request, STRAY_LIMIT, null);
     intakes.keepStray({
       at: now(),
       method: request.method ?? 'GET',
@@ -157,15 +163,16 @@ function withoutSecret(url: string, { verification }: IntakeRow): string {
 }
 
 function arrivalFrom(
+  id: string,
   request: IncomingMessage,
   intake: IntakeRow,
-  { bytes, size, cut }: KeptBody,
+  { bytes, size, cut, aside }: KeptBody,
   checked: CheckVerdict | null,
 ): ArrivalRow {
   const isRefused = checked !== null && !checked.ok;
   const receivedAt = now();
   return {
-    id: newId(receivedAt),
+    id,
     intakeId: intake.id,
     receivedAt,
     method: request.method ?? 'POST',
@@ -175,9 +182,11 @@ function arrivalFrom(
     sender: request.socket.remoteAddress ?? null,
     size,
     body: bytes,
-    cut,
+    // A refused body is kept in part only.
+    cut: cut || (isRefused && aside !== null),
+    aside: aside !== null && !isRefused,
     checked: checked?.words ?? null,
-    digest: digestOf(request, bytes),
+    digest: digestOf(request, aside === null ? bytes : Buffer.from(aside)),
     state: cut || isRefused ? 'refused' : 'waiting',
     trouble: cut
       ? `Refused: ${(size / 1e6).toFixed(1)} MB is more than this intake’s limit of ${(intake.sizeLimit / 1e6).toFixed(1)} MB.`

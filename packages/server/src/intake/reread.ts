@@ -5,7 +5,8 @@ import { iso } from '../clock';
 import type { LiveHub } from '../live';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import type { Workshop } from '../work';
-import { decodeArrival, readingOf } from './reading';
+import type { Bodies } from './bodies';
+import { decodeArrival, decodeStored, readingOf } from './reading';
 
 /** Messages a preview looks at, the newest, and how many of those that change it shows. */
 const MOST_LOOKED = 500;
@@ -28,7 +29,7 @@ export function previewPins(store: Store, intake: IntakeRow, pins: Pins, shownId
   let changed = 0;
   let missing = 0;
   const forms = new Set<string>();
-  const looked = store.arrivals.recorded(intake.id, MOST_LOOKED);
+  const looked = store.arrivals.recorded(intake.id, MOST_LOOKED).filter(each => !each.aside);
   for (const arrival of looked) {
     const before = readingOf(decodeArrival(arrival, intake.pins)).submissions;
     const decoded = decodeArrival(arrival, pins);
@@ -61,7 +62,7 @@ export function previewPins(store: Store, intake: IntakeRow, pins: Pins, shownId
 
 /** Reads all recorded messages of an intake anew, in the background. */
 export function rereadAll(
-  { store, workshop, live }: { store: Store; workshop: Workshop; live: LiveHub },
+  { store, workshop, live, bodies }: { store: Store; workshop: Workshop; live: LiveHub; bodies: Bodies },
   intake: IntakeRow,
 ): void {
   const total = store.arrivals.recordedCount(intake.id);
@@ -69,18 +70,22 @@ export function rereadAll(
   const touched = new Set<string>();
   let last: ArrivalRow | undefined;
   let done = 0;
-  const portion = () => {
+  const portion = async () => {
     try {
       const rows = store.arrivals.recorded(intake.id, PORTION, last);
       const { pins } = store.intakes.byId(intake.id) ?? intake;
       for (const arrival of rows) {
-        const reading = readingOf(decodeArrival(arrival, pins));
-        for (const form of store.arrivals.reread(arrival, reading)) touched.add(form);
         done += 1;
+        const decoded = await decodeStored(arrival, pins, bodies);
+        if (decoded === null) {
+          work.report(`The message of ${iso(arrival.receivedAt)} is too large to be read anew.`);
+          continue;
+        }
+        for (const form of store.arrivals.reread(arrival, readingOf(decoded))) touched.add(form);
       }
       last = rows.at(-1) ?? last;
       work.at(done);
-      if (rows.length > 0 && !work.isStopped) return void setImmediate(portion);
+      if (rows.length > 0 && !work.isStopped) return void setImmediate(() => void portion());
       for (const form of touched) store.forms.rebuild(form);
       work.finish(`${done} of ${total} messages were read anew.`);
       live.publish({ type: 'changed', what: 'intake', id: intake.id });
@@ -88,5 +93,5 @@ export function rereadAll(
       work.fail(`It stopped at message ${done + 1}: ${(error as Error).message}`);
     }
   };
-  setImmediate(portion);
+  setImmediate(() => void portion());
 }

@@ -2,6 +2,7 @@ import { Cron } from 'croner';
 import type { Logger } from 'pino';
 import { now } from '../clock';
 import type { Store } from '../store';
+import type { Bodies } from './bodies';
 
 const DAY = 24 * 3600 * 1000;
 
@@ -14,7 +15,8 @@ export function deleteOld(store: Store, at: number): number {
 }
 
 /** Deletes on time, every hour. Gives back the timer. */
-export const retention = (store: Store, log: Logger): Cron =>
+export const retention = (store: Store, bodies: Bodies, log: Logger): Cron =>
   new Cron('17 * * * *', { timezone: 'UTC', unref: true, catch: error => log.error({ err: error }) }, () => {
     deleteOld(store, now());
+    bodies.sweep(id => store.arrivals.has(id));
   });

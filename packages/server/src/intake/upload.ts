@@ -45,6 +45,7 @@ export function arrivalFromFile(intake: IntakeRow, name: string, type: string, b
     body,
     cut: false,
     state: 'waiting',
+    aside: false,
     trouble: null,
     checked: null,
     digest: createHash('sha256').update(body).digest('base64url'),

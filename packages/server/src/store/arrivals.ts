@@ -46,6 +46,10 @@ export class Arrivals {
     return this.db.select().from(arrivals).where(eq(arrivals.id, id)).get();
   }
 
+  has(id: string): boolean {
+    return this.db.select({ id: arrivals.id }).from(arrivals).where(eq(arrivals.id, id)).get() !== undefined;
+  }
+
   /** Not read yet, oldest first: what a crash left behind, too. */
   unread(limit: number, except: string[] = []): ArrivalRow[] {
     return this.db

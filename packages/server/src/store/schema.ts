@@ -86,6 +86,8 @@ export const arrivals = sqliteTable(
     sender: text(),
     size: integer().notNull(),
     body: blob({ mode: 'buffer' }).notNull(),
+    /** True when the body is large and lies in a file of its own; here is its beginning. */
+    aside: integer({ mode: 'boolean' }).notNull().default(false),
     /** True when the body was longer than the limit and only its beginning was kept. */
     cut: integer({ mode: 'boolean' }).notNull(),
     state: text().$type<ArrivalState>().notNull(),

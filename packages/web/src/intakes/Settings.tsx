@@ -63,7 +63,7 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
         <Labelled label="Name" error={errorOf('name')}>
           {ids => <input {...ids} className="write" value={name} onChange={event => setName(event.target.value)} />}
         </Labelled>
-        <Labelled label="Largest body, MB" error={errorOf('sizeLimit') && 'Between 0.002 and 104.'}>
+        <Labelled label="Largest body, MB" error={errorOf('sizeLimit') && 'Between 0.002 and 1073.'}>
           {ids => (
             <input
               {...ids}

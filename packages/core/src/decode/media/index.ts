@@ -15,7 +15,8 @@ import { xml } from './xml';
 
 export type { Body, MediaReader } from './reader';
 export { contentTypeParts } from './body';
-export { nestedFromPairs } from './urlencoded';
+export { nestedFromPairs, nestedFromValues } from './urlencoded';
+export { fileValue } from './parts';
 
 /** In the order they are tried on a body whose stated type does not fit. */
 export const mediaReaders: MediaReader[] = [

@@ -1,0 +1,1 @@
+ALTER TABLE `arrivals` ADD `aside` integer DEFAULT false NOT NULL;
