@@ -36,13 +36,22 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const queue = new DeliveryQueue({ store, outward, vault, live, log, concurrency: config.concurrency });
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, live, () => queue.wake());
+  const recorder = new Recorder(store.arrivals);
   const bodies = new Bodies(config.dataDir);
-  const reader = new ArrivalReader({ store, live, dispatch, workshop, bodies, log, decoderFile: config.decoderFile });
+  const reader = new ArrivalReader({
+    store,
+    live,
+    dispatch,
+    workshop,
+    bodies,
+    log,
+    isPressed: () => recorder.isPressed,
+    decoderFile: config.decoderFile,
+  });
   const stored = () => reader.wake();
   const secretOf = ({ feedSecret }: IntakeRow) => (feedSecret ? vault.open(feedSecret) : '');
   const feeds = new Feeds({ store, live, outward, secretOf, stored });
   const services: Services = { config, store, vault, outward, live, queue, reader, feeds, workshop, bodies, log };
-  const recorder = new Recorder(store.arrivals);
   const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, stored });
   const server = httpServer(services, {
     intakes: store.intakes,

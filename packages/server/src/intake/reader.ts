@@ -10,6 +10,11 @@ import { decodeArrival, isStreamed, readingOf } from './reading';
 
 /** Bytes from which an arrival is read in a thread of its own, so that requests do not wait for it. */
 const LARGE = 256_000;
+/** How long reading goes on before requests get their turn, in ms; one is always read. */
+const AT_ONCE = 5;
+const TAKEN_AT_ONCE = 40;
+/** While many arrive, reading rests so many times as long as it took: it gets about a sixth of the time. */
+const REST = 5;
 
 export interface ReaderParts {
   store: Store;
@@ -18,6 +23,8 @@ export interface ReaderParts {
   workshop: Workshop;
   bodies: Bodies;
   log: Logger;
+  /** True while so many arrive that reading takes a back seat. */
+  isPressed(): boolean;
   /** The program of the decoding thread. */
   decoderFile: string;
 }
@@ -33,6 +40,8 @@ export class ArrivalReader {
   /** Large arrivals wait for one another. */
   #large: Promise<void> = Promise.resolve();
   readonly #underWay = new Set<string>();
+  /** Waiting ones that were fetched and come next. */
+  #taken: ArrivalRow[] = [];
 
   constructor(private readonly parts: ReaderParts) {}
 
@@ -46,23 +55,34 @@ export class ArrivalReader {
   /** Takes up nothing more; what waits is read at the next start. */
   async close(): Promise<void> {
     this.#isClosed = true;
+    this.#taken = [];
     await this.#large;
   }
 
   #portion(): void {
-    const waiting = this.#isClosed ? [] : this.parts.store.arrivals.unread(20, [...this.#underWay]);
-    for (const arrival of waiting) {
+    if (this.#taken.length === 0 && !this.#isClosed)
+      this.#taken = this.parts.store.arrivals.unread(TAKEN_AT_ONCE, [...this.#underWay]);
+    const isPressed = this.parts.isPressed();
+    const started = performance.now();
+    for (let arrival = this.#taken.shift(); arrival !== undefined; arrival = this.#taken.shift()) {
       if (arrival.size <= LARGE) this.#read(arrival);
-      else {
-        this.#underWay.add(arrival.id);
-        this.#large = this.#large.then(() => this.#readLarge(arrival)).finally(() => this.#underWay.delete(arrival.id));
+      else this.#setAside(arrival);
+      if (isPressed || performance.now() - started > AT_ONCE) {
+        const rest = isPressed ? REST * (performance.now() - started) : 0;
+        setTimeout(() => this.#portion(), rest);
+        return;
       }
     }
-    if (waiting.length > 0) setImmediate(() => this.#portion());
-    else this.#running = false;
+    if (this.#isClosed || this.parts.store.arrivals.unread(1, [...this.#underWay]).length === 0) this.#running = false;
+    else setImmediate(() => this.#portion());
   }
 
-  #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.byId(arrival.intakeId)?.pins ?? {};
+  #setAside(arrival: ArrivalRow): void {
+    this.#underWay.add(arrival.id);
+    this.#large = this.#large.then(() => this.#readLarge(arrival)).finally(() => this.#underWay.delete(arrival.id));
+  }
+
+  #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.pinsOf(arrival.intakeId);
 
   #read(arrival: ArrivalRow): void {
     try {

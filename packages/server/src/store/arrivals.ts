@@ -1,8 +1,24 @@
 import { createHash } from 'node:crypto';
 import type { Submission } from '@grammata/core/submission';
 import { emptySchema, mergeSchema } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gte, inArray, isNull, lt, ne, notInArray, or } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  getTableColumns,
+  gte,
+  inArray,
+  isNull,
+  lt,
+  ne,
+  notInArray,
+  or,
+  sql,
+} from 'drizzle-orm';
 import { newId } from '../ids';
+import { arrivalStatements } from './arrivalStatements';
 import type { Database } from './database';
 import { arrivals, deliveries, forms, intakes, submissions } from './schema';
 
@@ -35,11 +51,28 @@ type Transaction = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
 
 /** Requests as they came, and the submissions read out of them. */
 export class Arrivals {
-  constructor(private readonly db: Database) {}
+  readonly #prepared: ReturnType<typeof arrivalStatements>;
+
+  constructor(private readonly db: Database) {
+    this.#prepared = arrivalStatements(db);
+  }
 
   /** Stores requests in one transaction; when this returns they are on disk. */
   record(rows: ArrivalRow[]): void {
-    this.db.transaction(tx => rows.forEach(row => tx.insert(arrivals).values(row).run()));
+    this.db.transaction(() => rows.forEach(row => this.#prepared.insertArrival.run({ ...row })));
+  }
+
+  /**
+   * A transaction that need not be on disk when it returns. What it stores can be made again from what is: a crash of the
+   * machine may take it back as a whole, and any later durable transaction makes it last.
+   */
+  #unhurried<T>(work: (tx: Transaction) => T): T {
+    this.db.run(sql`PRAGMA synchronous = NORMAL`);
+    try {
+      return this.db.transaction(work);
+    } finally {
+      this.db.run(sql`PRAGMA synchronous = FULL`);
+    }
   }
 
   byId(id: string): ArrivalRow | undefined {
@@ -52,13 +85,8 @@ export class Arrivals {
 
   /** Not read yet, oldest first: what a crash left behind, too. */
   unread(limit: number, except: string[] = []): ArrivalRow[] {
-    return this.db
-      .select()
-      .from(arrivals)
-      .where(and(eq(arrivals.state, 'waiting'), notInArray(arrivals.id, except)))
-      .orderBy(asc(arrivals.receivedAt))
-      .limit(limit)
-      .all();
+    const rows = this.#prepared.unread.all({ limit: limit + except.length });
+    return except.length === 0 ? rows : rows.filter(row => !except.includes(row.id));
   }
 
   /**
@@ -70,8 +98,8 @@ export class Arrivals {
     reading: Reading,
     within: (rows: SubmissionRow[]) => void = () => undefined,
   ): SubmissionRow[] {
-    return this.db.transaction(tx => {
-      this.#setReading(tx, arrival.id, reading);
+    return this.#unhurried(tx => {
+      this.setReading(arrival.id, reading);
       const rows = this.#take(tx, arrival, reading.submissions, 0);
       within(rows);
       return rows;
@@ -85,24 +113,21 @@ export class Arrivals {
     from: number,
     within: (rows: SubmissionRow[]) => void,
   ): SubmissionRow[] {
-    return this.db.transaction(tx => {
+    return this.#unhurried(tx => {
       const rows = this.#take(tx, arrival, portion, from);
       within(rows);
       return rows;
     });
   }
 
-  setReading(arrivalId: string, reading: Pick<Reading, 'state' | 'trouble'>): void {
-    this.#setReading(this.db, arrivalId, reading);
-  }
-
-  #setReading(tx: Pick<Database, 'update'>, id: string, { state, trouble }: Pick<Reading, 'state' | 'trouble'>): void {
-    tx.update(arrivals).set({ state, trouble }).where(eq(arrivals.id, id)).run();
+  setReading(arrivalId: string, { state, trouble }: Pick<Reading, 'state' | 'trouble'>): void {
+    this.#prepared.setReading.run({ id: arrivalId, state, trouble });
   }
 
   /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */
   #take(tx: Transaction, arrival: ArrivalRow, list: Submission[], from: number): SubmissionRow[] {
     const touched = new Map<string, FormRow>();
+    const grown = new Set<string>();
     const rows: SubmissionRow[] = [];
     list.forEach((data, index) => {
       const position = from + index;
@@ -111,7 +136,9 @@ export class Arrivals {
       touched.set(key, form);
       const builderId = data.id ?? (arrival.method === FEED ? contentId(data) : null);
       const first =
-        builderId === null ? this.#sameBytes(tx, arrival, form.id, position) : this.#sameId(tx, form.id, builderId);
+        builderId === null
+          ? this.#sameBytes(tx, arrival, form.id, position)
+          : this.#prepared.firstByBuilderId.get({ formId: form.id, builderId });
       if (first && arrival.method === FEED) return;
       const row: SubmissionRow = {
         id: newId(arrival.receivedAt),
@@ -125,12 +152,17 @@ export class Arrivals {
         name: null,
         kept: false,
       };
-      tx.insert(submissions).values(row).run();
-      if (!first) touched.set(key, { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt });
+      this.#prepared.insertSubmission.run({ ...row });
+      if (!first) {
+        touched.set(key, { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt });
+        grown.add(key);
+      }
       rows.push(row);
     });
-    for (const { id, schema, lastAt } of touched.values())
-      tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+    for (const key of grown) {
+      const { id, schema, lastAt } = touched.get(key)!;
+      this.#prepared.setSchema.run({ id, schema: JSON.stringify(schema), lastAt });
+    }
     return rows;
   }
 
@@ -140,8 +172,8 @@ export class Arrivals {
    * schemas have to be made anew.
    */
   reread(arrival: ArrivalRow, reading: Reading): string[] {
-    return this.db.transaction(tx => {
-      this.#setReading(tx, arrival.id, reading);
+    return this.#unhurried(tx => {
+      this.setReading(arrival.id, reading);
       const before = tx
         .select()
         .from(submissions)
@@ -170,12 +202,6 @@ export class Arrivals {
     });
   }
 
-  /** The first submission of a form with the builder's identifier. */
-  #sameId(tx: Pick<Database, 'select'>, formId: string, id: string) {
-    const same = and(eq(submissions.formId, formId), eq(submissions.builderId, id), isNull(submissions.repeatOf));
-    return tx.select({ id: submissions.id }).from(submissions).where(same).get();
-  }
-
   /** The first submission that came as the same bytes within the intake's window. */
   #sameBytes(tx: Pick<Database, 'select'>, arrival: ArrivalRow, formId: string, position: number) {
     const within =
@@ -201,11 +227,7 @@ export class Arrivals {
 
   #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {
     const key = form?.key ?? UNNAMED_FORM;
-    const known = tx
-      .select()
-      .from(forms)
-      .where(and(eq(forms.intakeId, arrival.intakeId), eq(forms.key, key)))
-      .get();
+    const known = this.#prepared.formByKey.get({ intakeId: arrival.intakeId, key });
     if (known) return known;
     // The first form of an intake is what the intake was opened for; any other has to be looked at.
     const intake = tx.select({ name: intakes.name }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get();

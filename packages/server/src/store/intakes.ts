@@ -1,3 +1,4 @@
+import type { Pins } from '@grammata/core/decode';
 import { asc, count, desc, eq, max } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId, randomPart } from '../ids';
@@ -16,9 +17,10 @@ const MOST_STRAYS = 100;
 /** Where submissions arrive. */
 export class Intakes {
   readonly #bySlug = new Map<string, IntakeRow>();
+  readonly #pins = new Map<string, Pins>();
 
   constructor(private readonly db: Database) {
-    for (const row of this.all()) this.#bySlug.set(row.slug, row);
+    for (const row of this.all()) this.#remember(row);
   }
 
   all(): IntakeRow[] {
@@ -27,6 +29,16 @@ export class Intakes {
 
   byId(id: string): IntakeRow | undefined {
     return this.db.select().from(intakes).where(eq(intakes.id, id)).get();
+  }
+
+  /** From memory: how its messages are read. */
+  pinsOf(id: string): Pins {
+    return this.#pins.get(id) ?? {};
+  }
+
+  #remember(row: IntakeRow): void {
+    this.#bySlug.set(row.slug, row);
+    this.#pins.set(row.id, row.pins);
   }
 
   /** From memory: the way of every arriving submission. */
@@ -50,13 +62,13 @@ export class Intakes {
       .values({ ...fresh, ...values })
       .returning()
       .get();
-    this.#bySlug.set(row.slug, row);
+    this.#remember(row);
     return row;
   }
 
   update(id: string, values: Partial<IntakeRow>): IntakeRow | undefined {
     const row = this.db.update(intakes).set(values).where(eq(intakes.id, id)).returning().get();
-    if (row) this.#bySlug.set(row.slug, row);
+    if (row) this.#remember(row);
     return row;
   }
 

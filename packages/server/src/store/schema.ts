@@ -99,7 +99,7 @@ export const arrivals = sqliteTable(
   table => [
     index('arrivals_by_digest').on(table.intakeId, table.digest),
     index('arrivals_by_intake').on(table.intakeId, table.receivedAt),
-    index('arrivals_by_state').on(table.state),
+    index('arrivals_by_state').on(table.state, table.receivedAt),
     index('arrivals_by_time').on(table.receivedAt),
   ],
 );
