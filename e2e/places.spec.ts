@@ -53,7 +53,7 @@ for (const theme of ['light', 'dark'] as const) {
   });
 }
 
-for (const path of ['/', '/builders/sampling-report', '/register']) {
+for (const path of ['/', '/builders/sampling-report', '/builders/kit-request', '/builders/school-visit', '/register']) {
   test(`axe finds nothing on the practice yard’s ${path}`, async ({ page }) => {
     await page.goto(`${demo.practice}${path}`);
     await expectAccessible(page);

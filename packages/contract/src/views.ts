@@ -322,7 +322,7 @@ export interface PracticePart {
 export type LiveEvent =
   | { type: 'arrival'; intakeId: string; arrivalId: string }
   | { type: 'stray' }
-  | { type: 'work'; id: string; intakeId: string }
+  | { type: 'work'; id: string; intakeId: string; ended: boolean }
   | { type: 'form'; formId: string }
   | { type: 'delivery'; routeId: string; deliveryId: string; state: DeliveryState }
   | { type: 'changed'; what: 'intake' | 'target' | 'route'; id: string };

@@ -39,7 +39,7 @@ function block(question: Question): Html {
   if (kind === 'consent') return html`<div class="q">${control(question)}</div>`;
   const group = (inside: Html) =>
     html`<fieldset class="q">
-      <legend>${ask}${hint(question)}</legend>
+      <legend>${ask} ${hint(question)}</legend>
       ${inside}
     </fieldset>`;
   if (kind === 'picks') {
@@ -57,7 +57,7 @@ function block(question: Question): Html {
     );
   if (kind === 'place')
     return group(html`<div class="cells">${parts.map(each => part(`${id}.${each.id}`, each.ask))}</div>`);
-  return html`<div class="q"><label for="${id}">${ask}${hint(question)}</label>${control(question)}</div>`;
+  return html`<div class="q"><label for="${id}">${ask} ${hint(question)}</label>${control(question)}</div>`;
 }
 
 const outcome = ({ status, message, tries }: SentRecord) =>
@@ -108,8 +108,8 @@ function settings({ id, kind }: Carried, state: BuilderState, publicUrl: string)
     mail: address ? 'Every answer is mailed there.' : 'Nowhere yet: paste the mail address of an intake.',
     feed: `Read the rows at ${publicUrl}/builders/${id}/rows with the token as bearer; next page: after, from /more/after.`,
   };
-  return html`<section class="where" aria-labelledby="where">
-    <strong id="where">Where answers go</strong>
+  return html`<section class="where" aria-labelledby="where-answers-go">
+    <strong id="where-answers-go">Where answers go</strong>
     <form method="post" action="/builders/${id}/settings">
       ${where[kind.way]}
       ${kind.signs && html`<input type="text" name="secret" aria-label="Secret to sign with" value="${secret}" placeholder="secret to sign with, if any (whsec_…)" autocomplete="off" />`}

@@ -1,22 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Submission } from '@grammata/core/submission';
 import { emptySchema, mergeSchema } from '@grammata/core/schema';
-import {
-  and,
-  asc,
-  count,
-  desc,
-  eq,
-  getTableColumns,
-  gte,
-  inArray,
-  isNull,
-  lt,
-  ne,
-  notInArray,
-  or,
-  sql,
-} from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, isNull, lt, ne, notInArray, or, sql } from 'drizzle-orm';
 import { newId } from '../ids';
 import { arrivalStatements } from './arrivalStatements';
 import type { Database } from './database';

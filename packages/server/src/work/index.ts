@@ -88,7 +88,7 @@ export class Workshop {
     const at = now();
     if (!always && at - (this.#told.get(view.id) ?? 0) < TELLING) return;
     this.#told.set(view.id, at);
-    this.live.publish({ type: 'work', id: view.id, intakeId: view.intakeId });
+    this.live.publish({ type: 'work', id: view.id, intakeId: view.intakeId, ended: view.state !== 'running' });
   }
 
   #forgetOld(): void {

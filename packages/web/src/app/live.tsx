@@ -21,7 +21,10 @@ function touched(event: LiveEvent): string[][] {
   if (event.type === 'stray') return [['strays'], ['desk']];
   if (event.type === 'delivery')
     return [['deliveries'], ['delivery', event.deliveryId], ['arrival'], ['desk'], ['routes']];
-  if (event.type === 'work') return [['work']];
+  if (event.type === 'work')
+    return event.ended
+      ? [['work'], ['intakes'], ['arrivals', event.intakeId], ['arrival'], ['forms'], ['samples'], ['desk']]
+      : [['work']];
   if (event.type === 'form') return [['forms'], ['samples'], ['intakes'], ['arrival']];
   const places = { intake: ['intakes'], target: ['targets'], route: ['routes'] };
   return [places[event.what], ['desk']];

@@ -104,7 +104,7 @@ function Place({ onPoint, onLit, children }: { onPoint: (() => void) | null; onL
       onClick={onPoint}
       onFocus={onLit}
       onKeyDown={walk}
-      className="block w-full truncate text-left hover:bg-oxide-wash"
+      className="block w-full truncate text-left hover:underline"
     >
       {children}
     </button>
@@ -157,10 +157,10 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
             className={`truncate font-mono text-small/5 ${hot === pointer ? 'bg-lapis-wash text-lapis' : isAside ? 'text-ink-3' : ''}`}
           >
             <Place onPoint={onPoint && (() => onPoint(pointer))} onLit={() => onHot(pointer)}>
-              {name} <span className="text-ink-3">{hint}</span>
+              {name} <span className={hot === pointer ? 'text-ink-2' : 'text-ink-3'}>{hint}</span>
               {tag && (
                 <span
-                  className={`ml-2 font-sans text-fine font-semibold ${tag === 'not answered' ? 'text-ink-3' : 'text-oxide'}`}
+                  className={`ml-2 font-sans text-fine font-semibold ${tag !== 'not answered' ? 'text-oxide' : hot === pointer ? 'text-ink-2' : 'text-ink-3'}`}
                 >
                   {tag}
                 </span>

@@ -53,7 +53,7 @@ interface Placed {
  * Learns from messages with corrected values where each value stands: what precedes and follows it in all of them.
  * One message teaches the words next to each value, two teach which of these words stay.
  * @example learnLandmarks([{ text: 'Hello, Wen asks for May.', values: [{ label: 'Name', value: 'Wen' }] }])
- *   // landmarks: [{ label: 'Name', before: 'Hello, ', after: ' asks for May.' }]
+ *   // landmarks: [{ label: 'Name', before: 'Hello, ', after: ' asks for' }]
  */
 export function learnLandmarks(examples: LandmarkExample[]): { landmarks: Landmark[]; problems: LandmarkProblem[] } {
   const problems: LandmarkProblem[] = [];
@@ -116,18 +116,18 @@ function placesOf(text: string, values: LandmarkExample['values']): Placed[] {
   return placed;
 }
 
-/** The longest text that all of them start with; one alone is cut after its first line. */
+/** The longest text that all of them start with; of one alone, two words or the end of its line. */
 function commonStart(texts: string[]): string {
-  if (texts.length === 1) return /^\n*[^\n]*\n?/.exec(texts[0]!)![0];
+  if (texts.length === 1) return /^(?:[^\S\n]*[^\s\p{L}\d]*\n|\s*\S*(?:[^\S\n]+\S+)?)/u.exec(texts[0]!)![0];
   const [first = '', ...rest] = texts;
   let length = first.length;
   for (const text of rest) while (!text.startsWith(first.slice(0, length))) length--;
   return first.slice(0, length);
 }
 
-/** The longest text that all of them end with; one alone is cut before its last line. */
+/** The longest text that all of them end with; of one alone, two words. */
 function commonEnd(texts: string[]): string {
-  if (texts.length === 1) return /\n?[^\n]*\n*$/.exec(texts[0]!)![0];
+  if (texts.length === 1) return /(?:\S+\s+)?\S*\s*$/.exec(texts[0]!)![0];
   const [first = '', ...rest] = texts;
   let length = first.length;
   for (const text of rest) while (!text.endsWith(first.slice(first.length - length))) length--;

@@ -177,6 +177,12 @@ describe('learning where values stand in running text', () => {
     expect(readByLandmarks('Well, I have 40 kits.', landmarks)).toEqual([{ label: 'Kits', value: '40' }]);
   });
 
+  it('of one mail takes no more words than it has to: the rest may be different next time', () => {
+    const text = 'Mr Oakes of Basin Primary would like to visit on 3 June.';
+    const { landmarks } = learnLandmarks([{ text, values: [{ label: 'School', value: 'Basin Primary' }] }]);
+    expect(landmarks).toEqual([{ label: 'School', before: 'Oakes of ', after: ' would like' }]);
+  });
+
   it('reads values of several lines, and says which is not there', () => {
     const { landmarks } = learnLandmarks([
       { text: 'Note:\nlow water\nstones dry\nEnd.', values: [{ label: 'Note', value: 'low water\nstones dry' }] },

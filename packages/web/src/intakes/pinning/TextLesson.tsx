@@ -63,7 +63,8 @@ export function TextLesson({
         The text: select a value in it, then say which it is
         <textarea
           ref={box}
-          readOnly
+          aria-readonly
+          onChange={() => undefined}
           className="write mt-1 font-mono text-small text-ink"
           rows={11}
           value={text}
