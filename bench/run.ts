@@ -4,8 +4,10 @@ import { compileCall } from '@grammata/core/request';
 import { byHand, payload, route, samples } from './cases';
 import { fresh } from './corpus/fresh';
 import { held } from './corpus/held';
+import { later } from './corpus/later';
 import { score, type Labelled } from './corpus/labelled';
 import { tuned } from './corpus/tuned';
+import { unseen } from './corpus/unseen';
 import { intakeFigures } from './intake';
 
 /** The shortest of several runs, in ms: what the machine can do when nothing else disturbs it. */
@@ -49,8 +51,10 @@ function share(payloads: Labelled[]): string {
   return `${((100 * sum('right')) / sum('facts')).toFixed(1)} %`;
 }
 say(`facts read right in ${tuned.length} payloads looked at while tuning`, share(tuned), '≥ 98 %');
-say(`the same in ${held.length} that were unseen at first, then mended for`, share(held), '≥ 98 %');
-say(`the same in ${fresh.length} never tuned for`, share(fresh), '≥ 98 %');
+const mended = [...held, ...later];
+say(`the same in ${mended.length} that were unseen at first, then mended for`, share(mended), '≥ 98 %');
+const never = [...fresh, ...unseen];
+say(`the same in ${never.length} never tuned for`, share(never), '≥ 98 %');
 
 const { rate, p99, growth } = await intakeFigures();
 say('intake, requests/s vs a bare handler with one durable insert', `${rate.toFixed(2)} ×`, '≥ 1.0 ×');

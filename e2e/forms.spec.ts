@@ -103,7 +103,7 @@ test('the practice builder signs, and an intake with the same secret takes it', 
   const report = { site: 'Mill Race (AB-11)', when: '6/11/2026 9:00', name: 'Aoife', mail: 'aoife@example.org' };
   await pointBuilderAt(builder, address);
   await fillReport(builder, report);
-  await expect(builder.getByRole('status')).toContainText('was not taken');
+  await expect(builder.getByRole('status')).toContainText('not taken');
   await expect(page.getByRole('complementary')).toContainText('The header “webhook-id” is missing.');
   await pointBuilderAt(builder, address, secret);
   await fillReport(builder, report);

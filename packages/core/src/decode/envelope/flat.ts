@@ -1,6 +1,15 @@
 import { escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { DEEPEST } from '../notes';
-import { isCheckboxGroup, isCompound, isEnvelopeKey, nameWords, speaksOf, speaksOnlyOf, surroundings } from '../names';
+import {
+  isCheckboxGroup,
+  isCompound,
+  isEnvelopeKey,
+  isMatrix,
+  nameWords,
+  speaksOf,
+  speaksOnlyOf,
+  surroundings,
+} from '../names';
 import { filesOf } from '../files';
 import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
 
@@ -43,9 +52,11 @@ export function flatAt(object: JsonObject, at: string): EnvelopeReading {
 
 /** The answers of an object. An object inside is a section of the form, unless it is one answer of several parts. */
 function answersIn(object: JsonObject, pointer: string, depth: number): RawAnswer[] {
+  const isPlainlyKeyed = Object.keys(object).every(name => /^[a-z\d_.[\]-]+$/.test(name));
   return Object.entries(object).flatMap(([name, value]): RawAnswer[] => {
     const at = `${pointer}/${escapeToken(name)}`;
-    if (depth > 0 && isJsonObject(value) && isSection(name, value)) return answersIn(value, at, depth - 1);
+    if (depth > 0 && isJsonObject(value) && isSection(name, value) && !(isPlainlyKeyed && isMatrix(value)))
+      return answersIn(value, at, depth - 1);
     const key = name.replace(/\[\]$/, '');
     return [{ key, label: labelFromKey(key), stated: null, value, pointer: at, options: null, other: null }];
   });
@@ -108,7 +119,8 @@ function answersObject(
   for (let depth = 0; depth < DEEPEST; depth++) {
     const entries = Object.entries(answers);
     const branches = entries.filter(
-      ([name, value]) => isJsonObject(value) && Object.keys(value).length > 0 && !isAside(name),
+      ([name, value]) =>
+        isJsonObject(value) && Object.keys(value).length > 0 && !isAside(name) && !isCompound(name, value),
     );
     const named = mostLikelyNamed(branches);
     const isEnvelope = ([name, value]: [string, Json]) =>
@@ -136,7 +148,11 @@ function answersObject(
   }
   const own: JsonObject = {};
   for (const [name, value] of Object.entries(answers)) {
-    if (isEnvelopeKey(name, value) || (pointer === at && isAside(name) && isJsonObject(value))) around[name] ??= value;
+    if (
+      isEnvelopeKey(name, value) ||
+      (pointer === at && isAside(name) && isJsonObject(value) && !isCompound(name, value))
+    )
+      around[name] ??= value;
     else own[name] = value;
   }
   return { answers: own, around, pointer, isNamed };

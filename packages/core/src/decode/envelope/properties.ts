@@ -98,7 +98,10 @@ export function partsOf(items: JsonObject[], isKeyed: boolean): Parts | null {
     : best(
         identifying.filter(each => each.name !== wording),
         'id',
-        each => (each.isToken && !speaksOf(each.name, 'answer') ? 0.95 : -1),
+        each =>
+          each.isToken && !speaksOf(each.name, 'answer') && (speaksOf(each.name, 'id') || !speaksOf(each.name, 'kind'))
+            ? 0.95
+            : -1,
       );
   // A token that nobody calls an identifier may be the answer itself.
   for (const key of token === null ? [null] : [token, null]) {

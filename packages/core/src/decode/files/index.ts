@@ -15,7 +15,8 @@ export function filesOf(field: string, value: Json, isFileQuestion: boolean): Fi
 }
 
 function fileOf(field: string, item: Json, isFileQuestion: boolean): FileRef | null {
-  if (typeof item === 'string' && isFileQuestion) return fileFromText(field, item.trim());
+  if (typeof item === 'string' && (isFileQuestion || /^\s*data:[\w.+-]+\/[\w.+-]+;base64,/i.test(item)))
+    return fileFromText(field, item.trim());
   return isJsonObject(item) ? fileFromObject(field, item) : null;
 }
 

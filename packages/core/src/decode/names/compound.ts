@@ -100,3 +100,8 @@ export function isCheckboxGroup(value: JsonObject): boolean {
 
 export const isMarked = (value: Json): boolean =>
   value === true || value === 1 || (typeof value === 'string' && /^(on|true|yes|checked|1)$/i.test(value));
+
+/** `{ Hull: 'Good', Oars: 'Worn' }` under a key like `condition`: row labels as people read them, one mark each. */
+export const isMatrix = (value: JsonObject): boolean =>
+  Object.keys(value).length > 1 &&
+  Object.entries(value).every(([row, mark]) => /^\p{Lu}|\s/u.test(row) && ['string', 'number'].includes(typeof mark));

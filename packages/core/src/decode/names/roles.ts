@@ -363,6 +363,18 @@ export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id'
 
 /** The form's key and name, stated flat (`form_id`, `formName`) or in an object (`form: { id, title }`). */
 function formIn(around: JsonObject): { form: Submission['form']; used: string[] } {
+  const own = formAmong(around);
+  if (own.form) return own;
+  // `meta: { form_id, form_name }`: beside other things, which stay where they are.
+  for (const [name, value] of Object.entries(around)) {
+    if (!isJsonObject(value) || speaksOf(name, 'form')) continue;
+    const { form } = formAmong(value);
+    if (form) return { form, used: [] };
+  }
+  return own;
+}
+
+function formAmong(around: JsonObject): { form: Submission['form']; used: string[] } {
   const used: string[] = [];
   let key: string | null = null;
   let name: string | null = null;

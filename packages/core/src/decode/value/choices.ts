@@ -54,6 +54,9 @@ export function chosen(value: Json): { value: Json; other: string | null } | und
     (otherName !== undefined || Object.keys(rest).length > 1 || speaksOf(Object.keys(rest)[0]!, 'wording'))
   )
     return { value: label, other };
+  // `{ choice: 'Other', other: 'eels' }`: what was chosen, and what was written beside it.
+  const [only, ...more] = Object.values(rest);
+  if (otherName !== undefined && isText(only) && more.length === 0) return { value: String(only), other };
   return otherName !== undefined && Object.keys(rest).length === 0 && other !== null
     ? { value: other, other: null }
     : undefined;

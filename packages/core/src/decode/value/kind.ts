@@ -1,5 +1,5 @@
 import { isJsonObject, wordsOf, type FieldKind, type Json } from '../../submission';
-import { isAddressObject, isNameObject, nameWords } from '../names';
+import { isAddressObject, isMatrix, isNameObject, nameWords } from '../names';
 
 /** The general words with which builders state kinds of question. Common practice, no source. */
 const statedKinds: [FieldKind, RegExp][] = [
@@ -79,7 +79,7 @@ export function kindOf({ stated, label, key, value, isChoice }: Asked): FieldKin
       ? 'name'
       : isAddressObject(value)
         ? 'address'
-        : Object.values(value).every(isJsonObject)
+        : Object.values(value).every(isJsonObject) || isMatrix(value)
           ? 'table'
           : 'json';
   }
