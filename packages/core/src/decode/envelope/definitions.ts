@@ -82,6 +82,7 @@ export function withDefinitions(
   reading: EnvelopeReading,
   all: ReturnType<typeof definitionsIn>,
 ): EnvelopeReading | null {
+  if (all.length === 0) return null;
   const places = reading.submissions.flatMap(each => each.answers.map(answer => answer.pointer));
   const keys = reading.submissions.flatMap(each => each.answers.map(answer => answer.key));
   if (keys.length === 0) return null;

@@ -23,7 +23,7 @@ const reader = (id: string, label: string, isDictionary: boolean): EnvelopeReade
   id,
   label,
   read(document, at) {
-    const all = collectionsIn(document, at, DEEPEST).filter(each => each.isDictionary === isDictionary);
+    const all = allCollections(document, at).filter(each => each.isDictionary === isDictionary);
     const readings = all.flatMap(each => readCollection(document, at, each, all, { id, label }) ?? []);
     return readings.sort((a, b) => b.score - a.score)[0] ?? null;
   },
@@ -50,6 +50,17 @@ function withQuestionsLaidOpen(items: JsonObject[]): JsonObject[] {
   return items.map(({ [holder]: question, ...rest }) => ({ ...(question as JsonObject), ...rest }));
 }
 
+/** What was found last: lists and dictionaries are both looked for in the same document. */
+const found = new WeakMap<JsonObject, { at: string; collections: Collection[] }>();
+
+function allCollections(document: JsonObject, at: string): Collection[] {
+  const before = found.get(document);
+  if (before?.at === at) return before.collections;
+  const collections = collectionsIn(document, at, DEEPEST);
+  found.set(document, { at, collections });
+  return collections;
+}
+
 /** Every list and dictionary of objects below a value, outermost first. */
 export function collectionsIn(value: Json, at: string, depth: number): Collection[] {
   if (depth === 0 || typeof value !== 'object' || value === null) return [];
@@ -72,8 +83,12 @@ export function collectionsIn(value: Json, at: string, depth: number): Collectio
       });
     }
   }
-  const inner = Array.isArray(value) ? value.entries() : Object.entries(value);
-  for (const [key, each] of inner) found.push(...collectionsIn(each, `${at}/${escapeToken(key)}`, depth - 1));
+  // Pointers are made only for what can hold a collection: most values are texts.
+  for (const key of Object.keys(value)) {
+    const each = (value as JsonObject)[key]!;
+    if (typeof each !== 'object' || each === null) continue;
+    found.push(...collectionsIn(each, `${at}/${escapeToken(key)}`, depth - 1));
+  }
   return found;
 }
 
@@ -98,8 +113,9 @@ function readCollection(
           start.isDictionary,
         ) ?? own);
   if (parts.wording === null && start.isDictionary && !parts.isSure) return null;
-  const containers = containersAmong(items);
-  const answers = items.filter(item => !containers.has(item)).map(item => rawAnswer(item, parts));
+  // Items of one collection do not hold one another.
+  const containers = items === start.items ? null : containersAmong(items);
+  const answers = items.filter(item => !containers?.has(item)).map(item => rawAnswer(item, parts));
   // The same question twice: these are several submissions, not the pages of one.
   const repeats = items.length > start.items.length && new Set(answers.map(answer => answer.key)).size < answers.length;
   const score =
@@ -152,6 +168,7 @@ function withSiblings(start: Collection, all: Collection[], parts: Parts): Item[
   const isAlike = ({ object }: Item) => needed.every(name => Object.hasOwn(object, name));
   const answered = ({ object }: Item) => parts.answer(object) !== null;
   const alike = all.filter(other => other === start || (other.items.every(isAlike) && other.items.some(answered)));
+  if (alike.length === 1) return start.items;
   return alike.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
 }
 

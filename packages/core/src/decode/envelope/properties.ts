@@ -36,28 +36,48 @@ export interface Parts {
 
 const MOST_PROPERTIES = 200;
 
+/** Texts of a property whose wording is looked at. */
+const MOST_WORDED = 24;
+
 function propertiesOf(items: JsonObject[]): Property[] {
-  const names = [...new Set(items.flatMap(item => Object.keys(item)))].slice(0, MOST_PROPERTIES);
-  const held = new Map(names.map(name => [name, items.filter(item => Object.hasOwn(item, name))]));
-  const common = new Set(names.filter(name => held.get(name)!.length / items.length > 0.9));
-  const varied = items.filter(item => Object.keys(item).some(name => !common.has(name)));
-  return names.map(name => {
-    const values = held.get(name)!.map(item => item[name]!);
+  const held = new Map<string, Json[]>();
+  for (const item of items)
+    for (const name of Object.keys(item)) {
+      const values = held.get(name);
+      if (values) values.push(item[name]!);
+      else if (held.size < MOST_PROPERTIES) held.set(name, [item[name]!]);
+    }
+  const isCommon = (name: string) => (held.get(name)?.length ?? 0) / items.length > 0.9;
+  const varied = items.filter(item => Object.keys(item).some(name => !isCommon(name)));
+  return [...held].map(([name, values]) => {
     const scalars = values.filter(value => typeof value === 'string' || typeof value === 'number');
-    const wordCount = scalars.reduce<number>((sum, each) => sum + String(each).trim().split(/\s+/).length, 0);
-    const pointing = varied.filter(item => typeof item[name] === 'string' && Object.hasOwn(item, item[name] as string));
+    const texts = scalars.slice(0, MOST_WORDED).map(String);
+    const share = (is: (text: string) => boolean) => texts.filter(is).length / Math.max(1, texts.length);
+    const points = varied.filter(item => typeof item[name] === 'string' && Object.hasOwn(item, item[name] as string));
     return {
       name,
       presence: values.length / items.length,
       distinct: new Set(scalars).size / Math.max(1, scalars.length),
       isScalar: scalars.length === values.length,
-      asking: scalars.filter(each => /\?\s*$/.test(String(each))).length / Math.max(1, scalars.length),
-      capital: scalars.filter(each => /^\s*\p{Lu}/u.test(String(each))).length / Math.max(1, scalars.length),
-      words: wordCount / Math.max(1, scalars.length),
-      isToken: scalars.every(each => /^[\w.:[\]-]{1,80}$/.test(String(each))),
-      points: pointing.length / Math.max(1, varied.length),
+      asking: share(text => /\?\s*$/.test(text)),
+      capital: share(text => /^\s*\p{Lu}/u.test(text)),
+      words: texts.reduce((sum, text) => sum + wordCount(text), 0) / Math.max(1, texts.length),
+      isToken: scalars.every(each => typeof each === 'number' || /^[\w.:[\]-]{1,80}$/.test(each)),
+      points: points.length / Math.max(1, varied.length),
     };
   });
+}
+
+/** Pieces between white space; 1 for a text without any. */
+function wordCount(text: string): number {
+  let count = 0;
+  let inWord = false;
+  for (let at = 0; at < text.length; at++) {
+    const isSpace = text.charCodeAt(at) <= 32 || text.charCodeAt(at) === 160;
+    if (!isSpace && !inWord) count++;
+    inWord = !isSpace;
+  }
+  return Math.max(1, count);
 }
 
 /** How much a property's texts look like questions: several words, question marks, a capital at the start. */
