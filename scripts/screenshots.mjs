@@ -52,6 +52,23 @@ const delivered = async page => {
 
 await shot('desk', delivered);
 await shot('intake', page => into(page, '/intakes', 'Field team forms'));
+await shot('overrule', async page => {
+  await into(page, '/intakes', 'Site access log');
+  await page.getByRole('button', { name: 'Overrule…' }).click();
+  await page.getByLabel('This tells the form').check();
+  await page.getByRole('button', { name: /^log Site access log/ }).click();
+  await page.getByText('read otherwise').waitFor();
+});
+await shot('samples', async page => {
+  await into(page, '/intakes', 'Volunteers');
+  await page.getByRole('complementary').getByRole('link', { name: 'Volunteer sign-up' }).click();
+  const list = page.getByRole('region', { name: 'Submissions' });
+  await page.getByRole('button', { name: 'Add the variant: Letters of other scripts' }).click();
+  await list.getByText('Letters of other scripts').waitFor();
+  await list.getByRole('listitem').nth(1).getByRole('button').first().click();
+  await list.scrollIntoViewIfNeeded();
+  await list.evaluate(section => section.scrollIntoView({ block: 'start' }));
+});
 await shot('form', async page => {
   await into(page, '/intakes', 'Field team forms');
   await page.getByRole('complementary').getByRole('link', { name: 'Sampling report' }).first().click();
@@ -99,7 +116,7 @@ await shot('delivery', async page => {
 });
 await shot('practice', async page => {
   await page.goto('/practice');
-  await page.getByText('Fill it in').waitFor();
+  await page.getByText('Fill it in').first().waitFor();
 });
 await browser.close();
 demo.kill();
