@@ -12,6 +12,8 @@ export async function buildBundle() {
     outExtension: { '.js': '.mjs' },
     splitting: true,
     mainFields: ['module', 'main'],
+    // Its build for browsers: the other one wants a worker, and a name that the banner has taken.
+    alias: { fflate: 'fflate/browser' },
     bundle: true,
     platform: 'node',
     target: 'node20',

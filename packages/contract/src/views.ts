@@ -231,6 +231,8 @@ export interface RouteView extends RouteSummary {
 export interface NamedSample extends Sample {
   name: string | null;
   kept: boolean;
+  /** The message it came in; null for a variant. */
+  arrivalId: string | null;
   /** True for one that a person made out of another. */
   isVariant: boolean;
 }

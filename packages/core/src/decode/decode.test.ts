@@ -245,3 +245,19 @@ describe('never throws, never hangs', () => {
     expect(({} as { polluted?: boolean }).polluted).toBeUndefined();
   });
 });
+
+// Builders that keep files in a store of their own give a path instead of an address (common practice, no source).
+test.each([
+  ['/uploads/2026/plan%20b.pdf', 'plan b.pdf'],
+  ['forms/17/a.jpg', 'a.jpg'],
+  ['https://files.example.org/x/y.png?sig=1', 'y.png'],
+])('under a file question %s is the file %s', (reference, name) => {
+  const body = new TextEncoder().encode(JSON.stringify({ id: 'x', site: 'Ford', photo: reference }));
+  expect(decode(body, 'application/json').submissions[0]!.files).toEqual([
+    { field: 'photo', name, type: null, size: null, url: reference },
+  ]);
+});
+test.each(['none', 'and/or', 'see you on 3/4.'])('under a file question “%s” stays text', text => {
+  const body = new TextEncoder().encode(JSON.stringify({ id: 'x', site: 'Ford', photo: text }));
+  expect(decode(body, 'application/json').submissions[0]!.files).toEqual([]);
+});

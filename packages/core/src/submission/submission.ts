@@ -42,6 +42,7 @@ export interface FileRef {
   type: string | null;
   /** Bytes. */
   size: number | null;
+  /** Where it can be had: an address, or a path in the builder's own store. */
   url: string | null;
 }
 

@@ -19,7 +19,23 @@ export interface TransformContext {
 
 export const defaultContext: TransformContext = { timeZone: 'UTC' };
 
-export type Family = 'text' | 'list' | 'number' | 'date';
+export type Family =
+  | 'text'
+  | 'name'
+  | 'phone'
+  | 'e-mail'
+  | 'address'
+  | 'number'
+  | 'date'
+  | 'yes/no'
+  | 'choice'
+  | 'list'
+  | 'files'
+  | 'table'
+  | 'lookup'
+  | 'logic'
+  | 'json'
+  | 'id';
 
 /** Describes one parameter for the interface: how it is asked for. */
 export interface ParameterField {
@@ -27,6 +43,8 @@ export interface ParameterField {
   label: string;
   /** Choices to pick from; a text box without them. */
   choices?: { value: string | boolean; label: string }[];
+  /** How it is typed: a number, or a text of several lines; a line of text without it. */
+  kind?: 'number' | 'lines';
   /** True when the parameter may stay empty. */
   optional?: boolean;
   hint?: string;

@@ -1,4 +1,7 @@
 import fc from 'fast-check';
+import countries from 'i18n-iso-countries';
+import { getCountries, getExampleNumber } from 'libphonenumber-js';
+import examples from 'libphonenumber-js/mobile/examples';
 import { validateSync } from 'class-validator';
 import { isBlank, type Json } from '../submission';
 import { compileChain, isProblem, transforms } from '.';
@@ -76,3 +79,52 @@ test.each([
 ])('across the change of the clocks in London: %s', (text, instant) =>
   expect(compileChain([{ id: 'date.format', params: { to: 'iso', zone: 'Europe/London' } }]).run(text)).toBe(instant),
 );
+
+describe('telephone numbers against libphonenumber’s example number of every region', () => {
+  const chain = (params: object) => compileChain([{ id: 'phone.format', params: { ...params } }]);
+  const numbers = getCountries().flatMap(region => getExampleNumber(region, examples) ?? []);
+
+  test('from national and international spelling to E.164 and back', () => {
+    expect(numbers.length).toBeGreaterThan(230);
+    for (const number of numbers) {
+      const region = number.country!;
+      expect(chain({ to: 'e164', region }).run(number.formatNational())).toBe(number.number);
+      expect(chain({ to: 'e164', region: 'GB' }).run(number.formatInternational())).toBe(number.number);
+      expect(chain({ to: 'national', region }).run(number.number)).toBe(number.formatNational());
+    }
+  });
+});
+
+// ISO 3166-1, as the list in i18n-iso-countries has it: every code of two letters, there and back.
+test('country codes of two and three letters and three digits name the same country', () => {
+  const to = (form: string, value: string) => compileChain([{ id: 'country.code', params: { to: form } }]).run(value);
+  const codes = Object.entries(countries.getAlpha2Codes());
+  expect(codes.length).toBeGreaterThan(245);
+  for (const [two, three] of codes) {
+    expect(to('alpha3', two)).toBe(three);
+    expect(to('alpha2', three)).toBe(two);
+    expect(to('alpha2', countries.alpha2ToNumeric(two)!)).toBe(two);
+    expect(to('alpha2', countries.getName(two, 'en')!)).toBe(two);
+  }
+});
+
+// CLDR, through Intl: what a language writes is read as the number again.
+test.each(['en-GB', 'de-DE', 'fr-FR', 'es-ES', 'it-IT', 'nl-NL', 'pl-PL', 'sv-SE', 'pt-PT', 'de-CH'])(
+  'numbers written as in %s',
+  locale => {
+    const written = compileChain([{ id: 'number.format', params: { locale, places: 1 } }]);
+    for (const number of [0.5, 7.2, 12, 999.9])
+      expect(written.run(number)).toBe(new Intl.NumberFormat(locale, { minimumFractionDigits: 1 }).format(number));
+  },
+);
+
+// UAX #15: composed and decomposed spellings are the same text without accents.
+test.each(['Élodie', 'Ångström', 'ñandú', 'ệ'])('accents off from %s, composed or not', text => {
+  const chain = compileChain([{ id: 'text.plain', params: {} }]);
+  expect(chain.run(text.normalize('NFC'))).toBe(chain.run(text.normalize('NFD')));
+});
+
+test('a pattern that would take for ever elsewhere takes no time here', () => {
+  const chain = compileChain([{ id: 'text.replace', params: { find: '(a+)+$', by: 'x', how: 'pattern' } }]);
+  expect(chain.run(`${'a'.repeat(5000)}b`)).toBe(`${'a'.repeat(5000)}b`);
+});

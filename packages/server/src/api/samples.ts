@@ -10,12 +10,13 @@ import { checked, numberFrom } from './validate';
 /** Most samples the interface rehearses over at once. */
 const MOST_SAMPLES = 10_000;
 
-const sampleView = ({ id, receivedAt, data, name, kept }: SubmissionRow): NamedSample => ({
+const sampleView = ({ id, arrivalId, receivedAt, data, name, kept }: SubmissionRow): NamedSample => ({
   id,
   receivedAt: iso(receivedAt),
   submission: data,
   name,
   kept,
+  arrivalId,
   isVariant: false,
 });
 
@@ -25,6 +26,7 @@ const variantView = ({ id, createdAt, data, name }: VariantRow): NamedSample => 
   submission: data,
   name,
   kept: true,
+  arrivalId: null,
   isVariant: true,
 });
 

@@ -140,6 +140,31 @@ function Notes({ form }: { form: FormView }) {
   );
 }
 
+/** How many ways of writing are named. */
+const MOST_SHAPES = 4;
+
+/** In which ways values are written, where that matters; else how long they are. */
+function Writing({ field }: { field: FieldSchema }) {
+  const { shapes = {}, longest = 0 } = field as Partial<FieldSchema>;
+  const ways = Object.entries(shapes).sort((a, b) => b[1] - a[1]);
+  if (['date', 'time', 'datetime', 'phone', 'number'].includes(field.kind) && ways.length > 1)
+    return (
+      <span className="block truncate text-small text-ink-3" title="9 stands for a digit, a for a letter">
+        written{' '}
+        {ways.slice(0, MOST_SHAPES).map(([way, n], index) => (
+          <span key={way}>
+            {index > 0 && ', '}
+            <code className="font-mono">{way}</code> {count(n)}
+          </span>
+        ))}
+        {ways.length > MOST_SHAPES && ' …'}
+      </span>
+    );
+  if ((field.kind === 'text' || field.kind === 'multiline') && longest > 0)
+    return <span className="block text-small text-ink-3">up to {counted(longest, 'character')}</span>;
+  return null;
+}
+
 /** How many options are named with their counts. */
 const MOST_OPTIONS = 8;
 
@@ -174,6 +199,7 @@ function Question({ field, total }: { field: FieldSchema; total: number }) {
             {field.examples.length > 0 ? field.examples.map(each => each.split('\n')[0]).join(' · ') : 'never answered'}
           </span>
         )}
+        <Writing field={field} />
       </span>
       <span className="text-right">
         <span className="font-mono text-fine text-ink-2">{Math.round(share * 100)} %</span>

@@ -1,6 +1,7 @@
 import type { FormView, NamedSample } from '@grammata/contract';
 import { asText } from '@grammata/core/submission';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { wordsFor } from '../app/api';
 import { Act, bytes, Fault, kindMarks, when } from '../ui';
 import { useDescribeSample, useRemoveVariant } from './queries';
@@ -121,6 +122,11 @@ function OpenSample({
           </Act>
         )}
         <Act onClick={() => setEditing('new')}>Make a variant of it</Act>
+        {sample.arrivalId && (
+          <Link className="act" to={`/arrivals/${sample.arrivalId}`}>
+            See it as it came
+          </Link>
+        )}
         {isVariant && <Act onClick={() => setEditing('this')}>Edit it</Act>}
         {isVariant && <Act onClick={() => remove.mutate(id)}>Remove it</Act>}
       </div>

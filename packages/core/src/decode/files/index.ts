@@ -63,13 +63,17 @@ function fileFromText(field: string, text: string): FileRef | null {
       : decodeURIComponentSafely(content).length;
     return { field, name: 'file', type: type || null, size, url: null };
   }
-  if (!/^https?:\/\//i.test(text)) return null;
+  const isLink = /^https?:\/\//i.test(text);
+  if (!isLink && !isPath(text)) return null;
   const path = text
     .replace(/[?#].*$/, '')
-    .split('/')
-    .slice(3);
+    .split(/[/\\]/)
+    .slice(isLink ? 3 : 0);
   return { field, name: decodeURIComponentSafely(path.at(-1) || 'file'), type: null, size: null, url: text };
 }
+
+/** `/uploads/2026/plan.pdf`, `store:photos/a.jpg`: a place in the builder's own store, in one line and with an ending. */
+const isPath = (text: string): boolean => /^[^\s?*"<>|][^\n?*"<>|]*[/\\][^/\\\n?*"<>|]+\.[a-z\d]{1,8}$/i.test(text);
 
 function decodeURIComponentSafely(text: string): string {
   try {

@@ -1,7 +1,7 @@
 import { IsIn } from 'class-validator';
 import type { Json } from '../../submission';
 import { defineTransform } from '../define';
-import { onText } from './onText';
+import { onText } from '../onText';
 
 const cases = ['lower', 'upper', 'sentence', 'title'] as const;
 type Case = (typeof cases)[number];

@@ -1,7 +1,7 @@
 import { IsBoolean } from 'class-validator';
 import type { Json } from '../../submission';
 import { defineTransform } from '../define';
-import { onText } from './onText';
+import { onText } from '../onText';
 
 class TrimParams {
   /** Also make runs of spaces and tabs inside one space. */

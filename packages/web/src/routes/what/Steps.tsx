@@ -146,15 +146,39 @@ function Parameters({ step, onChange }: { step: Step; onChange: (params: Step['p
   );
 }
 
-function Parameter({
-  ask,
-  value,
-  onChange,
-}: {
+/** A parameter that is typed: a line, several lines, or a number. */
+function Typed({ ask, value, onChange }: ParameterProps) {
+  const common = { className: 'write font-mono', defaultValue: String(value ?? ''), placeholder: ask.hint };
+  if (ask.kind === 'lines')
+    return <textarea {...common} rows={3} spellCheck={false} onChange={event => onChange(event.target.value)} />;
+  if (ask.kind === 'number')
+    return (
+      <input
+        {...common}
+        inputMode="decimal"
+        onChange={event => {
+          const text = event.target.value.replace(',', '.').trim();
+          onChange(text !== '' && Number.isFinite(Number(text)) ? Number(text) : event.target.value);
+        }}
+      />
+    );
+  // A separator before the last item that is left empty is none at all.
+  const blank = ask.name === 'lastSeparator' ? undefined : '';
+  return (
+    <input
+      {...common}
+      onChange={event => onChange(event.target.value === '' && ask.optional ? blank : event.target.value)}
+    />
+  );
+}
+
+interface ParameterProps {
   ask: ParameterField;
   value: unknown;
   onChange: (value: unknown) => void;
-}) {
+}
+
+function Parameter({ ask, value, onChange }: ParameterProps) {
   return (
     <label className="grid grid-cols-[6rem_minmax(0,1fr)] items-baseline gap-2 text-small">
       <span className="text-ink-2">{ask.label}</span>
@@ -171,20 +195,7 @@ function Parameter({
           ))}
         </select>
       ) : (
-        <input
-          className="write font-mono"
-          defaultValue={String(value ?? '')}
-          placeholder={ask.hint}
-          onChange={event =>
-            onChange(
-              event.target.value === '' && ask.optional
-                ? ask.name === 'lastSeparator'
-                  ? undefined
-                  : ''
-                : event.target.value,
-            )
-          }
-        />
+        <Typed ask={ask} value={value} onChange={onChange} />
       )}
     </label>
   );

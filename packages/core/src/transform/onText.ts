@@ -1,4 +1,4 @@
-import type { Json } from '../../submission';
+import type { Json } from '../submission';
 
 /** Changes text, and every text of a list; leaves other values as they are. */
 export function onText(value: Json, change: (text: string) => string): Json {
