@@ -1,5 +1,6 @@
 /** Builds the server, the demo, the command line and the interface into dist/. Does nothing when all is fresh. */
 import { createHash } from 'node:crypto';
+import { createRequire } from 'node:module';
 import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -60,6 +61,14 @@ export async function build({ force = false, say = console.log } = {}) {
         path: path.join(root, 'packages/core/src', name.slice('@grammata/core/'.length), 'index.ts'),
       })),
   };
+  // Data of packages is taken in: Node.js would want every such import marked.
+  const json = {
+    name: 'json',
+    setup: build =>
+      build.onResolve({ filter: /\.json$/ }, ({ path: name, resolveDir }) => ({
+        path: createRequire(path.join(resolveDir, 'x.js')).resolve(name),
+      })),
+  };
   await bundle({
     entryPoints: {
       server: path.join(root, 'packages/server/src/main.ts'),
@@ -76,7 +85,7 @@ export async function build({ force = false, say = console.log } = {}) {
     format: 'esm',
     packages: 'external',
     alias: workspaces,
-    plugins: [core],
+    plugins: [core, json],
     sourcemap: true,
     tsconfig: path.join(root, 'tsconfig.json'),
     logLevel: 'warning',

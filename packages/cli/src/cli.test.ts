@@ -72,3 +72,22 @@ test.each<[string, string[], string]>([
 
 test('help is no misuse', () =>
   expect(execFileSync(process.execPath, [grammata, '--help'], { encoding: 'utf8' })).toContain('decode FILE'));
+
+test('match proposes lines with a score and a reason', () => {
+  const document = {
+    from: { fields: [{ key: 'q1', label: 'Full name' }] },
+    to: { fields: [{ key: 'family_name' }, { key: 'fax' }] },
+  };
+  const { json } = run(['match', '-'], JSON.stringify(document));
+  expect(json).toEqual({
+    lines: [
+      {
+        to: 'family_name',
+        from: 'q1',
+        score: expect.any(Number) as number,
+        why: expect.stringContaining('Full name') as string,
+      },
+      { to: 'fax', from: null, score: 0, why: expect.any(String) as string },
+    ],
+  });
+});

@@ -17,6 +17,12 @@ const commands: Entry[] = [
     load: async () => (await import('./decode')).decodeFile,
   },
   {
+    name: 'match',
+    usage: 'match FILE',
+    summary: 'Proposes lines from {"from":{"fields":[…]},"to":{"fields":[…]}}, with a score and a reason.',
+    load: async () => (await import('./match')).match,
+  },
+  {
     name: 'apply',
     usage: 'apply FILE',
     summary: 'Runs the cleaning in {"chain":[{"id","params"}],"values":[…]} over its values.',

@@ -1,6 +1,5 @@
-import { sha256 } from '@noble/hashes/sha2';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
 import { IsIn, IsString, MaxLength } from 'class-validator';
+import { sha256 } from 'js-sha256';
 import { asText, type Json } from '../../submission';
 import { defineTransform } from '../define';
 
@@ -28,9 +27,7 @@ export const hashText = defineTransform<HashTextParams>({
   returns: 'text',
   explain: params => forms[params.as],
   apply(value, params): Json {
-    const hex = bytesToHex(
-      sha256(utf8ToBytes(params.before + (typeof value === 'object' ? JSON.stringify(value) : asText(value)))),
-    );
+    const hex = sha256(params.before + (typeof value === 'object' ? JSON.stringify(value) : asText(value)));
     if (params.as === 'hex') return hex;
     const variant = ((parseInt(hex[16]!, 16) & 3) | 8).toString(16);
     return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-${variant}${hex.slice(17, 20)}-${hex.slice(20, 32)}`;

@@ -1,0 +1,2 @@
+export type { MatchTarget, SourceField } from './evidence';
+export { match, type Proposal } from './match';
