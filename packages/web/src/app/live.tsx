@@ -54,9 +54,10 @@ export function Live({ children }: { children: ReactNode }) {
     const gather = gatherer(client);
     let silence: ReturnType<typeof setTimeout>;
     let source: EventSource;
-    let wasLost = false;
+    // What happened before the stream was there was not heard.
+    let isBehind = true;
     const lost = () => {
-      wasLost = true;
+      isBehind = true;
       setConnection({ state: 'lost', since: Date.now() });
     };
     const heard = () => {
@@ -67,8 +68,8 @@ export function Live({ children }: { children: ReactNode }) {
         open();
       }, SILENCE);
       setConnection(before => (before.state === 'open' ? before : { state: 'open', since: Date.now() }));
-      if (wasLost) void client.invalidateQueries();
-      wasLost = false;
+      if (isBehind) void client.invalidateQueries();
+      isBehind = false;
     };
     const open = () => {
       source = new EventSource('/api/live');
