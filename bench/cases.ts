@@ -61,6 +61,21 @@ export const route: RouteParts = {
   context: { timeZone: 'UTC' },
 };
 
+/** Sixty lines over the same answers, three of each; the words of the first one's last step change at a keystroke. */
+export function wideRoute(word: string): RouteParts {
+  const many = [0, 1, 2].flatMap(round =>
+    lines.map((line): Line => ({ ...line, id: `${line.id}.${round}`, to: `${line.to}.${round}` })),
+  );
+  const [first, ...others] = many as [Line, ...Line[]];
+  const typed: Line = { ...first, cleaning: [...first.cleaning, { id: 'text.surround', params: { before: word, after: '' } }] };
+  const fields = many.map(line => ({ ...route.operation.fields[0]!, key: line.to, pointer: `/values/${line.to}` }));
+  return {
+    ...route,
+    call: { ...route.call, lines: [typed, ...others] },
+    operation: { ...route.operation, fields },
+  };
+}
+
 /** The same route as a developer would write it for this one form. */
 export function byHand(submission: Submission): { method: string; url: string; body: Json } {
   const values: Record<string, Json> = {};

@@ -7,7 +7,8 @@ export const match: Command = async args => {
   const { file } = fileAndOptions(args, {});
   const document = await documentOf(file);
   const [from, to] = ['from', 'to'].map(side => fieldsOf(document, side));
-  return { lines: propose(from as unknown as SourceField[], to as unknown as MatchTarget[]) };
+  const proposals = propose(from as unknown as SourceField[], to as unknown as MatchTarget[]);
+  return { lines: proposals.map(({ to: key, from: source, score, why }) => ({ to: key, from: source, score, why })) };
 };
 
 function fieldsOf(document: unknown, side: string): JsonObject[] {

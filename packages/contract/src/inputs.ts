@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { comparators, type Comparator, type Condition } from '@grammata/core/condition';
+import { everything, type Condition } from '@grammata/core/condition';
 import {
   blankPolicies,
   problemPolicies,
@@ -34,6 +34,7 @@ import {
 } from 'class-validator';
 import { IsAddressRange } from './isAddressRange';
 import { FeedInput } from './feed';
+import { IsCondition } from './isCondition';
 import { IsSource } from './isSource';
 import { VerificationInput } from './verification';
 
@@ -127,17 +128,6 @@ export class LineInput implements Line {
   @Allow() fallback: Json = '';
 }
 
-export class TestInput {
-  @IsString() @MaxLength(200) field: string = '';
-  @IsIn(comparators) is: Comparator = 'equals';
-  @IsArray() @ArrayMaxSize(200) @IsString({ each: true }) values: string[] = [];
-  @IsBoolean() not: boolean = false;
-}
-
-export class ConditionInput implements Condition {
-  @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => TestInput) all: TestInput[] = [];
-}
-
 export class CallInput implements Call {
   @IsString() @MaxLength(60) id: string = '';
   @IsString() @MaxLength(60) targetId: string = '';
@@ -156,7 +146,7 @@ export class TermsInput {
 /** What a route does, as edited: becomes a version when it goes live. */
 export class DraftInput {
   @IsString() @Length(1, 120) name: string = '';
-  @ValidateNested() @Type(() => ConditionInput) condition: ConditionInput = new ConditionInput();
+  @IsCondition() condition: Condition = everything;
   @ValidateNested() @Type(() => CallInput) call: CallInput = new CallInput();
   @ValidateNested() @Type(() => TermsInput) terms: TermsInput = new TermsInput();
   /** The revision this edit was made on; a newer one on the server refuses it. */

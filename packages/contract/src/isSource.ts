@@ -12,6 +12,9 @@ function isSource(value: unknown): boolean {
   if (value === null) return true;
   if (typeof value !== 'object' || !('from' in value)) return false;
   if (value.from === 'field') return 'field' in value && isKey(value.field);
+  if (value.from === 'first')
+    return 'fields' in value && Array.isArray(value.fields) && value.fields.length <= 50 && value.fields.every(isKey);
+  if (value.from === 'rest') return true;
   if (value.from === 'constant') return 'value' in value && value.value !== undefined;
   return (
     value.from === 'text' &&
@@ -22,13 +25,16 @@ function isSource(value: unknown): boolean {
   );
 }
 
-/** Property rule: a line's source, one of field, text and constant, or null. */
+/** Property rule: a line's source, or null. */
 export function IsSource(): PropertyDecorator {
   return (target, property) =>
     registerDecorator({
       name: 'isSource',
       target: target.constructor,
       propertyName: property as string,
-      validator: { validate: isSource, defaultMessage: () => '$property must come from a field, a text or a constant' },
+      validator: {
+        validate: isSource,
+        defaultMessage: () => '$property must come from a field, several, a text, a constant or what is left',
+      },
     });
 }

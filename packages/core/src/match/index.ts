@@ -1,2 +1,4 @@
-export type { MatchTarget, SourceField } from './evidence';
-export { match, type Proposal } from './match';
+export * from './evidence';
+export * from './looseEnds';
+export * from './match';
+export * from './propose';

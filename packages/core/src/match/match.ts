@@ -10,7 +10,12 @@ export interface Proposal {
   score: number;
   /** The reason, in a sentence. */
   why: string;
+  /** What is taken out of the source, where it holds more than belongs here. */
+  part?: Part;
 }
+
+/** What can be taken out of a name or an address that was asked for as a whole. */
+export type Part = 'given' | 'family' | 'street' | 'city' | 'postcode' | 'region' | 'country';
 
 interface Candidate {
   score: number;
@@ -21,7 +26,7 @@ interface Candidate {
 const THRESHOLD = 0.5;
 
 /** What a target's part of a name or address can be taken out of. */
-const wholes: Record<string, string[]> = {
+const wholes: Record<Part, string[]> = {
   given: ['fullname', 'name'],
   family: ['fullname', 'name'],
   street: ['address'],
@@ -145,10 +150,11 @@ function valueEvidence(source: SourceField, target: MatchTarget, nature: string)
 /** A part of a compound: the family name out of a full name, the town out of a one-box address. */
 function partFor(target: MatchTarget, sources: SourceField[]): Proposal | null {
   const meanings = textsOf(target).map(meaningOf);
-  const part = meanings.flatMap(each => each.concepts).find(each => wholes[each.id]);
+  const isPart = (id: string): id is Part => id in wholes;
+  const part = meanings.flatMap(each => each.concepts.map(({ id }) => id)).find(isPart);
   if (!part) return null;
   const asked = new Set(meanings.flatMap(each => [...each.qualifiers]));
-  for (const whole of wholes[part.id]!) {
+  for (const whole of wholes[part]) {
     const found = sources.find(source =>
       textsOf(source).some(text => {
         const meaning = meaningOf(text);
@@ -160,7 +166,13 @@ function partFor(target: MatchTarget, sources: SourceField[]): Proposal | null {
       }),
     );
     if (found)
-      return { to: target.key, from: found.key, score: 0.72, why: `A part of ${quoted(found)}, which holds it whole.` };
+      return {
+        to: target.key,
+        from: found.key,
+        score: 0.72,
+        why: `A part of ${quoted(found)}, which holds it whole.`,
+        part,
+      };
   }
   return null;
 }

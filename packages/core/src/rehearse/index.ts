@@ -1,2 +1,2 @@
 export * from './rehearse';
-export * from './summary';
+export * from './rehearser';

@@ -1,7 +1,9 @@
-import { newLine } from '../request';
+import fc from 'fast-check';
+import type { Condition } from '../condition';
+import { blankPolicies, newLine, problemPolicies, type Line, type Source } from '../request';
 import type { Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
-import { rehearse, summarise, type RouteParts, type Sample } from '.';
+import { isTroubled, rehearse, Rehearser, stateOf, type RouteParts, type Sample } from '.';
 
 const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({
   key,
@@ -82,13 +84,57 @@ test('those that the condition leaves out do not count', () => {
   expect(rehearsal.samples.map(each => each.goes)).toEqual([true, true, false, false, false]);
 });
 
-test('the summary groups trouble by what is said, the commonest first', () => {
-  const summary = summarise(rehearse(route(), samples));
-  expect(summary.lines[0]!.troubles).toEqual([{ message: 'There is no number in “none”.', sampleIds: ['s2', 's4'] }]);
-  expect(summary.samples.map(each => each.states)).toEqual(['ff', 'tf', 'bf', 'tf', 'ft']);
-});
+describe('rehearsed again and again', () => {
+  const rehearser = new Rehearser(samples);
 
-test('a rehearsal crosses from a worker unharmed', () => {
-  const summary = summarise(rehearse(route(), samples));
-  expect(structuredClone(summary)).toEqual(summary);
+  test('trouble is grouped by what is said, the commonest first', () => {
+    const summary = rehearser.rehearse(route());
+    expect(summary.lines[0]!.troubles).toEqual([{ message: 'There is no number in “none”.', samples: [1, 3] }]);
+    expect(samples.map((_, at) => [0, 1].map(line => stateOf(summary, line, at)[0]).join(''))).toEqual([
+      'ff',
+      'tf',
+      'bf',
+      'tf',
+      'ft',
+    ]);
+    expect(samples.map((_, at) => isTroubled(summary, at))).toEqual([false, true, false, true, true]);
+    expect(structuredClone(summary)).toEqual(summary);
+  });
+
+  test('whatever was edited in between, it says the same as the full rehearsal', () => {
+    const [ph, site] = route().call.lines as [Line, Line];
+    const keys = ['p', 's', '@id', 'nothing'];
+    const edits = fc.record({
+      source: fc.oneof(
+        fc.constant(null),
+        fc.constantFrom(...keys).map((field): Source => ({ from: 'field', field })),
+        fc.constant<Source>({ from: 'rest' }),
+        fc.constant<Source>({ from: 'first', fields: keys }),
+      ),
+      number: fc.boolean(),
+      whenBlank: fc.constantFrom(...blankPolicies),
+      whenProblem: fc.constantFrom(...problemPolicies),
+      only: fc.constantFrom<Condition>(
+        { all: [] },
+        { any: [{ field: 's', is: 'equals', values: ['AB-07'], not: false }] },
+        { none: [{ field: 'p', is: 'above', values: ['7'], not: false }] },
+      ),
+    });
+    fc.assert(
+      fc.property(edits, ({ source, number, whenBlank, whenProblem, only }) => {
+        const cleaning = number ? [{ id: 'number.read', params: {} }] : [];
+        const edited = route({
+          condition: only,
+          call: { ...route().call, lines: [{ ...ph, source, cleaning, whenBlank, whenProblem }, site] },
+        });
+        const [summary, full] = [rehearser.rehearse(edited), rehearse(edited, samples)];
+        expect(summary).toMatchObject({ going: full.going, sendable: full.sendable, missing: full.missing });
+        expect(summary.lines).toMatchObject(full.lines);
+        full.samples.forEach((sample, at) => {
+          expect([summary.goes[at] === 1, summary.sends[at] === 1]).toEqual([sample.goes, sample.sendable]);
+          expect(sample.cells.map(cell => cell.state)).toEqual([0, 1].map(line => stateOf(summary, line, at)));
+        });
+      }),
+    );
+  });
 });

@@ -1,7 +1,7 @@
-import { answerOf, asText, isBlank, type Json, type Submission } from '../submission';
+import { asText, isBlank, isJsonObject, referredTo, type Json, type Submission } from '../submission';
 import { refusal, type TargetField } from '../target';
-import { compileChain, isProblem, Problem, type Chain, type TransformContext } from '../transform';
-import type { Line, Source } from './line';
+import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
+import type { Line, Segment, Source } from './line';
 
 /** How a line fares on one submission. */
 export interface Outcome {
@@ -20,21 +20,32 @@ export interface CompiledLine {
   chain: Chain;
   /** The value before cleaning. */
   sourceValue(submission: Submission): Json;
+  /** The context in which its steps run on this submission. */
+  contextFor(submission: Submission, context?: TransformContext): TransformContext;
   outcome(submission: Submission, context?: TransformContext): Outcome;
 }
 
-/** Compiles a line once; its functions then take any number of submissions. */
-export function compileLine(line: Line, field: TargetField | null): CompiledLine {
+const none: ReadonlySet<string> = new Set();
+
+/**
+ * Compiles a line once; its functions then take any number of submissions. `used` holds the keys that lines of the same
+ * call draw on: what is not among them is what is left.
+ */
+export function compileLine(line: Line, field: TargetField | null, used: ReadonlySet<string> = none): CompiledLine {
   const chain = compileChain(line.cleaning);
-  const sourceValue = compileSource(line.source);
+  const sourceValue = compileSource(line.source, used);
+  const contextFor = (submission: Submission, context: TransformContext = defaultContext): TransformContext =>
+    chain.looksAround ? { ...context, answer: key => referredTo(submission, key) } : context;
   return {
     line,
     field,
     chain,
     sourceValue,
+    contextFor,
     outcome(submission, context) {
       const raw = sourceValue(submission);
-      const cleaned = chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, context);
+      const cleaned =
+        chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, contextFor(submission, context));
       if (isProblem(cleaned)) return troubled(line, field, cleaned);
       if (isBlank(cleaned)) return blank(line, field);
       const refused = field ? refusal(field, cleaned) : noField(line);
@@ -43,28 +54,66 @@ export function compileLine(line: Line, field: TargetField | null): CompiledLine
   };
 }
 
-function compileSource(source: Source | null): (submission: Submission) => Json {
+function compileSource(source: Source | null, used: ReadonlySet<string>): (submission: Submission) => Json {
   if (source === null) return () => null;
-  if (source.from === 'constant') return () => source.value;
-  if (source.from === 'field') return submission => answerOf(submission, source.field) ?? null;
-  const { segments } = source;
-  return submission => {
-    const answers = segments.map(each => ('text' in each ? each.text : textOfAnswer(answerOf(submission, each.field))));
-    // A text whose every answer is blank says nothing, whatever stands around them.
-    const nothing =
-      segments.some(each => 'field' in each) &&
-      segments.every((each, index) => 'text' in each || answers[index] === '');
-    return nothing ? '' : answers.join('');
-  };
+  switch (source.from) {
+    case 'constant':
+      return () => source.value;
+    case 'field':
+      return submission => referredTo(submission, source.field) ?? null;
+    case 'first':
+      return submission => {
+        const filled = source.fields.find(key => !isBlank(referredTo(submission, key)));
+        return filled === undefined ? null : referredTo(submission, filled)!;
+      };
+    case 'rest':
+      return submission => restOf(submission, used);
+    case 'text':
+      return submission => textFrom(source.segments, submission);
+  }
 }
 
-/** An answer inside a text: the names of files, the rest as text. */
-const textOfAnswer = (value: Json | undefined): string =>
-  Array.isArray(value)
+function textFrom(segments: Segment[], submission: Submission): string {
+  const answers = segments.map(each => ('text' in each ? each.text : textOfAnswer(referredTo(submission, each.field))));
+  // A text whose every answer is blank says nothing, whatever stands around them.
+  const nothing =
+    segments.some(each => 'field' in each) && segments.every((each, index) => 'text' in each || answers[index] === '');
+  return nothing ? '' : answers.join('');
+}
+
+/** Every answer that no line uses, a line each: `Question: answer`; files by their names. */
+function restOf(submission: Submission, used: ReadonlySet<string>): string {
+  const answers = submission.fields
+    .filter(field => !used.has(field.key) && !isBlank(field.value))
+    .map(({ label, value }) => [label, textOfAnswer(value)] as const);
+  const fileKeys = [...new Set(submission.files.map(file => file.field))].filter(key => !used.has(key));
+  const files = fileKeys.map(key => {
+    const label = submission.questions.find(each => each.key === key)?.label ?? key;
+    return [label, textOfAnswer(referredTo(submission, key))] as const;
+  });
+  return [...answers, ...files]
+    .map(([label, text]) => `${label}${/[?:.!]$/.test(label) ? '' : ':'} ${text}`)
+    .join('\n');
+}
+
+/** An answer inside a text: the names of files, the cells of tables, the rest as text. */
+function textOfAnswer(value: Json | undefined): string {
+  const one = (item: Json): string =>
+    isJsonObject(item)
+      ? 'name' in item && ('url' in item || 'size' in item)
+        ? asText(item.name)
+        : Object.entries(item)
+            .filter(([, cell]) => !isBlank(cell))
+            .map(([name, cell]) => `${name} ${asText(cell)}`)
+            .join(', ')
+      : asText(item);
+  return Array.isArray(value)
     ? value
-        .map(item => (typeof item === 'object' && item !== null && 'name' in item ? asText(item.name) : asText(item)))
-        .join(', ')
-    : asText(value);
+        .map(one)
+        .filter(Boolean)
+        .join(value.some(isJsonObject) ? '; ' : ', ')
+    : one(value ?? null);
+}
 
 const fine = (value: Json): Outcome => ({ state: 'fine', value, problem: null, stops: false });
 

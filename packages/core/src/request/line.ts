@@ -4,9 +4,31 @@ import type { Step } from '../transform';
 /** Part of a text template: plain text, or the answer to a question. */
 export type Segment = { text: string } | { field: string };
 
-/** Where a line's value comes from. */
+/**
+ * Where a line's value comes from. Fields are questions by their key, or references to what is said about the
+ * submission. `first` takes the first that is filled; `rest` writes every answer that no other line uses as
+ * `Question: answer` lines.
+ */
 export type Source =
-  { from: 'field'; field: string } | { from: 'text'; segments: Segment[] } | { from: 'constant'; value: Json };
+  | { from: 'field'; field: string }
+  | { from: 'first'; fields: string[] }
+  | { from: 'text'; segments: Segment[] }
+  | { from: 'constant'; value: Json }
+  | { from: 'rest' };
+
+/** The fields that a source draws on. */
+export function fieldsOf(source: Source | null): string[] {
+  switch (source?.from) {
+    case 'field':
+      return [source.field];
+    case 'first':
+      return source.fields;
+    case 'text':
+      return source.segments.flatMap(each => ('field' in each ? [each.field] : []));
+    default:
+      return [];
+  }
+}
 
 export const blankPolicies = ['leaveOut', 'null', 'empty', 'fallback', 'stop'] as const;
 export type BlankPolicy = (typeof blankPolicies)[number];

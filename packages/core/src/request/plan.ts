@@ -2,7 +2,7 @@ import { withValueAt, type Json, type Submission } from '../submission';
 import { writable, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
-import type { Call } from './line';
+import { fieldsOf, type Call } from './line';
 
 /** A request as data: what is rehearsed is what is sent. Credentials are no part of it; they are put on as it leaves. */
 export interface RequestPlan {
@@ -35,7 +35,8 @@ export interface CompiledCall {
 /** Compiles a call against its operation. `baseUrl` is the target's address without a slash at its end. */
 export function compileCall(call: Call, operation: Operation, baseUrl: string): CompiledCall {
   const fields = new Map(operation.fields.map(field => [field.key, field]));
-  const lines = call.lines.map(line => compileLine(line, fields.get(line.to) ?? null));
+  const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
+  const lines = call.lines.map(line => compileLine(line, fields.get(line.to) ?? null, used));
   const filled = new Set(call.lines.filter(line => line.source !== null).map(line => line.to));
   const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
   const active = lines.map(each => each.line.source !== null);

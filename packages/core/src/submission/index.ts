@@ -2,3 +2,4 @@ export * from './json';
 export * from './pointer';
 export * from './submission';
 export * from './words';
+export * from './reference';

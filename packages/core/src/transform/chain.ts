@@ -33,6 +33,8 @@ export interface Chain {
   /** The steps in words; those that are off are left out. */
   explain: string[];
   faults: StepFault[];
+  /** True when a step may look at other answers of the submission. */
+  looksAround: boolean;
 }
 
 interface Compiled {
@@ -49,6 +51,7 @@ export function compileChain(steps: readonly Step[]): Chain {
   const fault = faults.length > 0 ? new Problem(faults[0]!.code, faults[0]!.message, null) : null;
   return {
     faults,
+    looksAround: active.some(each => each.transform.looksAround),
     explain: active.map(({ transform, params }) => transform.explain(params)),
     run(value, context = defaultContext) {
       if (fault) return fault;

@@ -15,6 +15,8 @@ export const isProblem = (value: unknown): value is Problem => value instanceof 
 export interface TransformContext {
   /** IANA name of the time zone in which times without one are read. */
   timeZone: string;
+  /** What a reference stands for in the submission at hand; undefined where nothing was said, missing where there is none. */
+  answer?: (key: string) => Json | undefined;
 }
 
 export const defaultContext: TransformContext = { timeZone: 'UTC' };
@@ -35,7 +37,8 @@ export type Family =
   | 'lookup'
   | 'logic'
   | 'json'
-  | 'id';
+  | 'id'
+  | 'expression';
 
 /** Describes one parameter for the interface: how it is asked for. */
 export interface ParameterField {
@@ -43,8 +46,11 @@ export interface ParameterField {
   label: string;
   /** Choices to pick from; a text box without them. */
   choices?: { value: string | boolean; label: string }[];
-  /** How it is typed: a number, or a text of several lines; a line of text without it. */
-  kind?: 'number' | 'lines';
+  /**
+   * How it is given: a number, a text of several lines, a table of lines that may come from a file, another question of
+   * the form, or a chain of steps; a line of text without it.
+   */
+  kind?: 'number' | 'lines' | 'table' | 'question' | 'steps';
   /** True when the parameter may stay empty. */
   optional?: boolean;
   hint?: string;
@@ -68,9 +74,12 @@ export interface Transform<P extends object = object> {
   params: new () => P;
   asks: ParameterField[];
   accepts: readonly FieldKind[] | 'any';
-  returns: FieldKind;
+  /** The kind it gives; `same` for one that changes each text of a list and leaves the list a list. */
+  returns: FieldKind | 'same';
   /** The step in words, to be read after the words of the step before it. */
   explain(params: P): string;
+  /** True when it may ask the context for other answers. */
+  looksAround?: boolean;
   /** True when it wants to see empty lists; other blanks flow past it. */
   takesEmptyLists?: boolean;
   /** Never throws: a value, or a problem. Is not called with a blank. */

@@ -1,3 +1,4 @@
 export * from './chain';
 export * from './define';
 export * from './library';
+export * from './kinds';

@@ -128,3 +128,39 @@ test('a pattern that would take for ever elsewhere takes no time here', () => {
   const chain = compileChain([{ id: 'text.replace', params: { find: '(a+)+$', by: 'x', how: 'pattern' } }]);
   expect(chain.run(`${'a'.repeat(5000)}b`)).toBe(`${'a'.repeat(5000)}b`);
 });
+
+// RFC 4648 §10, the vectors for Base64.
+test.each([
+  ['f', 'Zg=='],
+  ['fo', 'Zm8='],
+  ['foo', 'Zm9v'],
+  ['foob', 'Zm9vYg=='],
+  ['fooba', 'Zm9vYmE='],
+  ['foobar', 'Zm9vYmFy'],
+])('RFC 4648 §10: %s', (text, encoded) => {
+  const chain = (way: string) => compileChain([{ id: 'text.base64', params: { way } }]);
+  expect(chain('encode').run(text)).toBe(encoded);
+  expect(chain('decode').run(encoded)).toBe(text);
+});
+
+// RFC 6570 §1.2, level 1 (“Simple string expansion”): a value is escaped for the address it stands in.
+test.each([
+  ['value', 'value'],
+  ['Hello World!', 'Hello%20World%21'],
+])('RFC 6570 level 1: %s', (value, expanded) => {
+  const escaped = compileChain([{ id: 'text.escape', params: { for: 'url' } }]).run(value);
+  expect(escaped).toBe(expanded);
+});
+
+test('an expression that would run for ever is stopped, and gives the same every time', () => {
+  const chain = compileChain([
+    { id: 'expression.jsonata', params: { expression: '($f := function($n){$n > 0 ? $f($n - 1) : 0}; $f(1e9))' } },
+  ]);
+  expect(chain.run('x')).toMatchObject({ code: 'expression.failed' });
+  const slow = compileChain([{ id: 'expression.jsonata', params: { expression: '$contains($, /^(a+)+$/)' } }]);
+  expect(slow.run(`${'a'.repeat(5000)}b`)).toBe(false);
+});
+
+test.each(['text.html', 'text.unicode'])('an unknown step %s is a fault that names it', id =>
+  expect(compileChain([{ id: `${id}.none`, params: {} }]).faults[0]!.message).toContain(id),
+);

@@ -218,7 +218,7 @@ describe('delivery', () => {
 
   test('the condition decides who goes', async () => {
     const { route, intake } = await prepared(
-      draft => (draft.condition.all = [{ field: 'site', is: 'equals', values: ['AB-02'], not: false }]),
+      draft => (draft.condition = { all: [{ field: 'site', is: 'equals', values: ['AB-02'], not: false }] }),
     );
     await client.call('POST', `/routes/${route.id}/live`);
     await send(intake, { submission_id: 'a', site: 'AB-07' });

@@ -1,4 +1,5 @@
-import { ConditionInput, DraftInput, RouteInput, TermsInput, type RouteView } from '@grammata/contract';
+import { DraftInput, RouteInput, TermsInput, type RouteView } from '@grammata/contract';
+import { everything } from '@grammata/core/condition';
 import { newLine } from '@grammata/core/request';
 import { writable } from '@grammata/core/target';
 import { Router } from 'express';
@@ -44,7 +45,7 @@ export function routesApi(services: Services): Router {
     const lines = writable(operation).map(field => newLine(newId(), field.key));
     const draft: DraftInput = {
       name,
-      condition: new ConditionInput(),
+      condition: everything,
       call: { id: newId(), targetId, operationId, lines },
       terms: new TermsInput(),
       revision: 0,

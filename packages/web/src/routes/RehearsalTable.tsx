@@ -1,3 +1,4 @@
+import { isTroubled } from '@grammata/core/rehearse';
 import { isBlank, asText } from '@grammata/core/submission';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
@@ -21,12 +22,13 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
   const rows = useMemo(
     () =>
       samples
-        .map((sample, index) => ({ sample, index, fares: rehearsal?.samples[index] }))
-        .filter(
-          ({ fares }) =>
-            shown === 'all' ||
-            (shown === 'out' ? fares && !fares.goes : fares?.goes && (fares.states.includes('t') || !fares.sendable)),
-        ),
+        .map((sample, index) => ({
+          sample,
+          index,
+          goes: rehearsal ? rehearsal.goes[index] === 1 : true,
+          troubled: rehearsal !== null && isTroubled(rehearsal, index),
+        }))
+        .filter(row => shown === 'all' || (shown === 'out' ? !row.goes : row.troubled)),
     [samples, rehearsal, shown],
   );
   const virtual = useVirtualizer({
@@ -55,7 +57,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
   const columns = `3rem 9rem 7rem repeat(${compiled.lines.length}, ${COLUMN}px)`;
   const counts: Record<Shown, number> = {
     all: samples.length,
-    trouble: rehearsal?.samples.filter(each => each.goes && (each.states.includes('t') || !each.sendable)).length ?? 0,
+    trouble: rehearsal ? samples.filter((_, index) => isTroubled(rehearsal, index)).length : 0,
     out: rehearsal ? samples.length - rehearsal.going : 0,
   };
   return (
@@ -107,7 +109,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
           </div>
           <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map(({ index, start }) => {
-              const { sample, fares, index: number } = rows[index]!;
+              const { sample, goes, index: number } = rows[index]!;
               const planned = compiled.plan(sample.submission, { timeZone: editing.draft.terms.timeZone });
               return (
                 <div
@@ -115,7 +117,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                   key={sample.id}
                   onClick={() => open(sample.id)}
                   style={{ transform: `translateY(${start}px)`, height: ROW, gridTemplateColumns: columns }}
-                  className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${fares?.goes === false ? 'text-ink-3' : ''}`}
+                  className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${!goes ? 'text-ink-3' : ''}`}
                 >
                   <span role="cell" className="pr-3 text-right font-mono text-fine text-ink-3">
                     <a
@@ -133,7 +135,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                     {when(sample.receivedAt)}
                   </span>
                   <span role="cell" className="text-small">
-                    {fares?.goes === false ? (
+                    {!goes ? (
                       'left out'
                     ) : planned.sendable ? (
                       <span className="text-verdigris">✓ can go</span>

@@ -1,4 +1,4 @@
-import { rehearse, summarise, type RehearsalSummary, type RouteParts, type Sample } from '@grammata/core/rehearse';
+import { Rehearser, type RehearsalSummary, type RouteParts, type Sample } from '@grammata/core/rehearse';
 
 /** What the page asks: first the samples, then a rehearsal for every state of the draft. */
 export type Question = { samples: Sample[] } | { route: RouteParts; number: number };
@@ -7,9 +7,16 @@ export interface Answer {
   summary: RehearsalSummary;
 }
 
-let samples: Sample[] = [];
+let rehearser = new Rehearser([]);
 
 self.onmessage = ({ data }: MessageEvent<Question>) => {
-  if ('samples' in data) samples = data.samples;
-  else self.postMessage({ number: data.number, summary: summarise(rehearse(data.route, samples)) } satisfies Answer);
+  if ('samples' in data) {
+    rehearser = new Rehearser(data.samples);
+    return;
+  }
+  const summary = rehearser.rehearse(data.route);
+  const { goes, sends, states } = summary;
+  self.postMessage({ number: data.number, summary } satisfies Answer, {
+    transfer: [goes.buffer, sends.buffer, states.buffer],
+  });
 };

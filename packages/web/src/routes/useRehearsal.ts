@@ -2,29 +2,47 @@ import type { RehearsalSummary, RouteParts, Sample } from '@grammata/core/rehear
 import { useEffect, useRef, useState } from 'react';
 import type { Answer, Question } from './rehearsal.worker';
 
+/** A worker that rehearses. While one rehearsal is under way only the newest state waits, however fast people type. */
+function openWorker(onSummary: (summary: RehearsalSummary) => void) {
+  const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
+  let number = 0;
+  let isBusy = false;
+  let waiting: RouteParts | null = null;
+  const tell = (question: Question) => worker.postMessage(question);
+  const rehearse = (route: RouteParts) => {
+    number += 1;
+    if (isBusy) {
+      waiting = route;
+      return;
+    }
+    isBusy = true;
+    waiting = null;
+    tell({ route, number });
+  };
+  worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+    isBusy = false;
+    // What is behind the newest edit is not shown: the answer to that one is on its way.
+    if (data.number === number) onSummary(data.summary);
+    if (waiting) rehearse(waiting);
+  };
+  return { rehearse, hold: (samples: Sample[]) => tell({ samples }), close: () => worker.terminate() };
+}
+
 /** The rehearsal of a route over all samples, made off the main thread; null until the first is there. */
 export function useRehearsal(route: RouteParts | null, samples: Sample[]): RehearsalSummary | null {
   const [summary, setSummary] = useState<RehearsalSummary | null>(null);
-  const worker = useRef<Worker | null>(null);
-  const latest = useRef(0);
+  const worker = useRef<ReturnType<typeof openWorker> | null>(null);
 
   useEffect(() => {
-    const made = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
-    made.onmessage = ({ data }: MessageEvent<Answer>) => {
-      if (data.number === latest.current) setSummary(data.summary);
-    };
-    worker.current = made;
-    return () => made.terminate();
+    const opened = openWorker(setSummary);
+    worker.current = opened;
+    return () => opened.close();
   }, []);
 
-  useEffect(() => {
-    worker.current?.postMessage({ samples } satisfies Question);
-  }, [samples]);
+  useEffect(() => worker.current?.hold(samples), [samples]);
 
   useEffect(() => {
-    if (!route) return;
-    latest.current += 1;
-    worker.current?.postMessage({ route, number: latest.current } satisfies Question);
+    if (route) worker.current?.rehearse(route);
   }, [route, samples]);
 
   return summary;

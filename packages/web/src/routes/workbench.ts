@@ -1,12 +1,25 @@
 import type { RouteView } from '@grammata/contract';
-import type { RehearsalSummary, RouteParts, Sample } from '@grammata/core/rehearse';
-import { compileCall, type CompiledCall } from '@grammata/core/request';
+import { propose, type LineProposal } from '@grammata/core/match';
+import { isTroubled, stateOf, type RehearsalSummary, type RouteParts, type Sample } from '@grammata/core/rehearse';
+import { compileCall, fieldsOf, type CompiledCall } from '@grammata/core/request';
+import { aboutLabel, aboutSubmission, asText, metaKey, referredTo, type FieldKind } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSamples } from '../forms/queries';
 import { useDraft, type Editing } from './useDraft';
 import { useRehearsal } from './useRehearsal';
+
+/** What a line, a step or a condition can refer to: a question, or what is said about the submission. */
+export interface Reference {
+  key: string;
+  label: string;
+  kind: FieldKind;
+  /** False for what stands beside the answers. */
+  isQuestion: boolean;
+  /** An answer, for people to recognise it by. */
+  example: string | null;
+}
 
 /** Everything the parts of a route work on. */
 export interface Workbench {
@@ -23,6 +36,11 @@ export interface Workbench {
   showSample(id: string): void;
   /** The next sample in trouble, on one line or any. */
   nextInTrouble(lineIndex?: number): void;
+  /** The next sample that answers otherwise: for one line, or in any question that a line draws on. */
+  nextThatDiffers(lineIndex?: number): void;
+  references: Reference[];
+  /** What could fill the target's fields, by their keys, whether anything fills them or not. */
+  proposals: Map<string, LineProposal>;
   labelOf(key: string): string;
 }
 
@@ -66,16 +84,31 @@ export function useWorkbench(route: RouteView): Workbench {
     },
     [samples, setParams],
   );
-  const nextInTrouble = (lineIndex?: number) => {
-    const isTroubled = (states: string) => (lineIndex === undefined ? states.includes('t') : states[lineIndex] === 't');
-    const order = samples.map((_, index) => (at + 1 + index) % samples.length);
-    const next = order.find(index => rehearsal?.samples[index]?.goes && isTroubled(rehearsal.samples[index].states));
+  const nextOf = (wanted: (index: number) => boolean) => {
+    const next = samples.map((_, index) => (at + 1 + index) % samples.length).find(wanted);
     if (next !== undefined) show(next);
   };
-  const labels = useMemo(
-    () => new Map(route.form.schema.fields.map(field => [field.key, field.label])),
-    [route.form.schema],
-  );
+  const nextInTrouble = (lineIndex?: number) =>
+    nextOf(index =>
+      Boolean(
+        rehearsal?.goes[index] &&
+        (lineIndex === undefined ? isTroubled(rehearsal, index) : stateOf(rehearsal, lineIndex, index) === 'trouble'),
+      ),
+    );
+  const nextThatDiffers = (lineIndex?: number) => {
+    const lines = draft.call.lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
+    const keys = lines.flatMap(line => fieldsOf(line.source));
+    const answers = (index: number) => keys.map(key => asText(referredTo(samples[index]!.submission, key))).join('\n');
+    const here = samples.length > 0 ? answers(at) : '';
+    nextOf(index => answers(index) !== here);
+  };
+  const references = useMemo(() => referencesOf(route, samples), [route, samples]);
+  const labels = useMemo(() => new Map(references.map(each => [each.key, each.label])), [references]);
+  const proposals = useMemo(() => {
+    const submissions = samples.map(each => each.submission);
+    const found = operation ? propose(route.form.schema, submissions, operation) : [];
+    return new Map(found.map(each => [each.to, each]));
+  }, [route.form.schema, samples, operation]);
   return {
     route,
     editing,
@@ -88,6 +121,32 @@ export function useWorkbench(route: RouteView): Workbench {
     show,
     showSample: id => show(samples.findIndex(each => each.id === id)),
     nextInTrouble,
-    labelOf: key => labels.get(key) ?? key,
+    nextThatDiffers,
+    references,
+    proposals,
+    labelOf: key => labels.get(key) ?? aboutLabel(key) ?? key,
   };
+}
+
+/** How many samples are looked at for what their envelopes hold. */
+const ENVELOPES = 50;
+
+function referencesOf(route: RouteView, samples: Sample[]): Reference[] {
+  const questions = route.form.schema.fields.map(({ key, label, kind, examples }) => ({
+    key,
+    label,
+    kind,
+    isQuestion: true,
+    example: examples[0] ?? null,
+  }));
+  const envelopes = samples.slice(0, ENVELOPES).map(({ submission }) => submission.meta);
+  const metaKeys = [...new Set(envelopes.flatMap(meta => Object.keys(meta)))].map(metaKey);
+  const about = [...aboutSubmission.map(each => each.key), ...metaKeys].map(key => ({
+    key,
+    label: aboutLabel(key)!,
+    kind: 'text' as const,
+    isQuestion: false,
+    example: samples[0] ? asText(referredTo(samples[0].submission, key)) || null : null,
+  }));
+  return [...questions, ...about];
 }

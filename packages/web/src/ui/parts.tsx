@@ -91,7 +91,7 @@ export function Fault({ children, again }: { children: ReactNode; again?: () => 
   );
 }
 
-/** How many are fine, blank and in trouble, as a slim bar. */
+/** How many are fine, blank and in trouble, as a slim bar. Without a label it is read out by what stands around it. */
 export function Bar({
   fine,
   blank = 0,
@@ -103,21 +103,25 @@ export function Bar({
   blank?: number;
   trouble?: number;
   width?: number;
-  label: string;
+  label?: string;
 }) {
   const total = fine + blank + trouble;
   const share = (n: number) => (total === 0 || n === 0 ? 0 : Math.max(3, (n / total) * width));
+  const part = (name: string, n: number, colour: string) =>
+    n > 0 && (
+      <span data-part={name} className="flex h-full items-center" style={{ width: share(n) }}>
+        <span className={`h-1.5 w-full ${colour}`} />
+      </span>
+    );
   return (
     <span
-      role="img"
-      aria-label={label}
-      title={label}
-      className="inline-flex h-1.5 gap-px bg-rule/40 align-middle"
+      {...(label === undefined ? { 'aria-hidden': true } : { role: 'img', 'aria-label': label, title: label })}
+      className="inline-flex h-4 gap-px overflow-hidden bg-[linear-gradient(var(--rule),var(--rule))] bg-[length:100%_6px] bg-center bg-no-repeat align-middle"
       style={{ width }}
     >
-      {fine > 0 && <span className="h-1.5 shrink bg-verdigris" style={{ width: share(fine) }} />}
-      {blank > 0 && <span className="h-1.5 shrink bg-rule-strong" style={{ width: share(blank) }} />}
-      {trouble > 0 && <span className="h-1.5 shrink-0 bg-crimson" style={{ width: share(trouble) }} />}
+      {part('fine', fine, 'bg-verdigris')}
+      {part('blank', blank, 'bg-rule-strong')}
+      {part('trouble', trouble, 'bg-crimson')}
     </span>
   );
 }

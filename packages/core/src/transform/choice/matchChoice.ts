@@ -1,6 +1,9 @@
-import { IsIn, IsString, MaxLength } from 'class-validator';
+import { IsIn, IsNumber, IsString, Max, MaxLength, Min } from 'class-validator';
+import { distance } from 'fastest-levenshtein';
 import { asText, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
+import { linesOf } from '../linesOf';
+import { remembered } from '../remembered';
 
 const misses = { problem: 'a problem', keep: 'kept as it is', blank: 'blank' } as const;
 type Miss = keyof typeof misses;
@@ -9,6 +12,8 @@ class MatchChoiceParams {
   /** One a line; `ours = theirs` where they differ. */
   @IsString() @MaxLength(20000) options: string = '';
   @IsIn(Object.keys(misses)) otherwise: Miss = 'problem';
+  /** How alike the nearest option must be to count, 0 to 1; 1 for never. */
+  @IsNumber() @Min(0.5) @Max(1) nearest: number = 1;
 }
 
 const plain = (text: string) =>
@@ -20,21 +25,28 @@ const plain = (text: string) =>
     .trim();
 
 /** What was answered by what is sent: to the letter first, then without case, accents and punctuation. */
-function tableOf(options: string): { exact: Map<string, string>; loose: Map<string, string> } {
-  const pairs = options
-    .split('\n')
-    .map(line => line.trim())
-    .filter(line => line !== '')
-    .map((line): [string, string] => {
-      const [from, ...to] = line.split('=');
-      return to.length === 0 ? [line, line] : [from!.trim(), to.join('=').trim()];
-    });
+const tableOf = remembered((options: string) => options, readTable);
+function readTable(options: string): { exact: Map<string, string>; loose: Map<string, string> } {
+  const pairs = linesOf(options).map((line): [string, string] => {
+    const [from, ...to] = line.split('=');
+    return to.length === 0 ? [line, line] : [from!.trim(), to.join('=').trim()];
+  });
   const loose = new Map<string, string>();
   for (const [from, to] of pairs) {
     if (!loose.has(plain(from))) loose.set(plain(from), to);
     if (!loose.has(plain(to))) loose.set(plain(to), to);
   }
   return { exact: new Map(pairs), loose };
+}
+
+/** The option that is most alike, when it is alike enough and the only one so. Likeness is by changed letters (Levenshtein 1966). */
+function nearestOf(text: string, loose: Map<string, string>, least: number): string | undefined {
+  const ranked = [...loose]
+    .map(([option, to]) => ({ to, alike: 1 - distance(text, option) / Math.max(1, text.length, option.length) }))
+    .sort((a, b) => b.alike - a.alike);
+  const [best] = ranked;
+  const next = ranked.find(each => each.to !== best?.to);
+  return best && best.alike >= least && best.alike > (next?.alike ?? 0) ? best.to : undefined;
 }
 
 /** Brings answers to the options that the target knows. */
@@ -51,16 +63,18 @@ export const matchChoice = defineTransform<MatchChoiceParams>({
       label: 'No match is',
       choices: Object.entries(misses).map(([value, label]) => ({ value, label })),
     },
+    { name: 'nearest', label: 'Nearest from', kind: 'number', hint: '0.8 for nearly alike, 1 for never' },
   ],
   accepts: ['choice', 'choices', 'text', 'boolean', 'number'],
   returns: 'choice',
-  explain: ({ options, otherwise }) =>
-    `matched to ${options.split('\n').filter(line => line.trim() !== '').length} options, no match is ${misses[otherwise]}`,
-  apply(value, { options, otherwise }): Json | Problem {
+  explain: ({ options, otherwise, nearest }) =>
+    `matched to ${linesOf(options).length} options${nearest < 1 ? ' or the nearest' : ''}, no match is ${misses[otherwise]}`,
+  apply(value, { options, otherwise, nearest }): Json | Problem {
     const { exact, loose } = tableOf(options);
     const one = (each: Json): Json | Problem => {
       const text = asText(each).trim();
-      const found = exact.get(text) ?? loose.get(plain(text));
+      const found =
+        exact.get(text) ?? loose.get(plain(text)) ?? (nearest < 1 ? nearestOf(plain(text), loose, nearest) : undefined);
       if (found !== undefined) return found;
       if (otherwise === 'keep') return each;
       return otherwise === 'blank' ? '' : new Problem('choice.unknown', `“${text}” is none of the options.`, value);
@@ -75,10 +89,16 @@ export const matchChoice = defineTransform<MatchChoiceParams>({
     return matched;
   },
   examples: [
-    { params: { options: 'AB-07\nAB-02', otherwise: 'problem' }, in: 'ab 07', out: 'AB-07' },
-    { params: { options: 'Low = 1\nSevere = 3', otherwise: 'problem' }, in: 'severe', out: '3' },
-    { params: { options: 'Foam\nLitter', otherwise: 'blank' }, in: ['foam', 'Other: eels'], out: ['Foam'] },
-    { params: { options: 'Foam', otherwise: 'keep' }, in: 'Eels', out: 'Eels' },
-    { params: { options: 'Foam', otherwise: 'problem' }, in: 'Eels', out: { problem: 'choice.unknown' } },
+    {
+      params: { options: 'Dead fish\nOil sheen', otherwise: 'problem', nearest: 0.8 },
+      in: 'Oil shean',
+      out: 'Oil sheen',
+    },
+    { params: { options: 'AB-01\nAB-02', otherwise: 'blank', nearest: 0.8 }, in: 'AB-03', out: '' },
+    { params: { options: 'AB-07\nAB-02', otherwise: 'problem', nearest: 1 }, in: 'ab 07', out: 'AB-07' },
+    { params: { options: 'Low = 1\nSevere = 3', otherwise: 'problem', nearest: 1 }, in: 'severe', out: '3' },
+    { params: { options: 'Foam\nLitter', otherwise: 'blank', nearest: 1 }, in: ['foam', 'Other: eels'], out: ['Foam'] },
+    { params: { options: 'Foam', otherwise: 'keep', nearest: 1 }, in: 'Eels', out: 'Eels' },
+    { params: { options: 'Foam', otherwise: 'problem', nearest: 1 }, in: 'Eels', out: { problem: 'choice.unknown' } },
   ],
 });

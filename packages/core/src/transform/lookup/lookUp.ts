@@ -2,6 +2,7 @@ import { IsIn, IsString, MaxLength } from 'class-validator';
 import Papa from 'papaparse';
 import { asText, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
+import { remembered } from '../remembered';
 
 const misses = { problem: 'a problem', keep: 'kept as it is', blank: 'blank' } as const;
 type Miss = keyof typeof misses;
@@ -12,21 +13,17 @@ class LookUpParams {
   @IsIn(Object.keys(misses)) otherwise: Miss = 'problem';
 }
 
-/** The last tables that were read: a chain looks up in the same one for every submission. */
-const read = new Map<string, Map<string, string>>();
-
-function rowsOf(table: string): Map<string, string> {
-  const before = read.get(table);
-  if (before) return before;
-  const { data } = Papa.parse<string[]>(table.trim(), {
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: [',', ';', '\t'],
-  });
-  const rows = new Map(data.map(([from = '', to = '']) => [from.trim().toLowerCase(), to.trim()]));
-  if (read.size > 20) read.clear();
-  read.set(table, rows);
-  return rows;
-}
+/** The table's rows; a chain looks up in the same one for every submission. */
+const rowsOf = remembered(
+  (table: string) => table,
+  table => {
+    const { data } = Papa.parse<string[]>(table.trim(), {
+      skipEmptyLines: 'greedy',
+      delimitersToGuess: [',', ';', '\t'],
+    });
+    return new Map(data.map(([from = '', to = '']) => [from.trim().toLowerCase(), to.trim()]));
+  },
+);
 
 /** Looks a value up in a table that was pasted as CSV (RFC 4180). Case does not matter. */
 export const lookUp = defineTransform<LookUpParams>({
@@ -36,7 +33,7 @@ export const lookUp = defineTransform<LookUpParams>({
   summary: 'Finds the value in the first column of a table and gives the second.',
   params: LookUpParams,
   asks: [
-    { name: 'table', label: 'Table', kind: 'lines', hint: 'CSV: what comes, what goes' },
+    { name: 'table', label: 'Table', kind: 'table', hint: 'CSV: what comes, what goes' },
     {
       name: 'otherwise',
       label: 'Not there is',

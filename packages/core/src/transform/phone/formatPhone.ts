@@ -1,6 +1,7 @@
-import { IsIn, IsString, Matches } from 'class-validator';
+import { IsIn, IsString, Matches, MaxLength } from 'class-validator';
 import { parsePhoneNumberFromString, type CountryCode } from 'libphonenumber-js';
 import { asText, type Json } from '../../submission';
+import { countryCodeOf } from '../country';
 import { defineTransform, Problem } from '../define';
 
 const formats = {
@@ -16,6 +17,8 @@ class FormatPhoneParams {
   @IsIn(Object.keys(formats)) to: Format = 'e164';
   /** Two letters (ISO 3166-1): where numbers without a country code belong. */
   @IsString() @Matches(/^[A-Z]{2}$/, { message: 'give a region of two capitals, such as GB' }) region: string = 'GB';
+  /** The question that tells the country; a known one goes before the region. */
+  @IsString() @MaxLength(500) countryFrom: string = '';
 }
 
 /** A telephone number in any spelling to one format (E.164, RFC 3966), checked against the plans of all regions. */
@@ -28,24 +31,28 @@ export const formatPhone = defineTransform<FormatPhoneParams>({
   asks: [
     { name: 'to', label: 'Write', choices: Object.entries(formats).map(([value, label]) => ({ value, label })) },
     { name: 'region', label: 'Region', hint: 'GB, DE, FR…' },
+    { name: 'countryFrom', label: 'Or that of', kind: 'question', optional: true, hint: 'no other answer' },
   ],
   accepts: ['phone', 'text', 'number'],
   returns: 'phone',
-  explain: ({ to, region }) => `telephone number ${formats[to]}, ${region} when none is said`,
-  apply(value, { to, region }): Json | Problem {
+  looksAround: true,
+  explain: ({ to, region, countryFrom }) =>
+    `telephone number ${formats[to]}, ${countryFrom ? `country of another answer or ${region}` : region} when none is said`,
+  apply(value, { to, region: fallback, countryFrom }, { answer }): Json | Problem {
     const typed = asText(value).trim();
+    const region = (countryFrom && countryCodeOf(asText(answer?.(countryFrom)))) || fallback;
     const number = parsePhoneNumberFromString(typed.replace(/^00/, '+').replace('(0)', ''), region as CountryCode);
     if (!number?.isPossible())
       return new Problem('phone.unreadable', `“${typed}” is no telephone number in ${region}.`, value);
     return number.format(names[to]);
   },
   examples: [
-    { params: { to: 'e164', region: 'GB' }, in: '020 7946 0142', out: '+442079460142' },
-    { params: { to: 'e164', region: 'GB' }, in: '+44 (0)20 7946 0142', out: '+442079460142' },
-    { params: { to: 'national', region: 'GB' }, in: '+442079460142', out: '020 7946 0142' },
-    { params: { to: 'international', region: 'GB' }, in: '02079460142', out: '+44 20 7946 0142' },
-    { params: { to: 'uri', region: 'GB' }, in: '020-7946-0142', out: 'tel:+442079460142' },
-    { params: { to: 'e164', region: 'GB' }, in: '0044 20 7946 0142', out: '+442079460142' },
-    { params: { to: 'e164', region: 'GB' }, in: 'ask my mum', out: { problem: 'phone.unreadable' } },
+    { params: { to: 'e164', region: 'GB', countryFrom: '' }, in: '020 7946 0142', out: '+442079460142' },
+    { params: { to: 'e164', region: 'GB', countryFrom: '' }, in: '+44 (0)20 7946 0142', out: '+442079460142' },
+    { params: { to: 'national', region: 'GB', countryFrom: '' }, in: '+442079460142', out: '020 7946 0142' },
+    { params: { to: 'international', region: 'GB', countryFrom: '' }, in: '02079460142', out: '+44 20 7946 0142' },
+    { params: { to: 'uri', region: 'GB', countryFrom: '' }, in: '020-7946-0142', out: 'tel:+442079460142' },
+    { params: { to: 'e164', region: 'GB', countryFrom: '' }, in: '0044 20 7946 0142', out: '+442079460142' },
+    { params: { to: 'e164', region: 'GB', countryFrom: '' }, in: 'ask my mum', out: { problem: 'phone.unreadable' } },
   ],
 });

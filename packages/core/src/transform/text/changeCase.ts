@@ -45,7 +45,7 @@ export const changeCase = defineTransform<ChangeCaseParams>({
   params: ChangeCaseParams,
   asks: [{ name: 'to', label: 'To', choices: cases.map(value => ({ value, label: words[value] })) }],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ to }) => words[to],
   apply: (value, { to }): Json => onText(value, change[to]),
   examples: [

@@ -19,7 +19,12 @@ const escapes: Record<string, { words: string; escape: (text: string) => string 
   },
   url: {
     words: 'an address',
-    escape: text => encodeURIComponent(wellFormed(text)),
+    // RFC 3986 §2.3: all but the unreserved characters.
+    escape: text =>
+      encodeURIComponent(wellFormed(text)).replace(
+        /[!'()*]/g,
+        each => `%${each.charCodeAt(0).toString(16).toUpperCase()}`,
+      ),
   },
   json: { words: 'JSON text', escape: text => JSON.stringify(text).slice(1, -1) },
   // RFC 4180 §2: quoted where it has to be, quotes doubled.

@@ -33,7 +33,7 @@ export const keepCharacters = defineTransform<KeepCharactersParams>({
     { name: 'also', label: 'And also', optional: true },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ keep, also }) => `only ${sets[keep].words}${also ? ` and “${also}”` : ''}`,
   apply: (value, { keep, also }): Json =>
     onText(value, text => [...text].filter(each => sets[keep].pattern.test(each) || also.includes(each)).join('')),

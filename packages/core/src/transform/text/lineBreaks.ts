@@ -23,7 +23,7 @@ export const lineBreaks = defineTransform<LineBreaksParams>({
     { name: 'separator', label: 'Separator', optional: true },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ to, separator }) => `line breaks into ${to === 'separator' ? `“${separator}”` : ways[to]}`,
   apply: (value, { to, separator }): Json =>
     onText(value, text => {

@@ -34,7 +34,7 @@ export const plainLetters = defineTransform<PlainLettersParams>({
   params: PlainLettersParams,
   asks: [],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: () => 'accents off',
   apply: (value): Json =>
     onText(value, text =>

@@ -32,7 +32,7 @@ export const replaceText = defineTransform<ReplaceTextParams>({
     },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ find, by, how }) =>
     `${how === 'pattern' ? `/${find}/` : `“${find}”`} ${by ? `replaced by “${by}”` : 'taken out'}`,
   apply(value, { find, by, how }): Json | Problem {

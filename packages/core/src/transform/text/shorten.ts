@@ -20,7 +20,7 @@ export const shorten = defineTransform<ShortenParams>({
     { name: 'mark', label: 'Ending with', optional: true },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ to }) => `at most ${to} characters`,
   apply: (value, { to, mark }): Json =>
     onText(value, text => {

@@ -20,7 +20,7 @@ export const surround = defineTransform<SurroundParams>({
     { name: 'after', label: 'After', optional: true },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ before, after }) =>
     [before && `“${before}” before`, after && `“${after}” after`].filter(Boolean).join(', ') || 'nothing added',
   apply: (value, { before, after }): Json =>

@@ -32,7 +32,7 @@ export const takePart = defineTransform<TakePartParams>({
     { name: 'unit', label: 'Of', choices: units.map(value => ({ value, label: value })) },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ end, count, unit }) => `the ${end} ${count === 1 ? unit.slice(0, -1) : `${count} ${unit}`}`,
   apply: (value, { end, count, unit }): Json =>
     onText(value, text => {

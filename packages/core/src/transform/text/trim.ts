@@ -26,7 +26,7 @@ export const trim = defineTransform({
     },
   ],
   accepts: 'any',
-  returns: 'text',
+  returns: 'same',
   explain: ({ collapse }) => (collapse ? 'spaces tidied' : 'trimmed'),
   apply: (value, { collapse }): Json =>
     onText(value, text => (collapse ? text.replace(/[^\S\n]+/g, ' ') : text).trim()),

@@ -1,18 +1,12 @@
-import type { Source } from '@grammata/core/request';
-import { asText } from '@grammata/core/submission';
+import { useDraggable } from '@dnd-kit/core';
+import { fieldsOf, type Source } from '@grammata/core/request';
+import { asText, isBlank, referredTo, type FieldKind, type Submission } from '@grammata/core/submission';
 import { bytes, count, kindMarks, Moment } from '../../ui';
-import type { Workbench } from '../workbench';
+import type { Reference, Workbench } from '../workbench';
 
-const fieldsIn = (source: Source | null): string[] =>
-  source === null || source.from === 'constant'
-    ? []
-    : source.from === 'field'
-      ? [source.field]
-      : source.segments.flatMap(each => ('field' in each ? [each.field] : []));
-
-/** The sample at hand: every question of the form with its answer. Picking one fills the open line. */
+/** The sample at hand: every question of the form with its answer. Picking one fills the open line; dragging one fills any. */
 export function Copy({
-  workbench: { sample, at, samples, show, route, editing },
+  workbench,
   onPick,
   hot,
 }: {
@@ -20,15 +14,27 @@ export function Copy({
   onPick: ((key: string) => void) | null;
   hot: Source | null;
 }) {
-  const used = new Set(editing.draft.call.lines.flatMap(line => fieldsIn(line.source)));
-  const isHot = new Set(fieldsIn(hot));
+  const { sample, at, samples, show, references, editing, nextInTrouble, nextThatDiffers } = workbench;
+  const used = new Set(editing.draft.call.lines.flatMap(line => fieldsOf(line.source)));
+  const isHot = new Set(fieldsOf(hot));
+  const [questions, about] = [references.filter(each => each.isQuestion), references.filter(each => !each.isQuestion)];
+  const row = (reference: Reference) => (
+    <Answer
+      key={reference.key}
+      reference={reference}
+      submission={sample?.submission ?? null}
+      isUsed={used.has(reference.key)}
+      isHot={isHot.has(reference.key)}
+      onPick={onPick}
+    />
+  );
   return (
     <section
       aria-label="Sample"
       className="border-rule pr-3.5 pb-6 pl-6 lg:sticky lg:top-0 lg:max-h-[calc(100vh-5rem)] lg:overflow-auto lg:border-r"
     >
-      <div className="flex items-baseline justify-between border-b border-rule pt-2.5 pb-2">
-        <span>
+      <div className="flex items-baseline justify-between pt-2.5">
+        <span className="truncate">
           <b className="font-semibold">Sample {samples.length > 0 ? at + 1 : '–'}</b>{' '}
           <span className="text-ink-3">
             of {count(samples.length)}
@@ -61,50 +67,87 @@ export function Copy({
           </button>
         </span>
       </div>
+      <div className="flex gap-x-3 border-b border-rule pt-0.5 pb-2 text-small text-ink-2">
+        next
+        <button type="button" className="act" onClick={() => nextInTrouble()} aria-keyshortcuts="n">
+          in trouble
+        </button>
+        <button type="button" className="act" onClick={() => nextThatDiffers()} aria-keyshortcuts="d">
+          that differs
+        </button>
+      </div>
       {samples.length === 0 && (
         <p className="py-3 font-serif text-[0.9375rem]/6 text-ink-2">
           No submission is recorded yet. Send one to the intake, and it shows here.
         </p>
       )}
-      <ul>
-        {route.form.schema.fields.map(({ key, label, kind }) => {
-          const field = sample?.submission.fields.find(each => each.key === key);
-          const files = sample?.submission.files.filter(each => each.field === key) ?? [];
-          const size = files.reduce((sum, file) => sum + (file.size ?? 0), 0);
-          const text = field
-            ? asText(field.value)
-            : files.length > 0
-              ? `${files.length} ${files.length === 1 ? 'file' : 'files'}${size > 0 ? `, ${bytes(size)}` : ''}`
-              : '';
-          const { mark, word } = kindMarks[field?.kind ?? kind];
-          return (
-            <li
-              key={key}
-              className={`relative -mr-3.5 -ml-6 border-b border-dotted border-rule ${isHot.has(key) ? 'bg-lapis-wash' : ''}`}
-            >
-              <button
-                type="button"
-                disabled={!onPick}
-                onClick={() => onPick?.(key)}
-                title={onPick ? `Fill the open line from “${label}”` : `${word} · ${key}`}
-                className="block w-full py-[5px] pr-3.5 pl-[46px] text-left enabled:hover:bg-oxide-wash"
-              >
-                <span className="absolute top-1.5 left-6 w-4 text-center font-mono text-fine/[1.125rem] text-ink-3">
-                  <span aria-hidden>{mark}</span>
-                  <span className="sr-only">{word}</span>
-                </span>
-                <span className={`block text-small/4 ${used.has(key) ? 'text-lapis' : 'text-ink-2'}`}>
-                  {label}
-                  {!used.has(key) && <span className="sr-only"> (not used)</span>}
-                </span>
-                <span className="block min-h-[17px] truncate font-mono text-small/[17px]">
-                  {text || <span className="text-ink-3">–</span>}
-                </span>
-              </button>
-            </li>
-          );
-        })}
-      </ul>
+      <ul>{questions.map(row)}</ul>
+      {sample && (
+        <>
+          <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">About the submission</h2>
+          <ul className="border-t border-rule">{about.map(row)}</ul>
+        </>
+      )}
     </section>
+  );
+}
+
+/** An answer in a few words: text as it is, files by their number and size. */
+function words(submission: Submission | null, key: string): { text: string; kind: FieldKind | null } {
+  if (!submission) return { text: '', kind: null };
+  const field = submission.fields.find(each => each.key === key);
+  if (field) return { text: asText(field.value), kind: field.kind };
+  const files = submission.files.filter(each => each.field === key);
+  if (files.length === 0) {
+    const value = referredTo(submission, key);
+    return { text: isBlank(value) ? '' : asText(value), kind: null };
+  }
+  const size = files.reduce((sum, file) => sum + (file.size ?? 0), 0);
+  const counted = `${files.length} ${files.length === 1 ? 'file' : 'files'}`;
+  return { text: size > 0 ? `${counted}, ${bytes(size)}` : counted, kind: 'files' };
+}
+
+function Answer({
+  reference: { key, label, kind, isQuestion },
+  submission,
+  isUsed,
+  isHot,
+  onPick,
+}: {
+  reference: Reference;
+  submission: Submission | null;
+  isUsed: boolean;
+  isHot: boolean;
+  onPick: ((key: string) => void) | null;
+}) {
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id: `answer ${key}`, data: { key, label } });
+  const answer = words(submission, key);
+  const { mark, word } = kindMarks[answer.kind ?? kind];
+  return (
+    <li
+      ref={setNodeRef}
+      {...listeners}
+      className={`relative -mr-3.5 -ml-6 cursor-grab border-b border-dotted border-rule ${isHot ? 'bg-lapis-wash' : ''} ${isDragging ? 'opacity-40' : ''}`}
+    >
+      <button
+        type="button"
+        disabled={!onPick}
+        onClick={() => onPick?.(key)}
+        title={onPick ? `Fill the open line from “${label}”` : `${word} · ${key} · drag it to a line`}
+        className="block w-full py-[5px] pr-3.5 pl-[46px] text-left enabled:cursor-pointer enabled:hover:bg-oxide-wash disabled:cursor-grab"
+      >
+        <span className="absolute top-1.5 left-6 w-4 text-center font-mono text-fine/[1.125rem] text-ink-3">
+          <span aria-hidden>{mark}</span>
+          <span className="sr-only">{word}</span>
+        </span>
+        <span className={`block text-small/4 ${isUsed ? 'text-lapis' : 'text-ink-2'}`}>
+          {label}
+          {isQuestion && !isUsed && <span className="sr-only"> (not used)</span>}
+        </span>
+        <span className="block min-h-[17px] truncate font-mono text-small/[17px]">
+          {answer.text || <span className="text-ink-3">–</span>}
+        </span>
+      </button>
+    </li>
   );
 }

@@ -1,8 +1,8 @@
-import type { BlankPolicy, CompiledLine, ProblemPolicy } from '@grammata/core/request';
+import { fieldsOf, type BlankPolicy, type CompiledLine, type ProblemPolicy, type Source } from '@grammata/core/request';
 import { exampleFor, type TargetField } from '@grammata/core/target';
-import { asText } from '@grammata/core/submission';
+import { asText, type FieldKind } from '@grammata/core/submission';
 import { Act, Labelled } from '../../ui';
-import type { Workbench } from '../workbench';
+import type { Reference, Workbench } from '../workbench';
 import { SourceEditor } from './SourceEditor';
 import { Steps } from './Steps';
 import { TypedInput } from './TypedInput';
@@ -27,19 +27,23 @@ export function LineEditor({
   compiled,
   edit,
   onClose,
+  onRemove,
 }: {
   workbench: Workbench;
   compiled: CompiledLine;
   edit: EditLine;
   onClose: () => void;
+  /** Null for a line whose field the target has. */
+  onRemove: (() => void) | null;
 }) {
   const { line, field } = compiled;
+  const kind = kindOf(line.source, workbench.references);
   const usesFallback = line.whenBlank === 'fallback' || line.whenProblem === 'fallback';
   return (
     <div className="max-w-[46rem] px-3.5 pb-3.5 md:ml-[44px]" onKeyDown={event => event.key === 'Escape' && onClose()}>
       {field && <p className="text-small text-ink-3">{aboutField(field)}</p>}
       <SourceEditor key={line.id} workbench={workbench} line={line} field={field} edit={edit} />
-      {line.source && <Steps workbench={workbench} compiled={compiled} edit={edit} />}
+      {line.source && <Steps workbench={workbench} compiled={compiled} kind={kind} edit={edit} />}
       {line.source && (
         <div className="mt-3 grid gap-x-6 gap-y-2 sm:grid-cols-3">
           <Labelled label="When it is blank">
@@ -93,9 +97,17 @@ export function LineEditor({
         {line.source && (
           <Act onClick={() => edit(each => ({ ...each, source: null, cleaning: [] }))}>Empty this line</Act>
         )}
+        {onRemove && <Act onClick={onRemove}>Remove this line</Act>}
       </p>
     </div>
   );
+}
+
+/** What a source gives before any cleaning. */
+function kindOf(source: Source | null, references: Reference[]): FieldKind {
+  const [key] = fieldsOf(source);
+  const isOne = source?.from === 'field' || source?.from === 'first';
+  return isOne ? (references.find(each => each.key === key)?.kind ?? 'json') : 'text';
 }
 
 const typeWords: Record<TargetField['type'], string> = {

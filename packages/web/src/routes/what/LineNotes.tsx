@@ -1,55 +1,39 @@
-import type { CompiledLine, Outcome } from '@grammata/core/request';
+import { homeForField, homeForQuestion, isGone } from '@grammata/core/match';
+import { fieldsOf } from '@grammata/core/request';
+import { writable } from '@grammata/core/target';
 import { Act, counted, Note } from '../../ui';
-import type { Workbench } from '../workbench';
-import type { EditLine } from './editLine';
+import type { LineRowProps } from './LineRow';
 
 /** How many kinds of trouble a closed line tells of. */
 const MOST_TROUBLES = 2;
 
-interface LineNotesProps {
-  workbench: Workbench;
-  compiled: CompiledLine;
-  index: number;
-  outcome: Outcome | null;
-  edit: EditLine;
-  onOpen: () => void;
-}
-
-/** What the margin says beside a line: what is unfilled, in trouble or blank, and what can be done about it. */
-export function LineNotes({
-  workbench,
-  compiled: { line, field, chain },
-  index,
-  edit,
-  onOpen,
-  outcome,
-}: LineNotesProps) {
-  const { rehearsal, showSample } = workbench;
+/** What the margin says beside a line: what is proposed, loose, in trouble or blank, and what can be done about it. */
+export function LineNotes(props: LineRowProps) {
+  const { workbench, compiled, index, edit, onOpen, outcome, proposal } = props;
+  const { line, field, chain } = compiled;
+  const { rehearsal, show } = workbench;
   const totals = rehearsal?.lines[index];
-  if (!field)
-    return (
-      <Note tone="trouble">
-        The target has no field of this name any more. The line is kept; nothing is sent from it.
-      </Note>
-    );
+  if (!field) return <LooseField {...props} />;
   if (chain.faults[0]) return <Note tone="trouble">{chain.faults[0].message}</Note>;
+  if (proposal) return <ProposalNote {...props} />;
   if (line.source === null)
     return field.required ? (
       <Note tone="trouble">
-        Required, and nothing fills it yet. <Act onClick={onOpen}>Fill it</Act>
+        Required, and nothing fills it yet. <Act onClick={() => onOpen(true)}>Fill it</Act>
       </Note>
     ) : null;
   if (!totals) return null;
-  const notes = totals.troubles.slice(0, MOST_TROUBLES).map(({ message, sampleIds }) => (
+  const notes = totals.troubles.slice(0, MOST_TROUBLES).map(({ message, samples }) => (
     <Note key={message} tone="trouble">
-      {sampleIds.length > 1 && `${counted(sampleIds.length, 'submission')}: `}
-      {message} <Act onClick={() => showSample(sampleIds[0]!)}>Show</Act>
+      {samples.length > 1 && `${counted(samples.length, 'submission')}: `}
+      {message} <Act onClick={() => show(samples[0]!)}>Show</Act>
     </Note>
   ));
-  const more = totals.troubles.length - MOST_TROUBLES;
+  const more = totals.kinds - MOST_TROUBLES;
   const mayPass = totals.trouble > 0 && line.whenProblem === 'stop' && !field.required;
   return (
     <>
+      <LooseQuestions {...props} />
       {notes}
       {more > 0 && <Note tone="trouble">and {counted(more, 'more kind')} of trouble.</Note>}
       {mayPass && (
@@ -71,4 +55,54 @@ export function LineNotes({
       )}
     </>
   );
+}
+
+/** How sure a proposal is, in a word. */
+const sureness = (score: number) => (score >= 0.85 ? 'Sure' : score >= 0.65 ? 'Likely' : 'Perhaps');
+
+function ProposalNote({ proposal, compiled: { field }, onTake, onOpen }: LineRowProps) {
+  const { score, why, fine } = proposal!;
+  return (
+    <Note tone={field?.required ? 'look' : 'goes'}>
+      {sureness(score)}: {why}
+      {fine !== null && fine < 1 && ` It would take ${Math.round(fine * 100)} % of the answers.`}{' '}
+      <Act onClick={onTake}>Take it</Act> <Act onClick={() => onOpen(true)}>Another</Act>
+    </Note>
+  );
+}
+
+/** The target has no such field any more: the line stays, and the likeliest new place is offered. */
+function LooseField({ workbench: { operation, editing }, compiled: { line }, onMoveTo }: LineRowProps) {
+  const filled = new Set(editing.draft.call.lines.filter(each => each.source).map(each => each.to));
+  const free = operation ? writable(operation).filter(each => !filled.has(each.key)) : [];
+  const home = homeForField(line.to, free);
+  return (
+    <Note tone="trouble">
+      A loose end: the target has no field “{line.to}” any more. The line is kept; nothing is sent from it.{' '}
+      {home && <Act onClick={() => onMoveTo(home.key)}>Move it to {home.key}</Act>}
+    </Note>
+  );
+}
+
+/** Questions that the newest submissions do not ask any more, each with the one that likely took its place. */
+function LooseQuestions({ workbench, compiled: { line }, edit }: LineRowProps) {
+  const { samples, route, editing, labelOf } = workbench;
+  const submissions = samples.map(each => each.submission);
+  const gone = fieldsOf(line.source).filter(key => !key.startsWith('@') && isGone(key, submissions));
+  if (gone.length === 0) return null;
+  const used = new Set(editing.draft.call.lines.flatMap(each => fieldsOf(each.source)));
+  const free = route.form.schema.fields.filter(each => !used.has(each.key) && !isGone(each.key, submissions));
+  return gone.map(key => {
+    const home = homeForQuestion(key, labelOf(key), free);
+    return (
+      <Note key={key} tone="look">
+        A loose end: the newest submissions do not ask “{labelOf(key)}” any more.{' '}
+        {home && line.source?.from === 'field' && (
+          <Act onClick={() => edit(each => ({ ...each, source: { from: 'first', fields: [home.key, key] } }))}>
+            Take “{home.label}” first
+          </Act>
+        )}
+      </Note>
+    );
+  });
 }

@@ -1,35 +1,49 @@
-import type { CompiledLine, Outcome, Source } from '@grammata/core/request';
-import { asText, isBlank } from '@grammata/core/submission';
+import { useDroppable } from '@dnd-kit/core';
+import type { LineProposal } from '@grammata/core/match';
+import { compileLine, type CompiledLine, type Outcome } from '@grammata/core/request';
 import { Bar } from '../../ui';
 import type { Workbench } from '../workbench';
 import { LineEditor } from './LineEditor';
+import { LineFares, type Fares } from './LineFares';
 import { LineNotes } from './LineNotes';
+import { SourceWords } from './SourceWords';
+import { Value } from './Value';
 import type { EditLine } from './editLine';
 
-interface LineRowProps {
+export interface LineRowProps {
   workbench: Workbench;
   compiled: CompiledLine;
   index: number;
   outcome: Outcome | null;
+  /** What could fill it, while nothing does. */
+  proposal: LineProposal | null;
   isOpen: boolean;
   onOpen: (is: boolean) => void;
+  /** Which submissions behind its bar are listed. */
+  fares: Fares | null;
+  onFares: (fares: Fares | null) => void;
   edit: EditLine;
+  onTake: () => void;
+  onRemove: () => void;
+  /** Moves a loose line to a field of the target. */
+  onMoveTo: (key: string) => void;
   showNotes: boolean;
 }
 
 /** One line of the galley; it opens in place. Its notes stand beside it in the margin. */
-export function LineRow({ workbench, compiled, index, outcome, isOpen, onOpen, edit, showNotes }: LineRowProps) {
+export function LineRow(props: LineRowProps) {
+  const { workbench, compiled, index, outcome, proposal, isOpen, onOpen, fares, onFares, edit, onRemove, showNotes } =
+    props;
   const { line, field } = compiled;
-  const totals = workbench.rehearsal?.lines[index];
+  const { setNodeRef, isOver } = useDroppable({ id: line.id });
+  const ground = isOver
+    ? 'bg-lapis-wash outline-1 -outline-offset-1 outline-lapis'
+    : isOpen
+      ? 'border-b border-ink bg-raised shadow-[0_-1px_0_var(--ink)]'
+      : 'border-b border-rule hover:bg-raised/60';
   return (
     <li className="grid xl:grid-cols-[minmax(0,1fr)_268px]">
-      <div
-        className={
-          isOpen
-            ? 'border-b border-ink bg-raised shadow-[0_-1px_0_var(--ink)]'
-            : 'border-b border-rule hover:bg-raised/60'
-        }
-      >
+      <div ref={setNodeRef} className={ground}>
         <div
           onClick={() => onOpen(!isOpen)}
           className="grid cursor-pointer grid-cols-[34px_minmax(0,1fr)_74px] items-baseline gap-x-2.5 px-3.5 py-1.5 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]"
@@ -43,7 +57,7 @@ export function LineRow({ workbench, compiled, index, outcome, isOpen, onOpen, e
               event.stopPropagation();
               onOpen(!isOpen);
             }}
-            className="truncate text-left font-mono text-small font-medium"
+            className={`truncate text-left font-mono text-small font-medium ${field ? '' : 'line-through decoration-crimson'}`}
             title={field?.label ?? line.to}
           >
             {line.to}
@@ -54,87 +68,101 @@ export function LineRow({ workbench, compiled, index, outcome, isOpen, onOpen, e
             )}
           </button>
           <span className="min-w-0 max-md:col-start-2">
-            <SourceWords source={line.source} labelOf={workbench.labelOf} />
-            <span className="block truncate text-small text-ink-2">{compiled.chain.explain.join(', then ')}</span>
+            {proposal ? (
+              <Proposed proposal={proposal} workbench={workbench} compiled={compiled} />
+            ) : (
+              <>
+                <SourceWords source={line.source} labelOf={workbench.labelOf} />
+                <span className="block truncate text-small text-ink-2">{compiled.chain.explain.join(', then ')}</span>
+              </>
+            )}
           </span>
           <span className="min-w-0 max-md:col-start-2">
-            <Value outcome={outcome} filled={line.source !== null} />
-          </span>
-          <span className="flex items-center gap-1.5 whitespace-nowrap max-md:col-start-3 max-md:row-start-1">
-            {line.source && totals && (
-              <Bar
-                fine={totals.fine}
-                blank={totals.blank}
-                trouble={totals.trouble}
-                label={`${totals.fine} fine, ${totals.blank} blank, ${totals.trouble} in trouble`}
-              />
-            )}
-            {line.source && totals && totals.trouble > 0 && (
-              <span className="font-mono text-[0.625rem] text-crimson">{totals.trouble}</span>
+            {proposal ? (
+              <ProposedValue proposal={proposal} workbench={workbench} compiled={compiled} />
+            ) : (
+              <Value outcome={outcome} filled={line.source !== null} />
             )}
           </span>
+          <Fared {...props} />
         </div>
-        {isOpen && <LineEditor workbench={workbench} compiled={compiled} edit={edit} onClose={() => onOpen(false)} />}
-      </div>
-      <div className="space-y-2 px-4 pb-2 xl:py-1.5 xl:pr-[18px] xl:pl-1">
-        {showNotes && (
-          <LineNotes
+        {isOpen && (
+          <LineEditor
+            workbench={workbench}
+            compiled={compiled}
+            edit={edit}
+            onClose={() => onOpen(false)}
+            onRemove={field ? null : onRemove}
+          />
+        )}
+        {fares && (
+          <LineFares
             workbench={workbench}
             compiled={compiled}
             index={index}
-            edit={edit}
-            onOpen={() => onOpen(true)}
-            outcome={outcome}
+            fares={fares}
+            onFares={onFares}
+            onClose={() => onFares(null)}
           />
         )}
       </div>
+      <div className="space-y-2 px-4 pb-2 xl:py-1.5 xl:pr-[18px] xl:pl-1">{showNotes && <LineNotes {...props} />}</div>
     </li>
   );
 }
 
-function SourceWords({ source, labelOf }: { source: Source | null; labelOf: (key: string) => string }) {
-  if (source === null) return <span className="text-ink-3 italic">nothing yet</span>;
-  if (source.from === 'field') return <span className="block truncate text-lapis">{labelOf(source.field)}</span>;
-  if (source.from === 'constant')
-    return (
-      <span className="block truncate">
-        always <span className="font-mono text-small">{asText(source.value) || '(blank)'}</span>
-      </span>
-    );
+/** The bar over all samples; pressing a part of it lists the submissions behind that part. */
+function Fared({ workbench, compiled: { line }, index, fares, onFares }: LineRowProps) {
+  const totals = workbench.rehearsal?.lines[index];
+  if (!line.source || !totals) return <span />;
+  const likeliest: Fares = totals.trouble > 0 ? 'trouble' : totals.fine > 0 ? 'fine' : 'blank';
+  const words = `${totals.fine} fine, ${totals.blank} blank, ${totals.trouble} in trouble`;
   return (
-    <span className="block truncate font-serif text-[0.875rem] italic">
-      {source.segments.map((each, index) =>
-        'text' in each ? (
-          <span key={index}>{each.text}</span>
-        ) : (
-          <span key={index} className="text-lapis">{`{${labelOf(each.field)}}`}</span>
-        ),
-      )}
+    <button
+      type="button"
+      aria-expanded={fares !== null}
+      aria-label={`${line.to}: ${words}. Show them`}
+      title={words}
+      onClick={event => {
+        event.stopPropagation();
+        const part = (event.target as Element).closest<HTMLElement>('[data-part]')?.dataset.part as Fares | undefined;
+        onFares(fares && (part === undefined || part === fares) ? null : (part ?? likeliest));
+      }}
+      className="-my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
+    >
+      <Bar fine={totals.fine} blank={totals.blank} trouble={totals.trouble} />
+      {totals.trouble > 0 && <span className="font-mono text-[0.625rem] text-crimson">{totals.trouble}</span>}
+    </button>
+  );
+}
+
+interface ProposedProps {
+  proposal: LineProposal;
+  workbench: Workbench;
+  compiled: CompiledLine;
+}
+
+const drawn = ({ proposal, compiled }: ProposedProps) =>
+  compileLine({ ...compiled.line, source: proposal.source, cleaning: proposal.cleaning }, compiled.field);
+
+/** What could fill the line, told apart from what does. */
+function Proposed(props: ProposedProps) {
+  const line = drawn(props);
+  return (
+    <span className="block border-l-2 border-dotted border-lapis pl-2 italic">
+      <SourceWords source={line.line.source} labelOf={props.workbench.labelOf} />
+      <span className="block truncate text-small text-ink-2">{line.chain.explain.join(', then ') || 'proposed'}</span>
     </span>
   );
 }
 
-/** What goes into the request for the sample at hand. */
-export function Value({ outcome, filled }: { outcome: Outcome | null; filled: boolean }) {
-  if (!outcome || !filled) return <span className="font-mono text-small text-ink-3">–</span>;
-  if (outcome.state === 'trouble')
-    return (
-      <span className="block truncate font-mono text-small text-crimson" title={outcome.problem?.message}>
-        ! {outcome.problem?.message}
-      </span>
-    );
-  if (outcome.value === undefined) return <span className="font-mono text-small text-ink-3">left out</span>;
-  if (outcome.value === null || isBlank(outcome.value))
-    return <span className="font-mono text-small text-ink-3">{JSON.stringify(outcome.value)}</span>;
-  const text =
-    Array.isArray(outcome.value) && outcome.value.some(each => typeof each === 'object')
-      ? outcome.value
-          .map(each => (typeof each === 'object' && each !== null && 'name' in each ? asText(each.name) : asText(each)))
-          .join(', ')
-      : asText(outcome.value);
+function ProposedValue(props: ProposedProps) {
+  const { sample, editing } = props.workbench;
+  if (!sample) return null;
+  const outcome = drawn(props).outcome(sample.submission, { timeZone: editing.draft.terms.timeZone });
   return (
-    <span className="block truncate font-mono text-small" title={text}>
-      {text}
+    <span className="italic opacity-80">
+      <Value outcome={outcome} filled />
     </span>
   );
 }

@@ -1,16 +1,39 @@
-import { parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/request';
+import { fieldsOf, parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
 import type { TargetField } from '@grammata/core/target';
 import { useRef, useState } from 'react';
-import { Labelled } from '../../ui';
+import { Act, Labelled } from '../../ui';
+import { ReferencePick } from '../ReferencePick';
 import type { Workbench } from '../workbench';
+import { AnswerPick } from './AnswerPick';
 import { TypedInput } from './TypedInput';
 import type { EditLine } from './editLine';
 
 type From = Source['from'];
-const ways: Record<From, string> = { field: 'an answer', text: 'text with answers in it', constant: 'always the same' };
+const ways: Record<From, string> = {
+  field: 'an answer',
+  first: 'the first that is filled',
+  text: 'text with answers in it',
+  constant: 'always the same',
+  rest: 'what no other line uses',
+};
 
-/** Where a line's value comes from: an answer, a text with answers in it, or always the same. */
+/** What a line comes from when a way is chosen, with as much kept of what it came from as fits. */
+const starts: Record<From, (before: Source | null) => Source | null> = {
+  field: before => {
+    const [field] = fieldsOf(before);
+    return field === undefined ? null : { from: 'field', field };
+  },
+  first: before => ({ from: 'first', fields: fieldsOf(before) }),
+  text: before => ({
+    from: 'text',
+    segments: before?.from === 'text' ? before.segments : fieldsOf(before).map(field => ({ field })),
+  }),
+  constant: before => ({ from: 'constant', value: before?.from === 'constant' ? before.value : '' }),
+  rest: () => ({ from: 'rest' }),
+};
+
+/** Where a line's value comes from: answers, a text with answers in it, always the same, or what is left. */
 export function SourceEditor({
   workbench,
   line,
@@ -26,16 +49,11 @@ export function SourceEditor({
   const shown = line.source?.from ?? from;
   const choose = (next: From) => {
     setFrom(next);
-    if (next === 'field') edit(each => ({ ...each, source: null }));
-    else
-      edit(each => ({
-        ...each,
-        source: next === 'text' ? { from: 'text', segments: segmentsOf(each.source) } : { from: 'constant', value: '' },
-      }));
+    edit(each => ({ ...each, source: starts[next](each.source) }));
   };
   return (
     <div className="mt-2 space-y-2">
-      <fieldset className="flex gap-4">
+      <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
         <legend className="sr-only">Comes from</legend>
         {(Object.keys(ways) as From[]).map(way => (
           <label key={way} className="flex items-baseline gap-1.5">
@@ -51,11 +69,28 @@ export function SourceEditor({
         ))}
       </fieldset>
       {shown === 'field' && (
-        <AnswerPick
+        <Labelled label="Which answer" hint="Type its words, or pick it in the sample on the left.">
+          {ids => (
+            <AnswerPick
+              ids={ids}
+              workbench={workbench}
+              value={line.source?.from === 'field' ? line.source.field : null}
+              onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
+            />
+          )}
+        </Labelled>
+      )}
+      {shown === 'first' && line.source?.from === 'first' && (
+        <FirstFilled
           workbench={workbench}
-          value={line.source?.from === 'field' ? line.source.field : ''}
-          onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
+          fields={line.source.fields}
+          onChange={fields => edit(each => ({ ...each, source: { from: 'first', fields } }))}
         />
+      )}
+      {shown === 'rest' && (
+        <p className="font-serif text-ink-2">
+          Every answer that no other line of this call uses, one a line, with its question before it.
+        </p>
       )}
       {shown === 'text' && line.source?.from === 'text' && (
         <TextTemplate
@@ -81,45 +116,54 @@ export function SourceEditor({
 }
 
 const constantOf = (source: Source | null): Json => (source?.from === 'constant' ? source.value : '');
-const segmentsOf = (source: Source | null): Segment[] =>
-  source?.from === 'field' ? [{ field: source.field }] : source?.from === 'text' ? source.segments : [];
 
-function AnswerPick({
-  workbench: { route },
-  value,
-  onPick,
+/** Several answers in the order in which they are looked at. */
+function FirstFilled({
+  workbench: { references, labelOf },
+  fields,
+  onChange,
 }: {
   workbench: Workbench;
-  value: string;
-  onPick: (key: string) => void;
+  fields: string[];
+  onChange: (fields: string[]) => void;
 }) {
-  const fields = route.form.schema.fields;
-  const isKnown = value === '' || fields.some(each => each.key === value);
   return (
-    <Labelled
-      label="Which answer"
-      hint="Or pick it in the sample on the left."
-      error={isKnown ? null : `The form was never seen with “${value}”.`}
-    >
-      {ids => (
-        <select {...ids} className="write text-lapis" value={value} onChange={event => onPick(event.target.value)}>
-          <option value="">pick a question…</option>
-          {!isKnown && <option value={value}>{value}</option>}
-          {fields.map(each => (
-            <option key={each.key} value={each.key}>
-              {each.label}
-              {each.examples[0] ? ` — ${each.examples[0].slice(0, 40)}` : ''}
-            </option>
-          ))}
-        </select>
-      )}
-    </Labelled>
+    <div>
+      <ol className="list-inside list-decimal marker:font-mono marker:text-fine marker:text-ink-3">
+        {fields.map((key, index) => (
+          <li key={key} className="py-0.5">
+            <span className="text-lapis">{labelOf(key)}</span>{' '}
+            {index > 0 && (
+              <Act
+                onClick={() =>
+                  onChange([...fields.slice(0, index - 1), key, fields[index - 1]!, ...fields.slice(index + 1)])
+                }
+                aria-label={`Look at ${labelOf(key)} earlier`}
+              >
+                earlier
+              </Act>
+            )}{' '}
+            <Act onClick={() => onChange(fields.filter(each => each !== key))} aria-label={`Leave ${labelOf(key)} out`}>
+              remove
+            </Act>
+          </li>
+        ))}
+      </ol>
+      <ReferencePick
+        aria-label="Another answer to look at"
+        className="w-64!"
+        references={references.filter(each => !fields.includes(each.key))}
+        value=""
+        none="another answer…"
+        onPick={key => key && onChange([...fields, key])}
+      />
+    </div>
   );
 }
 
 /** A text in which answers stand as `{question}`; they are picked, and put in where the cursor is. */
 function TextTemplate({
-  workbench: { route, labelOf },
+  workbench: { references, labelOf },
   segments,
   onChange,
 }: {
@@ -127,12 +171,11 @@ function TextTemplate({
   segments: Segment[];
   onChange: (segments: Segment[]) => void;
 }) {
-  const fields = route.form.schema.fields;
   const area = useRef<HTMLTextAreaElement>(null);
   const toLabels = (all: Segment[]): Segment[] =>
     all.map(each => ('field' in each ? { field: labelOf(each.field) } : each));
   const keyOf = (label: string) =>
-    fields.find(each => each.label === label)?.key ?? fields.find(each => each.key === label)?.key;
+    references.find(each => each.label === label)?.key ?? references.find(each => each.key === label)?.key;
   const [text, setText] = useState(() => templateText(toLabels(segments)));
   const unknown = parseTemplate(text).flatMap(each =>
     'field' in each && keyOf(each.field) === undefined ? [each.field] : [],
@@ -164,17 +207,14 @@ function TextTemplate({
           />
         )}
       </Labelled>
-      <select
+      <ReferencePick
         aria-label="Put an answer in"
-        className="write w-64! text-lapis"
+        className="w-64!"
+        references={references}
         value=""
-        onChange={event => event.target.value && insert(event.target.value)}
-      >
-        <option value="">put an answer in…</option>
-        {fields.map(each => (
-          <option key={each.key}>{each.label}</option>
-        ))}
-      </select>
+        none="put an answer in…"
+        onPick={key => key && insert(labelOf(key))}
+      />
     </div>
   );
 }

@@ -1,13 +1,16 @@
-import type { Line } from '@grammata/core/request';
-import { wireText } from '@grammata/core/request';
+import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
+import type { LineProposal } from '@grammata/core/match';
+import { wireText, type Line } from '@grammata/core/request';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useKeys } from '../../app/keys';
-import { Empty, Wire } from '../../ui';
+import { Act, counted, Empty, Wire } from '../../ui';
 import type { Workbench } from '../workbench';
 import { Copy } from './Copy';
-import type { EditLine } from './editLine';
+import type { Fares } from './LineFares';
 import { LineRow } from './LineRow';
+import { Threads } from './Threads';
+import { useLines } from './useLines';
 
 /** Which line is open; it stands in the address. */
 function useOpenLine(lines: Line[]) {
@@ -27,27 +30,45 @@ function useOpenLine(lines: Line[]) {
   return { open: index < 0 ? null : open, index, setOpen };
 }
 
+const views = { notes: 'Margin', wire: 'Wire', threads: 'Threads' } as const;
+type View = keyof typeof views;
+const viewKeys: Record<View, string | null> = { notes: null, wire: 'w', threads: 't' };
+
 /** The mapping as a numbered galley: the sample on the left, a line for each field of the target, the margin on the right. */
 export function What({ workbench }: { workbench: Workbench }) {
-  const { editing, compiled, sample, at, show, samples, nextInTrouble, route } = workbench;
-  const lines = editing.draft.call.lines;
+  const { compiled, sample, at, show, nextInTrouble, nextThatDiffers, route, editing, proposals } = workbench;
+  const desk = useLines(workbench);
+  const { lines } = desk;
   const { open, index: openIndex, setOpen } = useOpenLine(lines);
   const [cursor, setCursor] = useState(0);
-  const [margin, setMargin] = useState<'notes' | 'wire'>('notes');
+  const [view, setView] = useState<View>('notes');
+  const [fares, setFares] = useState<{ line: string; fares: Fares } | null>(null);
+  const [dragged, setDragged] = useState<string | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const go = (by: number) => {
     const next = Math.min(lines.length - 1, Math.max(0, cursor + by));
     setCursor(next);
     document.getElementById(`line-${lines[next]?.id}`)?.focus();
   };
+  const openOrAny = openIndex < 0 ? undefined : openIndex;
+  const proposed = lines.flatMap(line => (line.source === null ? (proposals.get(line.to) ?? []) : []));
+  const toggle = (wanted: View) => setView(view === wanted ? 'notes' : wanted);
   useKeys([
     { key: 'j', does: 'next line', run: () => go(1) },
     { key: 'k', does: 'previous line', run: () => go(-1) },
-    { key: 'n', does: 'next in trouble', run: () => nextInTrouble(openIndex < 0 ? undefined : openIndex) },
+    { key: 'n', does: 'next sample in trouble', run: () => nextInTrouble(openOrAny) },
+    { key: 'd', does: 'next sample that differs', run: () => nextThatDiffers(openOrAny) },
     { key: 'h', does: 'previous sample', run: () => show(at - 1) },
     { key: 'l', does: 'next sample', run: () => show(at + 1) },
-    { key: 'w', does: 'margin or wire', run: () => setMargin(margin === 'wire' ? 'notes' : 'wire') },
+    { key: 'a', does: 'take what is proposed for the line', run: () => takeAt(cursor) },
+    { key: 'w', does: 'margin or wire', run: () => toggle('wire') },
+    { key: 't', does: 'lines or threads', run: () => toggle('threads') },
     { key: 'Escape', does: 'close the line', run: () => setOpen(null) },
   ]);
+  const takeAt = (index: number) => {
+    const proposal = lines[index] && proposals.get(lines[index].to);
+    if (proposal) desk.take([proposal]);
+  };
   if (!compiled)
     return (
       <div className="px-6">
@@ -58,94 +79,154 @@ export function What({ workbench }: { workbench: Workbench }) {
     );
   const context = { timeZone: editing.draft.terms.timeZone };
   const planned = sample ? compiled.plan(sample.submission, context) : null;
-  const editLine =
-    (id: string): EditLine =>
-    change =>
-      editing.edit(draft => ({
-        ...draft,
-        call: { ...draft.call, lines: draft.call.lines.map(line => (line.id === id ? change(line) : line)) },
-      }));
+  const openLine = (index: number, is: boolean) => {
+    setCursor(index);
+    setOpen(is ? lines[index]!.id : null);
+  };
   return (
-    <div className="grid flex-1 grid-cols-1 md:grid-cols-[minmax(0,1fr)] lg:grid-cols-[276px_minmax(0,1fr)]">
-      <Copy
-        workbench={workbench}
-        onPick={
-          openIndex < 0 ? null : key => editLine(open!)(line => ({ ...line, source: { from: 'field', field: key } }))
-        }
-        hot={lines[openIndex]?.source ?? null}
-      />
-      <section aria-label="Lines" className="relative min-w-0">
-        <div aria-hidden className="absolute inset-y-0 right-0 w-[268px] border-l border-rule bg-sunk max-xl:hidden" />
-        <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
-          <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-2.5 pb-1.5 text-fine text-ink-3 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
-            <span />
-            <span>{route.target.name} field</span>
-            <span className="max-md:hidden">Comes from</span>
-            <span className="max-md:hidden">Value for sample {samples.length > 0 ? at + 1 : '–'}</span>
-            <span>All {samples.length}</span>
-          </div>
-          <div
-            role="group"
-            aria-label="Margin shows"
-            className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5 max-xl:hidden"
-          >
-            <button
-              type="button"
-              aria-pressed={margin === 'notes'}
-              onClick={() => setMargin('notes')}
-              className={margin === 'notes' ? 'font-semibold' : 'text-ink-3'}
-            >
-              Margin
-            </button>
-            <button
-              type="button"
-              aria-pressed={margin === 'wire'}
-              onClick={() => setMargin('wire')}
-              className={margin === 'wire' ? 'font-semibold' : 'text-ink-3'}
-            >
-              Wire <kbd>w</kbd>
-            </button>
-          </div>
-        </div>
-        <ol className="relative">
-          {compiled.lines.map((line, index) => (
-            <LineRow
-              key={line.line.id}
-              workbench={workbench}
-              compiled={line}
-              index={index}
-              outcome={planned?.outcomes[index] ?? null}
-              isOpen={open === line.line.id}
-              onOpen={is => {
-                setCursor(index);
-                setOpen(is ? line.line.id : null);
-              }}
-              edit={editLine(line.line.id)}
-              showNotes={margin === 'notes'}
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setDragged((active.data.current as { label: string }).label)}
+      onDragCancel={() => setDragged(null)}
+      onDragEnd={({ active, over }) => {
+        setDragged(null);
+        if (over) desk.fill(String(over.id), (active.data.current as { key: string }).key);
+      }}
+    >
+      <div className="grid flex-1 grid-cols-1 md:grid-cols-[minmax(0,1fr)] lg:grid-cols-[276px_minmax(0,1fr)]">
+        <Copy
+          workbench={workbench}
+          onPick={openIndex < 0 ? null : key => desk.fill(open!, key)}
+          hot={lines[openIndex]?.source ?? null}
+        />
+        <section aria-label="Lines" className="relative min-w-0">
+          {view !== 'threads' && (
+            <div
+              aria-hidden
+              className="absolute inset-y-0 right-0 w-[268px] border-l border-rule bg-sunk max-xl:hidden"
             />
-          ))}
-        </ol>
-        {margin === 'wire' && (
-          <aside
-            aria-label="Outgoing message"
-            className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
-          >
-            {planned ? (
-              <Wire
-                label="Outgoing message"
-                text={wireText(planned.request, route.target.hasToken ? [['authorization', 'Bearer ••••••']] : [])}
-              />
-            ) : (
-              <p className="font-serif text-ink-2">No sample to make a message of.</p>
-            )}
-            {planned && !planned.sendable && (
-              <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
-                It can’t be sent as it is: the margin says why.
-              </p>
-            )}
-          </aside>
+          )}
+          <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
+            <Heading workbench={workbench} isShort={view === 'threads'} />
+            <div
+              role="group"
+              aria-label="Beside the lines"
+              className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5"
+            >
+              {(Object.keys(views) as View[]).map(each => (
+                <button
+                  key={each}
+                  type="button"
+                  aria-pressed={view === each}
+                  onClick={() => setView(each)}
+                  className={view === each ? 'font-semibold' : 'text-ink-3'}
+                >
+                  {views[each]} {viewKeys[each] && <kbd>{viewKeys[each]}</kbd>}
+                </button>
+              ))}
+            </div>
+          </div>
+          {proposed.length > 0 && <Proposals proposed={proposed} onTake={desk.take} />}
+          {view === 'threads' ? (
+            <Threads
+              workbench={workbench}
+              proposals={proposals}
+              onOpen={id => {
+                setView('notes');
+                setOpen(id);
+              }}
+            />
+          ) : (
+            <ol className="relative">
+              {compiled.lines.map((line, index) => (
+                <LineRow
+                  key={line.line.id}
+                  workbench={workbench}
+                  compiled={line}
+                  index={index}
+                  outcome={planned?.outcomes[index] ?? null}
+                  proposal={line.line.source === null ? (proposals.get(line.line.to) ?? null) : null}
+                  isOpen={open === line.line.id}
+                  onOpen={is => openLine(index, is)}
+                  fares={fares?.line === line.line.id ? fares.fares : null}
+                  onFares={next => setFares(next && { line: line.line.id, fares: next })}
+                  edit={desk.edit(line.line.id)}
+                  onTake={() => takeAt(index)}
+                  onRemove={() => desk.remove(line.line.id)}
+                  onMoveTo={key => desk.moveTo(line.line.id, key)}
+                  showNotes={view === 'notes'}
+                />
+              ))}
+            </ol>
+          )}
+          {desk.lineless.length > 0 && view !== 'threads' && (
+            <p className="relative px-3.5 py-2 text-ink-2 md:pl-[58px]">
+              {counted(desk.lineless.length, 'field')} of the target without a line:{' '}
+              <span className="font-mono text-small">{desk.lineless.map(each => each.key).join(', ')}</span>.{' '}
+              <Act onClick={() => desk.add(desk.lineless.map(each => each.key))}>Add lines</Act>
+            </p>
+          )}
+          {view === 'wire' && (
+            <aside
+              aria-label="Outgoing message"
+              className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
+            >
+              {planned ? (
+                <Wire
+                  label="Outgoing message"
+                  text={wireText(planned.request, route.target.hasToken ? [['authorization', 'Bearer ••••••']] : [])}
+                />
+              ) : (
+                <p className="font-serif text-ink-2">No sample to make a message of.</p>
+              )}
+              {planned && !planned.sendable && (
+                <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
+                  It can’t be sent as it is: the margin says why.
+                </p>
+              )}
+            </aside>
+          )}
+        </section>
+      </div>
+      <DragOverlay dropAnimation={null}>
+        {dragged !== null && (
+          <span className="inline-block max-w-60 truncate border border-lapis bg-raised px-2 py-1 text-lapis shadow-[0_8px_24px_-8px_rgb(0_0_0/0.35)]">
+            {dragged}
+          </span>
         )}
-      </section>
+      </DragOverlay>
+    </DndContext>
+  );
+}
+
+function Heading({ workbench: { route, samples, at }, isShort }: { workbench: Workbench; isShort: boolean }) {
+  if (isShort)
+    return <div className="border-b border-rule px-6 pt-2.5 pb-1.5 text-fine text-ink-3">From questions to fields</div>;
+  return (
+    <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-2.5 pb-1.5 text-fine text-ink-3 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
+      <span />
+      <span>{route.target.name} field</span>
+      <span className="max-md:hidden">Comes from</span>
+      <span className="max-md:hidden">Value for sample {samples.length > 0 ? at + 1 : '–'}</span>
+      <span>All {samples.length}</span>
     </div>
+  );
+}
+
+/** From this confidence on a proposal is taken among those that are sure. */
+const SURE = 0.85;
+
+/** How many lines are proposed, and taking them at once. */
+function Proposals({ proposed, onTake }: { proposed: LineProposal[]; onTake: (proposals: LineProposal[]) => void }) {
+  const sure = proposed.filter(each => each.score >= SURE);
+  return (
+    <p className="relative border-b border-rule px-3.5 py-2 font-serif text-[0.9375rem] md:pl-[58px]">
+      {counted(proposed.length, 'line')} {proposed.length === 1 ? 'is' : 'are'} proposed, {sure.length} of them sure.{' '}
+      <span className="space-x-3 font-sans text-body">
+        {sure.length > 0 && sure.length < proposed.length && <Act onClick={() => onTake(sure)}>Take the sure ones</Act>}
+        <Act onClick={() => onTake(proposed)}>{proposed.length === 1 ? 'Take it' : `Take all ${proposed.length}`}</Act>
+      </span>
+    </p>
   );
 }

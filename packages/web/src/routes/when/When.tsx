@@ -1,185 +1,124 @@
 import {
   compileCondition,
-  comparators,
-  comparatorWords,
+  compilePart,
+  explainCondition,
   explainTest,
-  type Comparator,
-  type Test,
+  isTest,
+  partsOf,
+  testsOf,
+  type Condition,
 } from '@grammata/core/condition';
-import { asText } from '@grammata/core/submission';
-import { useMemo } from 'react';
-import { Act, count, counted, Note, Press, when } from '../../ui';
+import { asText, referredTo } from '@grammata/core/submission';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { count, counted, Note, when } from '../../ui';
 import type { Workbench } from '../workbench';
+import { Group } from './Group';
+
+/** Most submissions that are listed at once. */
+const MOST_LISTED = 100;
 
 /** Which submissions go. */
 export function When({ workbench }: { workbench: Workbench }) {
-  const { editing, route, samples, labelOf } = workbench;
-  const tests = editing.draft.condition.all;
-  const change = (all: Test[]) => editing.edit(draft => ({ ...draft, condition: { all } }));
-  const goes = useMemo(() => compileCondition(editing.draft.condition), [editing.draft.condition]);
-  const out = samples.filter(sample => !goes(sample.submission));
-  const first = route.form.schema.fields[0]?.key ?? '';
+  const { editing, samples, labelOf } = workbench;
+  const { condition } = editing.draft;
+  const change = (next: Condition) => editing.edit(draft => ({ ...draft, condition: next }));
+  const goes = useMemo(() => {
+    const passes = compileCondition(condition);
+    return samples.map(sample => passes(sample.submission));
+  }, [condition, samples]);
+  const going = goes.filter(Boolean).length;
+  const parts = partsOf(condition);
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <div className="px-6 pt-4 pb-12">
-        <p className="font-serif text-lead">
-          {tests.length === 0 ? 'Every submission goes.' : 'A submission goes when all of these hold:'}
-        </p>
-        <ol className="ledger mt-3 border-t border-rule">
-          {tests.map((test, index) => (
-            <TestRow
-              key={index}
-              number={index + 1}
-              test={test}
-              workbench={workbench}
-              onChange={next => change(tests.map((each, at) => (at === index ? next : each)))}
-              onRemove={() => change(tests.filter((_, at) => at !== index))}
-            />
-          ))}
-        </ol>
-        <p className="mt-4">
-          <Press quiet onClick={() => change([...tests, { field: first, is: 'equals', values: [], not: false }])}>
-            {tests.length === 0 ? 'Only when…' : 'And only when…'}
-          </Press>
-        </p>
-        {out.length > 0 && (
-          <section aria-label="Left out" className="mt-8">
-            <h2 className="border-b border-ink pb-1.5">{counted(out.length, 'recorded submission')} would not go</h2>
-            <ul className="ledger">
-              {out.slice(0, 50).map(sample => (
-                <li key={sample.id} className="grid grid-cols-[9rem_minmax(0,1fr)] gap-4 py-1.5">
-                  <span className="text-ink-2">{when(sample.receivedAt)}</span>
-                  <span className="truncate font-mono text-small">
-                    {tests
-                      .map(
-                        test =>
-                          asText(sample.submission.fields.find(field => field.key === test.field)?.value) || 'blank',
-                      )
-                      .join(' · ')}
-                  </span>
-                </li>
-              ))}
-            </ul>
-            {out.length > 50 && <p className="py-2 text-ink-2">and {count(out.length - 50)} more.</p>}
-          </section>
-        )}
+        <Group workbench={workbench} condition={condition} onChange={change} path={[]} />
+        {testsOf(condition).length > 0 && <Recorded workbench={workbench} goes={goes} />}
       </div>
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
-        <Note tone={samples.length > 0 && out.length === samples.length ? 'look' : 'fine'}>
-          {count(samples.length - out.length)} of {counted(samples.length, 'recorded submission')} go.
+        <Note tone={samples.length > 0 && going === 0 ? 'look' : 'fine'}>
+          {count(going)} of {counted(samples.length, 'recorded submission')} go.
         </Note>
-        {tests.map((test, index) => {
-          const passing = samples.filter(sample => compileCondition({ all: [test] })(sample.submission)).length;
+        {parts.map((part, index) => {
+          const passes = compilePart(part);
+          const passing = samples.filter(sample => passes(sample.submission)).length;
           return (
             <Note key={index} tone={passing === 0 ? 'look' : 'goes'}>
-              {explainTest(test, labelOf)}: {count(passing)}.
+              <b className="font-mono text-fine font-normal">{index + 1}</b>{' '}
+              {isTest(part) ? explainTest(part, labelOf) : explainCondition(part, labelOf)}: {count(passing)}.
               {passing === 0 && ' None of the recorded ones is like that.'}
             </Note>
           );
         })}
-        <Note tone="look">Upper and lower case count as the same. Of a choose-many answer, one choice is enough.</Note>
+        {parts.length > 0 && (
+          <Note tone="look">
+            Upper and lower case count as the same. Numbers are read with comma or point, dates with the day first.
+          </Note>
+        )}
       </aside>
     </div>
   );
 }
 
-interface TestRowProps {
-  number: number;
-  test: Test;
-  workbench: Workbench;
-  onChange: (test: Test) => void;
-  onRemove: () => void;
-}
+const lists = { out: 'left out', in: 'going' } as const;
+type Listed = keyof typeof lists;
 
-function TestRow({ number, test, workbench: { route }, onChange, onRemove }: TestRowProps) {
-  const field = route.form.schema.fields.find(each => each.key === test.field);
-  const options = Object.keys(field?.options ?? {}).sort();
-  const [comparator, negated] = [test.is, test.not];
-  const toggle = (option: string) =>
-    onChange({
-      ...test,
-      values: test.values.includes(option) ? test.values.filter(each => each !== option) : [...test.values, option],
-    });
+/** The recorded submissions that go, or that do not, with the answers that decide it. */
+function Recorded({
+  workbench: { samples, editing, route, labelOf },
+  goes,
+}: {
+  workbench: Workbench;
+  goes: boolean[];
+}) {
+  const [listed, setListed] = useState<Listed>('out');
+  const keys = [...new Set(testsOf(editing.draft.condition).map(test => test.field))];
+  const shown = samples.filter((_, index) => goes[index] === (listed === 'in'));
+  const counts: Record<Listed, number> = { in: goes.filter(Boolean).length, out: goes.filter(each => !each).length };
   return (
-    <li className="grid grid-cols-[1.75rem_minmax(0,16rem)_11rem_minmax(0,1fr)_auto] items-baseline gap-x-3 py-2.5">
-      <span className="text-right font-mono text-fine text-ink-3">{number}</span>
-      <select
-        aria-label="Question"
-        className="write text-lapis"
-        value={test.field}
-        onChange={event => onChange({ ...test, field: event.target.value, values: [] })}
-      >
-        {route.form.schema.fields.map(each => (
-          <option key={each.key} value={each.key}>
-            {each.label}
-          </option>
-        ))}
-      </select>
-      <select
-        aria-label="Comparison"
-        className="write"
-        value={`${comparator} ${negated}`}
-        onChange={event => {
-          const [is, not] = event.target.value.split(' ');
-          onChange({ ...test, is: is as Comparator, not: not === 'true', values: is === 'blank' ? [] : test.values });
-        }}
-      >
-        {comparators.flatMap(is =>
-          [false, true].map(not => (
-            <option key={`${is} ${not}`} value={`${is} ${not}`}>
-              {comparatorWords(is, not)}
-            </option>
-          )),
-        )}
-      </select>
-      {test.is === 'blank' ? (
-        <span />
-      ) : test.is === 'oneOf' && options.length > 0 ? (
-        <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
-          <legend className="sr-only">Values</legend>
-          {options.map(option => (
-            <label key={option} className="flex items-baseline gap-1.5">
-              <input
-                type="checkbox"
-                className="accent-oxide"
-                checked={test.values.includes(option)}
-                onChange={() => toggle(option)}
-              />
-              {option}
-            </label>
-          ))}
-        </fieldset>
-      ) : (
-        <>
-          <input
-            aria-label="Value"
-            className="write font-mono text-small"
-            list={`options-${number}`}
-            value={test.is === 'oneOf' ? test.values.join(', ') : (test.values[0] ?? '')}
-            placeholder={test.is === 'oneOf' ? 'one, another' : 'value'}
-            onChange={event =>
-              onChange({
-                ...test,
-                values:
-                  test.is === 'oneOf'
-                    ? event.target.value
-                        .split(',')
-                        .map(each => each.trim())
-                        .filter(Boolean)
-                    : [event.target.value],
-              })
+    <section aria-label="Recorded submissions" className="mt-8">
+      <div className="flex items-baseline gap-5 border-b border-ink pb-1.5">
+        <h2>Recorded submissions</h2>
+        {(Object.keys(lists) as Listed[]).map(each => (
+          <button
+            key={each}
+            type="button"
+            aria-pressed={listed === each}
+            onClick={() => setListed(each)}
+            className={
+              listed === each
+                ? 'font-semibold underline decoration-oxide decoration-2 underline-offset-4'
+                : 'text-ink-2 hover:text-ink'
             }
-          />
-          <datalist id={`options-${number}`}>
-            {options.map(option => (
-              <option key={option}>{option}</option>
-            ))}
-          </datalist>
-        </>
+          >
+            {lists[each]} <span className="font-mono text-fine font-normal text-ink-3">{counts[each]}</span>
+          </button>
+        ))}
+      </div>
+      {shown.length === 0 && (
+        <p className="py-2 text-ink-2">{listed === 'out' ? 'None is left out.' : 'None of the recorded ones goes.'}</p>
       )}
-      <Act onClick={onRemove} aria-label={`Remove condition ${number}`}>
-        Remove
-      </Act>
-    </li>
+      <ul className="ledger">
+        {shown.slice(0, MOST_LISTED).map(sample => (
+          <li key={sample.id}>
+            <Link
+              to={`/routes/${route.id}/what?sample=${sample.id}`}
+              className="grid grid-cols-[9rem_minmax(0,1fr)] gap-4 py-1.5 hover:bg-raised"
+            >
+              <span className="text-ink-2">{when(sample.receivedAt)}</span>
+              <span className="truncate font-mono text-small">
+                {keys.map((key, index) => (
+                  <span key={key} title={labelOf(key)}>
+                    {index > 0 && <span className="text-ink-3"> · </span>}
+                    {asText(referredTo(sample.submission, key)) || <span className="text-ink-3">blank</span>}
+                  </span>
+                ))}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {shown.length > MOST_LISTED && <p className="py-2 text-ink-2">and {count(shown.length - MOST_LISTED)} more.</p>}
+    </section>
   );
 }

@@ -1,0 +1,16 @@
+import { conditionFault } from '@grammata/core/condition';
+import { registerDecorator, type ValidationArguments } from 'class-validator';
+
+/** Property rule: which submissions go, as groups of tests. */
+export function IsCondition(): PropertyDecorator {
+  return (target, property) =>
+    registerDecorator({
+      name: 'isCondition',
+      target: target.constructor,
+      propertyName: property as string,
+      validator: {
+        validate: value => conditionFault(value) === null,
+        defaultMessage: ({ value }: ValidationArguments) => `The condition can’t be used: ${conditionFault(value)}.`,
+      },
+    });
+}

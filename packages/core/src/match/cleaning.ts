@@ -1,0 +1,154 @@
+import { distance } from 'fastest-levenshtein';
+import type { FieldSchema } from '../schema';
+import { asText, type Json } from '../submission';
+import type { TargetField } from '../target';
+import { compileChain, type Step } from '../transform';
+import type { Part } from './match';
+
+/** A question as the form was seen to ask it. */
+type Asked = Pick<FieldSchema, 'kind' | 'options'>;
+
+/**
+ * The cleaning that brings the answers of a question into what a field takes, as far as kind, type and answers tell.
+ * `part` names what is taken out of a name or an address that was asked for as a whole.
+ */
+export function cleaningFor(asked: Asked, values: Json[], field: TargetField, part?: Part): Step[] {
+  const taken: Step[] = part ? [partStep(part)] : [];
+  const needed = (steppers[field.type] ?? none)({ asked, values, field, isPart: part !== undefined });
+  return [...taken, ...needed];
+}
+
+interface Case {
+  asked: Asked;
+  values: Json[];
+  field: TargetField;
+  isPart: boolean;
+}
+
+const step = (id: string, params: Record<string, unknown> = {}): Step => ({ id, params });
+const none = (): Step[] => [];
+
+const partStep = (part: Part): Step =>
+  part === 'given' || part === 'family'
+    ? step('name.part', { part })
+    : step('address.part', { part: part === 'city' ? 'locality' : part, doubtful: 'take' });
+
+const isList = ({ asked, values }: Case) =>
+  asked.kind === 'choices' || (asked.kind !== 'files' && asked.kind !== 'table' && values.some(Array.isArray));
+
+const untidy = /^\s|\s$|[ \t]{2,}/;
+/** True for words that say that a number is to be called from anywhere. */
+const international = /e\.?164|international/i;
+
+function forText(the: Case): Step[] {
+  const { asked, values, field } = the;
+  if (field.options && field.options.length > 0)
+    return [...(isList(the) ? [step('list.pick', { which: 'first' })] : []), optionsStep(the)];
+  const said = `${field.key} ${field.label} ${field.description ?? ''}`;
+  const cleaning: Step[] = [];
+  if (asked.kind === 'files')
+    cleaning.push(step('files.part', { give: 'url' }), step('list.join', { separator: '\n' }));
+  else if (asked.kind === 'table') cleaning.push(step('table.text', { betweenCells: ': ', betweenRows: '; ' }));
+  else if (isList(the)) cleaning.push(step('list.join', { separator: '; ' }));
+  else if (asked.kind === 'number' || values.some(value => typeof value === 'number')) cleaning.push(step('text.of'));
+  else if (asked.kind === 'address' && values.some(value => typeof value === 'object'))
+    cleaning.push(step('table.text', { betweenCells: ', ', betweenRows: ', ' }));
+  else if (values.some(value => typeof value === 'string' && untidy.test(value)))
+    cleaning.push(step('text.trim', { collapse: true }));
+  if (asked.kind === 'phone' && international.test(said))
+    cleaning.push(step('phone.format', { to: 'e164', region: 'GB', countryFrom: '' }));
+  if (asked.kind === 'email' && values.some(value => asText(value) !== asText(value).toLowerCase()))
+    cleaning.push(step('text.case', { to: 'lower' }));
+  if (/country/i.test(said) && (field.maxLength === 2 || /iso|alpha.?2|two.letter|code/i.test(said)))
+    cleaning.push(step('country.code', { to: 'alpha2' }));
+  if (field.maxLength !== null && values.some(value => asText(value).length > field.maxLength!))
+    cleaning.push(step('text.shorten', { to: field.maxLength, mark: '…' }));
+  return cleaning;
+}
+
+function forNumber(the: Case): Step[] {
+  const { values, field } = the;
+  const read = values.every(value => typeof value === 'number') ? [] : [step('number.read', { decimal: 'either' })];
+  const isWhole = field.type === 'integer';
+  const broken = values.some(value => {
+    const number = compileChain(read).run(value);
+    return typeof number === 'number' && !Number.isInteger(number);
+  });
+  return isWhole && broken ? [...read, step('number.round', { places: 0, way: 'nearest' })] : read;
+}
+
+const figures = /^\s*(\d{1,2})[./-](\d{1,2})[./-]\d{2,4}/;
+
+/** How the dates are meant: as most of those that can only be read one way. The day goes first where none tells. */
+export function dateOrderOf(values: Json[]): 'dayFirst' | 'monthFirst' {
+  let [day, month] = [0, 0];
+  for (const value of values) {
+    const found = figures.exec(asText(value));
+    if (!found) continue;
+    if (Number(found[1]) > 12) day += 1;
+    if (Number(found[2]) > 12) month += 1;
+  }
+  return month > day ? 'monthFirst' : 'dayFirst';
+}
+
+function forDate({ values, field }: Case): Step[] {
+  const to = field.type === 'date' ? 'date' : 'iso';
+  return [step('date.format', { order: dateOrderOf(values), to, zone: '' })];
+}
+
+function forChoices(the: Case): Step[] {
+  return [
+    ...(the.values.every(Array.isArray) ? [] : [step('list.read', { separator: '' })]),
+    ...(the.field.options ? [optionsStep(the)] : []),
+  ];
+}
+
+const plain = (text: string) =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+/** Alike enough for an option to be proposed for an answer. */
+const ALIKE = 0.7;
+
+/** The table from what people chose to what the target lists: by spelling, else by the most alike that is alike enough. */
+function optionsStep({ asked, values, field }: Case): Step {
+  const options = field.options ?? [];
+  const byPlain = new Map(options.map(option => [plain(option), option]));
+  const chosen =
+    Object.keys(asked.options).length > 0
+      ? Object.keys(asked.options)
+      : [...new Set(values.flat().map(asText))].slice(0, 60);
+  const lines = chosen.flatMap(answer => {
+    if (options.includes(answer) || byPlain.has(plain(answer))) return [];
+    const [best] = options
+      .map(option => ({ option, alike: likeness(plain(answer), plain(option)) }))
+      .sort((a, b) => b.alike - a.alike);
+    return best && best.alike >= ALIKE ? [`${answer} = ${best.option}`] : [];
+  });
+  return step('choice.match', { options: [...lines, ...options].join('\n'), otherwise: 'problem', nearest: 1 });
+}
+
+/** 1 for the same; one that stands whole in the other counts as alike. */
+function likeness(a: string, b: string): number {
+  if (a === '' || b === '') return 0;
+  const [short, long] = a.length < b.length ? [a, b] : [b, a];
+  const within = ` ${long} `.includes(` ${short} `) && short.length > 2 ? 0.8 : 0;
+  return Math.max(within, 1 - distance(a, b) / long.length);
+}
+
+const steppers: Partial<Record<TargetField['type'], (the: Case) => Step[]>> = {
+  text: forText,
+  choice: the => (the.field.options ? forText(the) : []),
+  number: forNumber,
+  integer: forNumber,
+  date: forDate,
+  datetime: forDate,
+  boolean: ({ values }) =>
+    values.every(value => typeof value === 'boolean') ? [] : [step('yesno.read', { yes: '', no: '' })],
+  choices: forChoices,
+  json: ({ asked }) => (asked.kind === 'table' ? [step('table.objects', { columns: '' })] : []),
+};

@@ -1,0 +1,116 @@
+import { emptySchema, mergeSchema } from '../schema';
+import type { FieldKind, Json, Submission } from '../submission';
+import type { Operation, TargetField, TargetType } from '../target';
+import { homeForField, homeForQuestion, homeForStep, isGone, propose } from '.';
+import { dateOrderOf } from './cleaning';
+
+type Answer = [key: string, label: string, kind: FieldKind, value: Json];
+
+const submission = (...answers: Answer[]): Submission => ({
+  form: null,
+  id: null,
+  submittedAt: null,
+  meta: {},
+  files: [],
+  questions: answers.map(([key, label]) => ({ key, label, pointer: `/${key}` })),
+  fields: answers.map(([key, label, kind, value]) => ({ key, label, kind, value, pointer: `/${key}` })),
+});
+const takes = (key: string, type: TargetType, more: Partial<TargetField> = {}): TargetField => ({
+  key,
+  pointer: `/${key}`,
+  label: key,
+  type,
+  required: false,
+  readOnly: false,
+  options: null,
+  maxLength: null,
+  description: null,
+  ...more,
+});
+const operation = (...fields: TargetField[]): Operation => ({
+  id: 'o',
+  label: 'O',
+  method: 'POST',
+  path: '/o',
+  fields,
+});
+const proposed = (submissions: Submission[], ...fields: TargetField[]) =>
+  propose(submissions.reduce(mergeSchema, emptySchema), submissions, operation(...fields));
+
+test.each<[Answer, TargetField, string[]]>([
+  [['q1', 'Water temperature', 'text', '8,4 °C'], takes('temperature', 'number'), ['number.read']],
+  [['q1', 'How many people?', 'text', '2.5 or so'], takes('people', 'integer'), ['number.read', 'number.round']],
+  [['q1', 'Date of visit', 'text', '31/12/2026'], takes('visit_date', 'date'), ['date.format']],
+  [['q1', 'Signs seen', 'choices', ['Foam']], takes('signs', 'text'), ['list.join']],
+  [
+    ['q1', 'Signs seen', 'text', 'Foam, Oil'],
+    takes('signs', 'choices', { options: ['Foam', 'Oil'] }),
+    ['list.read', 'choice.match'],
+  ],
+  [['q1', 'Full name', 'text', 'Wen Xiu'], takes('last_name', 'text'), ['name.part']],
+  [['q1', 'Address', 'text', '14 Weir Lane, Fernhollow'], takes('city', 'text'), ['address.part']],
+  [['q1', 'I agree', 'choice', 'Yes'], takes('consent', 'boolean'), ['yesno.read']],
+  [
+    ['q1', 'Comments', 'text', '  long   text '],
+    takes('comments', 'text', { maxLength: 5 }),
+    ['text.trim', 'text.shorten'],
+  ],
+  [['q1', 'E-mail', 'email', 'Wen@Example.org'], takes('email', 'text'), ['text.case']],
+  [['q1', 'Kits', 'table', [{ kit: 'Waders' }]], takes('kits', 'text'), ['table.text']],
+  [['q1', 'Party size', 'number', 4], takes('party_size', 'text'), ['text.of']],
+  [['q1', 'Country', 'text', 'Germany'], takes('country_code', 'text'), ['country.code']],
+  [['q1', 'Mobile', 'phone', '020 7946 0142'], takes('phone', 'text', { description: 'E.164' }), ['phone.format']],
+  [['q1', 'Site', 'text', 'AB-07'], takes('site', 'text'), []],
+])('%j into %j', (answer, field, ids) => {
+  const [line] = proposed([submission(answer)], field);
+  expect(line).toMatchObject({ to: field.key, source: { from: 'field', field: 'q1' }, fine: 1 });
+  expect(line!.cleaning.map(each => each.id)).toEqual(ids);
+});
+
+test('answers that are spelt otherwise than the options get a table', () => {
+  const [line] = proposed(
+    [submission(['q1', 'Severity', 'choice', 'Severe (call me)']), submission(['q1', 'Severity', 'choice', 'low'])],
+    takes('severity', 'choice', { options: ['Low', 'Severe'] }),
+  );
+  expect(line!.cleaning[0]!.params.options).toBe('Severe (call me) = Severe\nLow\nSevere');
+  expect(line!.fine).toBe(1);
+});
+
+test('what the target would mostly refuse is not proposed', () => {
+  const answers = ['soon', 'next week', '3/4/26'].map(value => submission(['q1', 'Date needed', 'text', value]));
+  expect(proposed(answers, takes('date_needed', 'date'))).toEqual([]);
+});
+
+test.each<[Json[], string]>([
+  [['3/4/26', '25/4/26'], 'dayFirst'],
+  [['3/4/26', '4/25/26'], 'monthFirst'],
+  [['3/4/26'], 'dayFirst'],
+  [[], 'dayFirst'],
+])('%j is read %s', (values, order) => expect(dateOrderOf(values)).toBe(order));
+
+describe('loose ends', () => {
+  test('a line whose field is gone is offered the likeliest free one', () => {
+    expect(homeForField('observer_email', [takes('contact_mail', 'text'), takes('ph', 'number')])?.key).toBe(
+      'contact_mail',
+    );
+    expect(homeForField('temp_c', [takes('temp_celsius', 'number'), takes('ph', 'number')])?.key).toBe('temp_celsius');
+    expect(homeForField('temp_c', [takes('ph', 'number')])).toBeNull();
+  });
+
+  test('a question that is not asked any more is told from one that people leave blank', () => {
+    const before = submission(['q1', 'Phone', 'text', '1']);
+    const after = submission(['q9', 'Telephone', 'text', '1']);
+    const many = (count: number, each: Submission) => Array.from({ length: count }, () => each);
+    expect(isGone('q1', [...many(12, after), before])).toBe(true);
+    expect(isGone('q1', [...many(9, after), ...many(3, before)])).toBe(false);
+    expect(isGone('q1', many(3, after))).toBe(false);
+    const { fields } = mergeSchema(emptySchema, after);
+    expect(homeForQuestion('q1', 'Phone', fields)?.key).toBe('q9');
+    expect(homeForQuestion('q1', 'Severity', fields)).toBeNull();
+  });
+
+  test('a step that is not known is offered the one of nearly the same name', () => {
+    expect(homeForStep('number.reads')).toBe('number.read');
+    expect(homeForStep('something else')).toBeNull();
+  });
+});

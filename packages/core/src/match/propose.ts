@@ -1,0 +1,75 @@
+import { compileLine, newLine, type Line, type Source } from '../request';
+import type { FieldSchema, FormSchema } from '../schema';
+import { answerOf, type Json, type Submission } from '../submission';
+import { writable, type Operation, type TargetField } from '../target';
+import { cleaningFor } from './cleaning';
+import type { MatchTarget, SourceField } from './evidence';
+import { match } from './match';
+
+/** A line that could be drawn: where its value would come from, the cleaning it would take, and why. */
+export interface LineProposal {
+  /** Key of the target's field. */
+  to: string;
+  source: Source;
+  cleaning: Line['cleaning'];
+  /** 0 to 1. */
+  score: number;
+  /** The reason, in a sentence. */
+  why: string;
+  /** Share of the answers looked at that the target would take; null where there were none. */
+  fine: number | null;
+}
+
+/** Most submissions that are looked at. */
+const MOST_SAMPLES = 200;
+/** Below this share of values that the target would take, the cleaning is not worth proposing. */
+const LEAST_FINE = 0.4;
+
+/** The question as the matcher sees it: with its options, or some of its answers. */
+function sourceField({ key, label, kind, options }: FieldSchema, values: Json[]): SourceField {
+  const chosen = Object.keys(options);
+  return { key, label, kind, samples: chosen.length > 0 ? chosen : values.slice(0, 30) };
+}
+
+const targetField = ({ key, label, type, required, options, description }: TargetField): MatchTarget => ({
+  key,
+  label,
+  type,
+  required,
+  ...(options ? { options } : {}),
+  ...(description ? { description } : {}),
+});
+
+/**
+ * Proposes lines for the fields of an operation out of a form's questions and its submissions, cleaning included. What
+ * the target would refuse most of the time is not proposed.
+ */
+export function propose(schema: FormSchema, submissions: Submission[], operation: Operation): LineProposal[] {
+  const looked = submissions.slice(0, MOST_SAMPLES);
+  const valuesOf = new Map(
+    schema.fields.map(field => [
+      field.key,
+      looked.map(each => answerOf(each, field.key)).filter(value => value !== undefined),
+    ]),
+  );
+  const fields = writable(operation);
+  const proposals = match(
+    schema.fields.map(field => sourceField(field, valuesOf.get(field.key)!)),
+    fields.map(targetField),
+  );
+  return proposals.flatMap(({ to, from, score, why, part }, index): LineProposal[] => {
+    const asked = schema.fields.find(each => each.key === from);
+    if (!asked) return [];
+    const field = fields[index]!;
+    const cleaning = cleaningFor(asked, valuesOf.get(asked.key)!, field, part);
+    const source: Source = { from: 'field', field: asked.key };
+    const line = compileLine({ ...newLine(to, to), source, cleaning }, field);
+    const outcomes = looked
+      .map(each => line.outcome(each))
+      .filter(each => each.value !== undefined || each.problem?.code !== 'line.blank');
+    const filled = outcomes.filter(each => each.state !== 'blank');
+    const fine = filled.length === 0 ? null : filled.filter(each => each.state === 'fine').length / filled.length;
+    if (fine !== null && fine < LEAST_FINE) return [];
+    return [{ to, source, cleaning, score, why, fine }];
+  });
+}

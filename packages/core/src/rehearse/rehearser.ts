@@ -1,0 +1,143 @@
+import { compileCondition } from '../condition';
+import { compileCall, type CompiledLine, type Outcome } from '../request';
+import type { LineTotals, RouteParts, Sample } from './rehearse';
+
+/** One kind of trouble on a line: what is said, and for which samples (their places, from 0). */
+export interface TroubleGroup {
+  message: string;
+  samples: number[];
+}
+
+/** Most kinds of trouble that are told of one line, the commonest first. */
+const MOST_GROUPS = 40;
+
+const states = ['fine', 'blank', 'trouble'] as const satisfies readonly Outcome['state'][];
+const codes: Record<Outcome['state'], number> = { fine: 0, blank: 1, trouble: 2 };
+
+/** A rehearsal without its requests and values: small enough to hand over at every keystroke. */
+export interface RehearsalSummary {
+  going: number;
+  sendable: number;
+  /** Keys of required fields that no line fills. */
+  missing: string[];
+  lines: (LineTotals & { troubles: TroubleGroup[]; kinds: number })[];
+  /** Per sample, in their order: 1 when it goes; 1 when its request may be sent. */
+  goes: Uint8Array;
+  sends: Uint8Array;
+  /** Line by line, for each sample: 0 fine, 1 blank, 2 in trouble. */
+  states: Uint8Array;
+}
+
+/** How a line fares on a sample; both by their places, from 0. */
+export const stateOf = (summary: RehearsalSummary, line: number, sample: number): Outcome['state'] =>
+  states[summary.states[line * summary.goes.length + sample] ?? 0]!;
+
+/** True for a sample that goes and has a line in trouble, or can't be sent. */
+export function isTroubled(summary: RehearsalSummary, sample: number): boolean {
+  if (summary.goes[sample] !== 1) return false;
+  return summary.sends[sample] !== 1 || summary.lines.some((_, line) => stateOf(summary, line, sample) === 'trouble');
+}
+
+/** What one line made of all samples. */
+interface LineResult {
+  /** What it was made from: the same again gives the same. */
+  madeFrom: string;
+  states: Uint8Array;
+  /** 1 where the request may not go because of this line. */
+  stops: Uint8Array;
+  /** What is said where it is in trouble. */
+  messages: Map<number, string>;
+}
+
+/**
+ * Rehearses a route again and again over the same samples, as it is edited: only the lines that changed are evaluated
+ * anew, and a condition only when it changed.
+ */
+export class Rehearser {
+  private results: LineResult[] = [];
+  private goes: { madeFrom: string; values: Uint8Array } | null = null;
+
+  constructor(private readonly samples: readonly Sample[]) {}
+
+  rehearse({ condition, call, operation, baseUrl, context }: RouteParts): RehearsalSummary {
+    const goes = this.whoGoes(condition);
+    const compiled = compileCall(call, operation, baseUrl);
+    const used = call.lines.map(line => line.source);
+    const before = new Map(this.results.map(each => [each.madeFrom, each]));
+    this.results = compiled.lines.map(line => {
+      const drawsOnAll = line.line.source?.from === 'rest';
+      const madeFrom = JSON.stringify([{ ...line.line, id: '' }, line.field, context, drawsOnAll ? used : null]);
+      return before.get(madeFrom) ?? this.evaluate(line, context, madeFrom);
+    });
+    return this.summary(
+      goes,
+      compiled.lines.map(each => each.line.id),
+      compiled.missing.map(field => field.key),
+    );
+  }
+
+  private whoGoes(condition: RouteParts['condition']): Uint8Array {
+    const madeFrom = JSON.stringify(condition);
+    if (this.goes?.madeFrom !== madeFrom) {
+      const passes = compileCondition(condition);
+      const values = Uint8Array.from(this.samples, sample => (passes(sample.submission) ? 1 : 0));
+      this.goes = { madeFrom, values };
+    }
+    return this.goes.values;
+  }
+
+  private evaluate(line: CompiledLine, context: RouteParts['context'], madeFrom: string): LineResult {
+    const count = this.samples.length;
+    const result: LineResult = {
+      madeFrom,
+      states: new Uint8Array(count),
+      stops: new Uint8Array(count),
+      messages: new Map(),
+    };
+    if (line.line.source === null) {
+      result.states.fill(codes.blank);
+      return result;
+    }
+    for (let at = 0; at < count; at++) {
+      const { state, stops, problem } = line.outcome(this.samples[at]!.submission, context);
+      result.states[at] = codes[state];
+      if (stops) result.stops[at] = 1;
+      if (problem) result.messages.set(at, problem.message);
+    }
+    return result;
+  }
+
+  private summary(goes: Uint8Array, ids: string[], missing: string[]): RehearsalSummary {
+    const count = this.samples.length;
+    const all = new Uint8Array(count * this.results.length);
+    const sends = new Uint8Array(count).fill(missing.length === 0 ? 1 : 0);
+    const lines = this.results.map(({ states: own, stops, messages }, index) => {
+      all.set(own, index * count);
+      const totals = [0, 0, 0];
+      for (let at = 0; at < count; at++) {
+        if (goes[at] === 1) totals[own[at]!]!++;
+        if (stops[at] === 1) sends[at] = 0;
+      }
+      const groups = new Map<string, number[]>();
+      for (const [at, message] of messages) {
+        if (goes[at] !== 1) continue;
+        const group = groups.get(message);
+        if (group) group.push(at);
+        else groups.set(message, [at]);
+      }
+      const troubles = [...groups]
+        .map(([message, samples]) => ({ message, samples }))
+        .sort((a, b) => b.samples.length - a.samples.length)
+        .slice(0, MOST_GROUPS);
+      const [fine, blank, trouble] = totals as [number, number, number];
+      return { lineId: ids[index]!, fine, blank, trouble, troubles, kinds: groups.size };
+    });
+    let [going, sendable] = [0, 0];
+    for (let at = 0; at < count; at++) {
+      if (goes[at] !== 1) continue;
+      going += 1;
+      sendable += sends[at]!;
+    }
+    return { going, sendable, missing, lines, goes: goes.slice(), sends, states: all };
+  }
+}

@@ -1,0 +1,1 @@
+export { countryCodeOf } from './countries';

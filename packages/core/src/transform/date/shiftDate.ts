@@ -1,0 +1,53 @@
+import { IsIn, IsInt, IsString, Max, Min } from 'class-validator';
+import { asText, type Json } from '../../submission';
+import { defineTransform, Problem } from '../define';
+import { dateOrders, isoInstant, orderAsk, orderWords, readDate, zoneAsk, type DateOrder } from './readDate';
+
+const units = ['minutes', 'hours', 'days', 'weeks', 'months', 'years'] as const;
+
+class ShiftDateParams {
+  @IsIn(dateOrders) order: DateOrder = 'dayFirst';
+  /** Below 0 for earlier. */
+  @IsInt() @Min(-100000) @Max(100000) by: number = 1;
+  @IsIn(units) unit: (typeof units)[number] = 'days';
+  @IsString() zone: string = '';
+}
+
+/** A date so much later or earlier. A plain date stays one; a time becomes RFC 3339 in UTC. Months end where they end. */
+export const shiftDate = defineTransform<ShiftDateParams>({
+  id: 'date.shift',
+  family: 'date',
+  label: 'Date later or earlier',
+  summary: 'Moves a date by minutes, hours, days, weeks, months or years.',
+  params: ShiftDateParams,
+  asks: [
+    orderAsk,
+    { name: 'by', label: 'By', kind: 'number', hint: 'below 0 for earlier' },
+    { name: 'unit', label: 'Of', choices: units.map(value => ({ value, label: value })) },
+    zoneAsk,
+  ],
+  accepts: ['text', 'date', 'datetime', 'number', 'choice'],
+  returns: 'datetime',
+  explain: ({ by, unit }) =>
+    `${Math.abs(by)} ${Math.abs(by) === 1 ? unit.slice(0, -1) : unit} ${by < 0 ? 'earlier' : 'later'}`,
+  apply(value, { order, by, unit, zone }, context): Json | Problem {
+    const text = asText(value).trim();
+    const read = readDate(text, order, zone || context.timeZone);
+    if (!read) return new Problem('date.unreadable', `“${text}” is not a date that reads ${orderWords[order]}.`, value);
+    const moved = read.plus({ [unit]: by });
+    if (!moved.isValid) return new Problem('date.range', `“${text}” moved that far is no date.`, value);
+    const isPlain =
+      /^\D*[\d\p{L}]+[\s./-]+[\d\p{L}]+[\s./,-]+\d+\D*$/u.test(text) && unit !== 'minutes' && unit !== 'hours';
+    return isPlain ? moved.toISODate()! : isoInstant(moved);
+  },
+  examples: [
+    { params: { order: 'dayFirst', by: 14, unit: 'days', zone: '' }, in: '20/12/2026', out: '2027-01-03' },
+    { params: { order: 'dayFirst', by: 1, unit: 'months', zone: '' }, in: '2026-01-31', out: '2026-02-28' },
+    {
+      params: { order: 'dayFirst', by: -90, unit: 'minutes', zone: 'UTC' },
+      in: '2026-11-04T00:30:00Z',
+      out: '2026-11-03T23:00:00Z',
+    },
+    { params: { order: 'dayFirst', by: 1, unit: 'days', zone: '' }, in: 'soon', out: { problem: 'date.unreadable' } },
+  ],
+});

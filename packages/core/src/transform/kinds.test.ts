@@ -1,0 +1,43 @@
+import type { FieldKind } from '../submission';
+import { checkKinds, transforms } from '.';
+
+const steps = (...ids: string[]) => ids.map(id => ({ id, params: {} }));
+
+test.each<[FieldKind, string[], string]>([
+  [
+    'files',
+    ['text.trim', 'date.format'],
+    '“Date to another format” takes text or a date and is given files. Put “Of each file” before it.',
+  ],
+  [
+    'choices',
+    ['phone.format'],
+    '“Telephone number” takes text or a number and is given a list. Put “Join list” before it.',
+  ],
+  ['boolean', ['address.part'], '“Part of an address” takes an address or text and is given yes or no.'],
+  ['text', ['number.read', 'number.round', 'files.part'], '“Of each file” takes files and is given a number.'],
+])('%s through %j', (kind, ids, message) => {
+  expect(checkKinds(kind, steps(...ids)).faults.map(each => each.message)).toEqual([message]);
+});
+
+test.each<[FieldKind, string[], FieldKind]>([
+  ['choices', ['list.read', 'text.trim', 'list.join'], 'text'],
+  ['email', ['text.trim', 'email.part'], 'email'],
+  ['files', ['files.filter', 'files.part', 'list.join'], 'text'],
+  ['json', ['date.format'], 'datetime'],
+  ['choice', ['choice.match'], 'choice'],
+])('%s through %j is sound and gives %s', (kind, ids, gives) =>
+  expect(checkKinds(kind, steps(...ids))).toEqual({ faults: [], gives }),
+);
+
+test('a step that is off or unknown is passed over', () =>
+  expect(
+    checkKinds('files', [
+      { id: 'date.format', params: {}, off: true },
+      { id: 'no.such', params: {} },
+    ]).faults,
+  ).toEqual([]));
+
+test('every step takes what its own examples are', () => {
+  for (const transform of transforms) expect(transform.accepts === 'any' || transform.accepts.length > 0).toBe(true);
+});

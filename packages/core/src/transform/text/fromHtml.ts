@@ -1,0 +1,57 @@
+import { convert } from 'html-to-text';
+import { IsBoolean } from 'class-validator';
+import { defineTransform } from '../define';
+import { onText } from '../onText';
+
+class FromHtmlParams {
+  /** Whether the address of a link stands behind its words. */
+  @IsBoolean() links: boolean = false;
+}
+
+/** HTML to the text a person sees; scripts, styles and comments go. */
+export const fromHtml = defineTransform<FromHtmlParams>({
+  id: 'html.toText',
+  family: 'text',
+  label: 'HTML to text',
+  summary: 'Takes the marks of HTML away and keeps what a person would see.',
+  params: FromHtmlParams,
+  asks: [
+    {
+      name: 'links',
+      label: 'Links',
+      choices: [
+        { value: false, label: 'their words' },
+        { value: true, label: 'their words and addresses' },
+      ],
+    },
+  ],
+  accepts: 'any',
+  returns: 'same',
+  explain: ({ links }) => `HTML to text${links ? ', with the addresses of links' : ''}`,
+  apply: (value, { links }) =>
+    onText(value, text =>
+      convert(text, {
+        wordwrap: false,
+        limits: { maxInputLength: 1_000_000, maxDepth: 100 },
+        selectors: [
+          { selector: 'a', options: { ignoreHref: !links, hideLinkHrefIfSameAsText: true } },
+          { selector: 'img', format: 'skip' },
+          ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map(selector => ({ selector, options: { uppercase: false } })),
+        ],
+      }).trim(),
+    ),
+  examples: [
+    {
+      params: { links: false },
+      in: '<p>Foam at the <b>outfall</b></p><p>Oil &amp; litter</p>',
+      out: 'Foam at the outfall\n\nOil & litter',
+    },
+    {
+      params: { links: false },
+      in: '<script>alert(1)</script>Seen <a href="https://example.org">here</a>',
+      out: 'Seen here',
+    },
+    { params: { links: true }, in: '<a href="https://example.org">here</a>', out: 'here [https://example.org]' },
+    { params: { links: false }, in: 'no marks', out: 'no marks' },
+  ],
+});

@@ -1,0 +1,37 @@
+import type { Source } from '@grammata/core/request';
+import { asText } from '@grammata/core/submission';
+
+/** Where a line comes from, as it reads in the galley. */
+export function SourceWords({ source, labelOf }: { source: Source | null; labelOf: (key: string) => string }) {
+  if (source === null) return <span className="text-ink-3 italic">nothing yet</span>;
+  switch (source.from) {
+    case 'field':
+      return <span className="block truncate text-lapis">{labelOf(source.field)}</span>;
+    case 'first':
+      return (
+        <span className="block truncate">
+          first filled of <span className="text-lapis">{source.fields.map(labelOf).join(', ') || '…'}</span>
+        </span>
+      );
+    case 'rest':
+      return <span className="block truncate">what no other line uses</span>;
+    case 'constant':
+      return (
+        <span className="block truncate">
+          always <span className="font-mono text-small">{asText(source.value) || '(blank)'}</span>
+        </span>
+      );
+    case 'text':
+      return (
+        <span className="block truncate font-serif text-[0.875rem] italic">
+          {source.segments.map((each, index) =>
+            'text' in each ? (
+              <span key={index}>{each.text}</span>
+            ) : (
+              <span key={index} className="text-lapis">{`{${labelOf(each.field)}}`}</span>
+            ),
+          )}
+        </span>
+      );
+  }
+}

@@ -1,0 +1,27 @@
+import type { Outcome } from '@grammata/core/request';
+import { asText, isBlank } from '@grammata/core/submission';
+
+/** What goes into the request for the sample at hand. */
+export function Value({ outcome, filled }: { outcome: Outcome | null; filled: boolean }) {
+  if (!outcome || !filled) return <span className="font-mono text-small text-ink-3">–</span>;
+  if (outcome.state === 'trouble')
+    return (
+      <span className="block truncate font-mono text-small text-crimson" title={outcome.problem?.message}>
+        ! {outcome.problem?.message}
+      </span>
+    );
+  if (outcome.value === undefined) return <span className="font-mono text-small text-ink-3">left out</span>;
+  if (outcome.value === null || isBlank(outcome.value))
+    return <span className="font-mono text-small text-ink-3">{JSON.stringify(outcome.value)}</span>;
+  const text =
+    Array.isArray(outcome.value) && outcome.value.some(each => typeof each === 'object')
+      ? outcome.value
+          .map(each => (typeof each === 'object' && each !== null && 'name' in each ? asText(each.name) : asText(each)))
+          .join(', ')
+      : asText(outcome.value);
+  return (
+    <span className="block truncate font-mono text-small" title={text}>
+      {text}
+    </span>
+  );
+}
