@@ -23,6 +23,33 @@ const places: [string, (page: Page) => Promise<unknown>, string][] = [
   ],
   ['What', page => first(page, '/routes', 'Worrying signs'), 'Worrying signs to Follow-ups'],
   [
+    'an open line and the submissions behind its bar',
+    async page => {
+      await first(page, '/routes', 'Worrying signs');
+      await page.getByRole('button', { name: /^How reported_on fares/ }).click();
+      await page.getByRole('button', { name: /^reported_on/ }).click();
+    },
+    'Worrying signs to Follow-ups',
+  ],
+  [
+    'the threads',
+    async page => {
+      await first(page, '/routes', 'Worrying signs');
+      await page.getByRole('button', { name: /^Threads/ }).click();
+      await expect(page.getByRole('list', { name: 'Questions' })).toBeVisible();
+    },
+    'Worrying signs to Follow-ups',
+  ],
+  [
+    'the handover sheet',
+    async page => {
+      await first(page, '/routes', 'Worrying signs');
+      await page.getByRole('link', { name: 'Handover sheet' }).click();
+      await expect(page.getByRole('article', { name: 'Handover sheet' })).toBeVisible();
+    },
+    'Worrying signs to Follow-ups',
+  ],
+  [
     'How',
     async page => {
       await first(page, '/routes', 'Worrying signs');

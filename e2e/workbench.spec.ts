@@ -19,7 +19,7 @@ test('the draft’s two problems are found and mended, by keyboard alone', async
   await page.getByRole('combobox', { name: 'Read' }).focus();
   await page.keyboard.type('day first');
   await expect(line('reported_on')).toContainText('day first');
-  await expect(line('reported_on').getByRole('img').first()).toHaveAccessibleName(/ [012] in trouble/);
+  await expect(line('reported_on').getByRole('button', { name: /^How/ })).toHaveAccessibleName(/ [012] in trouble/);
 
   await page.getByRole('button', { name: 'Close' }).focus();
   await page.keyboard.press('Enter');

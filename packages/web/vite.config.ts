@@ -6,6 +6,8 @@ import { defineConfig } from 'vite';
 const packages = path.resolve(import.meta.dirname, '..');
 
 export default defineConfig({
+  // A dependency of the unit conversion calls the global object by the name it has in Node.
+  define: { global: 'globalThis' },
   plugins: [react(), tailwind()],
   resolve: {
     alias: [

@@ -2,14 +2,16 @@ import { compileCondition } from '../condition';
 import { compileCall, type CompiledLine, type Outcome } from '../request';
 import type { LineTotals, RouteParts, Sample } from './rehearse';
 
-/** One kind of trouble on a line: what is said, and for which samples (their places, from 0). */
+/** One kind of trouble on a line, and for which samples (their places, from 0). */
 export interface TroubleGroup {
+  /** The problem's code. */
+  code: string;
+  /** What is said of the first of them. */
   message: string;
+  /** How many different things are said of them. */
+  ways: number;
   samples: number[];
 }
-
-/** Most kinds of trouble that are told of one line, the commonest first. */
-const MOST_GROUPS = 40;
 
 const states = ['fine', 'blank', 'trouble'] as const satisfies readonly Outcome['state'][];
 const codes: Record<Outcome['state'], number> = { fine: 0, blank: 1, trouble: 2 };
@@ -20,7 +22,8 @@ export interface RehearsalSummary {
   sendable: number;
   /** Keys of required fields that no line fills. */
   missing: string[];
-  lines: (LineTotals & { troubles: TroubleGroup[]; kinds: number })[];
+  /** Kinds of trouble stand in the order of how common they are. */
+  lines: (LineTotals & { troubles: TroubleGroup[] })[];
   /** Per sample, in their order: 1 when it goes; 1 when its request may be sent. */
   goes: Uint8Array;
   sends: Uint8Array;
@@ -45,8 +48,8 @@ interface LineResult {
   states: Uint8Array;
   /** 1 where the request may not go because of this line. */
   stops: Uint8Array;
-  /** What is said where it is in trouble. */
-  messages: Map<number, string>;
+  /** What is said where it is in trouble, by the sample's place. */
+  problems: Map<number, { code: string; message: string }>;
 }
 
 /**
@@ -92,7 +95,7 @@ export class Rehearser {
       madeFrom,
       states: new Uint8Array(count),
       stops: new Uint8Array(count),
-      messages: new Map(),
+      problems: new Map(),
     };
     if (line.line.source === null) {
       result.states.fill(codes.blank);
@@ -102,7 +105,7 @@ export class Rehearser {
       const { state, stops, problem } = line.outcome(this.samples[at]!.submission, context);
       result.states[at] = codes[state];
       if (stops) result.stops[at] = 1;
-      if (problem) result.messages.set(at, problem.message);
+      if (problem) result.problems.set(at, { code: problem.code, message: problem.message });
     }
     return result;
   }
@@ -111,26 +114,15 @@ export class Rehearser {
     const count = this.samples.length;
     const all = new Uint8Array(count * this.results.length);
     const sends = new Uint8Array(count).fill(missing.length === 0 ? 1 : 0);
-    const lines = this.results.map(({ states: own, stops, messages }, index) => {
+    const lines = this.results.map(({ states: own, stops, problems }, index) => {
       all.set(own, index * count);
       const totals = [0, 0, 0];
       for (let at = 0; at < count; at++) {
         if (goes[at] === 1) totals[own[at]!]!++;
         if (stops[at] === 1) sends[at] = 0;
       }
-      const groups = new Map<string, number[]>();
-      for (const [at, message] of messages) {
-        if (goes[at] !== 1) continue;
-        const group = groups.get(message);
-        if (group) group.push(at);
-        else groups.set(message, [at]);
-      }
-      const troubles = [...groups]
-        .map(([message, samples]) => ({ message, samples }))
-        .sort((a, b) => b.samples.length - a.samples.length)
-        .slice(0, MOST_GROUPS);
       const [fine, blank, trouble] = totals as [number, number, number];
-      return { lineId: ids[index]!, fine, blank, trouble, troubles, kinds: groups.size };
+      return { lineId: ids[index]!, fine, blank, trouble, troubles: groupsOf(problems, goes) };
     });
     let [going, sendable] = [0, 0];
     for (let at = 0; at < count; at++) {
@@ -140,4 +132,18 @@ export class Rehearser {
     }
     return { going, sendable, missing, lines, goes: goes.slice(), sends, states: all };
   }
+}
+
+function groupsOf(problems: LineResult['problems'], goes: Uint8Array): TroubleGroup[] {
+  const groups = new Map<string, { samples: number[]; message: string; said: Set<string> }>();
+  for (const [at, { code, message }] of problems) {
+    if (goes[at] !== 1) continue;
+    const group = groups.get(code) ?? { samples: [], message, said: new Set() };
+    group.samples.push(at);
+    group.said.add(message);
+    groups.set(code, group);
+  }
+  return [...groups]
+    .map(([code, { samples, message, said }]) => ({ code, message, ways: said.size, samples }))
+    .sort((a, b) => b.samples.length - a.samples.length);
 }

@@ -102,10 +102,20 @@ function rowOf(
     label: field && field.label !== field.key ? field.label : '',
     type: field?.type ?? 'gone',
     required: field?.required ?? false,
-    otherwise: `${blanks[line.whenBlank](line)}; ${problems[line.whenProblem](line)}`,
+    otherwise: otherwiseOf(line, field?.required ?? false),
     answer: shown(answer),
     value: given?.problem ? `! ${given.problem.message}` : shown(given?.value ?? null),
   };
+}
+
+/** What happens to blanks and to what can't be read. A required field holds the submission rather than go without. */
+function otherwiseOf(line: Line, required: boolean): string {
+  const holdsBlank = required && (line.whenBlank === 'leaveOut' || line.whenBlank === 'null');
+  const holdsProblem = required && line.whenProblem === 'leaveOut';
+  return [
+    blanks[holdsBlank ? 'stop' : line.whenBlank](line),
+    problems[holdsProblem ? 'stop' : line.whenProblem](line),
+  ].join('; ');
 }
 
 function sourceWords({ source }: Line, labelOf: (key: string) => string): string {

@@ -43,12 +43,12 @@ function Frame() {
       : []),
   ]);
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto]">
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto] print:block print:h-auto">
       <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">
         To the page
       </a>
       <Band onFind={() => setOpen('palette')} />
-      <div id="place" tabIndex={-1} className="overflow-auto outline-none">
+      <div id="place" tabIndex={-1} className="overflow-auto outline-none print:overflow-visible">
         <Outlet />
       </div>
       <Strip onKeys={() => setOpen('shortcuts')} />

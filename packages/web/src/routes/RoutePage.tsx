@@ -5,6 +5,7 @@ import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { Act, count, counted, Fault, Moment, Press, RouteStateWord, Sheet } from '../ui';
 import { How } from './how/How';
+import { HandoverSheet } from './sheet/HandoverSheet';
 import { Preflight } from './Preflight';
 import { usePause, useRoute } from './queries';
 import { RehearsalTable } from './RehearsalTable';
@@ -35,7 +36,7 @@ function Loaded({ route }: { route: RouteView }) {
   }, [editing.draft.name]);
   return (
     <main className="flex min-h-full flex-col">
-      <div className="px-6 pt-4">
+      <div className="noprint px-6 pt-4">
         <div className="text-small text-ink-3">
           <Link to="/routes" className="hover:underline">
             Routes
@@ -51,6 +52,7 @@ function Loaded({ route }: { route: RouteView }) {
       {part === 'when' && <When workbench={workbench} />}
       {part === 'what' && <What workbench={workbench} />}
       {part === 'how' && <How workbench={workbench} />}
+      {part === 'sheet' && <HandoverSheet workbench={workbench} />}
       {part === 'rehearsal' && <RehearsalTable workbench={workbench} />}
     </main>
   );
@@ -88,6 +90,9 @@ function Head({ workbench: { route, editing, samples }, onGoLive }: { workbench:
       <Act onClick={editing.redo} disabled={!editing.canRedo} title="Ctrl Shift Z">
         Redo
       </Act>
+      <Link className="act" to={{ pathname: `/routes/${route.id}/sheet`, search: params.toString() }}>
+        Handover sheet
+      </Link>
       <Link className="press quiet" to={rehearse}>
         Rehearse all {count(samples.length)}
       </Link>

@@ -1,9 +1,9 @@
 import { IsIn } from 'class-validator';
-import type { Json } from '../../submission';
+import { wordsOf, type Json } from '../../submission';
 import { defineTransform } from '../define';
 import { onText } from '../onText';
 
-const cases = ['lower', 'upper', 'sentence', 'title'] as const;
+const cases = ['lower', 'upper', 'sentence', 'title', 'snake', 'kebab'] as const;
 type Case = (typeof cases)[number];
 
 class ChangeCaseParams {
@@ -27,6 +27,8 @@ const change: Record<Case, (text: string) => string> = {
         /\b(\p{Lu}[’'])(\p{Ll})(?=\p{L}{2})/gu,
         (_, before: string, letter: string) => before + letter.toUpperCase(),
       ),
+  snake: text => wordsOf(text).join('_'),
+  kebab: text => wordsOf(text).join('-'),
 };
 
 const words: Record<Case, string> = {
@@ -34,6 +36,8 @@ const words: Record<Case, string> = {
   upper: 'upper case',
   sentence: 'sentence case',
   title: 'each word capitalised',
+  snake: 'words_with_underscores',
+  kebab: 'words-with-hyphens',
 };
 
 /** Changes the case of letters, for every script that has one. */
@@ -54,6 +58,8 @@ export const changeCase = defineTransform<ChangeCaseParams>({
     { params: { to: 'title' }, in: "o'neill ÉLODIE", out: "O'Neill Élodie" },
     { params: { to: 'sentence' }, in: 'SMELL OF DIESEL. TWO FISH.', out: 'Smell of diesel. Two fish.' },
     { params: { to: 'upper' }, in: ['foam', 'litter'], out: ['FOAM', 'LITTER'] },
+    { params: { to: 'snake' }, in: 'Oil sheen, heavy', out: 'oil_sheen_heavy' },
+    { params: { to: 'kebab' }, in: 'OilSheen', out: 'oil-sheen' },
     { params: { to: 'upper' }, in: 8, out: 8 },
   ],
 });

@@ -9,12 +9,10 @@ export function AnswerPick({
   workbench: { references, sample, labelOf },
   value,
   onPick,
-  ids,
 }: {
   workbench: Workbench;
   value: string | null;
   onPick: (key: string) => void;
-  ids: { id: string; 'aria-describedby'?: string };
 }) {
   // What is typed, or null while the line's own answer is shown.
   const [typed, setTyped] = useState<string | null>(null);
@@ -31,7 +29,7 @@ export function AnswerPick({
   };
   return (
     <Command
-      label="Questions"
+      label="Which answer"
       className="relative"
       onKeyDown={event => {
         if (event.key !== 'Escape' || !isOpen) return;
@@ -39,8 +37,11 @@ export function AnswerPick({
         setTyped(null);
       }}
     >
+      <span aria-hidden className="block text-small text-ink-2">
+        Which answer
+      </span>
       <Command.Input
-        {...ids}
+        aria-description="Type its words, or pick it in the sample on the left."
         ref={box}
         autoFocus={value === null}
         className="write text-lapis"
@@ -54,7 +55,7 @@ export function AnswerPick({
         onBlur={() => setTyped(null)}
       />
       {isOpen && (
-        <Command.List className="absolute inset-x-0 top-full z-20 max-h-64 overflow-auto border border-ink bg-raised py-1 shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]">
+        <Command.List className="absolute inset-x-0 top-[2.9rem] z-20 max-h-64 overflow-auto border border-ink bg-raised py-1 shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]">
           <Command.Empty className="px-3 py-1.5 text-ink-2">No question says that.</Command.Empty>
           {references.map(({ key, label, kind }) => (
             <Command.Item
@@ -73,6 +74,9 @@ export function AnswerPick({
           ))}
         </Command.List>
       )}
+      <span aria-hidden className="block text-small text-ink-3">
+        Type its words, or pick it in the sample on the left.
+      </span>
     </Command>
   );
 }

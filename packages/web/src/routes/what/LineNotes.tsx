@@ -23,13 +23,13 @@ export function LineNotes(props: LineRowProps) {
       </Note>
     ) : null;
   if (!totals) return null;
-  const notes = totals.troubles.slice(0, MOST_TROUBLES).map(({ message, samples }) => (
-    <Note key={message} tone="trouble">
-      {samples.length > 1 && `${counted(samples.length, 'submission')}: `}
+  const notes = totals.troubles.slice(0, MOST_TROUBLES).map(({ code, message, ways, samples }) => (
+    <Note key={code} tone="trouble">
+      {samples.length > 1 && `${counted(samples.length, 'submission')}${ways > 1 ? ', one of them' : ''}: `}
       {message} <Act onClick={() => show(samples[0]!)}>Show</Act>
     </Note>
   ));
-  const more = totals.kinds - MOST_TROUBLES;
+  const more = totals.troubles.length - MOST_TROUBLES;
   const mayPass = totals.trouble > 0 && line.whenProblem === 'stop' && !field.required;
   return (
     <>
@@ -64,7 +64,7 @@ function ProposalNote({ proposal, compiled: { field }, onTake, onOpen }: LineRow
   const { score, why, fine } = proposal!;
   return (
     <Note tone={field?.required ? 'look' : 'goes'}>
-      {sureness(score)}: {why}
+      {sureness(score)}: {why.replace(/^“[^”]*”: /, '')}
       {fine !== null && fine < 1 && ` It would take ${Math.round(fine * 100)} % of the answers.`}{' '}
       <Act onClick={onTake}>Take it</Act> <Act onClick={() => onOpen(true)}>Another</Act>
     </Note>

@@ -121,7 +121,7 @@ function Fared({ workbench, compiled: { line }, index, fares, onFares }: LineRow
     <button
       type="button"
       aria-expanded={fares !== null}
-      aria-label={`${line.to}: ${words}. Show them`}
+      aria-label={`How ${line.to} fares: ${words}`}
       title={words}
       onClick={event => {
         event.stopPropagation();

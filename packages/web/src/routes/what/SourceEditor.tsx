@@ -12,10 +12,10 @@ import type { EditLine } from './editLine';
 type From = Source['from'];
 const ways: Record<From, string> = {
   field: 'an answer',
-  first: 'the first that is filled',
+  first: 'the first filled',
   text: 'text with answers in it',
   constant: 'always the same',
-  rest: 'what no other line uses',
+  rest: 'what is left over',
 };
 
 /** What a line comes from when a way is chosen, with as much kept of what it came from as fits. */
@@ -69,16 +69,11 @@ export function SourceEditor({
         ))}
       </fieldset>
       {shown === 'field' && (
-        <Labelled label="Which answer" hint="Type its words, or pick it in the sample on the left.">
-          {ids => (
-            <AnswerPick
-              ids={ids}
-              workbench={workbench}
-              value={line.source?.from === 'field' ? line.source.field : null}
-              onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
-            />
-          )}
-        </Labelled>
+        <AnswerPick
+          workbench={workbench}
+          value={line.source?.from === 'field' ? line.source.field : null}
+          onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
+        />
       )}
       {shown === 'first' && line.source?.from === 'first' && (
         <FirstFilled

@@ -1,0 +1,245 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Locator, type Page } from '@playwright/test';
+
+/** A route of its own from the sampling report to the register, as a newcomer makes it. */
+async function newRoute(page: Page, name: string, to = 'Add a record to Samples'): Promise<void> {
+  await page.goto('/routes?new');
+  const form = page.getByLabel('From the form');
+  await form.selectOption((await form.getByRole('option', { name: /^Sampling report/ }).getAttribute('value'))!);
+  await page.getByLabel('To the target').selectOption({ label: to });
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Start mapping' }).click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Sample' })).toContainText(/Sample 1 of \d+/);
+}
+
+const line = (page: Page, field: string): Locator =>
+  page
+    .getByRole('region', { name: 'Lines' })
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('button', { name: new RegExp(`^${field}(required)?$`) }) });
+const openLine = (page: Page, field: string) =>
+  page.getByRole('button', { name: new RegExp(`^${field}(required)?$`) }).click();
+const stored = (page: Page) => expect(page.getByText('stored', { exact: true })).toBeVisible();
+
+test('most lines are proposed with a reason; taking them fills the mapping, and undo empties it', async ({ page }) => {
+  await newRoute(page, 'Proposed');
+  await expect(page.getByText(/\d+ lines are proposed, \d+ of them sure/)).toBeVisible();
+  await expect(line(page, 'temp_c')).toContainText('Sure: both mean the same.');
+  await expect(line(page, 'temp_c')).toContainText('number, comma or point');
+  await page.getByRole('button', { name: 'Take the sure ones' }).click();
+  await expect(line(page, 'temp_c').getByRole('button', { name: /^How temp_c fares: \d+ fine/ })).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Take (all|it)/ })
+    .first()
+    .click();
+  await expect(page.getByText(/proposed, /)).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+  await stored(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/lines? (is|are) proposed/)).toBeVisible();
+});
+
+test('a line is filled by typing words of a question, by picking in the sample, and by dragging', async ({ page }) => {
+  await newRoute(page, 'Three ways');
+  await openLine(page, 'observer');
+  await page.getByLabel('Which answer').fill('your na');
+  await page.keyboard.press('Enter');
+  await expect(line(page, 'observer')).toContainText('Your name');
+  await page.keyboard.press('Escape');
+
+  await openLine(page, 'note');
+  await page
+    .getByRole('region', { name: 'Sample' })
+    .getByRole('button', { name: /Anything else/ })
+    .click();
+  await expect(page.getByLabel('Which answer')).toHaveValue('Anything else we should know?');
+  await openLine(page, 'note');
+
+  const from = page.getByRole('region', { name: 'Sample' }).getByRole('listitem').filter({ hasText: 'Which site?' });
+  await from.hover();
+  await page.mouse.down();
+  const over = (await line(page, 'site').boundingBox())!;
+  await page.mouse.move(over.x + 120, over.y + 12, { steps: 8 });
+  await page.mouse.up();
+  await expect(line(page, 'site').getByRole('button', { name: /^How site fares/ })).toBeVisible();
+  await expect(line(page, 'site')).toContainText('Which site?');
+  await stored(page);
+});
+
+test('steps are added from a picker with their results, moved by keys and by dragging, and complained about', async ({
+  page,
+}) => {
+  await newRoute(page, 'Steps');
+  await openLine(page, 'signs');
+  await page.getByLabel('Which answer').fill('what signs');
+  await page.keyboard.press('Enter');
+  const editor = line(page, 'signs');
+  const add = async (words: string) => {
+    await editor.getByRole('button', { name: 'add a step…' }).click();
+    await page.getByPlaceholder('What should happen to it?').fill(words);
+    await expect(page.getByRole('dialog').getByRole('option').first()).toBeVisible();
+    await page.keyboard.press('Enter');
+  };
+  await add('date to another');
+  await expect(editor).toContainText(
+    '“Date to another format” takes text or a date and is given a list. Put “Join list” before it.',
+  );
+  await editor.getByRole('button', { name: 'Remove step 1' }).click();
+  await add('join list');
+  await add('change case');
+  const grips = editor.getByRole('button', { name: /^Step \d/ });
+  await expect(grips).toHaveText(['Join list', 'Change case']);
+  await grips.nth(1).focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(grips).toHaveText(['Change case', 'Join list']);
+  await expect(grips.nth(0)).toBeFocused();
+
+  const [top, bottom] = [(await grips.nth(0).boundingBox())!, (await grips.nth(1).boundingBox())!];
+  await page.mouse.move(top.x + 8, top.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(bottom.x + 8, bottom.y + 16, { steps: 10 });
+  await page.mouse.up();
+  await expect(grips).toHaveText(['Join list', 'Change case']);
+
+  await editor.getByRole('button', { name: 'Switch step 2 off' }).click();
+  await expect(grips.nth(1)).toHaveText('Change case (off)');
+  await stored(page);
+});
+
+test('each item goes through steps of its own', async ({ page }) => {
+  await newRoute(page, 'Items');
+  await openLine(page, 'signs');
+  await page.getByLabel('Which answer').fill('what signs');
+  await page.keyboard.press('Enter');
+  const editor = line(page, 'signs');
+  await editor.getByRole('button', { name: 'add a step…' }).click();
+  await page.getByPlaceholder('What should happen to it?').fill('each item');
+  await page.keyboard.press('Enter');
+  const inner = editor.getByRole('group', { name: 'Steps for each item' });
+  await inner.getByRole('button', { name: 'add a step…' }).click();
+  await page.getByPlaceholder('What should happen to it?').fill('change case');
+  await page.keyboard.press('Enter');
+  await inner.getByRole('combobox').selectOption({ label: 'upper case' });
+  await expect(editor).toContainText(/each item upper case/);
+  await stored(page);
+});
+
+test('a part of a bar lists its submissions with their values, and one of them is shown', async ({ page }) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
+  await page.getByRole('button', { name: /^How ph fares/ }).click();
+  const behind = page.getByRole('region', { name: 'Submissions behind ph' });
+  await behind.getByRole('button', { name: /^in trouble/ }).click();
+  await expect(behind.getByRole('listitem').first()).toContainText('could not read the strip');
+  await behind.getByRole('listitem').first().getByRole('button').click();
+  await expect(page.getByRole('region', { name: 'Sample' })).toContainText('could not read the strip');
+  await behind.getByRole('button', { name: /^fine/ }).click();
+  await expect(behind.getByRole('listitem').first()).not.toContainText('!');
+  await behind.getByRole('button', { name: 'Close' }).click();
+  await expect(behind).toHaveCount(0);
+});
+
+test('d goes to the next sample that answers otherwise', async ({ page }) => {
+  await newRoute(page, 'Differs');
+  await page.getByRole('button', { name: /^Take all/ }).click();
+  await openLine(page, 'site');
+  const site = page.getByRole('region', { name: 'Sample' }).getByRole('listitem').filter({ hasText: 'Which site?' });
+  const before = await site.innerText();
+  await page.getByRole('button', { name: 'Close' }).focus();
+  await page.keyboard.press('d');
+  await expect(site).not.toHaveText(before, { useInnerText: true });
+});
+
+test('threads show what goes where and what is left over; a field opens its line', async ({ page }) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
+  await expect(page.getByText(/\d+ of \d+ go/)).toBeVisible();
+  await page.keyboard.press('t');
+  const threads = page.getByRole('region', { name: 'Threads' });
+  const questions = threads.getByRole('list', { name: 'Questions' });
+  await expect(questions.getByRole('listitem').filter({ hasText: 'Water temperature' })).toContainText(
+    'goes to temp_c',
+  );
+  await expect(questions.getByRole('listitem').filter({ hasText: 'Send me the yearly report' })).toContainText(
+    'is not used',
+  );
+  await expect(threads).toContainText(/\d+ questions? (is|are) not used/);
+  await threads.getByRole('button', { name: /^temp_c/ }).click();
+  await expect(page.getByLabel('Which answer')).toHaveValue('Water temperature');
+});
+
+test('the handover sheet says the mapping in words, and is taken along as Markdown and CSV', async ({ page }) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
+  await page.getByRole('link', { name: 'Handover sheet' }).click();
+  const row = page.getByRole('row').filter({ hasText: 'What signs did you see?' });
+  await expect(row).toContainText('read as list, then joined with “; ”');
+  await expect(row).toContainText('signs');
+  const saved = async (name: string) => {
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]);
+    return { name: download.suggestedFilename(), text: readFileSync(await download.path(), 'utf8') };
+  };
+  const markdown = await saved('Markdown');
+  expect(markdown.name).toBe('Sampling report to Register.md');
+  expect(markdown.text).toContain(
+    '| 6 | What signs did you see? | read as list, then joined with “; ” | signs | text |',
+  );
+  const csv = await saved('CSV');
+  expect(csv.text.split('\r\n')[0]).toBe('No.,Question,Cleaning,Field,Type,Otherwise,Example answer,Example value');
+});
+
+test('conditions nest, and say which recorded submissions go', async ({ page }) => {
+  await newRoute(page, 'Nested');
+  await page.getByRole('link', { name: /^When/ }).click();
+  await page.getByRole('button', { name: 'Only when…' }).click();
+  await page.getByLabel('What test 1 looks at').selectOption({ label: 'Water temperature' });
+  await page.getByLabel('Comparison of test 1').selectOption({ label: 'is above' });
+  await page.getByLabel('Value of test 1').fill('10');
+  await page.getByRole('button', { name: 'A group of tests…' }).click();
+  await page.getByLabel('What test 2.1 looks at').selectOption({ label: 'Photos' });
+  await page.getByLabel('Comparison of test 2.1').selectOption({ label: 'has a file of type' });
+  await page.getByLabel('Value of test 2.1').fill('image/*');
+  await page.getByRole('button', { name: 'Another test' }).click();
+  await page.getByLabel('What test 2.2 looks at').selectOption({ label: 'Submission id' });
+  await page.getByLabel('Comparison of test 2.2').selectOption({ label: 'starts with' });
+  await page.getByLabel('Value of test 2.2').fill('e-');
+  const going = page.getByRole('button', { name: /^going/ });
+  await expect(going).not.toHaveText(/ 0$/);
+  await page.getByLabel('How many of group 2 must hold').selectOption('none');
+  await expect(going).toHaveText(/0$/);
+  await page.getByRole('button', { name: 'Remove group 2' }).click();
+  await expect(going).not.toHaveText(/ 0$/);
+  await stored(page);
+  await page.reload();
+  await expect(page.getByLabel('Value of test 1')).toHaveValue('10');
+});
+
+test('a line whose field the target does not have stays, and is offered the likeliest place', async ({
+  page,
+  request,
+}) => {
+  await newRoute(page, 'Loose');
+  const id = /routes\/(\w+)/.exec(page.url())![1];
+  const read = await page.request.get(`/api/routes/${id}`);
+  expect(read.status()).toBe(200);
+  const view = (await read.json()) as { draft: { call: { lines: object[] } } };
+  const { draft } = view;
+  const loose = {
+    id: 'loose',
+    to: 'temp_celsius',
+    source: { from: 'constant', value: 8.4 },
+    cleaning: [],
+    whenBlank: 'leaveOut',
+    whenProblem: 'stop',
+    fallback: '',
+  };
+  draft.call.lines.push(loose);
+  expect((await page.request.put(`/api/routes/${id}/draft`, { data: draft })).status()).toBe(200);
+  await page.reload();
+  await expect(line(page, 'temp_celsius')).toContainText('A loose end');
+  await page.getByRole('button', { name: 'Move it to temp_c' }).click();
+  await expect(page.getByText('A loose end')).toHaveCount(0);
+  await expect(line(page, 'temp_c')).toContainText('always 8.4');
+  await stored(page);
+});
