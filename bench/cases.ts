@@ -67,7 +67,10 @@ export function wideRoute(word: string): RouteParts {
     lines.map((line): Line => ({ ...line, id: `${line.id}.${round}`, to: `${line.to}.${round}` })),
   );
   const [first, ...others] = many as [Line, ...Line[]];
-  const typed: Line = { ...first, cleaning: [...first.cleaning, { id: 'text.surround', params: { before: word, after: '' } }] };
+  const typed: Line = {
+    ...first,
+    cleaning: [...first.cleaning, { id: 'text.surround', params: { before: word, after: '' } }],
+  };
   const fields = many.map(line => ({ ...route.operation.fields[0]!, key: line.to, pointer: `/values/${line.to}` }));
   return {
     ...route,

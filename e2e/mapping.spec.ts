@@ -215,10 +215,7 @@ test('conditions nest, and say which recorded submissions go', async ({ page }) 
   await expect(page.getByLabel('Value of test 1')).toHaveValue('10');
 });
 
-test('a line whose field the target does not have stays, and is offered the likeliest place', async ({
-  page,
-  request,
-}) => {
+test('a line whose field the target does not have stays, and is offered the likeliest place', async ({ page }) => {
   await newRoute(page, 'Loose');
   const id = /routes\/(\w+)/.exec(page.url())![1];
   const read = await page.request.get(`/api/routes/${id}`);

@@ -1,12 +1,5 @@
 import type { MatchTarget, SourceField } from '@grammata/core/match';
-
-/** A form and a target with the lines that a person would draw: target key to source key, null for none. */
-export interface Pair {
-  name: string;
-  from: SourceField[];
-  to: MatchTarget[];
-  lines: Record<string, string | null>;
-}
+import type { Pair } from './notation';
 
 const asked = (...list: [key: string, label: string, ...samples: string[]][]): SourceField[] =>
   list.map(([key, label, ...samples]) => ({ key, label, ...(samples.length > 0 ? { samples } : {}) }));
@@ -161,8 +154,8 @@ export const seenPairs: Pair[] = [
   },
 ];
 
-/** Pairs written after the matcher was last worked on, and left alone. */
-export const unseenPairs: Pair[] = [
+/** Pairs that were unseen at first, then mended for. */
+export const mendedPairs: Pair[] = [
   {
     name: 'event booking',
     from: asked(
