@@ -10,7 +10,7 @@ export interface PairTotals {
 }
 
 /** Proposals held against the lines that people would draw. */
-export function pairTotals(pairs: Pair[]): PairTotals {
+export function pairTotals(pairs: readonly Pair[]): PairTotals {
   let [proposed, right, wanted] = [0, 0, 0];
   const wrong: string[] = [];
   for (const { name, from, to, lines } of pairs)

@@ -176,7 +176,7 @@ export const unseenPairs: Pair[] = [
      weather | | string | s06
      behaviour | | string | s07
      media | Photos | file | s08
-     recorder | Recorder | string | -
+     recorder | Recorder | string | s09
      recorder_email | Recorder e-mail | email | s10
      verified | | boolean | -
      habitat | | string | -`,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { match, type MatchTarget, type SourceField } from '.';
+import { meaningOf } from './words';
 
 const asked = (...labels: string[]): SourceField[] => labels.map((label, index) => ({ key: `q${index + 1}`, label }));
 const from = (sources: SourceField[], target: MatchTarget) => match(sources, [target])[0]!.from;
@@ -45,6 +46,35 @@ test('each answer goes to one field, but parts are taken out of a whole', () => 
   expect(lines.map(each => each.from)).toEqual(['q1', 'q1', 'q2', 'q1']);
   expect(lines[0]!.why).toBe('A part of “Full name”, which holds it whole.');
 });
+
+test.each([
+  [
+    ['Prénom', 'Nom'],
+    ['q1', 'q2'],
+  ],
+  [
+    ['Nom', 'Prénom'],
+    ['q2', 'q1'],
+  ],
+  [
+    ['Nombre', 'Apellidos'],
+    ['q1', 'q2'],
+  ],
+  [
+    ['Vorname', 'Name'],
+    ['q1', 'q2'],
+  ],
+])('a name beside a part of it is the other part: %j', (labels, expected) => {
+  const lines = match(asked(...labels), [{ key: 'first_name' }, { key: 'last_name' }]);
+  expect(lines.map(each => each.from)).toEqual(expected);
+});
+
+test.each([
+  ['Wunschtermin', ['preference', 'appointment']],
+  ['Telefonnummer', ['telefonnumm']],
+  ['Sonderwünsche', ['special', 'preference']],
+  ['member_no', ['member', 'number']],
+])('%s says %j', (text, stems) => expect(meaningOf(text).stems).toEqual(stems));
 
 test('options and values speak where words do not', () => {
   const sources: SourceField[] = [

@@ -1,3 +1,4 @@
+import { assigned } from './assignment';
 import { agreement, natureOf, natureOfTarget, optionShare, type MatchTarget, type SourceField } from './evidence';
 import { isOpaque, meaningOf, overlap, type Meaning } from './words';
 
@@ -39,14 +40,17 @@ const wholes: Record<Part, string[]> = {
 const quoted = (field: { key: string; label?: string }) => `“${field.label?.trim() || field.key}”`;
 
 const textsOf = ({ key, label }: { key: string; label?: string }): string[] => {
-  const texts = [label?.trim(), isOpaque(key) ? undefined : key].filter(each => each !== undefined && each !== '');
-  return [...new Set(texts as string[])];
+  const named = isOpaque(key) ? undefined : key;
+  // A key and a label often say more together: `visit_slot`, “Preferred slot”.
+  const together = label && named && label.length < 60 ? `${label} ${named}` : undefined;
+  return [...new Set([label?.trim(), named, together].filter(each => each !== undefined && each !== '') as string[])];
 };
 
 /** Proposes which answer of a form goes into which field of a target, as one assignment over all of them. */
 export function match(sources: SourceField[], targets: MatchTarget[]): Proposal[] {
-  const direct = targets.map(target => sources.map(source => compare(source, target)));
-  const chosen = assigned(direct);
+  const meant = inContext(sources);
+  const direct = targets.map(target => sources.map((source, at) => compare(source, meant[at]!, target)));
+  const chosen = assigned(direct, THRESHOLD);
   return targets.map((target, at): Proposal => {
     const index = chosen[at]!;
     const best = index < 0 ? null : direct[at]![index]!;
@@ -59,13 +63,34 @@ export function match(sources: SourceField[], targets: MatchTarget[]): Proposal[
   });
 }
 
+/**
+ * The questions with what they mean beside the others: a “Name” beside a given name is the family name (Nom beside
+ * Prénom), and beside a family name it is the given one (Nombre beside Apellidos).
+ */
+function inContext(sources: SourceField[]): SourceField[] {
+  const read = sources.map(source => textsOf(source).map(meaningOf));
+  const has = (at: number, id: string) => read[at]!.some(each => each.concepts.some(one => one.id === id));
+  const isBareName = (at: number) =>
+    read[at]!.length > 0 &&
+    read[at]!.every(each => each.concepts.length === 1 && each.concepts[0]!.id === 'name' && each.stems.length <= 1);
+  const whose = (at: number) => [...new Set(read[at]!.flatMap(each => [...each.qualifiers]))].sort().join(' ');
+  return sources.map((source, at) => {
+    if (!isBareName(at)) return source;
+    const beside = (id: string) =>
+      sources.some((_, other) => other !== at && has(other, id) && whose(other) === whose(at));
+    const [given, family] = [beside('given'), beside('family')];
+    if (given === family) return source;
+    return { ...source, key: 'q', label: given ? 'family name' : 'given name' };
+  });
+}
+
 const rounded = (score: number) => Math.round(Math.min(1, Math.max(0, score)) * 100) / 100;
 
 /** How well an answer fits a field, and why. */
-function compare(source: SourceField, target: MatchTarget): Candidate {
+function compare(source: SourceField, meant: SourceField, target: MatchTarget): Candidate {
   const [from, to] = [natureOf(source), natureOfTarget(target)];
   const fits = agreement(from, to);
-  const words = wordsAlike(source, target);
+  const words = wordsAlike(meant, target);
   const options = optionShare(source, target);
   const values = valueEvidence(source, target, from);
   let score = Math.max(words.score, options >= 0.5 ? 0.35 + 0.5 * options : 0, values);
@@ -103,6 +128,7 @@ function wordsAlike(source: SourceField, target: MatchTarget): Candidate {
 function alike(a: Meaning, b: Meaning, textA: string, textB: string): Candidate {
   const [mainA, mainB] = [a.concepts, b.concepts];
   const shared = mainA.find(each => mainB.some(other => isOne(each.id, other.id)));
+  const near = mainA.find(each => mainB.some(other => areNear(each.id, other.id)));
   const common = overlap(a.stems, b.stems);
   const isSame =
     textA.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '') === textB.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
@@ -112,17 +138,49 @@ function alike(a: Meaning, b: Meaning, textA: string, textB: string): Candidate 
     const extra = mainA.length + mainB.length - 2;
     const meant = (shared.isBroad ? 0.62 : 0.88) - 0.08 * Math.min(3, extra) + 0.1 * common;
     if (meant > score) [score, why] = [meant, 'both mean the same'];
+  } else if (near) {
+    if (NEAR > score) [score, why] = [NEAR, 'both mean nearly the same'];
   } else if (mainA.length > 0 && mainB.length > 0 && !isSame) {
     // Both speak plainly of different things, whatever else they share.
     score *= mainA.some(each => each.isBroad) || mainB.some(each => each.isBroad) ? 0.6 : 0.35;
   }
   const onlyA = [...a.qualifiers].filter(each => !b.qualifiers.has(each));
   const onlyB = [...b.qualifiers].filter(each => !a.qualifiers.has(each));
+  // Whose it is matters for what belongs to a person; what is asked of one person alone needs no saying whose it is.
+  const isPersonal = [...mainA, ...mainB].some(each => personal.has(each.id));
+  const weight = isPersonal ? 1 : 0.3;
   if (onlyA.length > 0 && onlyB.length > 0) score -= 0.55;
-  else if (onlyB.length > 0) score -= isSided(onlyB) ? 0.5 : 0.18;
-  else if (onlyA.length > 0) score -= isSided(onlyA) ? 0.55 : 0.1;
+  else if (onlyB.length > 0) score -= isSided(onlyB) ? 0.5 * weight : 0.18;
+  else if (onlyA.length > 0) score -= isSided(onlyA) ? 0.55 * weight : 0.1;
   return { score, why };
 }
+
+/** Of concepts that one question may stand for the other. */
+const NEAR = 0.6;
+const nearOnes = [
+  ['message', 'description'],
+  ['interests', 'skills'],
+  ['deadline', 'end'],
+  ['arrival', 'start'],
+  ['departure', 'end'],
+];
+const areNear = (a: string, b: string) => nearOnes.some(pair => pair.includes(a) && pair.includes(b) && a !== b);
+
+/** Concepts of which every person has one. */
+const personal = new Set([
+  'given',
+  'family',
+  'fullname',
+  'name',
+  'email',
+  'phone',
+  'address',
+  'street',
+  'city',
+  'postcode',
+  'birthday',
+  'fax',
+]);
 
 /** A name asked for without more is a full name. */
 const isOne = (a: string, b: string): boolean => {
@@ -134,17 +192,20 @@ const isOne = (a: string, b: string): boolean => {
 const isSided = (ids: string[]) =>
   ids.some(id => ['emergency', 'parent', 'child', 'partner', 'manager', 'second', 'created'].includes(id));
 
-/** Answers that can only be one thing, where the words say nothing. */
+/** Answers that can only be one thing, where the words say nothing or speak of something else. */
 function valueEvidence(source: SourceField, target: MatchTarget, nature: string): number {
-  if (textsOf(source).some(text => meaningOf(text).concepts.some(each => !each.isBroad))) return 0;
-  const wants = textsOf(target).flatMap(text => meaningOf(text).concepts.map(each => each.id));
-  const telling: Record<string, string> = { email: 'email', phone: 'phone', url: 'website', files: 'file' };
-  const concept = telling[nature];
-  return concept !== undefined &&
-    wants.includes(concept) &&
-    textsOf(target).every(text => meaningOf(text).qualifiers.size === 0)
-    ? 0.62
-    : 0;
+  const concept = { email: 'email', phone: 'phone', url: 'website', files: 'file' }[nature];
+  if (concept === undefined) return 0;
+  const wanted = textsOf(target).map(meaningOf);
+  const fits = wanted.some(each => each.concepts.some(({ id }) => id === concept)) || natureOfTarget(target) === nature;
+  if (!fits) return 0;
+  const said = textsOf(source).map(meaningOf);
+  const of = (meanings: Meaning[]) => new Set(meanings.flatMap(each => [...each.qualifiers]).filter(isOther));
+  const [mine, theirs] = [of(said), of(wanted)];
+  const isOneOf = mine.size === theirs.size && [...mine].every(each => theirs.has(each));
+  if (!isOneOf) return 0;
+  const speaksOfElse = said.some(each => each.concepts.some(({ id, isBroad }) => !isBroad && id !== concept));
+  return speaksOfElse ? 0.52 : 0.62;
 }
 
 /** A part of a compound: the family name out of a full name, the town out of a one-box address. */
@@ -154,6 +215,11 @@ function partFor(target: MatchTarget, sources: SourceField[]): Proposal | null {
   const part = meanings.flatMap(each => each.concepts.map(({ id }) => id)).find(isPart);
   if (!part) return null;
   const asked = new Set(meanings.flatMap(each => [...each.qualifiers]));
+  // Where the part is asked for by itself, the whole is somebody else's.
+  const isAskedApart = sources.some(source =>
+    textsOf(source).some(text => meaningOf(text).concepts.some(each => each.id === part)),
+  );
+  if (isAskedApart && ![...asked].some(isOther)) return null;
   for (const whole of wholes[part]) {
     const found = sources.find(source =>
       textsOf(source).some(text => {
@@ -178,63 +244,3 @@ function partFor(target: MatchTarget, sources: SourceField[]): Proposal | null {
 }
 
 const isOther = (id: string) => !['home', 'created'].includes(id);
-
-/**
- * One source for each target so that the sum is greatest (the assignment problem; Kuhn 1955, Munkres 1957, in the form
- * with potentials). -1 where the best is none.
- */
-function assigned(candidates: Candidate[][]): number[] {
-  const rows = candidates.length;
-  const columns = candidates[0]?.length ?? 0;
-  if (rows === 0 || columns === 0) return candidates.map(() => -1);
-  // A column of its own for each target stands for “nothing”.
-  const width = columns + rows;
-  const cost = (row: number, column: number) => {
-    if (column >= columns) return -THRESHOLD;
-    const { score } = candidates[row]![column]!;
-    return score < THRESHOLD ? 1 : -score;
-  };
-  const u = new Float64Array(rows + 1);
-  const v = new Float64Array(width + 1);
-  const owner = new Int32Array(width + 1);
-  const way = new Int32Array(width + 1);
-  for (let row = 1; row <= rows; row++) {
-    owner[0] = row;
-    let column = 0;
-    const least = new Float64Array(width + 1).fill(Infinity);
-    const used = new Uint8Array(width + 1);
-    do {
-      used[column] = 1;
-      const current = owner[column]!;
-      let delta = Infinity;
-      let next = 0;
-      for (let at = 1; at <= width; at++) {
-        if (used[at]) continue;
-        const reduced = cost(current - 1, at - 1) - u[current]! - v[at]!;
-        if (reduced < least[at]!) {
-          least[at] = reduced;
-          way[at] = column;
-        }
-        if (least[at]! < delta) {
-          delta = least[at]!;
-          next = at;
-        }
-      }
-      for (let at = 0; at <= width; at++) {
-        if (used[at]) {
-          u[owner[at]!] = u[owner[at]!]! + delta;
-          v[at] = v[at]! - delta;
-        } else least[at] = least[at]! - delta;
-      }
-      column = next;
-    } while (owner[column] !== 0);
-    do {
-      const previous = way[column]!;
-      owner[column] = owner[previous]!;
-      column = previous;
-    } while (column !== 0);
-  }
-  const chosen = new Array<number>(rows).fill(-1);
-  for (let at = 1; at <= columns; at++) if (owner[at]! > 0) chosen[owner[at]! - 1] = at - 1;
-  return chosen;
-}
