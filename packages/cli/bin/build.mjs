@@ -11,6 +11,8 @@ export async function buildBundle() {
     outdir: path.dirname(bundle),
     outExtension: { '.js': '.mjs' },
     splitting: true,
+    // Half the bytes to read at every start.
+    minify: true,
     mainFields: ['module', 'main'],
     // Its build for browsers: the other one wants a worker, and a name that the banner has taken.
     alias: { fflate: 'fflate/browser' },

@@ -19,27 +19,36 @@ export const zoneAsk = { name: 'zone', label: 'Time zone', optional: true, hint:
 
 const plain = (word: string) => word.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\.$/, '');
 
-/** Number of a month by its name, long or short, in English, German, French and Spanish (CLDR, through Intl). */
-const months = new Map<string, number>();
-const weekdays = new Set<string>();
-for (const language of ['en', 'de', 'fr', 'es'])
-  for (const form of ['long', 'short'] as const) {
-    for (let month = 0; month < 12; month++)
-      months.set(
-        plain(new Intl.DateTimeFormat(language, { month: form }).format(new Date(2026, month, 15))),
-        month + 1,
-      );
-    for (let day = 1; day <= 7; day++)
-      weekdays.add(plain(new Intl.DateTimeFormat(language, { weekday: form }).format(new Date(2026, 0, day))));
-  }
-// Common practice, no source.
-for (const [word, month] of [
-  ['sept', 9],
-  ['mar', 3],
-  ['maerz', 3],
-  ['mrz', 3],
-] as const)
-  months.set(word, month);
+interface DateWords {
+  /** Number of a month by its name. */
+  months: Map<string, number>;
+  weekdays: Set<string>;
+}
+let words: DateWords | null = null;
+
+/** The names of months and days, long and short, in English, German, French and Spanish (CLDR, through Intl). */
+function dateWords(): DateWords {
+  if (words) return words;
+  // Common practice, no source.
+  const months = new Map([
+    ['sept', 9],
+    ['mar', 3],
+    ['maerz', 3],
+    ['mrz', 3],
+  ]);
+  const weekdays = new Set<string>();
+  for (const language of ['en', 'de', 'fr', 'es'])
+    for (const form of ['long', 'short'] as const) {
+      const [month, weekday] = [
+        new Intl.DateTimeFormat(language, { month: form }),
+        new Intl.DateTimeFormat(language, { weekday: form }),
+      ];
+      for (let at = 0; at < 12; at++) months.set(plain(month.format(new Date(2026, at, 15))), at + 1);
+      for (let day = 1; day <= 7; day++) weekdays.add(plain(weekday.format(new Date(2026, 0, day))));
+    }
+  words = { months, weekdays };
+  return words;
+}
 
 const clock =
   /(?:^|[\sT])(\d{1,2})(?:(?:[:.h](\d{2}))(?:[:.](\d{2})(?:[.,]\d+)?)?)?\s*([ap])?\.?(?:m\b\.?)?\s*(?:uhr|h)?$/i;
@@ -84,6 +93,7 @@ interface FoundDate {
 
 function dateAt(text: string, order: DateOrder): FoundDate | null {
   const [first = ''] = text.split(' ');
+  const { months, weekdays } = dateWords();
   const skipped = weekdays.has(plain(first)) ? first.length + 1 : 0;
   const rest = text.slice(skipped);
   const figures = /^(\d{1,4})\s?[./\- ]\s?(\d{1,2})\s?[./\- ]\s?(\d{4}|\d{2})(?!\d)/.exec(rest);
