@@ -89,6 +89,25 @@ await shot(
   },
   'dark',
 );
+await shot('proposals', async page => {
+  await page.goto('/routes?new');
+  const form = page.getByLabel('From the form');
+  await form.selectOption(await form.getByRole('option', { name: /^Sampling report/ }).getAttribute('value'));
+  await page.getByLabel('To the target').selectOption({ label: 'Add a record to Samples' });
+  await page.getByRole('button', { name: 'Start mapping' }).click();
+  await rehearsed(page);
+  await page.getByText('lines are proposed').waitFor();
+});
+await shot('threads', async page => {
+  await into(page, '/routes', 'Sampling report to Register');
+  await rehearsed(page);
+  await page.keyboard.press('t');
+});
+await shot('sheet', async page => {
+  await into(page, '/routes', 'Sampling report to Register');
+  await page.getByRole('link', { name: 'Handover sheet' }).click();
+  await page.getByRole('article', { name: 'Handover sheet' }).waitFor();
+});
 await shot('when', async page => {
   await into(page, '/routes', 'Worrying signs to Follow-ups');
   await page.getByRole('link', { name: /^When/ }).click();

@@ -2,7 +2,7 @@ import { asText, type Json } from '@grammata/core/submission';
 import { compileChain, isProblem, transforms, type Step, type TransformContext } from '@grammata/core/transform';
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 
 const freshStep = (id: string): Step => {
   const transform = transforms.find(each => each.id === id)!;
@@ -19,6 +19,14 @@ function preview(value: Json, id: string, context: TransformContext): string {
       : asText(result) || 'blank';
 }
 
+/** How well a step fits what is typed: its label before its summary; every word has to be there. */
+function fit(value: string, typed: string): number {
+  const [label = '', summary = ''] = value.toLowerCase().split('\n');
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.every(word => label.includes(word))) return label.startsWith(words[0] ?? '') ? 1 : 0.9;
+  return words.every(word => label.includes(word) || summary.includes(word)) ? 0.5 : 0;
+}
+
 /** Adds a step: searched by name, each shown with what it would give. */
 export function StepPicker({
   value,
@@ -30,6 +38,7 @@ export function StepPicker({
   onPick: (step: Step) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const list = useRef<HTMLDivElement>(null);
   const pick = (id: string) => {
     setOpen(false);
     onPick(freshStep(id));
@@ -45,23 +54,25 @@ export function StepPicker({
           role="dialog"
           aria-label="Add a step"
         >
-          <Command label="Steps">
+          <Command label="Steps" filter={fit}>
             <Command.Input
               autoFocus
+              // The best of what is found stands at the top.
+              onValueChange={() => requestAnimationFrame(() => list.current?.scrollTo({ top: 0 }))}
               placeholder="What should happen to it?"
               className="w-full border-b border-rule bg-transparent px-3.5 py-2.5 font-serif text-[0.9375rem] outline-none"
             />
-            <Command.List className="max-h-80 overflow-auto py-1">
+            <Command.List ref={list} className="max-h-80 overflow-auto py-1">
               <Command.Empty className="px-3.5 py-2 text-ink-2">No step is called that.</Command.Empty>
               {transforms.map(transform => (
                 <Command.Item
                   key={transform.id}
-                  value={`${transform.label} ${transform.summary}`}
+                  value={`${transform.label}\n${transform.summary}`}
                   onSelect={() => pick(transform.id)}
                   className="cursor-pointer border-l-2 border-transparent px-3 py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
                 >
                   <div className="flex items-baseline justify-between gap-4">
-                    <span className="font-medium">{transform.label}</span>
+                    <span className="shrink-0 font-medium">{transform.label}</span>
                     <span className="min-w-0 truncate font-mono text-small text-ink-2">
                       {preview(value, transform.id, context)}
                     </span>
