@@ -5,7 +5,9 @@ import { expect, test, type Locator, type Page } from '@playwright/test';
 async function newRoute(page: Page, name: string, to = 'Add a record to Samples'): Promise<void> {
   await page.goto('/routes?new');
   const form = page.getByLabel('From the form');
-  await form.selectOption((await form.getByRole('option', { name: /^Sampling report/ }).getAttribute('value'))!);
+  await form.selectOption(
+    (await form.getByRole('option', { name: /^Sampling report, at Field team forms/ }).getAttribute('value'))!,
+  );
   await page.getByLabel('To the target').selectOption({ label: to });
   await page.getByLabel('Name').fill(name);
   await page.getByRole('button', { name: 'Start mapping' }).click();

@@ -54,8 +54,8 @@ export async function setFault(page: Page, fault: string): Promise<void> {
 /** Opens a line of the galley and fills it from an answer. */
 export async function fillLine(page: Page, field: string, question: string): Promise<void> {
   await page.getByRole('button', { name: new RegExp(`^${field}(required|\\*|$)`) }).click();
-  const option = page.getByLabel('Which answer').locator('option', { hasText: question }).first();
-  await page.getByLabel('Which answer').selectOption((await option.getAttribute('value'))!);
+  await page.getByLabel('Which answer').fill(question);
+  await page.getByRole('option', { name: question }).first().click();
 }
 
 /** Adds a cleaning step to the open line. */

@@ -36,7 +36,7 @@ const places: [string, (page: Page) => Promise<unknown>, string][] = [
     async page => {
       await first(page, '/routes', 'Worrying signs');
       await page.getByRole('button', { name: /^Threads/ }).click();
-      await expect(page.getByRole('list', { name: 'Questions' })).toBeVisible();
+      await expect(page.getByText('Dashes are proposals.')).toBeVisible();
     },
     'Worrying signs to Follow-ups',
   ],

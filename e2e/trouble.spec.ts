@@ -137,6 +137,8 @@ test.describe('when the target is in trouble', () => {
     await page.getByRole('link', { name: 'What' }).click();
     const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^site/ }) });
     await expect(line).toContainText('does not list');
-    await expect(line.getByRole('img')).toHaveAccessibleName(/\d+ fine, 0 blank, \d+ in trouble/);
+    await expect(line.getByRole('button', { name: /^How site fares/ })).toHaveAccessibleName(
+      /\d+ fine, 0 blank, \d+ in trouble/,
+    );
   });
 });

@@ -92,7 +92,9 @@ await shot(
 await shot('proposals', async page => {
   await page.goto('/routes?new');
   const form = page.getByLabel('From the form');
-  await form.selectOption(await form.getByRole('option', { name: /^Sampling report/ }).getAttribute('value'));
+  await form.selectOption(
+    await form.getByRole('option', { name: /^Sampling report, at Field team forms/ }).getAttribute('value'),
+  );
   await page.getByLabel('To the target').selectOption({ label: 'Add a record to Samples' });
   await page.getByRole('button', { name: 'Start mapping' }).click();
   await rehearsed(page);

@@ -1,8 +1,9 @@
 import { withValueAt, type Json, type Submission } from '../submission';
-import { writable, type Operation, type TargetField } from '../target';
+import { writable, type BodyKind, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
 import { fieldsOf, type Call } from './line';
+import { contentType, headerText, pathWith, type Parameter } from './parameters';
 
 /** A request as data: what is rehearsed is what is sent. Credentials are no part of it; they are put on as it leaves. */
 export interface RequestPlan {
@@ -10,6 +11,8 @@ export interface RequestPlan {
   url: string;
   headers: [name: string, value: string][];
   body: Json;
+  /** How the body is written. */
+  encoding: BodyKind;
   /** Which line a value of the body came from, by JSON Pointer. */
   origins: Record<string, string>;
 }
@@ -39,6 +42,7 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string): 
   const lines = call.lines.map(line => compileLine(line, fields.get(line.to) ?? null, used));
   const filled = new Set(call.lines.filter(line => line.source !== null).map(line => line.to));
   const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
+  const encoding = operation.body ?? (operation.method === 'GET' || operation.method === 'DELETE' ? 'none' : 'json');
   const active = lines.map(each => each.line.source !== null);
   return {
     operation,
@@ -48,20 +52,28 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string): 
       const outcomes = lines.map((line, index) => (active[index] ? line.outcome(submission, context) : unfilled));
       let body: Json = {};
       const origins: Record<string, string> = {};
+      const parameters: Parameter[] = [];
       outcomes.forEach(({ value }, index) => {
         const { field, line } = lines[index]!;
         if (value === undefined || !field) return;
-        body = withValueAt(body, field.pointer, value);
-        origins[field.pointer] = line.id;
+        if (field.in) parameters.push({ in: field.in, name: field.pointer, value });
+        else {
+          body = withValueAt(body, field.pointer, value);
+          origins[field.pointer] = line.id;
+        }
       });
       const request: RequestPlan = {
         method: operation.method,
-        url: baseUrl.replace(/\/$/, '') + operation.path,
+        url: baseUrl.replace(/\/$/, '') + pathWith(operation.path, parameters),
         headers: [
-          ['content-type', 'application/json'],
+          ...contentType(encoding),
           ['accept', 'application/json'],
+          ...parameters
+            .filter(each => each.in === 'header')
+            .map(each => [each.name, headerText(each.value)] as [string, string]),
         ],
         body,
+        encoding,
         origins,
       };
       return { outcomes, missing, request, sendable: missing.length === 0 && outcomes.every(each => !each.stops) };

@@ -209,3 +209,55 @@ test('any text survives being written as a template', () => {
     }),
   );
 });
+
+// RFC 6570 §3.2.2 (simple expansion), RFC 3986 §3.4 and RFC 9110 §5.5: what goes into the address and the headers.
+test('parameters go into the path, the query and the headers, and can’t get out of them', () => {
+  const parameter = (key: string, place: 'path' | 'query' | 'header'): TargetField => ({
+    ...field(key),
+    in: place,
+    pointer: key,
+  });
+  const constant = (to: string, value: Json): Line => ({ ...newLine(to, to), source: { from: 'constant', value } });
+  const call = compileCall(
+    {
+      id: 'c',
+      targetId: 't',
+      operationId: 'o',
+      lines: [
+        constant('id', 'a/b?c#d'),
+        constant('tag', ['wet & dry', 'ü']),
+        constant('X-Note', 'one\r\nX-Evil: two'),
+        constant('name', 'Wen'),
+      ],
+    },
+    {
+      id: 'o',
+      label: 'Update',
+      method: 'PUT',
+      path: '/contacts/{id}',
+      body: 'urlencoded',
+      fields: [
+        parameter('id', 'path'),
+        { ...parameter('tag', 'query'), type: 'choices' },
+        parameter('X-Note', 'header'),
+        { ...field('name'), pointer: '/contact/name' },
+      ],
+    },
+    'https://roster.example.org/v1/',
+  );
+  const { request } = call.plan(submission({}));
+  expect(request.url).toBe('https://roster.example.org/v1/contacts/a%2Fb%3Fc%23d?tag=wet%20%26%20dry&tag=%C3%BC');
+  expect(request.headers).toContainEqual(['X-Note', 'one X-Evil: two']);
+  expect(request.headers).toContainEqual(['content-type', 'application/x-www-form-urlencoded']);
+  expect(bodyText(request)).toBe('contact%5Bname%5D=Wen');
+});
+
+test('what has no body sends none', () => {
+  const call = compileCall(
+    { id: 'c', targetId: 't', operationId: 'o', lines: [] },
+    { id: 'o', label: 'Look', method: 'GET', path: '/contacts', fields: [] },
+    'https://roster.example.org',
+  );
+  const { request } = call.plan(submission({}));
+  expect([bodyText(request), request.headers]).toEqual(['', [['accept', 'application/json']]]);
+});

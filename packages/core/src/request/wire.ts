@@ -1,7 +1,19 @@
+import { asText, isJsonObject, type Json } from '../submission';
 import type { RequestPlan } from './plan';
 
-/** The body as it goes over the wire. */
-export const bodyText = (plan: RequestPlan): string => JSON.stringify(plan.body, null, 2);
+/** The body as it goes over the wire; empty for none. */
+export function bodyText({ body, encoding }: RequestPlan): string {
+  if (encoding === 'none') return '';
+  return encoding === 'urlencoded' ? pairsOf(body, '').join('&') : JSON.stringify(body, null, 2);
+}
+
+/** Names and values as a form is written (WHATWG URL Standard); what is nested stands in brackets, as is common practice. */
+function pairsOf(value: Json, name: string): string[] {
+  if (Array.isArray(value)) return value.flatMap(each => pairsOf(each, `${name}[]`));
+  if (isJsonObject(value))
+    return Object.entries(value).flatMap(([key, each]) => pairsOf(each, name === '' ? key : `${name}[${key}]`));
+  return [new URLSearchParams([[name, asText(value)]]).toString()];
+}
 
 /** The message as HTTP/1.1 would show it (RFC 9112 §3): request line, headers, blank line, body. */
 export function wireText(plan: RequestPlan, extraHeaders: [string, string][] = []): string {

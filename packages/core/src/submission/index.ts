@@ -1,4 +1,5 @@
 export * from './json';
+export * from './percent';
 export * from './pointer';
 export * from './submission';
 export * from './words';

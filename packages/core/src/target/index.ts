@@ -1,3 +1,4 @@
+export * from './openapi';
 export * from './check';
 export * from './discovery';
 export * from './operation';

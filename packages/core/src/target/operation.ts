@@ -18,7 +18,9 @@ export type TargetType = (typeof targetTypes)[number];
 export interface TargetField {
   /** The target's own name for it. */
   key: string;
-  /** Where its value goes in the request body: a JSON Pointer. */
+  /** Where its value goes: into the body unless this says otherwise. */
+  in?: 'path' | 'query' | 'header';
+  /** In the body a JSON Pointer; elsewhere the name of the parameter. */
   pointer: string;
   label: string;
   type: TargetType;
@@ -31,15 +33,35 @@ export interface TargetField {
   description: string | null;
 }
 
+/** How a body is written. */
+export const bodyKinds = ['json', 'urlencoded', 'none'] as const;
+export type BodyKind = (typeof bodyKinds)[number];
+
+/** Part of what a target answers. */
+export interface AnswerField {
+  /** A JSON Pointer into the answer. */
+  pointer: string;
+  label: string;
+  type: TargetType;
+}
+
 /** One thing a target can be asked to do. */
 export interface Operation {
   id: string;
   label: string;
-  method: 'POST' | 'PUT' | 'PATCH';
-  /** Below the target's base address; starts with `/`. */
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+  /** Below the target's base address; starts with `/`. `{name}` stands for a parameter (RFC 6570 level 1). */
   path: string;
+  /** JSON unless it says otherwise. */
+  body?: BodyKind;
   fields: TargetField[];
+  /** What it answers when all went well, as far as the target says. */
+  answer?: AnswerField[];
 }
+
+/** True for an operation that stores something: one that a route can end in. */
+export const isWriting = ({ method }: Operation): boolean =>
+  method === 'POST' || method === 'PUT' || method === 'PATCH';
 
 /** The fields a mapping may fill. */
 export const writable = (operation: Operation): TargetField[] => operation.fields.filter(field => !field.readOnly);

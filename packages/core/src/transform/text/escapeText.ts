@@ -1,10 +1,6 @@
 import { IsIn } from 'class-validator';
-import { asText, type Json } from '../../submission';
+import { asText, percentEncoded, type Json } from '../../submission';
 import { defineTransform } from '../define';
-
-/** Lone surrogates have no UTF-8: they become U+FFFD (WHATWG Encoding Standard). */
-const wellFormed = (text: string) =>
-  text.replace(/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g, '\ufffd');
 
 const escapes: Record<string, { words: string; escape: (text: string) => string }> = {
   html: { words: 'HTML', escape: text => text.replace(/[&<>"']/g, each => `&#${each.charCodeAt(0)};`) },
@@ -19,12 +15,7 @@ const escapes: Record<string, { words: string; escape: (text: string) => string 
   },
   url: {
     words: 'an address',
-    // RFC 3986 §2.3: all but the unreserved characters.
-    escape: text =>
-      encodeURIComponent(wellFormed(text)).replace(
-        /[!'()*]/g,
-        each => `%${each.charCodeAt(0).toString(16).toUpperCase()}`,
-      ),
+    escape: percentEncoded,
   },
   json: { words: 'JSON text', escape: text => JSON.stringify(text).slice(1, -1) },
   // RFC 4180 §2: quoted where it has to be, quotes doubled.

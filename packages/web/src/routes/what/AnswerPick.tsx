@@ -43,6 +43,7 @@ export function AnswerPick({
       <Command.Input
         aria-description="Type its words, or pick it in the sample on the left."
         ref={box}
+        aria-expanded={isOpen}
         autoFocus={value === null}
         className="write text-lapis"
         placeholder="type a question…"
@@ -54,26 +55,27 @@ export function AnswerPick({
         }}
         onBlur={() => setTyped(null)}
       />
-      {isOpen && (
-        <Command.List className="absolute inset-x-0 top-[2.9rem] z-20 max-h-64 overflow-auto border border-ink bg-raised py-1 shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]">
-          <Command.Empty className="px-3 py-1.5 text-ink-2">No question says that.</Command.Empty>
-          {references.map(({ key, label, kind }) => (
-            <Command.Item
-              key={key}
-              value={`${label} ${key}`}
-              onSelect={() => pick(key)}
-              onMouseDown={event => event.preventDefault()}
-              className="grid cursor-pointer grid-cols-[1rem_minmax(0,1fr)_minmax(0,1fr)] gap-3 border-l-2 border-transparent px-3 py-1 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
-            >
-              <span aria-hidden className="text-center font-mono text-fine text-ink-3">
-                {kindMarks[kind].mark}
-              </span>
-              <span className="truncate text-lapis">{label}</span>
-              <span className="truncate font-mono text-small text-ink-2">{answer(key)}</span>
-            </Command.Item>
-          ))}
-        </Command.List>
-      )}
+      <Command.List
+        hidden={!isOpen}
+        className="absolute inset-x-0 top-[2.9rem] z-20 max-h-64 overflow-auto border border-ink bg-raised py-1 shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]"
+      >
+        <Command.Empty className="px-3 py-1.5 text-ink-2">No question says that.</Command.Empty>
+        {references.map(({ key, label, kind }) => (
+          <Command.Item
+            key={key}
+            value={`${label} ${key}`}
+            onSelect={() => pick(key)}
+            onMouseDown={event => event.preventDefault()}
+            className="grid cursor-pointer grid-cols-[1rem_minmax(0,1fr)_minmax(0,1fr)] gap-3 border-l-2 border-transparent px-3 py-1 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+          >
+            <span aria-hidden className="text-center font-mono text-fine text-ink-3">
+              {kindMarks[kind].mark}
+            </span>
+            <span className="truncate text-lapis">{label}</span>
+            <span className="truncate font-mono text-small text-ink-2">{answer(key)}</span>
+          </Command.Item>
+        ))}
+      </Command.List>
       <span aria-hidden className="block text-small text-ink-3">
         Type its words, or pick it in the sample on the left.
       </span>

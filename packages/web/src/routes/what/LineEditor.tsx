@@ -1,8 +1,9 @@
-import { fieldsOf, type BlankPolicy, type CompiledLine, type ProblemPolicy, type Source } from '@grammata/core/request';
+import type { BlankPolicy, CompiledLine, ProblemPolicy } from '@grammata/core/request';
 import { exampleFor, type TargetField } from '@grammata/core/target';
-import { asText, type FieldKind } from '@grammata/core/submission';
+import { asText } from '@grammata/core/submission';
 import { Act, Labelled } from '../../ui';
-import type { Reference, Workbench } from '../workbench';
+import type { Workbench } from '../workbench';
+import { kindOf } from './kindOf';
 import { SourceEditor } from './SourceEditor';
 import { Steps } from './Steps';
 import { TypedInput } from './TypedInput';
@@ -101,13 +102,6 @@ export function LineEditor({
       </p>
     </div>
   );
-}
-
-/** What a source gives before any cleaning. */
-function kindOf(source: Source | null, references: Reference[]): FieldKind {
-  const [key] = fieldsOf(source);
-  const isOne = source?.from === 'field' || source?.from === 'first';
-  return isOne ? (references.find(each => each.key === key)?.kind ?? 'json') : 'text';
 }
 
 const typeWords: Record<TargetField['type'], string> = {

@@ -1,7 +1,9 @@
 import { homeForField, homeForQuestion, isGone } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/request';
 import { writable } from '@grammata/core/target';
+import { checkKinds } from '@grammata/core/transform';
 import { Act, counted, Note } from '../../ui';
+import { kindOf } from './kindOf';
 import type { LineRowProps } from './LineRow';
 
 /** How many kinds of trouble a closed line tells of. */
@@ -31,9 +33,11 @@ export function LineNotes(props: LineRowProps) {
   ));
   const more = totals.troubles.length - MOST_TROUBLES;
   const mayPass = totals.trouble > 0 && line.whenProblem === 'stop' && !field.required;
+  const [misfit] = checkKinds(kindOf(line.source, workbench.references), line.cleaning).faults;
   return (
     <>
       <LooseQuestions {...props} />
+      {misfit && <Note tone="look">{misfit.message}</Note>}
       {notes}
       {more > 0 && <Note tone="trouble">and {counted(more, 'more kind')} of trouble.</Note>}
       {mayPass && (

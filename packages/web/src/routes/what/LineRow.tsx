@@ -161,7 +161,7 @@ function ProposedValue(props: ProposedProps) {
   if (!sample) return null;
   const outcome = drawn(props).outcome(sample.submission, { timeZone: editing.draft.terms.timeZone });
   return (
-    <span className="italic opacity-80">
+    <span className="italic">
       <Value outcome={outcome} filled />
     </span>
   );

@@ -45,7 +45,10 @@ export function StepPicker({
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="py-1 text-ink-3 hover:text-oxide">add a step…</Popover.Trigger>
+      {/* What it opens is not there before it is open. */}
+      <Popover.Trigger {...(open ? {} : { 'aria-controls': undefined })} className="py-1 text-ink-3 hover:text-oxide">
+        add a step…
+      </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="start"

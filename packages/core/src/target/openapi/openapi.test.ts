@@ -1,0 +1,196 @@
+import fc from 'fast-check';
+import type { Json } from '../../submission';
+import { readOpenApi, type ReadOpenApi } from '.';
+
+const document = (more: Record<string, Json>, version = '3.1.0'): Json => ({
+  openapi: version,
+  info: { title: 'Roster', version: '1' },
+  paths: {},
+  ...more,
+});
+const read = (value: Json): ReadOpenApi => {
+  const result = readOpenApi(value);
+  if ('fault' in result) throw new Error(result.fault);
+  return result;
+};
+const post = (schema: Json, more: Record<string, Json> = {}): Json =>
+  document({
+    paths: { '/contacts': { post: { requestBody: { content: { 'application/json': { schema } } } } } },
+    ...more,
+  });
+const fields = (value: Json) => read(value).operations[0]!.fields;
+
+test('parameters of the path and the operation, the body and the answer become typed fields', () => {
+  const { operations, servers, title, security } = read(
+    document({
+      servers: [{ url: 'https://{region}.example.org/v1', variables: { region: { default: 'eu' } } }],
+      components: {
+        securitySchemes: {
+          key: { type: 'apiKey', in: 'header', name: 'X-Key' },
+          token: { type: 'http', scheme: 'Bearer' },
+          other: { type: 'openIdConnect' },
+        },
+        schemas: {
+          Contact: {
+            type: 'object',
+            required: ['email'],
+            properties: {
+              id: { type: 'string', readOnly: true },
+              email: { type: 'string', format: 'email' },
+              born: { type: ['string', 'null'], format: 'date' },
+              status: { enum: ['new', 'known'] },
+              tags: { type: 'array', items: { type: 'string', enum: ['walks', 'samples'] } },
+              visits: { type: 'integer' },
+              address: {
+                type: 'object',
+                required: ['city'],
+                properties: { city: { type: 'string', maxLength: 40 }, 'a/b': { type: 'string' } },
+              },
+            },
+          },
+        },
+      },
+      paths: {
+        '/contacts/{id}': {
+          parameters: [{ in: 'path', name: 'id', schema: { type: 'string' } }],
+          put: {
+            operationId: 'updateContact',
+            summary: 'Update a contact',
+            parameters: [
+              { in: 'query', name: 'notify', schema: { type: 'boolean' } },
+              { in: 'header', name: 'Authorization', schema: { type: 'string' } },
+            ],
+            requestBody: { content: { 'application/json': { schema: { $ref: '#/components/schemas/Contact' } } } },
+            responses: {
+              '200': { content: { 'application/json': { schema: { $ref: '#/components/schemas/Contact' } } } },
+            },
+          },
+        },
+      },
+    }),
+  );
+  expect({ servers, title, security }).toEqual({
+    servers: ['https://eu.example.org/v1'],
+    title: 'Roster',
+    security: [{ kind: 'header', name: 'X-Key' }, { kind: 'bearer' }],
+  });
+  const [operation] = operations;
+  expect(operation).toMatchObject({ id: 'updateContact', label: 'Update a contact', method: 'PUT', body: 'json' });
+  expect(
+    operation!.fields.map(({ key, in: place, pointer, type, required }) => [key, place, pointer, type, required]),
+  ).toEqual([
+    ['id', 'path', 'id', 'text', true],
+    ['notify', 'query', 'notify', 'boolean', false],
+    ['body.id', undefined, '/id', 'text', false],
+    ['email', undefined, '/email', 'text', true],
+    ['born', undefined, '/born', 'date', false],
+    ['status', undefined, '/status', 'choice', false],
+    ['tags', undefined, '/tags', 'choices', false],
+    ['visits', undefined, '/visits', 'integer', false],
+    ['address.city', undefined, '/address/city', 'text', false],
+    ['address.a/b', undefined, '/address/a~1b', 'text', false],
+  ]);
+  expect(operation!.fields.find(each => each.key === 'tags')!.options).toEqual(['walks', 'samples']);
+  expect(operation!.fields.find(each => each.key === 'body.id')!.readOnly).toBe(true);
+  expect(operation!.answer!.map(each => each.pointer)).toContain('/address/city');
+});
+
+describe('schemas put together', () => {
+  test('allOf adds up; what is required in any part is required', () => {
+    const schema: Json = {
+      allOf: [
+        { type: 'object', required: ['a'], properties: { a: { type: 'string' } } },
+        { type: 'object', properties: { b: { type: 'number' } } },
+      ],
+      properties: { c: { type: 'boolean' } },
+    };
+    expect(fields(post(schema)).map(each => [each.key, each.type, each.required])).toEqual([
+      ['a', 'text', true],
+      ['b', 'number', false],
+      ['c', 'boolean', false],
+    ]);
+  });
+
+  test('of alternatives all may be filled and none must; one that may be null is no alternative', () => {
+    const one = { type: 'object', required: ['a'], properties: { a: { type: 'string' } } };
+    const other = {
+      type: 'object',
+      required: ['b'],
+      properties: { b: { anyOf: [{ type: 'integer' }, { type: 'null' }] } },
+    };
+    expect(fields(post({ oneOf: [one, other] })).map(each => [each.key, each.type, each.required])).toEqual([
+      ['a', 'text', false],
+      ['b', 'integer', false],
+    ]);
+    expect(fields(post({ anyOf: [one, { type: 'null' }] }))[0]!.required).toBe(true);
+  });
+
+  test('a required part of an optional object is not required', () => {
+    const inner = { type: 'object', required: ['city'], properties: { city: { type: 'string' } } };
+    const required = (names: string[]) =>
+      fields(post({ type: 'object', required: names, properties: { address: inner } }))[0]!.required;
+    expect([required([]), required(['address'])]).toEqual([false, true]);
+  });
+
+  test('constants and alternatives of constants are options', () => {
+    const schema = { type: 'object', properties: { kind: { oneOf: [{ const: 'a' }, { const: 'b' }] } } };
+    expect(fields(post(schema))[0]).toMatchObject({ type: 'choice', options: ['a', 'b'] });
+  });
+
+  test('lists of objects and what says nothing of its type take any JSON', () => {
+    const schema = { type: 'object', properties: { rows: { type: 'array', items: { type: 'object' } }, any: {} } };
+    expect(fields(post(schema)).map(each => each.type)).toEqual(['json', 'json']);
+  });
+});
+
+test.each<[string, Json, RegExp]>([
+  ['version 2', { swagger: '2.0', paths: {} }, /version 2.0; 3.0 and 3.1 are read/],
+  ['no version', { paths: {} }, /does not say its version/],
+  ['a list', [], /not an object/],
+  ['nothing offered', document({}), /no operation/],
+])('%s is told apart from a document', (_, value, says) =>
+  expect((readOpenApi(value) as { fault: string }).fault).toMatch(says),
+);
+
+describe('hostile documents', () => {
+  const self = (schema: Json) => post({ $ref: '#/components/schemas/A' }, { components: { schemas: { A: schema } } });
+
+  test.each<[string, Json, RegExp]>([
+    ['a reference to itself', self({ $ref: '#/components/schemas/A' }), /round in a circle/],
+    ['allOf itself', self({ allOf: [{ $ref: '#/components/schemas/A' }] }), /without end/],
+    ['a reference to nowhere', self({ $ref: '#/nowhere' }), /leads nowhere/],
+    ['a reference to elsewhere', self({ $ref: 'http://127.0.0.1/secret.json' }), /in another document/],
+  ])('%s is noted and read as far as it goes', (_, value, note) => {
+    const { operations, notes } = read(value);
+    expect(operations).toHaveLength(1);
+    expect(notes.join(' ')).toMatch(note);
+  });
+
+  test('an object in itself is read to a depth, quickly', () => {
+    const schema = {
+      type: 'object',
+      properties: { a: { $ref: '#/components/schemas/A' }, b: { $ref: '#/components/schemas/A' } },
+    };
+    expect(fields(self(schema)).length).toBeLessThanOrEqual(400);
+  });
+
+  test('a body that can’t be written is said', () => {
+    const value = document({ paths: { '/a': { post: { requestBody: { content: { 'text/csv': {} } } } } } });
+    expect(read(value).notes).toEqual(['A body of text/csv is not written yet.']);
+  });
+
+  test('it never throws, whatever stands where', () => {
+    const places = ['paths', 'components', 'servers', 'info'];
+    fc.assert(
+      fc.property(fc.constantFrom(...places), fc.jsonValue(), (place, value) => {
+        expect(readOpenApi(document({ [place]: value as Json }))).toBeDefined();
+      }),
+    );
+    fc.assert(
+      fc.property(fc.jsonValue(), value => {
+        expect(readOpenApi(document({ paths: { '/a': { post: value as Json } } }))).toBeDefined();
+        expect(readOpenApi(post(value as Json))).toBeDefined();
+      }),
+    );
+  });
+});

@@ -1,0 +1,240 @@
+import { asText, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
+import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
+import { flatten, References, type FlatSchema } from './schema';
+
+/** How a target wants to be shown who asks, as its document says. */
+export type SecurityScheme = { kind: 'bearer' } | { kind: 'basic' } | { kind: 'header' | 'query'; name: string };
+
+/** What an OpenAPI document offers. */
+export interface ReadOpenApi {
+  title: string;
+  /** Base addresses, as they are written; those that are relative are to be resolved against the document's own. */
+  servers: string[];
+  operations: Operation[];
+  security: SecurityScheme[];
+  /** What was not read, in sentences. */
+  notes: string[];
+}
+
+const limits = { operations: 2000, fields: 400, nesting: 5 };
+const methods = ['get', 'post', 'put', 'patch', 'delete'] as const;
+
+/** Operations of an OpenAPI document, 3.0 or 3.1; or why it is none. Never throws, whatever it is given. */
+export function readOpenApi(document: Json): ReadOpenApi | { fault: string } {
+  if (!isJsonObject(document)) return { fault: 'It is no OpenAPI document: it is not an object.' };
+  const version = asText(document.openapi);
+  if (!/^3\.[01](\.|$)/.test(version))
+    return {
+      fault:
+        version || document.swagger !== undefined
+          ? `It is an OpenAPI document of version ${version || asText(document.swagger)}; 3.0 and 3.1 are read.`
+          : 'It is no OpenAPI document: it does not say its version.',
+    };
+  const references = new References(document);
+  const paths = references.resolve(document.paths) ?? {};
+  const operations: Operation[] = [];
+  for (const [path, value] of Object.entries(paths)) {
+    const item = references.resolve(value);
+    if (!item || !path.startsWith('/')) continue;
+    for (const method of methods) {
+      const operation = references.resolve(item[method]);
+      if (!operation) continue;
+      if (operations.length >= limits.operations) {
+        references.notes.add(`Only the first ${limits.operations} operations are read.`);
+        break;
+      }
+      operations.push(readOperation(path, method, operation, item, references));
+    }
+  }
+  if (operations.length === 0) return { fault: 'The document offers no operation.' };
+  const info = references.resolve(document.info);
+  return {
+    title: asText(info?.title),
+    servers: listOf(document.servers)
+      .map(server => serverAddress(references.resolve(server)))
+      .filter(each => each !== ''),
+    operations: withOwnIds(operations),
+    security: securityOf(document, references),
+    notes: [...references.notes],
+  };
+}
+
+const listOf = (value: Json | undefined): Json[] => (Array.isArray(value) ? value : []);
+
+/** The address with the default of each of its variables. */
+function serverAddress(server: JsonObject | null): string {
+  const variables = isJsonObject(server?.variables ?? null) ? (server!.variables as JsonObject) : {};
+  return asText(server?.url).replace(/\{([^{}]+)\}/g, (whole, name: string) => {
+    const variable = Object.hasOwn(variables, name) ? variables[name] : undefined;
+    return isJsonObject(variable ?? null) ? asText((variable as JsonObject).default) : whole;
+  });
+}
+
+/** Identifiers that are given twice get a number behind them. */
+function withOwnIds(operations: Operation[]): Operation[] {
+  const seen = new Map<string, number>();
+  return operations.map(operation => {
+    const times = (seen.get(operation.id) ?? 0) + 1;
+    seen.set(operation.id, times);
+    return times === 1 ? operation : { ...operation, id: `${operation.id} ${times}` };
+  });
+}
+
+function securityOf(document: JsonObject, references: References): SecurityScheme[] {
+  const components = references.resolve(document.components);
+  const schemes = references.resolve(components?.securitySchemes) ?? {};
+  return Object.values(schemes).flatMap((value): SecurityScheme[] => {
+    const scheme = references.resolve(value);
+    const kind = asText(scheme?.scheme).toLowerCase();
+    if (scheme?.type === 'http' && (kind === 'bearer' || kind === 'basic')) return [{ kind }];
+    if (scheme?.type === 'apiKey' && (scheme.in === 'header' || scheme.in === 'query'))
+      return [{ kind: scheme.in, name: asText(scheme.name) }];
+    return [];
+  });
+}
+
+function readOperation(
+  path: string,
+  method: (typeof methods)[number],
+  operation: JsonObject,
+  item: JsonObject,
+  references: References,
+): Operation {
+  const parameters = [...listOf(item.parameters), ...listOf(operation.parameters)];
+  const inputs = new Map<string, TargetField>();
+  for (const each of parameters) {
+    const field = parameterField(references.resolve(each), references);
+    // A parameter of the operation goes before one of the same name of its path.
+    if (field) inputs.set(`${field.in} ${field.pointer}`, field);
+  }
+  const { kind, fields } = bodyFields(operation, references);
+  const upper = method.toUpperCase() as Operation['method'];
+  return {
+    id: asText(operation.operationId) || `${upper} ${path}`,
+    label: asText(operation.summary) || labelFromKey(asText(operation.operationId)) || `${upper} ${path}`,
+    method: upper,
+    path,
+    body: kind,
+    fields: withOwnKeys([...inputs.values(), ...fields]),
+    answer: answerFields(operation, references),
+  };
+}
+
+/** Keys that a parameter and the body share are told apart by where they go. */
+function withOwnKeys(fields: TargetField[]): TargetField[] {
+  const taken = new Set<string>();
+  return fields.map(field => {
+    const key = taken.has(field.key) ? `${field.in ?? 'body'}.${field.key}` : field.key;
+    taken.add(key);
+    return { ...field, key };
+  });
+}
+
+/** Headers that are set by others than a mapping. */
+const ownHeaders = /^(accept|content-type|authorization|content-length|host|idempotency-key)$/i;
+
+function parameterField(parameter: JsonObject | null, references: References): TargetField | null {
+  const [place, name] = [asText(parameter?.in), asText(parameter?.name)];
+  if (!parameter || name === '' || !['path', 'query', 'header'].includes(place)) return null;
+  if (place === 'header' && ownHeaders.test(name)) return null;
+  const schema = flatten(parameter.schema, references);
+  return {
+    ...fieldOf(name, name, schema, references),
+    in: place as 'path' | 'query' | 'header',
+    pointer: name,
+    required: place === 'path' || parameter.required === true,
+    description: asText(parameter.description) || schema.description,
+  };
+}
+
+/** The body in the first way of writing that is known here. */
+function bodyFields(operation: JsonObject, references: References): { kind: BodyKind; fields: TargetField[] } {
+  const body = references.resolve(operation.requestBody);
+  const content = references.resolve(body?.content) ?? {};
+  const types = Object.keys(content);
+  if (types.length === 0) return { kind: 'none', fields: [] };
+  const json = types.find(type => /^application\/(.+\+)?json\b/i.test(type));
+  const urlencoded = types.find(type => /^application\/x-www-form-urlencoded\b/i.test(type));
+  const chosen = json ?? urlencoded;
+  if (chosen === undefined) {
+    references.notes.add(`A body of ${types[0]} is not written yet.`);
+    return { kind: 'none', fields: [] };
+  }
+  const schema = flatten(references.resolve(content[chosen])?.schema, references);
+  const fields: TargetField[] = [];
+  collect(schema, '', [], true, fields, references);
+  return { kind: json ? 'json' : 'urlencoded', fields };
+}
+
+const escapePointer = (name: string) => name.replaceAll('~', '~0').replaceAll('/', '~1');
+
+/** The fields of an object, those of objects inside it too, by their whole path. */
+function collect(
+  schema: FlatSchema,
+  pointer: string,
+  names: string[],
+  isCertain: boolean,
+  fields: TargetField[],
+  references: References,
+): void {
+  for (const [name, value] of schema.properties) {
+    if (fields.length >= limits.fields) {
+      references.notes.add(`Only the first ${limits.fields} fields of a body are read.`);
+      return;
+    }
+    const inner = flatten(value, references);
+    const at = `${pointer}/${escapePointer(name)}`;
+    const path = [...names, name];
+    const required = isCertain && schema.required.has(name);
+    if (inner.properties.size > 0 && path.length < limits.nesting && !inner.readOnly)
+      collect(inner, at, path, required, fields, references);
+    else fields.push({ ...fieldOf(path.join('.'), name, inner, references), pointer: at, required });
+  }
+}
+
+function fieldOf(key: string, name: string, schema: FlatSchema, references: References): TargetField {
+  const items = schema.type === 'array' ? flatten(schema.items, references) : null;
+  const options = (items ?? schema).enum;
+  return {
+    key,
+    pointer: '',
+    label: schema.title ?? labelFromKey(name),
+    type: typeOf(schema, items),
+    required: false,
+    readOnly: schema.readOnly,
+    options: options ? options.map(asText) : null,
+    maxLength: schema.maxLength,
+    description: schema.description ?? formatNote(schema.format),
+  };
+}
+
+const formatNote = (format: string | null): string | null =>
+  format !== null && !['date', 'date-time', 'int32', 'int64', 'float', 'double'].includes(format) ? format : null;
+
+const simple: Record<string, TargetType> = {
+  string: 'text',
+  number: 'number',
+  integer: 'integer',
+  boolean: 'boolean',
+};
+
+function typeOf(schema: FlatSchema, items: FlatSchema | null): TargetType {
+  if (items) return items.type === 'string' || items.enum ? 'choices' : 'json';
+  if (schema.enum && (schema.type === 'string' || schema.enum.every(each => typeof each === 'string'))) return 'choice';
+  if (schema.type === 'string' && schema.format === 'date') return 'date';
+  if (schema.type === 'string' && schema.format === 'date-time') return 'datetime';
+  return (schema.type !== null && simple[schema.type]) || 'json';
+}
+
+/** What the operation answers when all went well: the first answer of 2xx with JSON. */
+function answerFields(operation: JsonObject, references: References): AnswerField[] {
+  const responses = references.resolve(operation.responses) ?? {};
+  const status = Object.keys(responses).find(each => /^2(\d\d|XX)$/i.test(each));
+  const content = references.resolve(status === undefined ? undefined : references.resolve(responses[status])?.content);
+  const json = Object.keys(content ?? {}).find(type => /^application\/(.+\+)?json\b/i.test(type));
+  if (!content || json === undefined) return [];
+  const schema = flatten(references.resolve(content[json])?.schema, references);
+  const fields: TargetField[] = [];
+  collect(schema, '', [], false, fields, references);
+  return fields.slice(0, 100).map(({ pointer, label, type }) => ({ pointer, label, type }));
+}

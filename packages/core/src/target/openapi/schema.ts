@@ -1,0 +1,126 @@
+import { isJsonObject, valueAt, type Json, type JsonObject } from '../../submission';
+
+/** How many references may lead one to the next, and how deep schemas may stand in schemas. */
+const limits = { references: 32, depth: 24 };
+
+/** Resolves references inside one document. What it could not resolve it says, once each. */
+export class References {
+  readonly notes = new Set<string>();
+
+  constructor(private readonly document: Json) {}
+
+  /** What stands there, after following references within the document; null where there is nothing to be read. */
+  resolve(value: Json | undefined): JsonObject | null {
+    let at = value;
+    for (let step = 0; step < limits.references; step++) {
+      if (!isJsonObject(at ?? null)) return null;
+      const here = at as JsonObject;
+      const reference = here.$ref;
+      if (typeof reference !== 'string') return here;
+      if (!reference.startsWith('#')) {
+        this.notes.add(`“${reference}” is in another document, and is not read.`);
+        return null;
+      }
+      at = valueAt(this.document, pointerIn(reference));
+      if (at === undefined) this.notes.add(`“${reference}” leads nowhere.`);
+    }
+    if (at !== undefined) this.notes.add('References lead round in a circle.');
+    return null;
+  }
+}
+
+/** The JSON Pointer in a reference of this document (RFC 6901 §6). */
+function pointerIn(reference: string): string {
+  try {
+    return decodeURIComponent(reference.slice(1));
+  } catch {
+    return reference.slice(1);
+  }
+}
+
+/** A schema with its references, `allOf` and alternatives put together: what is needed to fill it in. */
+export interface FlatSchema {
+  type: string | null;
+  format: string | null;
+  enum: Json[] | null;
+  title: string | null;
+  description: string | null;
+  maxLength: number | null;
+  readOnly: boolean;
+  properties: Map<string, Json>;
+  required: Set<string>;
+  items: Json | undefined;
+}
+
+const blank = (): FlatSchema => ({
+  type: null,
+  format: null,
+  enum: null,
+  title: null,
+  description: null,
+  maxLength: null,
+  readOnly: false,
+  properties: new Map(),
+  required: new Set(),
+  items: undefined,
+});
+
+const textOf = (value: Json | undefined): string | null => (typeof value === 'string' && value !== '' ? value : null);
+
+/** Puts a schema together. Of alternatives all properties may be filled and none must; which one is meant is not decided. */
+export function flatten(schema: Json | undefined, references: References, depth = 0): FlatSchema {
+  const flat = blank();
+  const own = references.resolve(schema);
+  if (!own) return flat;
+  if (depth > limits.depth) {
+    references.notes.add('Schemas stand in each other without end; the deepest are not read.');
+    return flat;
+  }
+  for (const part of listOf(own.allOf)) merge(flat, flatten(part, references, depth + 1), true);
+  const alternatives = [...listOf(own.oneOf), ...listOf(own.anyOf)]
+    .map(each => flatten(each, references, depth + 1))
+    .filter(each => each.type !== 'null');
+  for (const each of alternatives) merge(flat, each, alternatives.length === 1);
+  if (alternatives.length > 1 && alternatives.every(each => each.enum))
+    flat.enum = alternatives.flatMap(each => each.enum!);
+  merge(flat, ownOf(own), true);
+  return flat;
+}
+
+const listOf = (value: Json | undefined): Json[] => (Array.isArray(value) ? value : []);
+
+function ownOf(own: JsonObject): FlatSchema {
+  // OpenAPI 3.1 writes what may be null as a list of types, 3.0 as `nullable`.
+  const type = Array.isArray(own.type) ? own.type.find(each => each !== 'null') : own.type;
+  const options = Array.isArray(own.enum)
+    ? own.enum.filter(each => each !== null)
+    : own.const !== undefined
+      ? [own.const]
+      : null;
+  return {
+    type: textOf(type) ?? (isJsonObject(own.properties ?? null) ? 'object' : null),
+    format: textOf(own.format) ?? (typeof own.contentEncoding === 'string' ? 'byte' : null),
+    enum: options,
+    title: textOf(own.title),
+    description: textOf(own.description),
+    maxLength: typeof own.maxLength === 'number' ? own.maxLength : null,
+    readOnly: own.readOnly === true,
+    properties: new Map(isJsonObject(own.properties ?? null) ? Object.entries(own.properties as JsonObject) : []),
+    required: new Set(listOf(own.required).filter(each => typeof each === 'string')),
+    items: own.items,
+  };
+}
+
+/** Adds one schema to another; what the added one says goes before. */
+function merge(into: FlatSchema, from: FlatSchema, withRequired: boolean): void {
+  into.type = from.type ?? into.type;
+  into.format = from.format ?? into.format;
+  into.enum = from.enum ?? into.enum;
+  into.title = from.title ?? into.title;
+  into.description = from.description ?? into.description;
+  into.maxLength = from.maxLength ?? into.maxLength;
+  into.readOnly ||= from.readOnly;
+  into.items = from.items ?? into.items;
+  for (const [name, schema] of from.properties) into.properties.set(name, schema);
+  if (withRequired) for (const name of from.required) into.required.add(name);
+}
