@@ -67,3 +67,48 @@ export const toFollowUps = (targetId: string): DraftInput => ({
   terms,
   revision: 0,
 });
+
+const addressPart = (part: string): Step => ({ id: 'address.part', params: { part, doubtful: 'blank' } });
+
+/** New volunteers to the roster: names and addresses come in one box each. Still a draft. */
+export const toRoster = (targetId: string): DraftInput => ({
+  name: 'Volunteer sign-up to Roster',
+  condition: { all: [{ field: 'i_agree_that_you_keep_my_details', is: 'yes', values: [], not: false }] },
+  call: {
+    id: 'call-roster',
+    targetId,
+    operationId: 'createContact',
+    lines: [
+      line('given_name', field('full_name'), [
+        { id: 'name.part', params: { part: 'given' } },
+        { id: 'name.case', params: {} },
+      ]),
+      line('family_name', field('full_name'), [
+        { id: 'name.part', params: { part: 'family' } },
+        { id: 'name.case', params: {} },
+      ]),
+      line('email', field('e_mail'), [tidy, { id: 'text.case', params: { to: 'lower' } }]),
+      line('phone', field('phone'), [{ id: 'phone.format', params: { to: 'e164', region: 'GB', countryFrom: '' } }], {
+        whenProblem: 'leaveOut',
+      }),
+      line(
+        'born',
+        field('birthday'),
+        [{ id: 'date.format', params: { order: 'dayFirst', to: 'date', zone: 'Europe/London' } }],
+        { whenProblem: 'leaveOut' },
+      ),
+      line('postal.street', field('address'), [addressPart('street')]),
+      line('postal.town', field('address'), [addressPart('locality')]),
+      line('postal.postcode', field('address'), [addressPart('postcode')]),
+      line('postal.country', null),
+      line('interests', null),
+      line('may_contact', field('i_agree_that_you_keep_my_details'), [
+        { id: 'yesno.read', params: { yes: '', no: '' } },
+      ]),
+      line('tags', null),
+      line('note', { from: 'rest' }),
+    ],
+  },
+  terms,
+  revision: 0,
+});

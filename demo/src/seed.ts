@@ -11,7 +11,7 @@ import {
   pastVisits,
   type PastAnswer,
 } from './past';
-import { toFollowUps, toRegister } from './routes';
+import { toFollowUps, toRegister, toRoster } from './routes';
 
 const DAY = 86_400_000;
 
@@ -41,7 +41,17 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
   queuePast(live.id, formId);
 
   const volunteers = open('Volunteers');
-  await arrive(services, volunteers, 'volunteer-sign-up', pastSignUps(until));
+  const signUps = await arrive(services, volunteers, 'volunteer-sign-up', pastSignUps(until));
+  const roster = store.targets.create({
+    name: 'Roster',
+    baseUrl: yard.roster.baseUrl,
+    reads: 'openapi',
+    discoveryPath: '/openapi.json',
+    auth: { kind: 'header', name: 'X-Roster-Key' },
+    secret: vault.seal(yard.roster.key),
+  });
+  store.forms.update(signUps, { state: 'adopted' });
+  store.routes.create(signUps, toRoster(roster.id));
 
   const requests = open('Requests and alerts');
   const kitForm = await arrive(services, requests, 'kit-request', pastKitRequests(until));

@@ -10,6 +10,7 @@ import {
   type Source,
 } from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
+import { authKinds, type Auth } from '@grammata/core/target';
 import type { Step } from '@grammata/core/transform';
 import { Type } from 'class-transformer';
 import {
@@ -30,6 +31,7 @@ import {
   MaxLength,
   Min,
   MinLength,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 import { IsAddressRange } from './isAddressRange';
@@ -88,6 +90,27 @@ export class SendInput {
   @IsString() @MaxLength(4000) query: string = '';
 }
 
+const headerName = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
+
+/** How a target is shown who asks; the secret goes beside it. */
+export class AuthInput {
+  @IsIn(authKinds) kind: Auth['kind'] = 'bearer';
+  /** The user's name for HTTP Basic. */
+  @ValidateIf((auth: AuthInput) => auth.kind === 'basic')
+  @Matches(/^[^:\r\n]+$/, { message: 'Give a user name without a colon.' })
+  @MaxLength(200)
+  user?: string;
+  /** The header or parameter that carries the key. */
+  @ValidateIf((auth: AuthInput) => auth.kind === 'header' || auth.kind === 'query')
+  @Matches(headerName, { message: 'Give a name without spaces.' })
+  @MaxLength(100)
+  name?: string;
+}
+
+/** What a target is read from: a list of its tables and columns, or an OpenAPI document. */
+export const readingKinds = ['tables', 'openapi'] as const;
+export type ReadingKind = (typeof readingKinds)[number];
+
 export class TargetInput {
   @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
   @IsUrl(
@@ -95,13 +118,15 @@ export class TargetInput {
     { message: 'Give an address that starts with http:// or https://.' },
   )
   baseUrl: string = '';
-  /** Below the base address: where the target lists its tables and columns. */
+  @IsIn(readingKinds) reads: ReadingKind = 'tables';
+  /** Below the base address: where the target lists its tables and columns, or has its document. */
   @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
-  /** Bearer token; left out, the stored one stays. Never sent back. */
+  @IsOptional() @ValidateNested() @Type(() => AuthInput) auth?: AuthInput;
+  /** The token, password or key; left out, the stored one stays. Never sent back. */
   @IsOptional()
   @IsString()
   @MaxLength(4000)
-  @Matches(/^[\x21-\x7e]*$/, { message: 'A token holds no spaces or line breaks.' })
+  @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
   token?: string;
 }
 

@@ -3,10 +3,10 @@ import type { Sample } from '@grammata/core/rehearse';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Json, Submission } from '@grammata/core/submission';
-import type { Operation } from '@grammata/core/target';
+import type { Auth, Operation } from '@grammata/core/target';
 import type { FeedInput } from './feed';
 import type { FormState } from './forms';
-import type { DraftInput, ReplyKind } from './inputs';
+import type { DraftInput, ReadingKind, ReplyKind } from './inputs';
 import type { LandmarkInput } from './pins';
 import type { VerificationView } from './verification';
 
@@ -181,7 +181,9 @@ export interface TargetView {
   id: string;
   name: string;
   baseUrl: string;
+  reads: ReadingKind;
   discoveryPath: string;
+  auth: Auth;
   hasToken: boolean;
   operations: Operation[];
   /** When its tables and columns were last read from it. */

@@ -9,6 +9,7 @@ import { catalogue } from './builders/catalogue';
 import { html, page } from './page/html';
 import { style } from './page/style';
 import { register, REGISTER_TOKEN } from './register/register';
+import { roster, ROSTER_KEY } from './roster/roster';
 
 export interface YardOptions {
   host: string;
@@ -21,6 +22,8 @@ export interface Yard {
   url: string;
   /** Where the register's API is, and its token. */
   register: { baseUrl: string; token: string };
+  /** Where the roster's API is, and its key. */
+  roster: { baseUrl: string; key: string };
   /** Points a builder at an intake, where nobody did yet; a mail builder also needs the server it sends through. */
   pointAt(builder: string, address: string, via?: string): void;
   /** Puts past rows into a builder's feed. */
@@ -62,6 +65,17 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
           { label: 'Token', value: REGISTER_TOKEN },
         ],
       },
+      {
+        id: 'roster',
+        name: 'Roster',
+        summary: 'Contacts: find, create and update; an OpenAPI document; names cut short, unknown interests dropped.',
+        page: `${url}/roster`,
+        facts: [
+          { label: 'Address', value: `${url}/roster/v1` },
+          { label: 'Document at', value: '/openapi.json' },
+          { label: 'Key in X-Roster-Key', value: ROSTER_KEY },
+        ],
+      },
     ],
   });
   const app = express();
@@ -90,7 +104,11 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       ),
     );
   });
-  app.use(...[...builders.values()].map(each => each.router), register(dataDir));
+  app.use(
+    ...[...builders.values()].map(each => each.router),
+    register(dataDir),
+    roster(dataDir, () => url),
+  );
   const server = createServer(app);
   return new Promise((resolve, reject) => {
     server.once('error', reject);
@@ -104,6 +122,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       resolve({
         url,
         register: { baseUrl: `${url}/register/v1`, token: REGISTER_TOKEN },
+        roster: { baseUrl: `${url}/roster/v1`, key: ROSTER_KEY },
         pointAt: (id, address, via) => builders.get(id)?.pointAt(address, via),
         fill: (id, rows) => builders.get(id)?.fill(rows),
         stop,

@@ -1,4 +1,5 @@
 import { asText, isJsonObject, type Json } from '../submission';
+import { withQuery } from '../target';
 import type { RequestPlan } from './plan';
 
 /** The body as it goes over the wire; empty for none. */
@@ -16,11 +17,16 @@ function pairsOf(value: Json, name: string): string[] {
 }
 
 /** The message as HTTP/1.1 would show it (RFC 9112 §3): request line, headers, blank line, body. */
-export function wireText(plan: RequestPlan, extraHeaders: [string, string][] = []): string {
+export function wireText(
+  plan: RequestPlan,
+  extraHeaders: [string, string][] = [],
+  extraQuery: [string, string][] = [],
+): string {
   const { pathname, search, host } = new URL(plan.url);
+  const target = withQuery(pathname + search, extraQuery);
   const headers: [string, string][] = [['host', host], ...plan.headers, ...extraHeaders];
   return [
-    `${plan.method} ${pathname}${search} HTTP/1.1`,
+    `${plan.method} ${target} HTTP/1.1`,
     ...headers.map(([name, value]) => `${name}: ${value}`),
     '',
     bodyText(plan),

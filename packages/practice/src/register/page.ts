@@ -1,5 +1,5 @@
+import { faultSwitch } from '../faults';
 import { html, type Html } from '../page/html';
-import { faults } from './faults';
 import type { RegisterState } from './state';
 import type { Table } from './tables';
 
@@ -22,13 +22,7 @@ export function registerPage(state: RegisterState, tables: Table[], table: Table
       <nav aria-label="Tables">
         ${tables.map(each => html`<a href="/register?table=${each.key}" ${each === table && html` aria-current="page"`}>${each.title} (${state.records[each.key]?.length ?? 0})</a> `)}
       </nav>
-      <form method="post" action="/register/fault" class="row">
-        <label
-          >The register<select name="fault">
-            ${Object.entries(faults).map(([key, words]) => html`<option value="${key}" ${key === state.fault && html` selected`}>${words}</option>`)}
-          </select></label
-        ><button>Set</button>
-      </form>
+      ${faultSwitch('register', 'The register', state.fault)}
     </div>
     <h2>${table.title}</h2>
     ${

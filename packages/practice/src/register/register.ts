@@ -1,9 +1,8 @@
-import { setTimeout as wait } from 'node:timers/promises';
 import express, { Router, type RequestHandler } from 'express';
+import { misbehave, problem, takeFault } from '../faults';
 import { page } from '../page/html';
 import { Kept } from '../store';
 import { complaintsAbout } from './check';
-import { faults, type Fault } from './faults';
 import { registerPage } from './page';
 import type { RegisterState } from './state';
 import { tables, type Table } from './tables';
@@ -21,12 +20,7 @@ export function register(folder: string) {
     const shown = tableOf(request.query.table) ?? tables[0]!;
     response.send(page('Register', 'a target', registerPage(state.value, tables, shown)));
   });
-  router.post('/register/fault', express.urlencoded({ extended: false }), (request, response) => {
-    const fault = String((request.body as Record<string, unknown>).fault);
-    if (fault in faults) state.value.fault = fault as Fault;
-    state.save();
-    response.redirect(303, '/register');
-  });
+  router.use(takeFault('register', state));
 
   const apiRouter = Router();
   apiRouter.use(misbehave(state.value), express.json({ limit: '5mb' }), needsToken);
@@ -60,23 +54,8 @@ export function register(folder: string) {
   return router;
 }
 
-const problem = (response: express.Response, status: number, title: string, errors?: unknown) =>
-  response.status(status).type('application/problem+json').send(JSON.stringify({ title, status, errors }));
-
 const needsToken: RequestHandler = (request, response, next) => {
   if (request.header('authorization') === `Bearer ${REGISTER_TOKEN}`) return next();
   response.set('www-authenticate', 'Bearer');
   problem(response, 401, 'The token is missing or wrong.');
 };
-
-/** Goes wrong in the way that is switched on. */
-function misbehave(state: RegisterState): RequestHandler {
-  return async (request, response, next) => {
-    if (state.fault === 'drop') return void request.socket.destroy();
-    if (state.fault === 'error') return void problem(response, 500, 'The register is out of order.');
-    if (state.fault === 'token') return void problem(response, 401, 'The token has expired.');
-    if (state.fault === 'busy') return void problem(response.set('retry-after', '5'), 429, 'Too many requests.');
-    if (state.fault === 'slow') await wait(4000);
-    next();
-  };
-}

@@ -1,4 +1,4 @@
-import type { Fault } from './faults';
+import type { Fault } from '../faults';
 
 export interface RegisterRecord {
   no: number;

@@ -142,7 +142,7 @@ describe('targets', () => {
       name: '',
       baseUrl: 'ftp://x',
       discoveryPath: 'tables',
-      token: 'a b',
+      token: 'a\nb',
     });
     expect([status, json.errors.map(each => each.field)]).toEqual([422, ['name', 'baseUrl', 'discoveryPath', 'token']]);
   });

@@ -1,4 +1,5 @@
-import { TargetInput } from '@grammata/contract';
+import { TargetInput, type AuthInput } from '@grammata/contract';
+import type { Auth } from '@grammata/core/target';
 import { Router } from 'express';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
@@ -21,8 +22,12 @@ export function targetsApi(services: Services): Router {
   router.get('/targets', (_request, response) => void response.json(store.targets.all().map(targetView)));
 
   router.post('/targets', async (request, response) => {
-    const { token, ...input } = checked(TargetInput, request.body);
-    const row = store.targets.create({ ...input, secret: token ? vault.seal(token) : null });
+    const { token, auth, ...input } = checked(TargetInput, request.body);
+    const row = store.targets.create({
+      ...input,
+      auth: authOf(auth),
+      secret: token ? vault.seal(token) : null,
+    });
     response.status(201).json(targetView((await readTarget(services, row)).stored));
   });
 
@@ -30,10 +35,12 @@ export function targetsApi(services: Services): Router {
 
   router.patch('/targets/:id', async (request, response) => {
     const row = targetOr404(request.params.id);
-    const { token, ...input } = checked(TargetInput, {
+    const { token, auth, ...input } = checked(TargetInput, {
       name: row.name,
       baseUrl: row.baseUrl,
+      reads: row.reads,
       discoveryPath: row.discoveryPath,
+      auth: row.auth,
       ...request.body,
     });
     const movesHost = new URL(input.baseUrl).host !== new URL(row.baseUrl).host;
@@ -42,8 +49,9 @@ export function targetsApi(services: Services): Router {
         { field: 'token', message: 'The address moves to another host: give the token again.' },
       ]);
     }
-    const secret = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
-    const stored = store.targets.update(row.id, { ...input, secret })!;
+    const kept = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
+    const secret = auth?.kind === 'none' ? null : kept;
+    const stored = store.targets.update(row.id, { ...input, auth: authOf(auth), secret })!;
     response.json(targetView((await readTarget(services, stored)).stored));
   });
 
@@ -62,4 +70,19 @@ export function targetsApi(services: Services): Router {
     response.json((await readTarget(services, targetOr404(request.params.id))).view);
   });
   return router;
+}
+
+/** What a kind of credentials needs, and nothing else. */
+function authOf(input: AuthInput | undefined): Auth {
+  switch (input?.kind) {
+    case undefined:
+      return { kind: 'bearer' };
+    case 'basic':
+      return { kind: 'basic', user: input!.user ?? '' };
+    case 'header':
+    case 'query':
+      return { kind: input!.kind, name: input!.name ?? '' };
+    default:
+      return { kind: input!.kind };
+  }
 }

@@ -1,6 +1,7 @@
 import type { DraftInput } from '@grammata/contract';
 import { compileCall, stoppers, wireText, type CompiledCall, type Planned } from '@grammata/core/request';
 import { asText, type Submission } from '@grammata/core/submission';
+import type { Credentials } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import type { DeliveryRow, Store, TargetRow } from '../store';
 
@@ -58,11 +59,9 @@ export class Preparation {
   }
 }
 
-/** The request as it is recorded: on the wire, with its secret masked. */
-export function recordedRequest(planned: Planned, idempotencyKey: string, hasToken: boolean): string {
-  const extra: [string, string][] = [['idempotency-key', idempotencyKey]];
-  return wireText(planned.request, hasToken ? [['authorization', 'Bearer ••••••'], ...extra] : extra);
-}
+/** The request as it is recorded: on the wire, with its credentials masked. */
+export const recordedRequest = (planned: Planned, idempotencyKey: string, masked: Credentials): string =>
+  wireText(planned.request, [...masked.headers, ['idempotency-key', idempotencyKey]], masked.query);
 
 /** A few answers in a line, to tell submissions apart in lists. */
 export function aboutSubmission({ fields }: Submission): string {

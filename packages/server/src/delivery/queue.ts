@@ -1,4 +1,5 @@
 import { bodyText } from '@grammata/core/request';
+import { withQuery } from '@grammata/core/target';
 import PQueue from 'p-queue';
 import type { Logger } from 'pino';
 import type { Vault } from '../access';
@@ -6,6 +7,7 @@ import { now } from '../clock';
 import type { LiveHub } from '../live';
 import { isFault, type Outward } from '../outward';
 import type { DeliveryRow, Store } from '../store';
+import { credentialsFor, maskedFor } from '../targets';
 import { pauseBefore } from './backoff';
 import { verdictOn } from './outcome';
 import { Preparation, recordedRequest, type Prepared } from './prepare';
@@ -93,14 +95,16 @@ export class DeliveryQueue {
   async #attempt(delivery: DeliveryRow, { planned, target }: Prepared): Promise<void> {
     const { store, outward, vault } = this.parts;
     const { request } = planned!;
-    const token = target!.secret ? vault.open(target!.secret) : null;
+    const credentials = credentialsFor(target!, vault);
     const headers = Object.fromEntries([
       ...request.headers,
       ['idempotency-key', delivery.idempotencyKey],
-      ...(token ? [['authorization', `Bearer ${token}`]] : []),
+      ...credentials.headers,
     ]);
     const startedAt = now();
-    const result = await outward.send({ method: request.method, url: request.url, headers, body: bodyText(request) });
+    const body = bodyText(request);
+    const url = withQuery(request.url, credentials.query);
+    const result = await outward.send({ method: request.method, url, headers, ...(body === '' ? {} : { body }) });
     const verdict = verdictOn(result, now());
     const number = delivery.attempts + 1;
     const tried = number - delivery.attemptsBefore;
@@ -111,7 +115,7 @@ export class DeliveryQueue {
       number,
       startedAt,
       milliseconds: result.milliseconds,
-      request: recordedRequest(planned!, delivery.idempotencyKey, token !== null),
+      request: recordedRequest(planned!, delivery.idempotencyKey, maskedFor(target!)),
       status: isFault(result) ? null : result.status,
       response: isFault(result) ? null : result.body.slice(0, RECORDED),
       outcome: verdict.outcome,

@@ -1,13 +1,14 @@
 import type { Pins } from '@grammata/core/decode';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
-import type { Operation } from '@grammata/core/target';
+import type { Auth, Operation } from '@grammata/core/target';
 import type {
   ArrivalState,
   DeliveryState,
   DraftInput,
   FeedInput,
   FormState,
+  ReadingKind,
   ReplyKind,
   RouteState,
   VerificationInput,
@@ -182,8 +183,11 @@ export const targets = sqliteTable('targets', {
   id: text().primaryKey(),
   name: text().notNull(),
   baseUrl: text().notNull(),
+  /** What it is read from. */
+  reads: text().$type<ReadingKind>().notNull().default('tables'),
   discoveryPath: text().notNull(),
-  /** Bearer token, encrypted. */
+  auth: text({ mode: 'json' }).$type<Auth>().notNull().default({ kind: 'bearer' }),
+  /** The token, password or key, encrypted. */
   secret: blob({ mode: 'buffer' }),
   operations: text({ mode: 'json' }).$type<Operation[]>().notNull(),
   readAt: integer(),

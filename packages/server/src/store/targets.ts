@@ -18,7 +18,10 @@ export class Targets {
     return this.db.select().from(targets).where(eq(targets.id, id)).get();
   }
 
-  create(values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'>): TargetRow {
+  create(
+    values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'> &
+      Partial<Pick<TargetRow, 'reads' | 'auth'>>,
+  ): TargetRow {
     return this.db
       .insert(targets)
       .values({ ...values, id: newId(), operations: [], createdAt: now() })

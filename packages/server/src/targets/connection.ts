@@ -1,9 +1,11 @@
 import type { ConnectionView } from '@grammata/contract';
-import { parseJson } from '@grammata/core/submission';
-import { readDiscovery, usualRecipe, type Operation } from '@grammata/core/target';
+import { parseJson, type Json } from '@grammata/core/submission';
+import { isWriting, readDiscovery, readOpenApi, usualRecipe, withQuery, type Operation } from '@grammata/core/target';
+import { parse as parseYaml } from 'yaml';
 import type { Vault } from '../access';
 import { isFault, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
 import type { TargetRow } from '../store';
+import { credentialsFor } from './credentials';
 
 export interface Connection {
   view: ConnectionView;
@@ -11,37 +13,85 @@ export interface Connection {
   operations: Operation[] | null;
 }
 
-/** Asks a target for its tables and columns, and says in a sentence how that went. */
+/** Largest document that is read, in bytes. */
+const MOST_DOCUMENT = 5_000_000;
+
+/** What a document offers, with a sentence on it; or why it offers nothing. */
+type Found = { operations: Operation[]; says: string } | { fault: string };
+
+const readers: Record<TargetRow['reads'], { advice: string; read: (document: Json) => Found }> = {
+  tables: {
+    advice: 'Check the path of the address that lists the tables.',
+    read(document) {
+      const found = readDiscovery(document, usualRecipe);
+      if ('fault' in found) return found;
+      const columns = found.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
+      return { operations: found.operations, says: `lists ${found.operations.length} tables with ${columns} columns` };
+    },
+  },
+  openapi: {
+    advice: 'Check the path of the OpenAPI document.',
+    read(document) {
+      const found = readOpenApi(document);
+      if ('fault' in found) return found;
+      const writing = found.operations.filter(isWriting).length;
+      const notes =
+        found.notes.length > 0 ? ` Of its document this was not read: ${found.notes.slice(0, 3).join(' ')}` : '';
+      return {
+        operations: found.operations,
+        says: `offers ${found.operations.length} operations, ${writing} of which store something${notes && '.'}${notes}`,
+      };
+    },
+  },
+};
+
+/** Asks a target for what it offers, and says in a sentence how that went. */
 export async function connect(
-  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'secret'>,
+  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret'>,
   outward: Outward,
   vault: Vault,
 ): Promise<Connection> {
-  const authorization: Record<string, string> = target.secret
-    ? { authorization: `Bearer ${vault.open(target.secret)}` }
-    : {};
-  const url = target.baseUrl.replace(/\/$/, '') + target.discoveryPath;
-  const answer = await outward.send({ method: 'GET', url, headers: { accept: 'application/json', ...authorization } });
+  const { headers, query } = credentialsFor(target, vault);
+  const url = withQuery(target.baseUrl.replace(/\/$/, '') + target.discoveryPath, query);
+  const answer = await outward.send({
+    method: 'GET',
+    url,
+    headers: { accept: 'application/json, application/yaml;q=0.9', ...Object.fromEntries(headers) },
+    most: MOST_DOCUMENT,
+  });
   const { milliseconds } = answer;
   const status = isFault(answer) ? null : answer.status;
   const failed = (verdict: string, advice: string): Connection => ({
     view: { ok: false, verdict, advice, status, milliseconds },
     operations: null,
   });
-  const trouble = troubleWith(answer);
+  const reader = readers[target.reads];
+  const trouble = troubleWith(answer, reader.advice);
   if (trouble) return failed(...trouble);
-  const document = parseJson((answer as OutwardAnswer).body);
-  if (document === undefined)
-    return failed('It answered, but not with JSON.', 'Check the path of the address that lists the tables.');
-  const discovery = readDiscovery(document, usualRecipe);
-  if ('fault' in discovery) return failed(discovery.fault, 'Check the path of the address that lists the tables.');
-  const columns = discovery.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
-  const verdict = `It answered in ${milliseconds} ms and lists ${discovery.operations.length} tables with ${columns} columns.`;
-  return { view: { ok: true, verdict, advice: null, status, milliseconds }, operations: discovery.operations };
+  const { body, cut } = answer as OutwardAnswer;
+  if (cut) return failed('It answered with more than 5 MB.', 'Give the address of a smaller document.');
+  const document = documentOf(body);
+  if (document === undefined) return failed('It answered, but not with JSON.', reader.advice);
+  const found = reader.read(document);
+  if ('fault' in found) return failed(found.fault, reader.advice);
+  const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
+  return { view: { ok: true, verdict, advice: null, status, milliseconds }, operations: found.operations };
+}
+
+/** A document in JSON or YAML; undefined for neither. Anchors are not multiplied without end. */
+function documentOf(text: string): Json | undefined {
+  const json = parseJson(text);
+  if (json !== undefined || /^\s*[<{[]/.test(text)) return json;
+  try {
+    const document: unknown = parseYaml(text, { maxAliasCount: 100 });
+    return typeof document === 'object' ? (document as Json) : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 /** What is wrong with an answer and what to do about it, or null. */
-function troubleWith(answer: OutwardAnswer | OutwardFault): [verdict: string, advice: string] | null {
+function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdict: string, advice: string] | null {
   if (isFault(answer)) {
     const advice: Record<OutwardFault['code'], string> = {
       refused: 'Is the target running, and is the port right?',
@@ -57,11 +107,10 @@ function troubleWith(answer: OutwardAnswer | OutwardFault): [verdict: string, ad
   }
   if (answer.status === 401 || answer.status === 403)
     return [
-      `It answered ${answer.status}: it does not take this token.`,
-      'Make a new token at the target and put it in here.',
+      `It answered ${answer.status}: it does not take these credentials.`,
+      'Make new ones at the target and put them in here.',
     ];
-  if (answer.status === 404)
-    return ['It answered 404: there is nothing at this path.', 'Check the path of the address that lists the tables.'];
+  if (answer.status === 404) return ['It answered 404: there is nothing at this path.', path];
   if (answer.status >= 300)
     return [
       `It answered ${answer.status}.`,

@@ -1,2 +1,3 @@
 export * from './connection';
+export * from './credentials';
 export * from './readTarget';

@@ -1,4 +1,5 @@
 import type { RouteSummary } from '@grammata/contract';
+import { isWriting } from '@grammata/core/target';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
@@ -137,7 +138,7 @@ function NewRoute({ formId: givenForm, onCancel }: { formId: string; onCancel: (
               <option value="">pick what it is to do…</option>
               {targets.map(each => (
                 <optgroup key={each.id} label={each.name}>
-                  {each.operations.map(operation => (
+                  {each.operations.filter(isWriting).map(operation => (
                     <option key={operation.id} value={`${each.id}\n${operation.id}`}>
                       {operation.label}
                     </option>

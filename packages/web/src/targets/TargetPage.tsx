@@ -6,7 +6,7 @@ import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { Act, counted, Fault, Moment, Note, Press, Sheet } from '../ui';
 import { useChangeTarget, useReadTarget, useRemoveTarget, useTarget } from './queries';
-import { TargetForm } from './TargetForm';
+import { authWords, TargetForm } from './TargetForm';
 
 export function TargetPage() {
   const { id = '' } = useParams();
@@ -32,7 +32,7 @@ function Loaded({ target }: { target: TargetView }) {
     <>
       <Verdict target={target} read={read} />
       <Note tone="goes">
-        Columns with a <b className="text-oxide">*</b> must be filled. Read-only ones are the target’s own.
+        Fields with a <b className="text-oxide">*</b> must be filled. Read-only ones are the target’s own.
       </Note>
       <Removal target={target} />
     </>
@@ -55,8 +55,9 @@ function Loaded({ target }: { target: TargetView }) {
       <div className="mt-3 mb-3.5 flex flex-wrap items-baseline gap-x-3">
         <code className="border-b border-rule-strong py-0.5 font-mono break-all">{target.baseUrl}</code>
         <span className="text-ink-2">
-          tables at <code className="font-mono">{target.discoveryPath}</code> ·{' '}
-          {target.hasToken ? 'bearer token stored' : 'no token'}
+          {target.reads === 'openapi' ? 'OpenAPI document' : 'tables'} at{' '}
+          <code className="font-mono">{target.discoveryPath}</code> ·{' '}
+          {target.hasToken ? `${authWords[target.auth.kind].words} stored` : 'no credentials'}
         </span>
         <span className="flex-1" />
         <Act onClick={() => setEditing(!editing)} aria-expanded={editing}>
@@ -65,7 +66,13 @@ function Loaded({ target }: { target: TargetView }) {
       </div>
       {editing && (
         <TargetForm
-          initial={{ name: target.name, baseUrl: target.baseUrl, discoveryPath: target.discoveryPath }}
+          initial={{
+            name: target.name,
+            baseUrl: target.baseUrl,
+            reads: target.reads,
+            discoveryPath: target.discoveryPath,
+            auth: target.auth,
+          }}
           hasToken={target.hasToken}
           error={change.error}
           busy={change.isPending}
@@ -83,7 +90,7 @@ function Loaded({ target }: { target: TargetView }) {
 
 /** How the last test went: the words of the target's answer, and what to do. */
 function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof useReadTarget> }) {
-  if (read.isPending) return <Note tone="look">Asking it for its tables…</Note>;
+  if (read.isPending) return <Note tone="look">Asking it what it offers…</Note>;
   if (read.error) return <Note tone="trouble">{wordsFor(read.error)}</Note>;
   if (read.data)
     return (
@@ -124,7 +131,7 @@ function Removal({ target }: { target: TargetView }) {
     );
   return (
     <Note tone="trouble">
-      {remove.error ? wordsFor(remove.error) : 'Its address and token are forgotten for good.'}{' '}
+      {remove.error ? wordsFor(remove.error) : 'Its address and credentials are forgotten for good.'}{' '}
       <Act onClick={() => remove.mutate(undefined, { onSuccess: () => void navigate('/targets') })}>Remove</Act>{' '}
       <Act onClick={() => setAsking(false)}>Keep it</Act>
     </Note>
@@ -137,14 +144,14 @@ function Columns({ operation }: { operation: Operation }) {
       <h2 className="flex items-baseline justify-between border-b border-ink pb-1.5">
         {operation.label}
         <code className="font-mono text-small font-normal text-ink-3">
-          {operation.method} {operation.path} · {counted(operation.fields.length, 'column')}
+          {operation.method} {operation.path} · {counted(operation.fields.length, 'field')}
         </code>
       </h2>
       <ul className="ledger">
         {operation.fields.map(field => (
           <li
             key={field.key}
-            className="grid grid-cols-[11rem_minmax(0,1fr)] gap-x-5 py-1.5 md:grid-cols-[11rem_13rem_6rem_minmax(0,1fr)]"
+            className="grid grid-cols-[11rem_minmax(0,1fr)] gap-x-5 py-1.5 md:grid-cols-[11rem_13rem_8rem_minmax(0,1fr)]"
           >
             <code className="font-mono text-small font-medium">
               {field.key}
@@ -155,7 +162,10 @@ function Columns({ operation }: { operation: Operation }) {
               )}
             </code>
             <span>{field.label}</span>
-            <span className="text-ink-2 max-md:hidden">{field.type}</span>
+            <span className="text-ink-2 max-md:hidden">
+              {field.type}
+              {field.in && <span className="text-ink-3">, {field.in}</span>}
+            </span>
             <span className="text-small text-ink-2 max-md:hidden">{about(field)}</span>
           </li>
         ))}

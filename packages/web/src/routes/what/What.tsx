@@ -1,6 +1,7 @@
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import type { LineProposal } from '@grammata/core/match';
 import { wireText, type Line } from '@grammata/core/request';
+import { maskedCredentials } from '@grammata/core/target';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useKeys } from '../../app/keys';
@@ -78,6 +79,7 @@ export function What({ workbench }: { workbench: Workbench }) {
       </div>
     );
   const context = { timeZone: editing.draft.terms.timeZone };
+  const masked = maskedCredentials(route.target.hasToken ? route.target.auth : { kind: 'none' });
   const planned = sample ? compiled.plan(sample.submission, context) : null;
   const openLine = (index: number, is: boolean) => {
     setCursor(index);
@@ -173,10 +175,7 @@ export function What({ workbench }: { workbench: Workbench }) {
               className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
             >
               {planned ? (
-                <Wire
-                  label="Outgoing message"
-                  text={wireText(planned.request, route.target.hasToken ? [['authorization', 'Bearer ••••••']] : [])}
-                />
+                <Wire label="Outgoing message" text={wireText(planned.request, masked.headers, masked.query)} />
               ) : (
                 <p className="font-serif text-ink-2">No sample to make a message of.</p>
               )}

@@ -1,0 +1,117 @@
+import { randomUUID } from 'node:crypto';
+import express, { Router, type RequestHandler } from 'express';
+import { faultSwitch, misbehave, problem, takeFault, type Fault } from '../faults';
+import { html, page, type Html } from '../page/html';
+import { Kept } from '../store';
+import { complaintsAbout, kept, type Contact } from './contact';
+import { rosterDocument } from './document';
+
+export const ROSTER_KEY = 'yard-roster-91b4';
+
+interface RosterState {
+  fault: Fault;
+  contacts: Contact[];
+  /** Which contact an idempotency key made. */
+  made: Record<string, string>;
+}
+
+/** The roster: a target with contacts, an OpenAPI document, an API key in a header, and a page to look at its records. */
+export function roster(folder: string, url: () => string): Router {
+  const state = new Kept<RosterState>(folder, 'roster', { fault: 'none', contacts: [], made: {} });
+  const { contacts } = state.value;
+  const router = Router();
+  router.get(
+    '/roster',
+    (_request, response) => void response.send(page('Roster', 'a target', rosterPage(state.value))),
+  );
+  router.use(takeFault('roster', state));
+  router.get(
+    '/roster/v1/openapi.json',
+    (_request, response) => void response.json(rosterDocument(`${url()}/roster/v1`)),
+  );
+
+  const api = Router();
+  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey);
+  api.get('/contacts', (request, response) => {
+    const wanted = typeof request.query.email === 'string' ? request.query.email.toLowerCase() : null;
+    response.json({ contacts: contacts.filter(each => wanted === null || each.email === wanted).slice(0, 100) });
+  });
+  api.post('/contacts', (request, response) => {
+    const complaints = complaintsAbout(request.body, true);
+    if (complaints.length > 0) return void problem(response, 422, 'The contact can’t be taken.', complaints);
+    const key = request.header('idempotency-key');
+    const before = key === undefined ? undefined : contacts.find(each => each.id === state.value.made[key]);
+    if (before) return void response.status(200).json(before);
+    const values = kept(request.body as Record<string, unknown>);
+    if (contacts.some(each => each.email === values.email))
+      return void problem(response, 409, 'There is a contact with this e-mail address.', [
+        { pointer: '#/email', detail: 'is another’s' },
+      ]);
+    const at = new Date().toISOString();
+    const contact = { ...values, id: randomUUID(), created_at: at, updated_at: at } as Contact;
+    contacts.push(contact);
+    if (key !== undefined) state.value.made[key] = contact.id;
+    state.save();
+    response.status(201).location(`${url()}/roster/v1/contacts/${contact.id}`).json(contact);
+  });
+  api.get('/contacts/:id', (request, response) => {
+    const contact = contacts.find(each => each.id === request.params.id);
+    if (!contact) return void problem(response, 404, 'There is no such contact.');
+    response.json(contact);
+  });
+  api.patch('/contacts/:id', (request, response) => {
+    const contact = contacts.find(each => each.id === request.params.id);
+    if (!contact) return void problem(response, 404, 'There is no such contact.');
+    const complaints = complaintsAbout(request.body, false);
+    if (complaints.length > 0) return void problem(response, 422, 'The contact can’t be taken.', complaints);
+    Object.assign(contact, kept(request.body as Record<string, unknown>), { updated_at: new Date().toISOString() });
+    state.save();
+    response.json(contact);
+  });
+  router.use('/roster/v1', api);
+  return router;
+}
+
+const needsKey: RequestHandler = (request, response, next) =>
+  request.header('x-roster-key') === ROSTER_KEY ? next() : void problem(response, 401, 'The key is missing or wrong.');
+
+const MOST_SHOWN = 200;
+
+/** The roster's page: its contacts, newest first. */
+function rosterPage({ contacts, fault }: RosterState): Html {
+  const shown = [...contacts].reverse().slice(0, MOST_SHOWN);
+  return html`<h1>Roster</h1>
+    <div class="row">
+      <p class="soft">${contacts.length} contacts, newest first.</p>
+      ${faultSwitch('roster', 'The roster', fault)}
+    </div>
+    ${
+      shown.length === 0
+        ? html`<p class="soft">No contact yet.</p>`
+        : html`<div class="scroll" tabindex="0" role="region" aria-label="Contacts">
+            <table class="wide">
+              <tr>
+                ${['Given name', 'Family name', 'E-mail', 'Phone', 'Born', 'Address', 'Interests', 'Tags', 'Note'].map(
+                  heading => html`<th>${heading}</th>`,
+                )}
+              </tr>
+              ${shown.map(
+                each =>
+                  html`<tr>
+                    ${[
+                      each.given_name,
+                      each.family_name,
+                      each.email,
+                      each.phone,
+                      each.born,
+                      Object.values(each.postal ?? {}).join(', '),
+                      each.interests?.join(', '),
+                      each.tags?.join(', '),
+                      each.note,
+                    ].map(value => html`<td>${value}</td>`)}
+                  </tr>`,
+              )}
+            </table>
+          </div>`
+    }`;
+}
