@@ -41,12 +41,36 @@ function stamp() {
   return hash.digest('hex');
 }
 
+/** The version of a package that is found from a folder. */
+function versionFrom(folder, name) {
+  for (let at = folder; ; at = path.dirname(at)) {
+    const file = path.join(at, 'node_modules', name, 'package.json');
+    if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8')).version;
+    if (at === path.dirname(at)) return null;
+  }
+}
+
+/** What is built runs from dist/ and finds its packages from there: they must be those that each part was written for. */
+function sameFromDist() {
+  for (const part of ['packages/core', 'packages/contract', 'packages/server', 'packages/practice', 'demo']) {
+    const { dependencies = {} } = JSON.parse(readFileSync(path.join(root, part, 'package.json'), 'utf8'));
+    for (const name of Object.keys(dependencies).filter(each => !each.startsWith('@grammata/'))) {
+      const [own, fromDist] = [versionFrom(path.join(root, part), name), versionFrom(path.join(root, 'dist'), name)];
+      if (own !== fromDist)
+        throw new Error(
+          `${part} uses ${name} ${own}, the build would find ${fromDist}. Add it to the root's package.json.`,
+        );
+    }
+  }
+}
+
 /** Makes the build when it is missing or older than its sources. */
 export async function build({ force = false, say = console.log } = {}) {
   const now = stamp();
   const entries = ['dist/server.mjs', 'dist/demo.mjs', 'dist/web/index.html'].map(file => path.join(root, file));
   if (!force && entries.every(existsSync) && existsSync(stampFile) && readFileSync(stampFile, 'utf8') === now) return;
   say('Building…');
+  sameFromDist();
   const [{ build: bundle }, vite] = await Promise.all([import('esbuild'), import('vite')]);
   const workspaces = Object.fromEntries(
     ['contract', 'server', 'practice'].map(name => [

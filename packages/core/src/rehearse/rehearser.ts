@@ -1,5 +1,5 @@
 import { compileCondition } from '../condition';
-import { compileCall, type CompiledLine, type Outcome } from '../request';
+import { compileLine, missingFrom, usedBy, type CompiledLine, type Outcome } from '../request';
 import type { LineTotals, RouteParts, Sample } from './rehearse';
 
 /** One kind of trouble on a line, and for which samples (their places, from 0). */
@@ -62,20 +62,21 @@ export class Rehearser {
 
   constructor(private readonly samples: readonly Sample[]) {}
 
-  rehearse({ condition, call, operation, baseUrl, context }: RouteParts): RehearsalSummary {
+  rehearse({ condition, call, operation, context }: RouteParts): RehearsalSummary {
     const goes = this.whoGoes(condition);
-    const compiled = compileCall(call, operation, baseUrl);
-    const used = call.lines.map(line => line.source);
+    const fields = new Map(operation.fields.map(field => [field.key, field]));
+    const sources = call.lines.map(line => line.source);
     const before = new Map(this.results.map(each => [each.madeFrom, each]));
-    this.results = compiled.lines.map(line => {
-      const drawsOnAll = line.line.source?.from === 'rest';
-      const madeFrom = JSON.stringify([{ ...line.line, id: '' }, line.field, context, drawsOnAll ? used : null]);
-      return before.get(madeFrom) ?? this.evaluate(line, context, madeFrom);
+    this.results = call.lines.map(line => {
+      const field = fields.get(line.to) ?? null;
+      const drawsOnAll = line.source?.from === 'rest';
+      const madeFrom = JSON.stringify([{ ...line, id: '' }, field, context, drawsOnAll ? sources : null]);
+      return before.get(madeFrom) ?? this.evaluate(compileLine(line, field, usedBy(call)), context, madeFrom);
     });
     return this.summary(
       goes,
-      compiled.lines.map(each => each.line.id),
-      compiled.missing.map(field => field.key),
+      call.lines.map(line => line.id),
+      missingFrom(call, operation).map(field => field.key),
     );
   }
 

@@ -35,13 +35,29 @@ export interface CompiledCall {
   plan(submission: Submission, context?: TransformContext): Planned;
 }
 
-/** Compiles a call against its operation. `baseUrl` is the target's address without a slash at its end. */
-export function compileCall(call: Call, operation: Operation, baseUrl: string): CompiledCall {
-  const fields = new Map(operation.fields.map(field => [field.key, field]));
-  const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
-  const lines = call.lines.map(line => compileLine(line, fields.get(line.to) ?? null, used));
+/** Required fields of the target that no line of the call fills. */
+export function missingFrom(call: Call, operation: Operation): TargetField[] {
   const filled = new Set(call.lines.filter(line => line.source !== null).map(line => line.to));
-  const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
+  return writable(operation).filter(field => field.required && !filled.has(field.key));
+}
+
+/** The keys that the lines of a call draw on. */
+export const usedBy = (call: Call): Set<string> => new Set(call.lines.flatMap(line => fieldsOf(line.source)));
+
+/**
+ * Compiles a call against its operation. `baseUrl` is the target's address without a slash at its end. Of `before`, an
+ * earlier state of the same call, the lines that did not change are taken over.
+ */
+export function compileCall(call: Call, operation: Operation, baseUrl: string, before?: CompiledCall): CompiledCall {
+  const fields = new Map(operation.fields.map(field => [field.key, field]));
+  const known = new Map(before?.lines.map(each => [each.line, each]));
+  const used = usedBy(call);
+  const lines = call.lines.map(line => {
+    const field = fields.get(line.to) ?? null;
+    const same = known.get(line);
+    return same && same.field === field && line.source?.from !== 'rest' ? same : compileLine(line, field, used);
+  });
+  const missing = missingFrom(call, operation);
   const encoding = operation.body ?? (operation.method === 'GET' || operation.method === 'DELETE' ? 'none' : 'json');
   const active = lines.map(each => each.line.source !== null);
   return {

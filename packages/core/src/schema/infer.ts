@@ -80,7 +80,8 @@ const blankField = (key: string, label: string): FieldSchema => ({
 
 function withKind(field: FieldSchema, kind: FieldKind): FieldSchema {
   const kinds = { ...field.kinds, [kind]: (field.kinds[kind] ?? 0) + 1 };
-  const commonest = (Object.entries(kinds) as [FieldKind, number][]).sort((a, b) => b[1] - a[1])[0]![0];
+  // Only the one that grew can have overtaken the commonest.
+  const commonest = kinds[kind]! > (kinds[field.kind] ?? 0) ? kind : field.kind;
   return { ...field, kinds, kind: commonest, filled: field.filled + 1 };
 }
 
@@ -112,7 +113,14 @@ function withWriting(field: FieldSchema, text: string): FieldSchema {
 }
 
 function counted(before: Record<string, number>, seen: string[], most: number): Record<string, number> {
-  const after = new Map(Object.entries(before));
-  for (const each of seen) if (after.has(each) || after.size < most) after.set(each, (after.get(each) ?? 0) + 1);
-  return Object.fromEntries(after);
+  let room = most - Object.keys(before).length;
+  let after = before;
+  for (const each of seen) {
+    const times = Object.hasOwn(after, each) ? after[each]! : 0;
+    if (times === 0 && room <= 0) continue;
+    if (times === 0) room -= 1;
+    if (after === before) after = { ...before };
+    Object.defineProperty(after, each, { value: times + 1, enumerable: true, configurable: true, writable: true });
+  }
+  return after;
 }

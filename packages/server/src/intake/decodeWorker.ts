@@ -20,19 +20,24 @@ export type DecodeMessage =
   | { type: 'portion'; from: number; submissions: Submission[] }
   | { type: 'end'; state: 'read' | 'unread'; trouble: string | null; notes: string[] };
 
-/** Submissions handed over at once. */
+/** Submissions handed over at once, and answers in them: wide ones go in smaller portions. */
 const PORTION = 200;
+const ANSWERS = 2000;
 
-/** Decodes one large message off the main thread. */
-function run({ body, file, contentType, url, pins }: DecodeTask): void {
+/** Decodes one large message off the main thread. A portion waits until the one before it was taken: requests get their turn. */
+async function run({ body, file, contentType, url, pins }: DecodeTask): Promise<void> {
   const say = (message: DecodeMessage) => parentPort?.postMessage(message);
   const bytes = file === null ? Buffer.from(body.buffer, body.byteOffset, body.length) : readFileSync(file);
   const decoded = decodeArrival({ body: bytes, contentType, url }, pins);
   const { submissions, state, trouble } = readingOf(decoded);
   say({ type: 'found', total: submissions.length });
-  for (let from = 0; from < submissions.length; from += PORTION)
-    say({ type: 'portion', from, submissions: submissions.slice(from, from + PORTION) });
+  const width = Math.max(1, submissions[0]?.fields.length ?? 1);
+  const portion = Math.max(1, Math.min(PORTION, Math.floor(ANSWERS / width)));
+  for (let from = 0; from < submissions.length; from += portion) {
+    say({ type: 'portion', from, submissions: submissions.slice(from, from + portion) });
+    await new Promise(resolve => parentPort?.once('message', resolve));
+  }
   say({ type: 'end', state, trouble, notes: decoded.notes.map(each => each.message) });
 }
 
-if (parentPort) run(workerData as DecodeTask);
+if (parentPort) void run(workerData as DecodeTask);

@@ -30,6 +30,7 @@ export function decodeApart(file: string, task: DecodeTask, listener: DecodeList
         if (message.type === 'found') listener.found(message.total);
         else if (message.type === 'end') end(() => resolve(message));
         else if (!listener.portion(message.submissions, message.from)) end(() => resolve(null));
+        else setImmediate(() => worker.postMessage('taken'));
       } catch (error) {
         end(() => reject(error as Error));
       }

@@ -114,6 +114,7 @@ export class Arrivals {
     const touched = new Map<string, FormRow>();
     const grown = new Set<string>();
     const rows: SubmissionRow[] = [];
+    const same = this.#sameBytes(tx, arrival);
     list.forEach((data, index) => {
       const position = from + index;
       const key = data.form?.key ?? UNNAMED_FORM;
@@ -122,7 +123,7 @@ export class Arrivals {
       const builderId = data.id ?? (arrival.method === FEED ? contentId(data) : null);
       const first =
         builderId === null
-          ? this.#sameBytes(tx, arrival, form.id, position)
+          ? this.#firstOf(tx, same, form.id, position)
           : this.#prepared.firstByBuilderId.get({ formId: form.id, builderId });
       if (first && arrival.method === FEED) return;
       const row: SubmissionRow = {
@@ -187,21 +188,36 @@ export class Arrivals {
     });
   }
 
-  /** The first submission that came as the same bytes within the intake's window. */
-  #sameBytes(tx: Pick<Database, 'select'>, arrival: ArrivalRow, formId: string, position: number) {
+  /** Other arrivals of the same bytes within the intake's window. */
+  #sameBytes(tx: Pick<Database, 'select'>, arrival: ArrivalRow): string[] {
     const within =
       tx.select({ seconds: intakes.sameWithin }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get()?.seconds ??
       0;
-    if (within === 0 || arrival.digest === null) return undefined;
+    if (within === 0 || arrival.digest === null) return [];
     return tx
-      .select({ id: submissions.id })
-      .from(submissions)
-      .innerJoin(arrivals, eq(arrivals.id, submissions.arrivalId))
+      .select({ id: arrivals.id })
+      .from(arrivals)
       .where(
         and(
           eq(arrivals.intakeId, arrival.intakeId),
           eq(arrivals.digest, arrival.digest),
           gte(arrivals.receivedAt, arrival.receivedAt - within * 1000),
+          ne(arrivals.id, arrival.id),
+        ),
+      )
+      .all()
+      .map(each => each.id);
+  }
+
+  /** The first submission at this place of arrivals that are the same. */
+  #firstOf(tx: Pick<Database, 'select'>, same: string[], formId: string, position: number) {
+    if (same.length === 0) return undefined;
+    return tx
+      .select({ id: submissions.id })
+      .from(submissions)
+      .where(
+        and(
+          inArray(submissions.arrivalId, same),
           eq(submissions.formId, formId),
           eq(submissions.position, position),
           isNull(submissions.repeatOf),

@@ -1,6 +1,6 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
 import { emptySchema, mergeSchema } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNull, getTableColumns, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
@@ -54,6 +54,17 @@ export class Forms {
   samples(formId: string, limit: number): SubmissionRow[] {
     return this.db
       .select()
+      .from(submissions)
+      .where(own(formId))
+      .orderBy(desc(submissions.receivedAt), desc(submissions.id))
+      .limit(limit)
+      .all();
+  }
+
+  /** The same, with what was read as the JSON text it is stored as: to be handed on without reading it. */
+  sampleTexts(formId: string, limit: number): (Omit<SubmissionRow, 'data'> & { data: string })[] {
+    return this.db
+      .select({ ...getTableColumns(submissions), data: sql<string>`${submissions.data}` })
       .from(submissions)
       .where(own(formId))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))

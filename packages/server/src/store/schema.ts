@@ -159,7 +159,7 @@ export const submissions = sqliteTable(
   },
   table => [
     index('submissions_by_form').on(table.formId, table.receivedAt),
-    index('submissions_by_arrival').on(table.arrivalId),
+    index('submissions_by_arrival').on(table.arrivalId, table.position),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],
 );

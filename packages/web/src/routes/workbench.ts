@@ -1,10 +1,10 @@
 import type { RouteView } from '@grammata/contract';
-import { propose, type LineProposal } from '@grammata/core/match';
+import { isGone, propose, type LineProposal } from '@grammata/core/match';
 import { isTroubled, stateOf, type RehearsalSummary, type RouteParts, type Sample } from '@grammata/core/rehearse';
 import { compileCall, fieldsOf, type CompiledCall } from '@grammata/core/request';
 import { aboutLabel, aboutSubmission, asText, metaKey, referredTo, type FieldKind } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSamples } from '../forms/queries';
 import { useDraft, type Editing } from './useDraft';
@@ -39,6 +39,8 @@ export interface Workbench {
   /** The next sample that answers otherwise: for one line, or in any question that a line draws on. */
   nextThatDiffers(lineIndex?: number): void;
   references: Reference[];
+  /** Questions that the newest submissions do not ask any more. */
+  gone: Set<string>;
   /** What could fill the target's fields, by their keys, whether anything fills them or not. */
   proposals: Map<string, LineProposal>;
   labelOf(key: string): string;
@@ -54,11 +56,22 @@ export function useWorkbench(route: RouteView): Workbench {
     [route.target.operations, draft.call.operationId],
   );
   const { baseUrl } = route.target;
-  const compiled = useMemo(
-    () => operation && compileCall(draft.call, operation, baseUrl),
-    [draft.call, operation, baseUrl],
-  );
+  const [compiled, setCompiled] = useState<CompiledCall | null>(null);
+  const [compiledFrom, setCompiledFrom] = useState<unknown[]>([]);
+  // Lines that did not change are not compiled anew.
+  const from = [draft.call, operation, baseUrl];
+  let current = compiled;
+  if (from.some((each, index) => each !== compiledFrom[index])) {
+    current = operation && compileCall(draft.call, operation, baseUrl, compiled ?? undefined);
+    setCompiled(current);
+    setCompiledFrom(from);
+  }
   const samples = useSamples(route.formId).data?.samples ?? none;
+  const submissions = useMemo(() => samples.map(each => each.submission), [samples]);
+  const gone = useMemo(
+    () => new Set(route.form.schema.fields.map(each => each.key).filter(key => isGone(key, submissions))),
+    [route.form.schema, submissions],
+  );
   const parts = useMemo<RouteParts | null>(
     () =>
       operation && {
@@ -105,15 +118,14 @@ export function useWorkbench(route: RouteView): Workbench {
   const references = useMemo(() => referencesOf(route, samples), [route, samples]);
   const labels = useMemo(() => new Map(references.map(each => [each.key, each.label])), [references]);
   const proposals = useMemo(() => {
-    const submissions = samples.map(each => each.submission);
     const found = operation ? propose(route.form.schema, submissions, operation) : [];
     return new Map(found.map(each => [each.to, each]));
-  }, [route.form.schema, samples, operation]);
+  }, [route.form.schema, submissions, operation]);
   return {
     route,
     editing,
     operation,
-    compiled,
+    compiled: current,
     samples,
     rehearsal,
     sample: samples[at] ?? null,
@@ -123,6 +135,7 @@ export function useWorkbench(route: RouteView): Workbench {
     nextInTrouble,
     nextThatDiffers,
     references,
+    gone,
     proposals,
     labelOf: key => labels.get(key) ?? aboutLabel(key) ?? key,
   };

@@ -1,4 +1,4 @@
-import { homeForField, homeForQuestion, isGone } from '@grammata/core/match';
+import { homeForField, homeForQuestion } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/request';
 import { writable } from '@grammata/core/target';
 import { checkKinds } from '@grammata/core/transform';
@@ -90,12 +90,11 @@ function LooseField({ workbench: { operation, editing }, compiled: { line }, onM
 
 /** Questions that the newest submissions do not ask any more, each with the one that likely took its place. */
 function LooseQuestions({ workbench, compiled: { line }, edit }: LineRowProps) {
-  const { samples, route, editing, labelOf } = workbench;
-  const submissions = samples.map(each => each.submission);
-  const gone = fieldsOf(line.source).filter(key => !key.startsWith('@') && isGone(key, submissions));
+  const { gone: all, route, editing, labelOf } = workbench;
+  const gone = fieldsOf(line.source).filter(key => all.has(key));
   if (gone.length === 0) return null;
   const used = new Set(editing.draft.call.lines.flatMap(each => fieldsOf(each.source)));
-  const free = route.form.schema.fields.filter(each => !used.has(each.key) && !isGone(each.key, submissions));
+  const free = route.form.schema.fields.filter(each => !used.has(each.key) && !all.has(each.key));
   return gone.map(key => {
     const home = homeForQuestion(key, labelOf(key), free);
     return (
