@@ -29,7 +29,7 @@ export const convertUnit = defineTransform<ConvertUnitParams>({
     { name: 'to', label: 'To', choices: units },
     { name: 'places', label: 'Places', kind: 'number' },
   ],
-  accepts: ['number'],
+  accepts: ['number', 'text'],
   returns: 'number',
   explain: ({ from, to, places }) => `${from} to ${to}, ${places} places`,
   apply(value, { from, to, places }): Json | Problem {
