@@ -94,7 +94,7 @@ test.describe('when the target is in trouble', () => {
     await setFault(page, 'token');
     await page.getByRole('button', { name: 'Test and read again' }).click();
     await expect(page.getByRole('status')).toContainText(
-      'It answered 401: it does not take this token. Make a new token',
+      'It answered 401: it does not take these credentials. Make new ones',
     );
     await setFault(page, 'drop');
     await page.getByRole('button', { name: 'Test and read again' }).click();
