@@ -1,6 +1,6 @@
 import { distance } from 'fastest-levenshtein';
 import type { FieldSchema } from '../schema';
-import { asText, type Json } from '../submission';
+import { asText, plainText, type Json } from '../submission';
 import type { TargetField } from '../target';
 import { compileChain, type Step } from '../transform';
 import type { Part } from './match';
@@ -103,29 +103,21 @@ function forChoices(the: Case): Step[] {
   ];
 }
 
-const plain = (text: string) =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-
 /** Alike enough for an option to be proposed for an answer. */
 const ALIKE = 0.7;
 
 /** The table from what people chose to what the target lists: by spelling, else by the most alike that is alike enough. */
 function optionsStep({ asked, values, field }: Case): Step {
   const options = field.options ?? [];
-  const byPlain = new Map(options.map(option => [plain(option), option]));
+  const byPlain = new Map(options.map(option => [plainText(option), option]));
   const chosen =
     Object.keys(asked.options).length > 0
       ? Object.keys(asked.options)
       : [...new Set(values.flat().map(asText))].slice(0, 60);
   const lines = chosen.flatMap(answer => {
-    if (options.includes(answer) || byPlain.has(plain(answer))) return [];
+    if (options.includes(answer) || byPlain.has(plainText(answer))) return [];
     const [best] = options
-      .map(option => ({ option, alike: likeness(plain(answer), plain(option)) }))
+      .map(option => ({ option, alike: likeness(plainText(answer), plainText(option)) }))
       .sort((a, b) => b.alike - a.alike);
     return best && best.alike >= ALIKE ? [`${answer} = ${best.option}`] : [];
   });

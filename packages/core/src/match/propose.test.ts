@@ -1,6 +1,7 @@
 import { emptySchema, mergeSchema } from '../schema';
 import type { FieldKind, Json, Submission } from '../submission';
 import type { Operation, TargetField, TargetType } from '../target';
+import { targetField } from '../testing';
 import { homeForField, homeForQuestion, homeForStep, isGone, propose } from '.';
 import { dateOrderOf } from './cleaning';
 
@@ -15,18 +16,8 @@ const submission = (...answers: Answer[]): Submission => ({
   questions: answers.map(([key, label]) => ({ key, label, pointer: `/${key}` })),
   fields: answers.map(([key, label, kind, value]) => ({ key, label, kind, value, pointer: `/${key}` })),
 });
-const takes = (key: string, type: TargetType, more: Partial<TargetField> = {}): TargetField => ({
-  key,
-  pointer: `/${key}`,
-  label: key,
-  type,
-  required: false,
-  readOnly: false,
-  options: null,
-  maxLength: null,
-  description: null,
-  ...more,
-});
+const takes = (key: string, type: TargetType, more: Partial<TargetField> = {}): TargetField =>
+  targetField(key, { type, ...more });
 const operation = (...fields: TargetField[]): Operation => ({
   id: 'o',
   label: 'O',

@@ -2,27 +2,16 @@ import fc from 'fast-check';
 import type { Condition } from '../condition';
 import { blankPolicies, newLine, problemPolicies, type Line, type Source } from '../request';
 import type { Submission } from '../submission';
-import type { Operation, TargetField } from '../target';
+import type { Operation } from '../target';
+import { targetField } from '../testing';
 import { isTroubled, rehearse, Rehearser, stateOf, type RouteParts, type Sample } from '.';
 
-const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({
-  key,
-  pointer: `/${key}`,
-  label: key,
-  type: 'text',
-  required: false,
-  readOnly: false,
-  options: null,
-  maxLength: null,
-  description: null,
-  ...more,
-});
 const operation: Operation = {
   id: 'o',
   label: 'O',
   method: 'POST',
   path: '/r',
-  fields: [field('ph', { type: 'number' }), field('site', { required: true })],
+  fields: [targetField('ph', { type: 'number' }), targetField('site', { required: true })],
 };
 const sample = (id: string, answers: Record<string, string>): Sample => {
   const fields = Object.entries(answers).map(([key, value]) => ({

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Json, Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
+import { targetField } from '../testing';
 import {
   bodyText,
   compileCall,
@@ -14,18 +15,8 @@ import {
   type Segment,
 } from '.';
 
-const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({
-  key,
-  pointer: `/values/${key}`,
-  label: key,
-  type: 'text',
-  required: false,
-  readOnly: false,
-  options: null,
-  maxLength: null,
-  description: null,
-  ...more,
-});
+const field = (key: string, more: Partial<TargetField> = {}): TargetField =>
+  targetField(key, { pointer: `/values/${key}`, ...more });
 const submission = (answers: Record<string, Json>): Submission => ({
   form: null,
   id: null,

@@ -1,32 +1,21 @@
 import Papa from 'papaparse';
 import { newLine, type Line } from '../request';
 import type { Submission } from '../submission';
-import type { Operation, TargetField } from '../target';
+import type { Operation } from '../target';
+import { targetField } from '../testing';
 import { sheetCsv, sheetMarkdown, sheetOf } from '.';
 
-const field = (key: string, more: Partial<TargetField> = {}): TargetField => ({
-  key,
-  pointer: `/${key}`,
-  label: key,
-  type: 'text',
-  required: false,
-  readOnly: false,
-  options: null,
-  maxLength: null,
-  description: null,
-  ...more,
-});
 const operation: Operation = {
   id: 'o',
   label: 'Create a sample',
   method: 'POST',
   path: '/samples',
   fields: [
-    field('site', { required: true }),
-    field('signs'),
-    field('by'),
-    field('made', { readOnly: true }),
-    field('urgency'),
+    targetField('site', { required: true }),
+    targetField('signs'),
+    targetField('by'),
+    targetField('made', { readOnly: true }),
+    targetField('urgency'),
   ],
 };
 const line = (to: string, more: Partial<Line>): Line => ({ ...newLine(to, to), ...more });

@@ -17,3 +17,12 @@ export function labelFromKey(key: string): string {
   const words = wordsOf(key).join(' ');
   return words ? words[0]!.toUpperCase() + words.slice(1) : key;
 }
+
+/** A text as it is compared where case, accents and punctuation do not matter: `Düne (AB-07)` gives `dune ab 07`. */
+export const plainText = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();

@@ -1,2 +1,3 @@
+export * from './credentials';
 export * from './guard';
 export * from './http';

@@ -3,9 +3,8 @@ import { parseJson, type Json } from '@grammata/core/submission';
 import { isWriting, readDiscovery, readOpenApi, usualRecipe, withQuery, type Operation } from '@grammata/core/target';
 import { parse as parseYaml } from 'yaml';
 import type { Vault } from '../access';
-import { isFault, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
+import { credentialsFor, isFault, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
 import type { TargetRow } from '../store';
-import { credentialsFor } from './credentials';
 
 export interface Connection {
   view: ConnectionView;
@@ -39,7 +38,7 @@ const readers: Record<TargetRow['reads'], { advice: string; read: (document: Jso
         found.notes.length > 0 ? ` Of its document this was not read: ${found.notes.slice(0, 3).join(' ')}` : '';
       return {
         operations: found.operations,
-        says: `offers ${found.operations.length} operations, ${writing} of which store something${notes && '.'}${notes}`,
+        says: `offers ${found.operations.length} operation${found.operations.length === 1 ? '' : 's'}, ${writing} of which ${writing === 1 ? 'stores' : 'store'} something${notes && '.'}${notes}`,
       };
     },
   },

@@ -1,3 +1,2 @@
 export * from './connection';
-export * from './credentials';
 export * from './readTarget';

@@ -1,6 +1,6 @@
 import { IsIn, IsNumber, IsString, Max, MaxLength, Min } from 'class-validator';
 import { distance } from 'fastest-levenshtein';
-import { asText, type Json } from '../../submission';
+import { asText, plainText, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 import { linesOf } from '../linesOf';
 import { remembered } from '../remembered';
@@ -16,14 +16,6 @@ class MatchChoiceParams {
   @IsNumber() @Min(0.5) @Max(1) nearest: number = 1;
 }
 
-const plain = (text: string) =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-
 /** What was answered by what is sent: to the letter first, then without case, accents and punctuation. */
 const tableOf = remembered((options: string) => options, readTable);
 function readTable(options: string): { exact: Map<string, string>; loose: Map<string, string> } {
@@ -33,8 +25,8 @@ function readTable(options: string): { exact: Map<string, string>; loose: Map<st
   });
   const loose = new Map<string, string>();
   for (const [from, to] of pairs) {
-    if (!loose.has(plain(from))) loose.set(plain(from), to);
-    if (!loose.has(plain(to))) loose.set(plain(to), to);
+    if (!loose.has(plainText(from))) loose.set(plainText(from), to);
+    if (!loose.has(plainText(to))) loose.set(plainText(to), to);
   }
   return { exact: new Map(pairs), loose };
 }
@@ -74,7 +66,9 @@ export const matchChoice = defineTransform<MatchChoiceParams>({
     const one = (each: Json): Json | Problem => {
       const text = asText(each).trim();
       const found =
-        exact.get(text) ?? loose.get(plain(text)) ?? (nearest < 1 ? nearestOf(plain(text), loose, nearest) : undefined);
+        exact.get(text) ??
+        loose.get(plainText(text)) ??
+        (nearest < 1 ? nearestOf(plainText(text), loose, nearest) : undefined);
       if (found !== undefined) return found;
       if (otherwise === 'keep') return each;
       return otherwise === 'blank' ? '' : new Problem('choice.unknown', `“${text}” is none of the options.`, value);

@@ -1,0 +1,85 @@
+import { randomBytes } from 'node:crypto';
+import { vaultWith } from '../access';
+import type { Outward, OutwardAnswer, OutwardFault, OutwardRequest } from '../outward';
+import { connect } from './connection';
+
+const vault = vaultWith(randomBytes(32));
+
+/** A target that answers like this, and what it was asked. */
+function answering(body: string, more: Partial<OutwardAnswer> | OutwardFault = {}) {
+  const asked: OutwardRequest[] = [];
+  const answer = { status: 200, headers: {}, bytes: Buffer.from(body), body, cut: false, milliseconds: 7, ...more };
+  const send = (request: OutwardRequest) => {
+    asked.push(request);
+    return Promise.resolve(answer);
+  };
+  return { asked, outward: { send } as unknown as Outward };
+}
+const target = {
+  baseUrl: 'https://roster.example.org/v1/',
+  discoveryPath: '/openapi.json',
+  reads: 'openapi' as const,
+  auth: { kind: 'query' as const, name: 'key' },
+  secret: vault.seal('s3 cret'),
+};
+const yaml = `
+openapi: 3.0.3
+info: { title: Roster, version: '1' }
+paths:
+  /contacts:
+    post:
+      operationId: createContact
+      requestBody:
+        content:
+          application/json:
+            schema: { type: object, required: [email], properties: { email: { type: string } } }
+    get: { operationId: findContacts }
+`;
+
+test('a document in YAML is read, with the credentials where they belong', async () => {
+  const { asked, outward } = answering(yaml);
+  const { view, operations } = await connect(target, outward, vault);
+  expect(view).toEqual({
+    ok: true,
+    verdict: 'It answered in 7 ms and offers 2 operations, 1 of which stores something.',
+    advice: null,
+    status: 200,
+    milliseconds: 7,
+  });
+  expect(operations!.map(each => each.id)).toEqual(['findContacts', 'createContact']);
+  expect(asked[0]).toMatchObject({ method: 'GET', url: 'https://roster.example.org/v1/openapi.json?key=s3%20cret' });
+});
+
+test.each<[string, string, Partial<OutwardAnswer> | OutwardFault, RegExp, RegExp]>([
+  ['a page as 200', '<html>Welcome</html>', {}, /not with JSON/, /path of the OpenAPI document/],
+  ['words', 'just words', {}, /not with JSON/, /path of the OpenAPI document/],
+  ['JSON of another kind', '{"tables":[]}', {}, /no OpenAPI document/, /path of the OpenAPI document/],
+  ['an old version', '{"swagger":"2.0"}', {}, /version 2.0/, /path/],
+  ['more than 5 MB', '{', { cut: true }, /more than 5 MB/, /smaller document/],
+  ['no right', '', { status: 403 }, /does not take these credentials/, /new ones/],
+  ['nothing there', '', { status: 404 }, /nothing at this path/, /path of the OpenAPI document/],
+  ['no answer', '', { code: 'private', message: 'It is private.', milliseconds: 1 }, /private/, /ALLOW_PRIVATE/],
+])('%s is told with what to do', async (_, body, more, verdict, advice) => {
+  const { view, operations } = await connect(target, answering(body, more).outward, vault);
+  expect(operations).toBeNull();
+  expect(view.ok).toBe(false);
+  expect(view.verdict).toMatch(verdict);
+  expect(view.advice).toMatch(advice);
+});
+
+test('aliases in YAML are not multiplied without end', async () => {
+  const bomb = [
+    'a: &a [x, x, x, x, x, x, x, x, x]',
+    ...'bcdefghi'.split('').map((each, at) => `${each}: &${each} [${Array(9).fill(`*${'abcdefgh'[at]}`).join(', ')}]`),
+  ];
+  const { view } = await connect(target, answering(bomb.join('\n')).outward, vault);
+  expect(view.ok).toBe(false);
+});
+
+test('what was not read of a document is said', async () => {
+  const document = { openapi: '3.1.0', paths: { '/a': { post: { requestBody: { content: { 'text/csv': {} } } } } } };
+  const { view } = await connect(target, answering(JSON.stringify(document)).outward, vault);
+  expect(view.verdict).toBe(
+    'It answered in 7 ms and offers 1 operation, 1 of which stores something. Of its document this was not read: A body of text/csv is not written yet.',
+  );
+});
