@@ -1,5 +1,5 @@
 import { RE2JS } from 're2js';
-import { asText, isBlank, isJsonObject, type FieldKind, type Json } from '../submission';
+import { asText, isBlank, isFileOf, type FieldKind, type Json } from '../submission';
 import { compileChain, isProblem } from '../transform';
 
 /** One way of testing an answer. */
@@ -63,17 +63,6 @@ const byDate =
     return date !== null && limits.length > 0 && limits.every(each => each !== null) && holds(date, limits);
   };
 const day = 24 * 60 * 60 * 1000;
-
-/** True for a file whose media type or end of name is the one wanted: `image/*`, `application/pdf`, `.pdf`. */
-function isFileOf(file: Json, wanted: string): boolean {
-  const { name, type } = isJsonObject(file) ? file : { name: file, type: null };
-  const [named, typed, want] = [lower(name), lower(type), wanted.trim().toLowerCase()];
-  return want.startsWith('.')
-    ? named.endsWith(want)
-    : want.endsWith('/*')
-      ? typed.startsWith(want.slice(0, -1))
-      : typed === want;
-}
 
 const define = <Name extends string>(definitions: Record<Name, ComparatorDefinition>) => definitions;
 

@@ -1,4 +1,4 @@
-import { asText, type FieldKind, type Json } from '../submission';
+import { asText, plainText, type FieldKind, type Json } from '../submission';
 
 /** What a form asks. */
 export interface SourceField {
@@ -101,14 +101,9 @@ export function agreement(source: Nature, target: Nature): number {
 /** Share of the source's different answers that are among the target's options. */
 export function optionShare({ samples = [] }: SourceField, { options }: MatchTarget): number {
   if (!options || options.length === 0) return 0;
-  const plain = (text: string) =>
-    text
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, ' ')
-      .trim();
-  const wanted = new Set(options.map(plain));
+  const wanted = new Set(options.map(plainText));
   const given = [
-    ...new Set(samples.flatMap(each => (Array.isArray(each) ? each : [each])).map(each => plain(asText(each)))),
+    ...new Set(samples.flatMap(each => (Array.isArray(each) ? each : [each])).map(each => plainText(asText(each)))),
   ];
   const filled = given.filter(each => each !== '');
   return filled.length === 0 ? 0 : filled.filter(each => wanted.has(each)).length / filled.length;

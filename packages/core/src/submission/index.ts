@@ -1,3 +1,4 @@
+export * from './files';
 export * from './json';
 export * from './percent';
 export * from './pointer';

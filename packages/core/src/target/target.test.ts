@@ -1,18 +1,9 @@
 import type { Json } from '../submission';
+import { targetField } from '../testing';
 import { exampleFor, readDiscovery, refusal, targetTypes, usualRecipe, type TargetField, type TargetType } from '.';
 
-const field = (type: TargetType, more: Partial<TargetField> = {}): TargetField => ({
-  key: 'f',
-  pointer: '/f',
-  label: 'F',
-  type,
-  required: false,
-  readOnly: false,
-  options: null,
-  maxLength: null,
-  description: null,
-  ...more,
-});
+const field = (type: TargetType, more: Partial<TargetField> = {}): TargetField =>
+  targetField('f', { label: 'F', type, ...more });
 
 // RFC 3339 §5.6 (grammar) and §5.8 (examples); what is not RFC 3339 is refused.
 test.each<[TargetType, Json, boolean]>([

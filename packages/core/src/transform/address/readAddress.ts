@@ -70,10 +70,8 @@ function fromText(typed: string): PostalAddress {
   const at = rest.findIndex(each => street.test(each));
   if (at >= 0) address.street = rest.splice(at, 1)[0]!;
   if (address.locality === '' && rest.length > 0) address.locality = rest.pop()!;
-  else if (address.region === '' && rest.length > 1 && at >= 0 && rest.length > at) {
-    // Between the street and the postcode's town stands a village or a building: it goes to the second line.
-  }
   if (address.street === '' && rest.length > 0) address.street = rest.shift()!;
+  // A village or a building between the street and the town goes to the second line.
   address.line2 = [...lines, ...rest].join(', ');
   address.confidence = confidenceOf(address, sure.sure, rest.length);
   return address;

@@ -1,5 +1,5 @@
 import { IsNumber, IsString, Matches, MaxLength, Min } from 'class-validator';
-import { asText, isJsonObject, type Json } from '../../submission';
+import { isFileOf, isJsonObject, type Json } from '../../submission';
 import { defineTransform } from '../define';
 
 class FilterFilesParams {
@@ -32,21 +32,12 @@ export const filterFiles = defineTransform<FilterFilesParams>({
   apply(value, { types, most }): Json {
     const wanted = types
       .split(',')
-      .map(each => each.trim().toLowerCase())
+      .map(each => each.trim())
       .filter(Boolean);
     return (Array.isArray(value) ? value : [value]).filter(file => {
-      const { name, type, size } = isJsonObject(file) ? file : { name: file, type: null, size: null };
-      const [named, typed] = [asText(name).toLowerCase(), asText(type).toLowerCase()];
-      const fits =
-        wanted.length === 0 ||
-        wanted.some(each =>
-          each.startsWith('.')
-            ? named.endsWith(each)
-            : each.endsWith('/*')
-              ? typed.startsWith(each.slice(0, -1))
-              : typed === each,
-        );
-      return fits && !(most > 0 && typeof size === 'number' && size > most * 1e6);
+      const size = isJsonObject(file) ? file.size : null;
+      const isTooLarge = most > 0 && typeof size === 'number' && size > most * 1e6;
+      return !isTooLarge && (wanted.length === 0 || wanted.some(each => isFileOf(file, each)));
     });
   },
   examples: [

@@ -36,6 +36,11 @@ export function Threads({
     return keys.map(from => ({ from, to, lineId: id, isProposed: source === null }));
   });
   const drawn = new Set(threads.flatMap(each => [`question ${each.from}`, `field ${each.to}`]));
+  // What is only proposed is neither used nor filled yet.
+  const settled = new Set(
+    threads.filter(each => !each.isProposed).flatMap(each => [`question ${each.from}`, `field ${each.to}`]),
+  );
+  const restOf = lines.find(line => line.source?.from === 'rest')?.to;
   const filledOtherwise = new Set(
     lines.filter(line => line.source !== null && fieldsOf(line.source).length === 0).map(line => line.to),
   );
@@ -52,8 +57,8 @@ export function Threads({
     .target(each => [RIGHT, fieldY(each.to) ?? 0]);
   const isTroubled = (to: string) => (rehearsal?.lines[lines.findIndex(line => line.to === to)]?.trouble ?? 0) > 0;
   const isLit = (thread: Thread) => hot !== null && (hot === `question ${thread.from}` || hot === `field ${thread.to}`);
-  const unused = questions.filter(each => !drawn.has(`question ${each.key}`)).length;
-  const unfilled = fields.filter(each => !drawn.has(`field ${each.key}`) && !filledOtherwise.has(each.key)).length;
+  const unused = restOf === undefined ? questions.filter(each => !settled.has(`question ${each.key}`)).length : 0;
+  const unfilled = fields.filter(each => !settled.has(`field ${each.key}`) && !filledOtherwise.has(each.key)).length;
   const light = (name: string | null) => ({
     onMouseEnter: () => setHot(name),
     onMouseLeave: () => setHot(null),
@@ -104,7 +109,13 @@ export function Threads({
                 <span aria-hidden className="font-mono text-fine">
                   {to.length > 0 ? '●' : '○'}
                 </span>
-                <span className="sr-only">{to.length > 0 ? `goes to ${to.join(', ')}` : 'is not used'}</span>
+                <span className="sr-only">
+                  {to.length > 0
+                    ? `goes to ${to.join(', ')}`
+                    : restOf === undefined
+                      ? 'is not used'
+                      : `goes to ${restOf} with what is left over`}
+                </span>
               </li>
             );
           })}
@@ -144,7 +155,11 @@ export function Threads({
                     {isTroubled(key) ? ', in trouble' : ''}
                   </span>
                 </button>
-                {filledOtherwise.has(key) && <span className="text-small text-ink-3">no answer in it</span>}
+                {filledOtherwise.has(key) && (
+                  <span className="text-small text-ink-3">
+                    {key === restOf ? 'what no other line uses' : 'the same in every record'}
+                  </span>
+                )}
               </li>
             );
           })}
