@@ -1,10 +1,24 @@
 /** Unit tests stand beside the code they specify. Packages that ship ES modules only are transformed too. */
-const esModules = ['p-queue', 'p-timeout', 'eventemitter3', 'd3-[a-z-]+', 'internmap'];
+const esModules = [
+  'p-queue',
+  'p-timeout',
+  'eventemitter3',
+  'd3-[a-z-]+',
+  'internmap',
+  'file-type',
+  'strtok3',
+  'token-types',
+  '@tokenizer/[a-z]+',
+  'uint8array-extras',
+  '@borewit/text-codec',
+];
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/packages', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {
+    // It offers itself to `import` only.
+    '^file-type$': '<rootDir>/node_modules/file-type/index.js',
     '^@grammata/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
     '^@grammata/demo$': '<rootDir>/demo/src/index.ts',
     '^@grammata/([a-z]+)$': '<rootDir>/packages/$1/src/index.ts',

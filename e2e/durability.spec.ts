@@ -89,13 +89,13 @@ test('killed at full load, again and again: nothing acknowledged is lost, nothin
     baseUrl: base,
     discoveryPath: '/tables',
   });
-  const route = await call<{ id: string; draft: { call: { lines: { source: unknown }[] } } }>('POST', '/routes', {
+  const route = await call<{ id: string; draft: { calls: { lines: { source: unknown }[] }[] } }>('POST', '/routes', {
     name: 'Load',
     formId: form!.id,
     targetId,
     operationId: 'create:samples',
   });
-  route.draft.call.lines[0]!.source = { from: 'field', field: 'n' };
+  route.draft.calls[0]!.lines[0]!.source = { from: 'field', field: 'n' };
   await call('PUT', `/routes/${route.id}/draft`, route.draft);
   await call('POST', `/routes/${route.id}/live`);
 

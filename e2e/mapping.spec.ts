@@ -222,7 +222,7 @@ test('a line whose field the target does not have stays, and is offered the like
   const id = /routes\/(\w+)/.exec(page.url())![1];
   const read = await page.request.get(`/api/routes/${id}`);
   expect(read.status()).toBe(200);
-  const view = (await read.json()) as { draft: { call: { lines: object[] } } };
+  const view = (await read.json()) as { draft: { calls: { lines: object[] }[] } };
   const { draft } = view;
   const loose = {
     id: 'loose',
@@ -233,7 +233,7 @@ test('a line whose field the target does not have stays, and is offered the like
     whenProblem: 'stop',
     fallback: '',
   };
-  draft.call.lines.push(loose);
+  draft.calls[0]!.lines.push(loose);
   expect((await page.request.put(`/api/routes/${id}/draft`, { data: draft })).status()).toBe(200);
   await page.reload();
   await expect(line(page, 'temp_celsius')).toContainText('A loose end');

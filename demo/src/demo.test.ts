@@ -31,11 +31,11 @@ const operations = (
   }
 ).operations;
 const rehearsalOf = (draft: ReturnType<typeof toRegister>) => {
-  const operation = operations.find(each => each.id === draft.call.operationId)!;
+  const operation = operations.find(each => each.id === draft.calls[0]!.operationId)!;
   return rehearse(
     {
       condition: draft.condition,
-      call: draft.call,
+      call: draft.calls[0]!,
       operation,
       baseUrl: 'http://127.0.0.1',
       context: { timeZone: draft.terms.timeZone },

@@ -22,7 +22,7 @@ try {
     demo: true,
     practiceUrl: yard.url,
     mail: base.mail ?? { port: base.port + 1, domain: 'localhost' },
-    allowPrivate: [...base.allowPrivate, new URL(yard.url).host],
+    allowPrivate: [...base.allowPrivate, new URL(yard.url).host, new URL(yard.outbox.baseUrl).host],
   };
   const assembled = assemble(config);
   await seed(assembled.services, yard, Date.now());

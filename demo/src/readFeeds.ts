@@ -1,6 +1,29 @@
-import type { Services } from '@grammata/server';
+import { dispatcher, type Services } from '@grammata/server';
+import { toAccessLog } from './routes';
 
-/** Reads feeds that were never read, so that the demo does not wait for its timers. */
-export async function readFeeds({ store, feeds }: Services): Promise<void> {
-  for (const { id, feed, feedReading } of store.intakes.all()) if (feed && !feedReading) await feeds.read(id);
+/** Reads feeds that were never read, so that the demo does not wait for its timers, and has what they held delivered. */
+export async function readFeeds(services: Services): Promise<void> {
+  const { store, feeds, queue, live } = services;
+  for (const { id, feed, feedReading } of store.intakes.all()) {
+    if (!feed || feedReading) continue;
+    const seen = formSeen(services, id);
+    await feeds.read(id);
+    const formId = await seen;
+    const register = store.targets.all().find(each => each.name === 'Register')!;
+    const route = store.routes.create(formId, toAccessLog(register.id));
+    store.routes.goLive(route.id);
+    const dispatch = dispatcher(store, live, () => queue.wake());
+    dispatch.announce(dispatch.queue(store.forms.samples(formId, 10_000).reverse()));
+  }
 }
+
+/** Waits until a form was seen at an intake; gives back its identifier. */
+const formSeen = ({ store, live }: Services, intakeId: string): Promise<string> =>
+  new Promise(resolve => {
+    const stop = live.subscribe(() => {
+      const form = store.forms.all().find(each => each.form.intakeId === intakeId)?.form;
+      if (!form) return;
+      stop();
+      resolve(form.id);
+    });
+  });

@@ -1,4 +1,6 @@
 import { randomBytes } from 'node:crypto';
+import type { DraftInput } from '@grammata/contract';
+import { compileCondition } from '@grammata/core/condition';
 import { catalogue, FEED_TOKEN, type Yard } from '@grammata/practice';
 import { aboutSubmission, hashPassword, type IntakeRow, type Services } from '@grammata/server';
 import { arrive } from './arrive';
@@ -11,14 +13,13 @@ import {
   pastVisits,
   type PastAnswer,
 } from './past';
-import { toFollowUps, toRegister, toRoster } from './routes';
+import { toFollowUps, toIncidents, toKits, toRegister, toRoster, toSchools } from './routes';
 
 const DAY = 86_400_000;
 
 /**
- * Fills an empty server with the demo: an intake for each way that forms reach us, with their past answers; the register
- * as a target; one route live and one in draft. Past reports of the live route are queued and really delivered once the
- * server runs.
+ * Fills an empty server with the demo: an intake for each way that forms reach us, with their past answers; the practice
+ * targets; a live route for each form, and a draft. What came before is queued and really delivered once the server runs.
  */
 export async function seed(services: Services, yard: Yard, until: number): Promise<void> {
   const { store, vault, config } = services;
@@ -35,10 +36,8 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     secret: vault.seal(yard.register.token),
   });
   const formId = await arrive(services, reports, 'sampling-report', pastReports(until));
-  const live = store.routes.create(formId, toRegister(target.id));
+  goLive(formId, toRegister(target.id), 34);
   store.routes.create(formId, toFollowUps(target.id));
-  store.routes.goLive(live.id, until - 34 * DAY);
-  queuePast(live.id, formId);
 
   const volunteers = open('Volunteers');
   const signUps = await arrive(services, volunteers, 'volunteer-sign-up', pastSignUps(until));
@@ -50,17 +49,48 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     auth: { kind: 'header', name: 'X-Roster-Key' },
     secret: vault.seal(yard.roster.key),
   });
-  store.forms.update(signUps, { state: 'adopted' });
-  store.routes.create(signUps, toRoster(roster.id));
+  const labDesk = store.targets.create({
+    name: 'Lab desk',
+    baseUrl: yard.labDesk.baseUrl,
+    reads: 'openapi',
+    discoveryPath: '/openapi.json',
+    auth: {
+      kind: 'oauth',
+      tokenUrl: yard.labDesk.tokenUrl,
+      clientId: yard.labDesk.client.id,
+      scope: '',
+      clientIn: 'header',
+    },
+    secret: vault.seal(yard.labDesk.client.secret),
+  });
+  const outbox = store.targets.create({
+    name: 'Outbox',
+    baseUrl: yard.outbox.baseUrl,
+    reads: 'mail',
+    discoveryPath: '/',
+    auth: { kind: 'basic', user: yard.outbox.user },
+    secret: vault.seal(yard.outbox.password),
+  });
+  const shelf = store.targets.create({
+    name: 'Shelf',
+    baseUrl: yard.shelf.baseUrl,
+    reads: 'openapi',
+    discoveryPath: '/openapi.json',
+    auth: { kind: 'basic', user: yard.shelf.user },
+    secret: vault.seal(yard.shelf.password),
+  });
+  goLive(signUps, toRoster(roster.id), 20);
 
   const requests = open('Requests and alerts');
   const kitForm = await arrive(services, requests, 'kit-request', pastKitRequests(until));
   const alertForm = await arrive(services, requests, 'incident-alert', pastAlerts(until));
-  for (const id of [kitForm, alertForm]) store.forms.update(id, { state: 'adopted' });
+  goLive(kitForm, toKits(target.id, labDesk.id), 12);
+  goLive(alertForm, toIncidents({ labDesk: labDesk.id, outbox: outbox.id, shelf: shelf.id }), 12);
 
   const visits = open('School mail');
   const visitForm = await arrive(services, visits, 'school-visit', pastVisits(until));
   store.forms.update(visitForm, { name: 'School visit enquiry' });
+  goLive(visitForm, toSchools(roster.id, outbox.id), 9);
 
   const log = catalogue.find(each => each.id === 'site-access-log')!;
   const rowOf = ({ filled }: PastAnswer) => log.kind.row!(log.form, filled);
@@ -88,15 +118,20 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
   if (config.mail)
     yard.pointAt('school-visit', `${visits.slug}@${config.mail.domain}`, `${config.host}:${config.mail.port}`);
 
-  function queuePast(routeId: string, form: string) {
-    const version = store.routes.latestVersion(routeId)!;
+  /** A route that went live days ago, with all that came before still to be delivered. */
+  function goLive(form: string, draft: DraftInput, days: number) {
+    store.forms.update(form, { state: 'adopted' });
+    const route = store.routes.create(form, draft);
+    store.routes.goLive(route.id, until - days * DAY);
+    const version = store.routes.latestVersion(route.id)!;
     for (const sample of store.forms.samples(form, 10_000).reverse())
-      store.deliveries.queue({
-        routeId,
-        versionId: version.id,
-        submissionId: sample.id,
-        about: aboutSubmission(sample.data),
-        createdAt: sample.receivedAt + 1000,
-      });
+      if (compileCondition(draft.condition)(sample.data))
+        store.deliveries.queue({
+          routeId: route.id,
+          versionId: version.id,
+          submissionId: sample.id,
+          about: aboutSubmission(sample.data),
+          createdAt: sample.receivedAt + 1000,
+        });
   }
 }

@@ -2,12 +2,20 @@ import 'reflect-metadata';
 import { everything, type Condition } from '@grammata/core/condition';
 import {
   blankPolicies,
+  failureChoices,
+  noneChoices,
   problemPolicies,
+  severalChoices,
+  writings,
   type BlankPolicy,
   type Call,
+  type Find,
   type Line,
   type ProblemPolicy,
+  type ReadBack,
   type Source,
+  type Update,
+  type Writing,
 } from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
 import { authKinds, type Auth } from '@grammata/core/target';
@@ -16,6 +24,7 @@ import { Type } from 'class-transformer';
 import {
   Allow,
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
   IsIn,
@@ -37,7 +46,9 @@ import {
 import { IsAddressRange } from './isAddressRange';
 import { FeedInput } from './feed';
 import { IsCondition } from './isCondition';
+import { IsPointer } from './isPointer';
 import { IsSource } from './isSource';
+import { IsTargetAddress } from './isTargetAddress';
 import { VerificationInput } from './verification';
 
 /** The owner's account, made at the first start. */
@@ -92,6 +103,9 @@ export class SendInput {
 
 const headerName = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
 
+const isOAuth = ({ kind }: { kind: string }) => kind === 'oauth';
+const isHmac = ({ kind }: { kind: string }) => kind === 'hmac';
+
 /** How a target is shown who asks; the secret goes beside it. */
 export class AuthInput {
   @IsIn(authKinds) kind: Auth['kind'] = 'bearer';
@@ -101,23 +115,33 @@ export class AuthInput {
   @MaxLength(200)
   user?: string;
   /** The header or parameter that carries the key. */
-  @ValidateIf((auth: AuthInput) => auth.kind === 'header' || auth.kind === 'query')
+  @ValidateIf(({ kind }: AuthInput) => kind === 'header' || kind === 'query' || kind === 'hmac')
   @Matches(headerName, { message: 'Give a name without spaces.' })
   @MaxLength(100)
   name?: string;
-}
-
-/** What a target is read from: a list of its tables and columns, or an OpenAPI document. */
-export const readingKinds = ['tables', 'openapi'] as const;
-export type ReadingKind = (typeof readingKinds)[number];
-
-export class TargetInput {
-  @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
+  /** OAuth 2: where tokens are had, for which client, and where the client shows itself. */
+  @ValidateIf(isOAuth)
   @IsUrl(
     { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
     { message: 'Give an address that starts with http:// or https://.' },
   )
-  baseUrl: string = '';
+  tokenUrl?: string;
+  @ValidateIf(isOAuth) @Length(1, 200, { message: 'Give the client’s identifier.' }) clientId?: string;
+  @ValidateIf(isOAuth) @IsOptional() @IsString() @MaxLength(500) scope?: string;
+  @ValidateIf(isOAuth) @IsOptional() @IsIn(['header', 'body']) clientIn?: 'header' | 'body';
+  /** HMAC over the body. */
+  @ValidateIf(isHmac) @IsIn(['sha1', 'sha256', 'sha512']) algorithm?: 'sha1' | 'sha256' | 'sha512';
+  @ValidateIf(isHmac) @IsIn(['hex', 'base64']) encoding?: 'hex' | 'base64';
+  @ValidateIf(isHmac) @IsOptional() @Matches(/^[\x20-\x7e]*$/) @MaxLength(40) prefix?: string;
+}
+
+/** What a target is read from: a list of its tables and columns, an OpenAPI document; or that it is a mail server. */
+export const readingKinds = ['tables', 'openapi', 'mail'] as const;
+export type ReadingKind = (typeof readingKinds)[number];
+
+export class TargetInput {
+  @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
+  @IsTargetAddress() baseUrl: string = '';
   @IsIn(readingKinds) reads: ReadingKind = 'tables';
   /** Below the base address: where the target lists its tables and columns, or has its document. */
   @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
@@ -151,13 +175,40 @@ export class LineInput implements Line {
   @IsIn(blankPolicies) whenBlank: BlankPolicy = 'leaveOut';
   @IsIn(problemPolicies) whenProblem: ProblemPolicy = 'stop';
   @Allow() fallback: Json = '';
+  /** What it does to a record that was found. */
+  @IsOptional() @IsIn(writings) writes?: Writing;
+  /** Files go as links to copies that Grammata keeps. */
+  @IsOptional() @IsBoolean() copies?: boolean;
+}
+
+/** Which record an operation is about. */
+export class RecordInput implements Update, ReadBack {
+  @IsString() @MaxLength(200) operationId: string = '';
+  @IsString() @MaxLength(200) to: string = '';
+  @IsPointer() from: string = '';
+}
+
+export class FindInput implements Find {
+  @IsString() @MaxLength(200) operationId: string = '';
+  @ValidateNested() @Type(() => LineInput) line: LineInput = new LineInput();
+  @IsPointer() list: string = '';
+  @IsPointer() equals: string = '';
+  @IsIn(noneChoices) whenNone: Find['whenNone'] = 'create';
+  @IsIn(severalChoices) whenSeveral: Find['whenSeveral'] = 'hold';
+  @IsOptional() @ValidateNested() @Type(() => RecordInput) update: RecordInput | null = null;
 }
 
 export class CallInput implements Call {
-  @IsString() @MaxLength(60) id: string = '';
+  /** Stands in keys that refer to its answer. */
+  @IsString() @Matches(/^[\w-]{1,60}$/) id: string = '';
   @IsString() @MaxLength(60) targetId: string = '';
   @IsString() @MaxLength(200) operationId: string = '';
   @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => LineInput) lines: LineInput[] = [];
+  @IsOptional() @IsCondition() condition?: Condition | null;
+  @IsOptional() @IsString() @MaxLength(500) repeat?: string | null;
+  @IsOptional() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
+  @IsOptional() @ValidateNested() @Type(() => FindInput) find?: FindInput | null;
+  @IsOptional() @ValidateNested() @Type(() => RecordInput) readBack?: RecordInput | null;
 }
 
 /** The terms of delivery. */
@@ -172,10 +223,22 @@ export class TermsInput {
 export class DraftInput {
   @IsString() @Length(1, 120) name: string = '';
   @IsCondition() condition: Condition = everything;
-  @ValidateNested() @Type(() => CallInput) call: CallInput = new CallInput();
+  /** In the order in which they are made. */
+  @IsArray()
+  @ArrayMinSize(1, { message: 'A route makes at least one call.' })
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => CallInput)
+  calls: CallInput[] = [];
   @ValidateNested() @Type(() => TermsInput) terms: TermsInput = new TermsInput();
   /** The revision this edit was made on; a newer one on the server refuses it. */
   @IsInt() @Min(0) revision: number = 0;
+}
+
+/** Which sample a draft is run for; really sent, or only looked up. */
+export class RunInput {
+  @IsString() @MaxLength(60) sampleId: string = '';
+  @IsBoolean() send: boolean = false;
 }
 
 /** Which deliveries to send again, and with which mapping. */

@@ -18,6 +18,7 @@ function isSource(value: unknown): boolean {
   if (value.from === 'constant') return 'value' in value && value.value !== undefined;
   return (
     value.from === 'text' &&
+    (!('html' in value) || typeof value.html === 'boolean') &&
     'segments' in value &&
     Array.isArray(value.segments) &&
     value.segments.length <= 200 &&

@@ -1,5 +1,6 @@
 import type { Decoded, FoundEnvelope, LandmarkProblem, Note, Pins } from '@grammata/core/decode';
 import type { Sample } from '@grammata/core/rehearse';
+import type { Ask, Change, Done } from '@grammata/core/perform';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Json, Submission } from '@grammata/core/submission';
@@ -185,6 +186,8 @@ export interface TargetView {
   discoveryPath: string;
   auth: Auth;
   hasToken: boolean;
+  /** Where things are tried on; null where there is no other side. */
+  tryBaseUrl: string | null;
   operations: Operation[];
   /** When its tables and columns were last read from it. */
   readAt: string | null;
@@ -226,7 +229,50 @@ export interface RouteSummary {
 export interface RouteView extends RouteSummary {
   draft: DraftInput;
   form: FormView;
-  target: TargetView;
+  /** Those that its calls go to. */
+  targets: TargetView[];
+  /** How the last real try of the draft went; null before the first. */
+  trial: TrialView | null;
+}
+
+/** A request as it was or would be made for one sample. */
+export interface AskView {
+  callId: string;
+  item: string;
+  purpose: Ask['purpose'];
+  /** As it goes over the wire, secrets masked. */
+  request: string;
+  /** Undefined for one that is not made. */
+  status?: number | null;
+  message?: string;
+  changes: Change[];
+  found: Json;
+}
+
+/** What one sample sends, call by call: looked up only, or really sent. */
+export interface RunView {
+  asks: AskView[];
+  done: Done[];
+  /** What keeps it from going on. */
+  problems: { code: string; message: string }[];
+}
+
+/** A real try of a draft with one sample. */
+export interface TrialView extends RunView {
+  sampleId: string;
+  at: string;
+  /** The revision of the draft that was tried. */
+  revision: number;
+}
+
+/** What a target had against a value, beside the line it is about. */
+export interface RefusalView {
+  deliveryId: string;
+  sampleId: string;
+  callId: string;
+  lineId: string;
+  message: string;
+  at: string;
 }
 
 /** A sample with what people said of it. */
@@ -266,6 +312,9 @@ export interface DeliverySummary {
 export interface AttemptView {
   id: string;
   number: number;
+  callId: string;
+  item: string;
+  purpose: Ask['purpose'];
   startedAt: string;
   milliseconds: number;
   /** The message as it went out, secrets masked. */
@@ -275,14 +324,28 @@ export interface AttemptView {
   response: string | null;
   outcome: 'delivered' | 'retry' | 'final';
   message: string;
+  /** What the target said of single lines. */
+  complaints: Complaint[];
+}
+
+/** What a target said of one value. */
+export interface Complaint {
+  /** Null where it is about no line. */
+  lineId: string | null;
+  /** The target's field, or what it called it. */
+  field: string;
+  message: string;
 }
 
 export interface DeliveryView extends DeliverySummary {
   idempotencyKey: string;
   arrivalId: string;
   targetName: string;
-  /** Null when the request can't be made. */
-  plan: RequestPlan | null;
+  /** What would be sent, as far as it is known before anything is looked up. */
+  planned: { callId: string; plan: RequestPlan }[];
+  /** The calls of its version, in their order. */
+  calls: { id: string; label: string; targetName: string }[];
+  done: Done[];
   problems: { code: string; message: string }[];
   attemptList: AttemptView[];
   tries: number;

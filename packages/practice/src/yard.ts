@@ -8,8 +8,11 @@ import { builder, FEED_TOKEN } from './builders/builder';
 import { catalogue } from './builders/catalogue';
 import { html, page } from './page/html';
 import { style } from './page/style';
+import { labDesk, LAB_DESK_CLIENT } from './labDesk/labDesk';
+import { outbox, OUTBOX_LOGIN } from './outbox/outbox';
 import { register, REGISTER_TOKEN } from './register/register';
 import { roster, ROSTER_KEY } from './roster/roster';
+import { shelf, SHELF_LOGIN } from './shelf/shelf';
 
 export interface YardOptions {
   host: string;
@@ -24,6 +27,12 @@ export interface Yard {
   register: { baseUrl: string; token: string };
   /** Where the roster's API is, and its key. */
   roster: { baseUrl: string; key: string };
+  /** Where the lab desk's API is, where its tokens are had, and for whom. */
+  labDesk: { baseUrl: string; tokenUrl: string; client: { id: string; secret: string } };
+  /** Where the outbox takes mails, and from whom. */
+  outbox: { baseUrl: string; user: string; password: string };
+  /** Where the shelf's API is, and its login. */
+  shelf: { baseUrl: string; user: string; password: string };
   /** Points a builder at an intake, where nobody did yet; a mail builder also needs the server it sends through. */
   pointAt(builder: string, address: string, via?: string): void;
   /** Puts past rows into a builder's feed. */
@@ -38,6 +47,8 @@ type Parts = NonNullable<PracticeView['yard']>;
 /** Starts the practice yard: simulated builders and targets on an HTTP server of their own. Rejects when the port is taken. */
 export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   let url = '';
+  let mailUrl = '';
+  const mails = outbox(dataDir);
   const builders = new Map(catalogue.map(each => [each.id, builder(each, dataDir, () => url)]));
   const parts = (): Parts => ({
     builders: catalogue.map(({ id, form, kind }) => ({
@@ -76,6 +87,43 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
           { label: 'Key in X-Roster-Key', value: ROSTER_KEY },
         ],
       },
+      {
+        id: 'labdesk',
+        name: 'Lab desk',
+        summary:
+          'Tickets, and files attached to them by id; OAuth 2, tokens that expire, subjects cut short, a rate limit.',
+        page: `${url}/labdesk`,
+        facts: [
+          { label: 'Address', value: `${url}/labdesk/v2` },
+          { label: 'Document at', value: '/openapi.json' },
+          { label: 'Tokens at', value: `${url}/labdesk/token` },
+          { label: 'Client', value: LAB_DESK_CLIENT.id },
+          { label: 'Client secret', value: LAB_DESK_CLIENT.secret },
+        ],
+      },
+      {
+        id: 'outbox',
+        name: 'Outbox',
+        summary: 'A mail server that sends nothing on; only addresses under example.org are taken.',
+        page: `${url}/outbox`,
+        facts: [
+          { label: 'Address', value: mailUrl },
+          { label: 'User', value: OUTBOX_LOGIN.user },
+          { label: 'Password', value: OUTBOX_LOGIN.password },
+        ],
+      },
+      {
+        id: 'shelf',
+        name: 'Shelf',
+        summary: 'A file store: a file is the whole body of a PUT.',
+        page: `${url}/shelf`,
+        facts: [
+          { label: 'Address', value: `${url}/shelf/v1` },
+          { label: 'Document at', value: '/openapi.json' },
+          { label: 'User', value: SHELF_LOGIN.user },
+          { label: 'Password', value: SHELF_LOGIN.password },
+        ],
+      },
     ],
   });
   const app = express();
@@ -108,6 +156,9 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     ...[...builders.values()].map(each => each.router),
     register(dataDir),
     roster(dataDir, () => url),
+    labDesk(dataDir, () => url),
+    mails.router,
+    shelf(dataDir, () => url),
   );
   const server = createServer(app);
   return new Promise((resolve, reject) => {
@@ -117,16 +168,24 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       const stop = () => {
         builders.forEach(each => each.stop());
         server.closeAllConnections();
-        return new Promise<void>(done => server.close(() => done()));
+        return Promise.all([mails.stop(), new Promise<void>(done => server.close(() => done()))]).then(() => undefined);
       };
-      resolve({
+      const yard = (mailPort: number): Yard => ({
         url,
         register: { baseUrl: `${url}/register/v1`, token: REGISTER_TOKEN },
         roster: { baseUrl: `${url}/roster/v1`, key: ROSTER_KEY },
+        labDesk: { baseUrl: `${url}/labdesk/v2`, tokenUrl: `${url}/labdesk/token`, client: LAB_DESK_CLIENT },
+        outbox: { baseUrl: `smtp://${host}:${mailPort}`, ...OUTBOX_LOGIN },
+        shelf: { baseUrl: `${url}/shelf/v1`, ...SHELF_LOGIN },
         pointAt: (id, address, via) => builders.get(id)?.pointAt(address, via),
         fill: (id, rows) => builders.get(id)?.fill(rows),
         stop,
       });
+      // A port of its own that is free will do: it is told on the page.
+      mails.listen(host, port === 0 ? 0 : port + 1).then(mailPort => {
+        mailUrl = `smtp://${host}:${mailPort}`;
+        resolve(yard(mailPort));
+      }, reject);
     });
   });
 }

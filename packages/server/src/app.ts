@@ -28,6 +28,7 @@ function application(services: Services): Express {
     }),
   );
   app.use('/api', api(services));
+  app.get('/copies/:id/:name', services.copies.serve);
   if (webDir && existsSync(webDir)) {
     app.use(
       express.static(webDir, {

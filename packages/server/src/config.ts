@@ -21,6 +21,8 @@ export interface Config {
   mail: { port: number; domain: string } | null;
   /** The program of the thread that decodes large messages. */
   decoderFile: string;
+  /** Most bytes of a file that is sent on. */
+  largestFile: number;
   /** Deliveries under way at once. */
   concurrency: number;
 }
@@ -33,6 +35,12 @@ function portFrom(value: string | undefined, fallback: number, name = 'GRAMMATA_
   if (!Number.isInteger(port) || port < 0 || port > 65535)
     throw new ConfigFault(`${name} is “${value}”; give a number from 1 to 65535.`);
   return port;
+}
+
+function megabytesFrom(value: string | undefined, fallback: number): number {
+  const size = Number(value ?? fallback);
+  if (!(size > 0)) throw new ConfigFault(`GRAMMATA_LARGEST_FILE_MB is “${value}”; give a number of megabytes.`);
+  return size;
 }
 
 /** A mailbox listens where GRAMMATA_MAIL_PORT names a port. Its domain is what senders reach this machine under. */
@@ -63,6 +71,7 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
       .filter(Boolean),
     mail: mailFrom(env, host),
     decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
+    largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
     concurrency: 8,
   };
 }

@@ -3,7 +3,7 @@ export { assemble, type Assembled, type Running } from './start';
 export type { Services } from './services';
 export { hashPassword } from './access';
 export { readingOf, decodeArrival } from './intake';
-export { aboutSubmission } from './delivery';
+export { aboutSubmission, dispatcher } from './delivery';
 export { newId } from './ids';
 export { readTarget } from './targets';
 export type { ArrivalRow, IntakeRow } from './store';

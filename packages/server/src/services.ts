@@ -1,10 +1,11 @@
 import type { Logger } from 'pino';
 import type { Vault } from './access';
 import type { Config } from './config';
-import type { DeliveryQueue } from './delivery';
+import type { Courier, DeliveryQueue, Postman } from './delivery';
+import type { Contents, Copies } from './files';
 import type { ArrivalReader, Bodies, Feeds } from './intake';
 import type { LiveHub } from './live';
-import type { Outward } from './outward';
+import type { Authorizations, Outward } from './outward';
 import type { Store } from './store';
 import type { Workshop } from './work';
 
@@ -14,6 +15,11 @@ export interface Services {
   store: Store;
   vault: Vault;
   outward: Outward;
+  authorizations: Authorizations;
+  postman: Postman;
+  courier: Courier;
+  contents: Contents;
+  copies: Copies;
   live: LiveHub;
   queue: DeliveryQueue;
   reader: ArrivalReader;

@@ -1,14 +1,15 @@
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';
-import { vaultIn } from './access';
+import { keyIn, vaultIn } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
-import { DeliveryQueue, dispatcher } from './delivery';
+import { Courier, DeliveryQueue, dispatcher, Postman } from './delivery';
+import { Contents, Copies } from './files';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
-import { Outward } from './outward';
+import { Authorizations, Outward } from './outward';
 import type { Services } from './services';
 import { openDatabase, storeOn, type IntakeRow } from './store';
 import { Workshop } from './work';
@@ -29,15 +30,22 @@ export interface Assembled {
 
 /** Opens the data folder and builds the server. Throws ConfigFault when the folder can't be used. */
 export function assemble(config: Config, log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' })): Assembled {
-  const { vault, database } = openData(config);
+  const { vault, linkKey, database } = openData(config);
   const store = storeOn(database.db);
   const live = new LiveHub();
   const outward = new Outward(config.allowPrivate);
-  const queue = new DeliveryQueue({ store, outward, vault, live, log, concurrency: config.concurrency });
+  const authorizations = new Authorizations(outward, vault);
+  const postman = new Postman(vault, config.allowPrivate);
+  const bodies = new Bodies(config.dataDir);
+  const folder = path.join(config.dataDir, 'underway');
+  rmSync(folder, { recursive: true, force: true });
+  const contents = new Contents({ store, bodies, outward, vault, folder, most: config.largestFile });
+  const copies = new Copies(store.copies, config.publicUrl, linkKey, config.dataDir);
+  const courier = new Courier({ outward, authorizations, contents, copies, postman });
+  const queue = new DeliveryQueue({ store, courier, live, log, concurrency: config.concurrency });
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, live, () => queue.wake());
   const recorder = new Recorder(store.arrivals);
-  const bodies = new Bodies(config.dataDir);
   const reader = new ArrivalReader({
     store,
     live,
@@ -51,7 +59,24 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const stored = () => reader.wake();
   const secretOf = ({ feedSecret }: IntakeRow) => (feedSecret ? vault.open(feedSecret) : '');
   const feeds = new Feeds({ store, live, outward, secretOf, stored });
-  const services: Services = { config, store, vault, outward, live, queue, reader, feeds, workshop, bodies, log };
+  const services: Services = {
+    config,
+    store,
+    vault,
+    outward,
+    authorizations,
+    postman,
+    courier,
+    contents,
+    copies,
+    live,
+    queue,
+    reader,
+    feeds,
+    workshop,
+    bodies,
+    log,
+  };
   const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, stored });
   const server = httpServer(services, {
     intakes: store.intakes,
@@ -81,7 +106,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       queue.start();
       feeds.schedule();
       bodies.sweep(id => store.arrivals.has(id));
-      const timer = retention(store, bodies, log);
+      const timer = retention(store, bodies, copies, log);
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();
@@ -104,7 +129,11 @@ function openData({ dataDir, migrationsDir }: Config) {
   try {
     mkdirSync(dataDir, { recursive: true });
     const vault = vaultIn(dataDir);
-    return { vault, database: openDatabase(path.join(dataDir, 'grammata.db'), migrationsDir) };
+    return {
+      vault,
+      linkKey: keyIn(dataDir, 'links'),
+      database: openDatabase(path.join(dataDir, 'grammata.db'), migrationsDir),
+    };
   } catch (error) {
     throw new ConfigFault(
       `The data folder ${dataDir} can't be used: ${(error as Error).message}. Set GRAMMATA_DATA to one that can be written.`,

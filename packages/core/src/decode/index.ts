@@ -6,6 +6,7 @@ import type { Pins } from './pins';
 import { readAnswers } from './value';
 
 export type { Note } from './notes';
+export * from './contents';
 export * from './pins';
 export { contentTypeParts, fileValue, nestedFromPairs, nestedFromValues, type Document } from './media';
 

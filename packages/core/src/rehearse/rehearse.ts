@@ -1,6 +1,7 @@
-import { compileCondition, type Condition } from '../condition';
+import { compileCondition, everything, type Condition } from '../condition';
+import { situationsOf } from '../perform';
 import { compileCall, stoppers, type Call, type Outcome, type RequestPlan } from '../request';
-import type { Submission } from '../submission';
+import type { Json, Situation, Submission } from '../submission';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 
@@ -56,7 +57,16 @@ export interface RouteParts {
   operation: Operation;
   baseUrl: string;
   context: TransformContext;
+  /** What earlier calls are likely to answer, by their ids. */
+  answers?: Record<string, Json>;
 }
+
+/** What the call is made for on one sample: once, for each item, or not at all. */
+export const situationsFor = ({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) => {
+  const goes = compileCondition(call.condition ?? everything);
+  return (submission: Submission): Situation[] =>
+    situationsOf(call, goes, answers ? { ...submission, answers } : submission);
+};
 
 /** Runs a route over samples without sending: the same plan function that delivery uses. */
 export function rehearse(route: RouteParts, samples: readonly Sample[]): Rehearsal {

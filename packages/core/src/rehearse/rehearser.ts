@@ -1,6 +1,7 @@
 import { compileCondition } from '../condition';
 import { compileLine, missingFrom, usedBy, type CompiledLine, type Outcome } from '../request';
-import type { LineTotals, RouteParts, Sample } from './rehearse';
+import type { Situation } from '../submission';
+import { situationsFor, type LineTotals, type RouteParts, type Sample } from './rehearse';
 
 /** One kind of trouble on a line, and for which samples (their places, from 0). */
 export interface TroubleGroup {
@@ -59,19 +60,22 @@ interface LineResult {
 export class Rehearser {
   private results: LineResult[] = [];
   private goes: { madeFrom: string; values: Uint8Array } | null = null;
+  private made: { madeFrom: string; situations: Situation[][] } | null = null;
 
   constructor(private readonly samples: readonly Sample[]) {}
 
-  rehearse({ condition, call, operation, context }: RouteParts): RehearsalSummary {
-    const goes = this.whoGoes(condition);
+  rehearse({ condition, call, operation, context, answers }: RouteParts): RehearsalSummary {
+    const { situations, madeFrom: around } = this.madeFor({ call, answers });
+    const goes = this.whoGoes(condition, situations, around);
     const fields = new Map(operation.fields.map(field => [field.key, field]));
     const sources = call.lines.map(line => line.source);
     const before = new Map(this.results.map(each => [each.madeFrom, each]));
     this.results = call.lines.map(line => {
       const field = fields.get(line.to) ?? null;
       const drawsOnAll = line.source?.from === 'rest';
-      const madeFrom = JSON.stringify([{ ...line, id: '' }, field, context, drawsOnAll ? sources : null]);
-      return before.get(madeFrom) ?? this.evaluate(compileLine(line, field, usedBy(call)), context, madeFrom);
+      const madeFrom = JSON.stringify([{ ...line, id: '' }, field, context, drawsOnAll ? sources : null, around]);
+      const compile = () => compileLine(line, field, usedBy(call));
+      return before.get(madeFrom) ?? this.evaluate(compile(), context, madeFrom, situations);
     });
     return this.summary(
       goes,
@@ -80,17 +84,35 @@ export class Rehearser {
     );
   }
 
-  private whoGoes(condition: RouteParts['condition']): Uint8Array {
-    const madeFrom = JSON.stringify(condition);
+  /** What the call is made for on each sample; null where that is each sample once. */
+  private madeFor({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) {
+    const isPlain = !call.repeat && !call.condition && !answers;
+    if (isPlain) return { madeFrom: '', situations: null };
+    const madeFrom = JSON.stringify([call.repeat, call.condition, answers]);
+    if (this.made?.madeFrom !== madeFrom) {
+      const madeOf = situationsFor({ call, answers });
+      this.made = { madeFrom, situations: this.samples.map(sample => madeOf(sample.submission)) };
+    }
+    return this.made;
+  }
+
+  private whoGoes(condition: RouteParts['condition'], situations: Situation[][] | null, around: string): Uint8Array {
+    const madeFrom = JSON.stringify([condition, around]);
     if (this.goes?.madeFrom !== madeFrom) {
       const passes = compileCondition(condition);
-      const values = Uint8Array.from(this.samples, sample => (passes(sample.submission) ? 1 : 0));
+      const isMade = (at: number) => situations === null || situations[at]!.length > 0;
+      const values = Uint8Array.from(this.samples, (sample, at) => (isMade(at) && passes(sample.submission) ? 1 : 0));
       this.goes = { madeFrom, values };
     }
     return this.goes.values;
   }
 
-  private evaluate(line: CompiledLine, context: RouteParts['context'], madeFrom: string): LineResult {
+  private evaluate(
+    line: CompiledLine,
+    context: RouteParts['context'],
+    madeFrom: string,
+    situations: Situation[][] | null,
+  ): LineResult {
     const count = this.samples.length;
     const result: LineResult = {
       madeFrom,
@@ -103,7 +125,9 @@ export class Rehearser {
       return result;
     }
     for (let at = 0; at < count; at++) {
-      const { state, stops, problem } = line.outcome(this.samples[at]!.submission, context);
+      const { state, stops, problem } = situations
+        ? worstOf(situations[at]!.map(situation => line.outcome(situation, context)))
+        : line.outcome(this.samples[at]!.submission, context);
       result.states[at] = codes[state];
       if (stops) result.stops[at] = 1;
       if (problem) result.problems.set(at, { code: problem.code, message: problem.message });
@@ -133,6 +157,19 @@ export class Rehearser {
     }
     return { going, sendable, missing, lines, goes: goes.slice(), sends, states: all };
   }
+}
+
+const notMade: Outcome = { state: 'blank', value: undefined, problem: null, stops: false };
+
+/** How a line fares over the items of one sample: as in the worst of them, where blank is worse than fine only if all are. */
+function worstOf(outcomes: Outcome[]): Outcome {
+  return (
+    outcomes.find(each => each.stops) ??
+    outcomes.find(each => each.state === 'trouble') ??
+    outcomes.find(each => each.state === 'fine') ??
+    outcomes[0] ??
+    notMade
+  );
 }
 
 function groupsOf(problems: LineResult['problems'], goes: Uint8Array): TroubleGroup[] {

@@ -1,6 +1,17 @@
-import { asText, isBlank, isJsonObject, referredTo, type Json, type Submission } from '../submission';
+import {
+  asText,
+  fileIndex,
+  isBlank,
+  isFile,
+  isJsonObject,
+  referredTo,
+  type FileValue,
+  type Json,
+  type Submission,
+} from '../submission';
 import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
+import { copyLink } from './copies';
 import type { Line, Segment, Source } from './line';
 
 /** How a line fares on one submission. */
@@ -33,7 +44,8 @@ const none: ReadonlySet<string> = new Set();
  */
 export function compileLine(line: Line, field: TargetField | null, used: ReadonlySet<string> = none): CompiledLine {
   const chain = compileChain(line.cleaning);
-  const sourceValue = compileSource(line.source, used);
+  const plainValue = compileSource(line.source, used);
+  const sourceValue = line.copies ? (each: Submission) => withCopies(plainValue(each), each) : plainValue;
   const contextFor = (submission: Submission, context: TransformContext = defaultContext): TransformContext =>
     chain.looksAround ? { ...context, answer: key => referredTo(submission, key) } : context;
   return {
@@ -54,6 +66,13 @@ export function compileLine(line: Line, field: TargetField | null, used: Readonl
   };
 }
 
+/** Links to files become links to the copies that are made of them as the request leaves. */
+function withCopies(value: Json, submission: Submission): Json {
+  if (Array.isArray(value)) return value.map(each => withCopies(each, submission));
+  const index = isFile(value) ? fileIndex(submission, value) : -1;
+  return index < 0 ? value : { ...(value as FileValue), url: copyLink(index, (value as FileValue).name) };
+}
+
 function compileSource(source: Source | null, used: ReadonlySet<string>): (submission: Submission) => Json {
   if (source === null) return () => null;
   switch (source.from) {
@@ -69,17 +88,26 @@ function compileSource(source: Source | null, used: ReadonlySet<string>): (submi
     case 'rest':
       return submission => restOf(submission, used);
     case 'text':
-      return submission => textFrom(source.segments, submission);
+      return submission => textFrom(source.segments, submission, source.html === true);
   }
 }
 
-function textFrom(segments: Segment[], submission: Submission): string {
-  const answers = segments.map(each => ('text' in each ? each.text : textOfAnswer(referredTo(submission, each.field))));
+function textFrom(segments: Segment[], submission: Submission, isHtml: boolean): string {
+  const written = isHtml ? htmlText : (text: string) => text;
+  const answers = segments.map(each =>
+    'text' in each ? each.text : written(textOfAnswer(referredTo(submission, each.field))),
+  );
   // A text whose every answer is blank says nothing, whatever stands around them.
   const nothing =
     segments.some(each => 'field' in each) && segments.every((each, index) => 'text' in each || answers[index] === '');
   return nothing ? '' : answers.join('');
 }
+
+const entities: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+
+/** A text as HTML shows it (HTML Standard, “escaping a string”), line breaks as `<br>`. */
+const htmlText = (text: string): string =>
+  text.replace(/[&<>"']/g, each => entities[each]!).replace(/\r\n?|\n/g, '<br>\n');
 
 /** Every answer that no line uses, a line each: `Question: answer`; files by their names. */
 function restOf(submission: Submission, used: ReadonlySet<string>): string {
@@ -99,14 +127,14 @@ function restOf(submission: Submission, used: ReadonlySet<string>): string {
 /** An answer inside a text: the names of files, the cells of tables, the rest as text. */
 function textOfAnswer(value: Json | undefined): string {
   const one = (item: Json): string =>
-    isJsonObject(item)
-      ? 'name' in item && ('url' in item || 'size' in item)
-        ? asText(item.name)
-        : Object.entries(item)
+    isFile(item)
+      ? item.name
+      : isJsonObject(item)
+        ? Object.entries(item)
             .filter(([, cell]) => !isBlank(cell))
             .map(([name, cell]) => `${name} ${asText(cell)}`)
             .join(', ')
-      : asText(item);
+        : asText(item);
   return Array.isArray(value)
     ? value
         .map(one)

@@ -1,3 +1,4 @@
+import type { Condition } from '../condition';
 import type { Json } from '../submission';
 import type { Step } from '../transform';
 
@@ -12,7 +13,8 @@ export type Segment = { text: string } | { field: string };
 export type Source =
   | { from: 'field'; field: string }
   | { from: 'first'; fields: string[] }
-  | { from: 'text'; segments: Segment[] }
+  /** As HTML, the text around answers is HTML already; answers are escaped, their line breaks kept. */
+  | { from: 'text'; segments: Segment[]; html?: boolean }
   | { from: 'constant'; value: Json }
   | { from: 'rest' };
 
@@ -35,6 +37,10 @@ export type BlankPolicy = (typeof blankPolicies)[number];
 export const problemPolicies = ['stop', 'leaveOut', 'fallback'] as const;
 export type ProblemPolicy = (typeof problemPolicies)[number];
 
+/** When a line writes over what the target has: each time, where that is blank, not at all, or beside it (lists). */
+export const writings = ['always', 'whereBlank', 'onCreate', 'add'] as const;
+export type Writing = (typeof writings)[number];
+
 /** One row of a mapping: what goes into one field of the request. */
 export interface Line {
   id: string;
@@ -47,7 +53,48 @@ export interface Line {
   whenProblem: ProblemPolicy;
   /** What `fallback` puts in. */
   fallback: Json;
+  /** Of a record that was found; always unless it says otherwise. */
+  writes?: Writing;
+  /** Links to files become links to copies that are kept here, signed and good for a while. */
+  copies?: boolean;
 }
+
+export const noneChoices = ['create', 'leave', 'hold'] as const;
+export const severalChoices = ['first', 'every', 'hold'] as const;
+
+/** Looking somebody up before writing. */
+export interface Find {
+  operationId: string;
+  /** What is looked for, and the field of that operation that takes it. */
+  line: Line;
+  /** Where the records stand in the answer (JSON Pointer): a list, or one record. */
+  list: string;
+  /** What of a record must be exactly what was looked for (JSON Pointer). */
+  equals: string;
+  whenNone: (typeof noneChoices)[number];
+  whenSeveral: (typeof severalChoices)[number];
+  /** How the one found is updated; null leaves it as it is. */
+  update: Update | null;
+}
+
+export interface Update {
+  operationId: string;
+  /** The field of that operation that says which record is meant. */
+  to: string;
+  /** What of the record goes there (JSON Pointer). */
+  from: string;
+}
+
+/** Fetching what was stored, to hold it against what was sent. */
+export interface ReadBack {
+  operationId: string;
+  /** The field of that operation that says which record is meant. */
+  to: string;
+  /** What of the call's answer goes there (JSON Pointer). */
+  from: string;
+}
+
+export const failureChoices = ['stop', 'passOver'] as const;
 
 /** One operation inside a route, with its mapping. */
 export interface Call {
@@ -55,6 +102,14 @@ export interface Call {
   targetId: string;
   operationId: string;
   lines: Line[];
+  /** Of which submissions, or items, it is made; of all unless it says otherwise. */
+  condition?: Condition | null;
+  /** Made once for each item of this answer; a question's key. */
+  repeat?: string | null;
+  /** What a call that failed does to those behind it. */
+  whenFailed?: (typeof failureChoices)[number];
+  find?: Find | null;
+  readBack?: ReadBack | null;
 }
 
 export const newLine = (id: string, to: string): Line => ({

@@ -31,6 +31,12 @@ export const headerText = (value: Json): string =>
 const types: Record<BodyKind, string | null> = {
   json: 'application/json',
   urlencoded: 'application/x-www-form-urlencoded',
+  multipart: 'multipart/form-data',
+  xml: 'application/xml',
+  text: 'text/plain; charset=utf-8',
+  // The type of the file itself.
+  raw: null,
+  mail: null,
   none: null,
 };
 

@@ -1,4 +1,4 @@
-import { withValueAt, type Json, type Submission } from '../submission';
+import { isFile, withValueAt, type FileValue, type Json, type Situation } from '../submission';
 import { writable, type BodyKind, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
@@ -13,8 +13,25 @@ export interface RequestPlan {
   body: Json;
   /** How the body is written. */
   encoding: BodyKind;
+  /** Name of the outermost element in XML. */
+  root?: string;
   /** Which line a value of the body came from, by JSON Pointer. */
   origins: Record<string, string>;
+  /** Files whose content goes along; put in as it leaves. */
+  files: PlannedFile[];
+}
+
+/** A file of a request. In the body its name stands where it goes. */
+export interface PlannedFile {
+  /** JSON Pointer into the body. */
+  pointer: string;
+  lineId: string;
+  /** The file's name, safe to be used as one. */
+  name: string;
+  /** The file as the answer holds it. */
+  file: FileValue;
+  /** As a part or the whole of the body, or as text in base64. */
+  as: 'content' | 'base64';
 }
 
 /** What a call makes of one submission: the request, or what stops it. */
@@ -32,7 +49,7 @@ export interface CompiledCall {
   operation: Operation;
   lines: CompiledLine[];
   missing: TargetField[];
-  plan(submission: Submission, context?: TransformContext): Planned;
+  plan(submission: Situation, context?: TransformContext): Planned;
 }
 
 /** Required fields of the target that no line of the call fills. */
@@ -69,14 +86,18 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
       let body: Json = {};
       const origins: Record<string, string> = {};
       const parameters: Parameter[] = [];
+      const files: PlannedFile[] = [];
       outcomes.forEach(({ value }, index) => {
         const { field, line } = lines[index]!;
         if (value === undefined || !field) return;
-        if (field.in) parameters.push({ in: field.in, name: field.pointer, value });
-        else {
-          body = withValueAt(body, field.pointer, value);
-          origins[field.pointer] = line.id;
+        if (field.in) {
+          parameters.push({ in: field.in, name: field.pointer, value });
+          return;
         }
+        const own = field.type === 'file' || field.type === 'base64' ? filesIn(field, line.id, value) : [];
+        files.push(...own);
+        body = withValueAt(body, field.pointer, own.length > 0 ? namesOf(own) : value);
+        origins[field.pointer] = line.id;
       });
       const request: RequestPlan = {
         method: operation.method,
@@ -90,12 +111,37 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
         ],
         body,
         encoding,
+        ...(operation.root && { root: operation.root }),
         origins,
+        files,
       };
       return { outcomes, missing, request, sendable: missing.length === 0 && outcomes.every(each => !each.stops) };
     },
   };
 }
+
+/** The files of a field; several only where the body has a part for each. */
+function filesIn({ pointer, type }: TargetField, lineId: string, value: Json): PlannedFile[] {
+  const as = type === 'base64' ? 'base64' : 'content';
+  return (Array.isArray(value) ? value : [value])
+    .filter(isFile)
+    .map(file => ({ pointer, lineId, name: safeFileName(file.name), file, as }));
+}
+
+/** Stands for a file's content wherever a request is shown. */
+export const standIn = (name: string): string => `‹${name}›`;
+
+const namesOf = (files: PlannedFile[]): Json =>
+  files.length === 1 ? standIn(files[0]!.name) : files.map(each => standIn(each.name));
+
+/** A file's name without folders and control characters, so that it can't reach anywhere it should not. */
+export const safeFileName = (name: string): string =>
+  name
+    .replace(/^.*[/\\]/, '')
+    .replace(/[\p{Cc}\p{Bidi_Control}"]/gu, '')
+    .replace(/^\.+/, '')
+    .trim()
+    .slice(-150) || 'file';
 
 const unfilled: Outcome = { state: 'blank', value: undefined, problem: null, stops: false };
 

@@ -1,5 +1,18 @@
-import type { Json } from './json';
+import { isJsonObject, type Json } from './json';
+import { valueAt } from './pointer';
 import { answerOf, type Submission } from './submission';
+
+/** A submission in the midst of its delivery. */
+export interface Situation extends Submission {
+  /** What earlier calls answered, by the calls' ids. */
+  answers?: Record<string, Json>;
+  /** What a repeated call is about this time: a file, a choice, a row. */
+  item?: Json;
+  /** Its place among them, from 1. */
+  itemNumber?: number;
+  /** The record that the target has already. */
+  found?: Json;
+}
 
 /** What can be said about a submission beside its answers. The key is stored, the label is shown. */
 export const aboutSubmission = [
@@ -10,28 +23,63 @@ export const aboutSubmission = [
 ] as const;
 
 const META = '@meta/';
+const ANSWER = '@answer/';
+/** The item of a repeated call; with a JSON Pointer behind it, a part of it. */
+export const ITEM = '@item';
+export const ITEM_NUMBER = '@itemNumber';
+/** The record that was found; with a JSON Pointer behind it, a part of it. */
+export const FOUND = '@found';
+
+/** The key under which part of an earlier call's answer is referred to; `pointer` is a JSON Pointer. */
+export const answerKey = (callId: string, pointer: string): string => `${ANSWER}${callId}${pointer}`;
+
+/** The call whose answer a key refers to; null for any other key. */
+export const answeringCall = (key: string): string | null =>
+  key.startsWith(ANSWER) ? key.slice(ANSWER.length).split('/', 1)[0]! : null;
+
+/** True for a key that refers to what is known only while a delivery is under way. */
+export const isOfDelivery = (key: string): boolean => key.startsWith(ANSWER) || isIn(FOUND, key);
+
+const isIn = (whole: string, key: string) => key === whole || key.startsWith(`${whole}/`);
 
 /** The key under which a submission's envelope value of this name is referred to. */
 export const metaKey = (name: string): string => META + name;
 
 /** How a reference reads to people, when it is none to a question; undefined for a question's key. */
-export const aboutLabel = (key: string): string | undefined =>
-  aboutSubmission.find(each => each.key === key)?.label ??
-  (key.startsWith(META) ? `${key.slice(META.length)} (envelope)` : undefined);
+export function aboutLabel(key: string): string | undefined {
+  if (key.startsWith(META)) return `${key.slice(META.length)} (envelope)`;
+  if (key === ITEM) return 'the item';
+  if (key === ITEM_NUMBER) return 'number of the item';
+  if (isIn(ITEM, key)) return `${pathWords(key, ITEM)} of the item`;
+  if (isIn(FOUND, key)) return `${pathWords(key, FOUND)} as found`;
+  return aboutSubmission.find(each => each.key === key)?.label;
+}
+
+const pathWords = (key: string, whole: string) => key.slice(whole.length + 1).replaceAll('/', '.') || 'record';
 
 /**
  * What a stored reference stands for: the answer to the question of this key, or one of {@link aboutSubmission} or an
  * envelope value. A question whose key looks like one of these goes before it. Undefined where nothing was said.
  */
-export function referredTo(submission: Submission, key: string): Json | undefined {
+export function referredTo(submission: Situation, key: string): Json | undefined {
   const answer = answerOf(submission, key);
   if (answer !== undefined || !key.startsWith('@')) return answer;
+  if (isIn(ITEM, key)) return partOf(submission.item, key.slice(ITEM.length));
+  if (isIn(FOUND, key)) return partOf(submission.found, key.slice(FOUND.length));
+  const call = answeringCall(key);
+  if (call !== null) return partOf(submission.answers?.[call], key.slice(ANSWER.length + call.length));
   if (key.startsWith(META)) return submission.meta[key.slice(META.length)];
   const about: Record<string, Json> = {
     '@id': submission.id,
     '@submittedAt': submission.submittedAt,
     '@form': submission.form?.key ?? null,
     '@formName': submission.form?.name ?? null,
+    [ITEM_NUMBER]: submission.itemNumber ?? null,
   };
   return about[key];
+}
+
+function partOf(value: Json | undefined, pointer: string): Json | undefined {
+  if (value === undefined || pointer === '') return value;
+  return isJsonObject(value) || Array.isArray(value) ? valueAt(value, pointer) : undefined;
 }

@@ -1,4 +1,4 @@
-import type { Json } from './json';
+import { isJsonObject, type Json } from './json';
 
 export const fieldKinds = [
   'text',
@@ -74,6 +74,17 @@ export function answerOf(submission: Submission, key: string): Json | undefined 
   if (files.length === 0) return undefined;
   return files.map(({ name, url, type, size }) => ({ name, url, type, size }));
 }
+
+/** A file inside an answer. */
+export type FileValue = { name: string; url: string | null; type: string | null; size: number | null };
+
+/** True for a file as answers hold it. */
+export const isFile = (value: Json | undefined): value is FileValue =>
+  isJsonObject(value) && typeof value.name === 'string' && ('url' in value || 'size' in value);
+
+/** The place among a submission's files of one that an answer holds, or -1. */
+export const fileIndex = ({ files }: Pick<Submission, 'files'>, { name, url, size }: FileValue): number =>
+  files.findIndex(file => file.name === name && file.url === url && file.size === size);
 
 const isListOf = (value: unknown, has: (item: Record<string, unknown>) => boolean): boolean =>
   Array.isArray(value) &&

@@ -1,4 +1,5 @@
-import { asText, isJsonObject, type Json } from '../submission';
+import { asText, isFile, type Json } from '../submission';
+import { RE2JS } from 're2js';
 import { Problem } from '../transform';
 import type { TargetField, TargetType } from './operation';
 
@@ -16,6 +17,11 @@ const isValidDate = (text: string) => {
   }
 };
 
+/** A file, or a list of them, as answers hold them: `{ name, url, type, size }`. */
+function isFiles(value: Json): boolean {
+  return Array.isArray(value) ? value.every(isFile) : isFile(value);
+}
+
 /** Whether a value is one that a type takes. Types are not converted: `"8.4"` is no number. */
 const fits: Record<TargetType, (value: Json) => boolean> = {
   text: value => typeof value === 'string',
@@ -26,7 +32,9 @@ const fits: Record<TargetType, (value: Json) => boolean> = {
   datetime: value => typeof value === 'string' && dateTime.test(value) && isValidDate(value.slice(0, 10)),
   choice: value => typeof value === 'string',
   choices: value => Array.isArray(value) && value.every(item => typeof item === 'string'),
-  attachments: value => Array.isArray(value) && value.every(item => isJsonObject(item) && typeof item.url === 'string'),
+  attachments: value => Array.isArray(value) && value.every(item => isFile(item) && typeof item.url === 'string'),
+  file: isFiles,
+  base64: isFiles,
   json: () => true,
 };
 
@@ -40,6 +48,8 @@ const wants: Record<TargetType, string> = {
   choice: 'one of its options',
   choices: 'a list of its options',
   attachments: 'a list of files with links',
+  file: 'a file',
+  base64: 'a file',
   json: 'any JSON',
 };
 
@@ -70,5 +80,52 @@ export function refusal(field: TargetField, value: Json): Problem | null {
       value,
     );
   }
+  return ruleBroken(field, value);
+}
+
+/** An address of a mail as people use them: no quoted or routed ones (RFC 5322 §3.4.1 allows more). */
+const address = /^[^\s@<>(),;:\\"[\]]+@[^\s@<>(),;:\\"[\]]+\.[^\s@<>(),;:\\"[\].]+$/;
+/** `Name <address>`, or an address alone. */
+const mailbox = (text: string) => address.test(/^[^<>\r\n]*<([^<>]+)>$/.exec(text)?.[1] ?? text);
+
+const formats: Record<NonNullable<TargetField['format']>, { is: (text: string) => boolean; wants: string }> = {
+  email: { is: text => address.test(text), wants: 'an e-mail address' },
+  addresses: {
+    is: text => !/[\r\n]/.test(text) && text.split(',').every(each => mailbox(each.trim())),
+    wants: 'e-mail addresses, with commas between',
+  },
+  uri: { is: text => URL.canParse(text), wants: 'a whole address such as https://example.org' },
+  line: { is: text => !/[\r\n]/.test(text), wants: 'one line' },
+};
+
+/** A rule beside the type that a value breaks, or null. */
+function ruleBroken({ key, format, minimum, maximum, pattern }: TargetField, value: Json): Problem | null {
+  const broken = (wanted: string) =>
+    new Problem('target.format', `${key} takes ${wanted}; “${shown(value)}” is not.`, value);
+  if (typeof value === 'string' && format && !formats[format].is(value)) return broken(formats[format].wants);
+  if (typeof value === 'string' && pattern !== undefined && !matches(pattern, value))
+    return broken(`text that matches ${pattern}`);
+  if (typeof value !== 'number') return null;
+  if (minimum !== undefined && value < minimum) return broken(`${minimum} or more`);
+  if (maximum !== undefined && value > maximum) return broken(`${maximum} or less`);
   return null;
+}
+
+const patterns = new Map<string, RE2JS | null>();
+
+/** A pattern that can't be compiled lets everything pass: the target will say. */
+function matches(pattern: string, text: string): boolean {
+  if (!patterns.has(pattern)) {
+    if (patterns.size > 500) patterns.clear();
+    patterns.set(pattern, compiled(pattern));
+  }
+  return patterns.get(pattern)?.matcher(text).find() ?? true;
+}
+
+function compiled(pattern: string): RE2JS | null {
+  try {
+    return RE2JS.compile(pattern);
+  } catch {
+    return null;
+  }
 }

@@ -1,6 +1,6 @@
 import { credentialsOf, maskedCredentials, withQuery, type Auth } from '.';
 
-test.each<[Auth, ReturnType<typeof credentialsOf>]>([
+test.each<[Parameters<typeof credentialsOf>[0], ReturnType<typeof credentialsOf>]>([
   [{ kind: 'none' }, { headers: [], query: [] }],
   [{ kind: 'bearer' }, { headers: [['authorization', 'Bearer s3']], query: [] }],
   [
@@ -24,6 +24,8 @@ test.each<Auth>([
   { kind: 'basic', user: 'u' },
   { kind: 'header', name: 'k' },
   { kind: 'query', name: 'k' },
+  { kind: 'oauth', tokenUrl: 'https://a.example.org/token', clientId: 'c', scope: '', clientIn: 'header' },
+  { kind: 'hmac', name: 'X-Signature', algorithm: 'sha256', encoding: 'hex', prefix: 'sha256=' },
 ])('people see that something is sent, and not what: %j', auth => {
   const { headers, query } = maskedCredentials(auth);
   expect(JSON.stringify([headers, query])).toContain('••••••');

@@ -5,9 +5,28 @@ export type Auth =
   /** HTTP Basic (RFC 7617). */
   | { kind: 'basic'; user: string }
   /** An API key in a header or in the query. */
-  | { kind: 'header' | 'query'; name: string };
+  | { kind: 'header' | 'query'; name: string }
+  /** OAuth 2 client credentials (RFC 6749 §4.4): a token is fetched with the secret, and goes as a bearer token. */
+  | { kind: 'oauth'; tokenUrl: string; clientId: string; scope: string; clientIn: 'header' | 'body' }
+  /** Standard Webhooks: three headers, of which one signs identifier, time and body. */
+  | { kind: 'webhook' }
+  /** HMAC over the body in a header of this name (RFC 2104). */
+  | { kind: 'hmac'; name: string; algorithm: 'sha1' | 'sha256' | 'sha512'; encoding: 'hex' | 'base64'; prefix: string };
 
-export const authKinds = ['none', 'bearer', 'basic', 'header', 'query'] as const satisfies readonly Auth['kind'][];
+export const authKinds = [
+  'none',
+  'bearer',
+  'basic',
+  'header',
+  'query',
+  'oauth',
+  'webhook',
+  'hmac',
+] as const satisfies readonly Auth['kind'][];
+
+/** Kinds whose credentials are made for each request, of more than the secret. */
+export type MadeAuth = Extract<Auth, { kind: 'oauth' | 'webhook' | 'hmac' }>;
+export const isMade = (auth: Auth): auth is MadeAuth => ['oauth', 'webhook', 'hmac'].includes(auth.kind);
 
 /** What is put on a request as it leaves. */
 export interface Credentials {
@@ -21,7 +40,7 @@ export const MASK = '••••••';
 const base64 = (text: string) => btoa(String.fromCharCode(...new TextEncoder().encode(text)));
 
 /** The credentials of a request, with this secret. */
-export function credentialsOf(auth: Auth, secret: string): Credentials {
+export function credentialsOf(auth: Exclude<Auth, MadeAuth>, secret: string): Credentials {
   switch (auth.kind) {
     case 'none':
       return { headers: [], query: [] };
@@ -38,9 +57,19 @@ export function credentialsOf(auth: Auth, secret: string): Credentials {
 
 /** The same as people see them. */
 export function maskedCredentials(auth: Auth): Credentials {
-  return auth.kind === 'basic'
-    ? { headers: [['authorization', `Basic ${MASK}`]], query: [] }
-    : credentialsOf(auth, MASK);
+  const headers = (...names: string[]): Credentials => ({ headers: names.map(name => [name, MASK]), query: [] });
+  switch (auth.kind) {
+    case 'basic':
+      return { headers: [['authorization', `Basic ${MASK}`]], query: [] };
+    case 'oauth':
+      return { headers: [['authorization', `Bearer ${MASK}`]], query: [] };
+    case 'webhook':
+      return headers('webhook-id', 'webhook-timestamp', 'webhook-signature');
+    case 'hmac':
+      return headers(auth.name.toLowerCase());
+    default:
+      return credentialsOf(auth, MASK);
+  }
 }
 
 /** An address with credentials in its query. */

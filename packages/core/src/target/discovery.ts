@@ -1,4 +1,4 @@
-import { asText, isJsonObject, valueAt, type Json } from '../submission';
+import { asText, escapeToken, isJsonObject, valueAt, type Json } from '../submission';
 import { targetTypes, type Operation, type TargetField, type TargetType } from './operation';
 
 /**
@@ -76,12 +76,17 @@ function readTable(table: Json, recipe: DiscoveryRecipe): Operation | null {
   const columns = valueAt(table, recipe.columns);
   if (!key || !Array.isArray(columns)) return null;
   const label = asText(valueAt(table, recipe.tableLabel)) || key;
+  const fields = columns.filter(isJsonObject).flatMap(column => readColumn(column, recipe) ?? []);
   return {
     id: `create:${key}`,
     label: `Add a record to ${label}`,
     method: recipe.create.method,
     path: recipe.create.path.replace('{table}', encodeURIComponent(key)),
-    fields: columns.filter(isJsonObject).flatMap(column => readColumn(column, recipe) ?? []),
+    fields,
+    // What a target makes itself, such as a record's number, is what it answers with.
+    answer: fields
+      .filter(each => each.readOnly)
+      .map(({ key: name, label: words, type }) => ({ pointer: `/${escapeToken(name)}`, label: words, type })),
   };
 }
 
@@ -92,7 +97,7 @@ function readColumn(column: Json, { column: at, types, create }: DiscoveryRecipe
   const maxLength = valueAt(column, at.maxLength);
   return {
     key,
-    pointer: `${create.bodyAt}/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`,
+    pointer: `${create.bodyAt}/${escapeToken(key)}`,
     label: asText(valueAt(column, at.label)) || key,
     type: typeOf(asText(valueAt(column, at.type)), types),
     required: valueAt(column, at.required) === true,

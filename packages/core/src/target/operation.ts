@@ -10,6 +10,8 @@ export const targetTypes = [
   'choice',
   'choices',
   'attachments',
+  'file',
+  'base64',
   'json',
 ] as const;
 export type TargetType = (typeof targetTypes)[number];
@@ -31,10 +33,17 @@ export interface TargetField {
   /** Most characters it takes, when the target says so. */
   maxLength: number | null;
   description: string | null;
+  /** What the text has to be, beside its type. */
+  format?: 'email' | 'addresses' | 'uri' | 'line';
+  /** Least and greatest number. */
+  minimum?: number;
+  maximum?: number;
+  /** What the text has to match, a regular expression that runs in linear time. */
+  pattern?: string;
 }
 
 /** How a body is written. */
-export const bodyKinds = ['json', 'urlencoded', 'none'] as const;
+export const bodyKinds = ['json', 'urlencoded', 'multipart', 'xml', 'text', 'raw', 'mail', 'none'] as const;
 export type BodyKind = (typeof bodyKinds)[number];
 
 /** Part of what a target answers. */
@@ -43,6 +52,8 @@ export interface AnswerField {
   pointer: string;
   label: string;
   type: TargetType;
+  /** Of a list of records: what one of them has, with pointers into that one. */
+  items?: AnswerField[];
 }
 
 /** One thing a target can be asked to do. */
@@ -54,6 +65,8 @@ export interface Operation {
   path: string;
   /** JSON unless it says otherwise. */
   body?: BodyKind;
+  /** Name of the outermost element of a body in XML. */
+  root?: string;
   fields: TargetField[];
   /** What it answers when all went well, as far as the target says. */
   answer?: AnswerField[];
@@ -78,6 +91,8 @@ export const exampleFor = (field: TargetField): Json => {
     choice: field.options?.[0] ?? 'text',
     choices: field.options?.slice(0, 2) ?? [],
     attachments: [{ name: 'outfall.jpg', url: 'https://…' }],
+    file: { name: 'outfall.jpg', url: 'https://…', type: 'image/jpeg', size: 48213 },
+    base64: { name: 'outfall.jpg', url: 'https://…', type: 'image/jpeg', size: 48213 },
     json: {},
   };
   return examples[field.type];

@@ -73,6 +73,7 @@ describe('discovery', () => {
       operations: [
         {
           id: 'create:samples',
+          answer: [{ pointer: '/no', label: 'no', type: 'integer' }],
           label: 'Add a record to Samples',
           method: 'POST',
           path: '/tables/samples/records',

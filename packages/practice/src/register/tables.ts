@@ -1,4 +1,4 @@
-import { sites } from '../builders/forms';
+import { kits, sites } from '../builders/forms';
 
 export interface Column {
   key: string;
@@ -55,6 +55,43 @@ export const tables: Table[] = [
       },
       { key: 'call_back', title: 'Whom to call', type: 'string' },
       { key: 'details', title: 'Details', type: 'string' },
+    ],
+  },
+  {
+    key: 'kit_requests',
+    title: 'Kit requests',
+    columns: [
+      { key: 'record_no', title: 'Record number', type: 'whole', readOnly: true },
+      { key: 'asked_by', title: 'Asked by', type: 'string', required: true },
+      { key: 'email', title: 'E-mail', type: 'string', required: true },
+      { key: 'street', title: 'Street', type: 'string' },
+      { key: 'town', title: 'Town', type: 'string' },
+      { key: 'postcode', title: 'Postcode', type: 'string', maxLength: 10 },
+      { key: 'needed_by', title: 'Needed by', type: 'date' },
+      { key: 'remarks', title: 'Remarks', type: 'string' },
+    ],
+  },
+  {
+    key: 'kit_items',
+    title: 'Kit items',
+    columns: [
+      { key: 'record_no', title: 'Record number', type: 'whole', readOnly: true },
+      { key: 'request_no', title: 'Number of the request', type: 'whole', required: true },
+      { key: 'kit', title: 'Kit', type: 'option', required: true, options: kits },
+      { key: 'quantity', title: 'Quantity', type: 'whole', required: true },
+    ],
+  },
+  {
+    key: 'access_log',
+    title: 'Access log',
+    columns: [
+      { key: 'record_no', title: 'Record number', type: 'whole', readOnly: true },
+      { key: 'site', title: 'Site', type: 'option', required: true, options: sites },
+      { key: 'who', title: 'Who', type: 'string', required: true },
+      { key: 'went_in', title: 'Went in', type: 'string', required: true },
+      { key: 'came_out', title: 'Came out', type: 'string' },
+      { key: 'locked', title: 'Gate locked', type: 'flag' },
+      { key: 'remarks', title: 'Remarks', type: 'string' },
     ],
   },
 ];

@@ -26,9 +26,14 @@ export function vaultWith(key: Buffer): Vault {
 
 /** The vault of a data folder; its key stands in a file beside the database, readable by its owner only. */
 export function vaultIn(dataDir: string): Vault {
-  const file = path.join(dataDir, 'key');
+  return vaultWith(keyIn(dataDir, 'key'));
+}
+
+/** A key of a data folder, made when it is first asked for. Throws on a file that holds none. */
+export function keyIn(dataDir: string, name: string): Buffer {
+  const file = path.join(dataDir, name);
   if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 });
   const key = Buffer.from(readFileSync(file, 'utf8'), 'base64');
   if (key.length !== 32) throw new Error(`The key file ${file} does not hold a 32-byte key.`);
-  return vaultWith(key);
+  return key;
 }

@@ -56,9 +56,9 @@ async function prepared(change: (draft: DraftInput) => void = () => undefined) {
     })
   ).json;
   const { draft } = route;
-  draft.call.lines[0]!.source = { from: 'field', field: 'site' };
-  draft.call.lines[1]!.source = { from: 'field', field: 'ph' };
-  draft.call.lines[1]!.cleaning = [{ id: 'number.read', params: {} }];
+  draft.calls[0]!.lines[0]!.source = { from: 'field', field: 'site' };
+  draft.calls[0]!.lines[1]!.source = { from: 'field', field: 'ph' };
+  draft.calls[0]!.lines[1]!.cleaning = [{ id: 'number.read', params: {} }];
   change(draft);
   route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draft)).json;
   return { intake, form: form!, made, route };
@@ -156,13 +156,13 @@ describe('routes', () => {
   test('an edit on an old revision is refused, and loses nothing', async () => {
     const { route } = await prepared();
     expect((await client.call('PUT', `/routes/${route.id}/draft`, { ...route.draft, revision: 0 })).status).toBe(409);
-    expect((await client.call<RouteView>('GET', `/routes/${route.id}`)).json.draft.call.lines[0]!.source).toEqual({
+    expect((await client.call<RouteView>('GET', `/routes/${route.id}`)).json.draft.calls[0]!.lines[0]!.source).toEqual({
       from: 'field',
       field: 'site',
     });
   });
   test.each<[string, (draft: DraftInput) => void]>([
-    ['a source of no kind', draft => Object.assign(draft.call.lines[0]!, { source: { from: 'thin air' } })],
+    ['a source of no kind', draft => Object.assign(draft.calls[0]!.lines[0]!, { source: { from: 'thin air' } })],
     ['too many tries', draft => Object.assign(draft.terms, { tries: 99 })],
     ['no such time zone', draft => Object.assign(draft.terms, { timeZone: 'Basin/Alder' })],
   ])('%s is refused', async (_, change) => {
@@ -171,7 +171,7 @@ describe('routes', () => {
     expect((await client.call('PUT', `/routes/${route.id}/draft`, route.draft)).status).toBe(422);
   });
   test('does not go live with a required column unfilled', async () => {
-    const { route } = await prepared(draft => (draft.call.lines[0]!.source = null));
+    const { route } = await prepared(draft => (draft.calls[0]!.lines[0]!.source = null));
     expect(await client.call('POST', `/routes/${route.id}/live`)).toMatchObject({
       status: 409,
       json: { title: expect.stringContaining('site') },
@@ -203,8 +203,8 @@ describe('delivery', () => {
       headers: { authorization: 'Bearer secret-token-1', 'idempotency-key': expect.stringContaining(route.id) },
     });
     const view = await detail(page.deliveries[0]!.id);
-    expect(JSON.parse(target.requests[0]!.body)).toEqual(view.plan!.body);
-    expect(view.plan!.body).toEqual({ values: { site: 'AB-02', ph: 7.4 } });
+    expect(JSON.parse(target.requests[0]!.body)).toEqual(view.planned[0]!.plan.body);
+    expect(view.planned[0]!.plan.body).toEqual({ values: { site: 'AB-02', ph: 7.4 } });
     expect(view.attemptList).toMatchObject([
       {
         number: 1,
@@ -238,7 +238,7 @@ describe('delivery', () => {
     });
     expect(target.requests).toHaveLength(0);
     const { json: now } = await client.call<RouteView>('GET', `/routes/${route.id}`);
-    Object.assign(now.draft.call.lines[0]!, { whenProblem: 'fallback', fallback: 'AB-07' });
+    Object.assign(now.draft.calls[0]!.lines[0]!, { whenProblem: 'fallback', fallback: 'AB-07' });
     await client.call('PUT', `/routes/${route.id}/draft`, now.draft);
     await client.call('POST', `/routes/${route.id}/live`);
     await client.call('POST', '/deliveries/resend', { ids: [page.deliveries[0]!.id], mapping: 'now' });
@@ -303,8 +303,10 @@ describe('delivery', () => {
   test('what a crash left as being sent is sent again under its key', async () => {
     const { route, intake } = await prepared();
     await client.call('POST', `/routes/${route.id}/live`);
+    target.answer = { status: 503, headers: { 'retry-after': '60' } };
     await send(intake, { submission_id: 'a', site: 'AB-07' });
-    const page = await settled(1);
+    const page = await eventually(deliveries, ({ deliveries: all }) => all[0]?.attempts === 1);
+    target.answer = { status: 201 };
     const { store } = client.running.services;
     store.deliveries.update(page.deliveries[0]!.id, { state: 'sending' });
     const second = await startServer({ dataDir: client.dataDir });

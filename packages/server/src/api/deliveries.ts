@@ -1,6 +1,7 @@
 import { ResendInput, type DeliveryPage, type DeliveryState, type DeliveryView } from '@grammata/contract';
 import { Router } from 'express';
 import { iso } from '../clock';
+import { callLabel, foreseen } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { DeliveryFilter, DeliveryRow } from '../store';
@@ -35,14 +36,19 @@ export function deliveriesApi(services: Services): Router {
   router.get('/deliveries/:id', (request, response) => {
     const row = store.deliveries.byId(request.params.id);
     if (!row) throw notFound('delivery');
-    const { planned, problems, target } = queue.preparation.prepare(row);
+    const { route, data, problems } = queue.preparation.prepare(row);
+    const ahead = route && data ? foreseen(route, data) : { planned: [], problems: [] };
+    const calls = store.routes.version(row.versionId)?.definition.calls ?? [];
+    const [first] = calls;
     const view: DeliveryView = {
       ...deliverySummary(services, row),
       idempotencyKey: row.idempotencyKey,
       arrivalId: store.arrivals.submission(row.submissionId)?.arrivalId ?? '',
-      targetName: target?.name ?? 'a target that was removed',
-      plan: planned?.request ?? null,
-      problems: problems.map(({ code, message }) => ({ code, message })),
+      targetName: first ? callLabel(first, store).targetName : 'a target that was removed',
+      planned: ahead.planned,
+      calls: calls.map(call => ({ id: call.id, ...callLabel(call, store) })),
+      done: store.deliveries.doneOf(row.id),
+      problems: [...problems, ...ahead.problems].map(({ code, message }) => ({ code, message })),
       attemptList: store.deliveries
         .attemptsOf(row.id)
         .map(({ startedAt, deliveryId: _, ...attempt }) => ({ ...attempt, startedAt: iso(startedAt) })),

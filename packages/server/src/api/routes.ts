@@ -1,8 +1,11 @@
-import { DraftInput, RouteInput, TermsInput, type RouteView } from '@grammata/contract';
+import { DraftInput, RouteInput, RunInput, TermsInput, type RefusalView, type RouteView } from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
 import { newLine } from '@grammata/core/request';
 import { writable } from '@grammata/core/target';
+import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
+import { iso, now } from '../clock';
+import { runDraft } from '../delivery';
 import { newId } from '../ids';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
@@ -13,7 +16,7 @@ import { routeSummary, targetView } from './views';
 
 /** Routes: their drafts, going live, pausing. */
 export function routesApi(services: Services): Router {
-  const { store, live, queue } = services;
+  const { store, live, queue, courier } = services;
   const router = Router();
   const routeOr404 = (id: string): RouteRow => {
     const row = store.routes.byId(id);
@@ -23,9 +26,17 @@ export function routesApi(services: Services): Router {
   const changed = (id: string) => live.publish({ type: 'changed', what: 'route', id });
   const view = (row: RouteRow): RouteView => {
     const form = store.forms.byId(row.formId);
-    const target = store.targets.byId(row.draft.call.targetId);
-    if (!form || !target) throw notFound('form or target of this route');
-    return { ...routeSummary(services, row), draft: row.draft, form: formView(form), target: targetView(target) };
+    if (!form) throw notFound('form of this route');
+    const targets = [...new Set(row.draft.calls.map(call => call.targetId))].flatMap(
+      each => store.targets.byId(each) ?? [],
+    );
+    return {
+      ...routeSummary(services, row),
+      draft: row.draft,
+      form: formView(form),
+      targets: targets.map(targetView),
+      trial: row.trial,
+    };
   };
 
   router.get(
@@ -46,7 +57,7 @@ export function routesApi(services: Services): Router {
     const draft: DraftInput = {
       name,
       condition: everything,
-      call: { id: newId(), targetId, operationId, lines },
+      calls: [{ id: newId(), targetId, operationId, lines }],
       terms: new TermsInput(),
       revision: 0,
     };
@@ -74,21 +85,14 @@ export function routesApi(services: Services): Router {
 
   router.post('/routes/:id/live', (request, response) => {
     const row = routeOr404(request.params.id);
-    const operation = store.targets
-      .byId(row.draft.call.targetId)
-      ?.operations.find(each => each.id === row.draft.call.operationId);
-    if (!operation)
-      throw new HttpProblem(
-        409,
-        'The target does not offer this operation any more.',
-        'Read the target again, or choose another operation.',
-      );
-    const filled = new Set(row.draft.call.lines.filter(line => line.source !== null).map(line => line.to));
-    const missing = writable(operation).filter(field => field.required && !filled.has(field.key));
+    const route = queue.preparation.route(row.draft, 'live');
+    if (route instanceof Problem)
+      throw new HttpProblem(409, route.message, 'Read the target again, or choose another operation.');
+    const missing = route.steps.flatMap(step => step.main.missing.map(field => field.key));
     if (missing.length > 0)
       throw new HttpProblem(
         409,
-        `Required and not filled: ${missing.map(field => field.key).join(', ')}.`,
+        `Required and not filled: ${missing.join(', ')}.`,
         'Give each of them a source under What.',
       );
     const after = store.routes.goLive(row.id)!;
@@ -103,6 +107,38 @@ export function routesApi(services: Services): Router {
     const after = store.routes.pause(row.id)!;
     changed(row.id);
     response.json(view(after));
+  });
+
+  /** Runs the draft for one sample: really, on the side to try things on, or looking up only. */
+  router.post('/routes/:id/run', async (request, response) => {
+    const row = routeOr404(request.params.id);
+    const { sampleId, send } = checked(RunInput, request.body);
+    const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
+    if (!data) throw notFound('sample');
+    const ran = await runDraft(
+      { preparation: queue.preparation, courier },
+      row.draft,
+      { submissionId: sampleId, data },
+      send,
+    );
+    if (send) {
+      store.routes.keepTrial(row.id, { ...ran, sampleId, at: iso(now()), revision: row.draft.revision });
+      changed(row.id);
+    }
+    response.json(ran);
+  });
+
+  /** What targets had against single values, beside the lines they are about. */
+  router.get('/routes/:id/refusals', (request, response) => {
+    const { id } = routeOr404(request.params.id);
+    const refusals = store.deliveries
+      .refusals(id, 200)
+      .flatMap(({ id: deliveryId, submissionId, callId, complaints, startedAt }) =>
+        complaints.flatMap(({ lineId, message }): RefusalView[] =>
+          lineId === null ? [] : [{ deliveryId, sampleId: submissionId, callId, lineId, message, at: iso(startedAt) }],
+        ),
+      );
+    response.json(refusals);
   });
 
   router.delete('/routes/:id', (request, response) => {

@@ -57,7 +57,7 @@ export function targetsApi(services: Services): Router {
 
   router.delete('/targets/:id', (request, response) => {
     const row = targetOr404(request.params.id);
-    const route = store.routes.all().find(each => each.draft.call.targetId === row.id);
+    const route = store.routes.all().find(each => each.draft.calls.some(call => call.targetId === row.id));
     if (route)
       throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
     store.targets.remove(row.id);
@@ -82,6 +82,14 @@ function authOf(input: AuthInput | undefined): Auth {
     case 'header':
     case 'query':
       return { kind: input!.kind, name: input!.name ?? '' };
+    case 'oauth': {
+      const { tokenUrl = '', clientId = '', scope = '', clientIn = 'header' } = input!;
+      return { kind: 'oauth', tokenUrl, clientId, scope, clientIn };
+    }
+    case 'hmac': {
+      const { name = '', algorithm = 'sha256', encoding = 'hex', prefix = '' } = input!;
+      return { kind: 'hmac', name, algorithm, encoding, prefix };
+    }
     default:
       return { kind: input!.kind };
   }

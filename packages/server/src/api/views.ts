@@ -7,7 +7,7 @@ import type {
   TargetView,
 } from '@grammata/contract';
 import { iso, isoOrNull } from '../clock';
-import { aboutSubmission } from '../delivery';
+import { aboutSubmission, callLabel } from '../delivery';
 import type { Services } from '../services';
 import {
   sameDefinition,
@@ -90,6 +90,7 @@ export const targetView = (row: TargetRow): TargetView => ({
   discoveryPath: row.discoveryPath,
   auth: row.auth,
   hasToken: row.secret !== null,
+  tryBaseUrl: row.trySide?.baseUrl ?? null,
   operations: row.operations,
   readAt: isoOrNull(row.readAt),
   fault: row.fault,
@@ -97,7 +98,8 @@ export const targetView = (row: TargetRow): TargetView => ({
 
 export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
   const form = store.forms.byId(row.formId);
-  const target = store.targets.byId(row.draft.call.targetId);
+  const [first, ...others] = row.draft.calls;
+  const { label, targetName } = callLabel(first!, store);
   const version = store.routes.latestVersion(row.id);
   const counts = store.deliveries.counts({ routeId: row.id });
   return {
@@ -107,9 +109,8 @@ export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
     formId: row.formId,
     formName: form?.form.name ?? 'a form that was removed',
     intakeName: form?.intakeName ?? '',
-    targetName: target?.name ?? 'a target that was removed',
-    operationLabel:
-      target?.operations.find(each => each.id === row.draft.call.operationId)?.label ?? row.draft.call.operationId,
+    targetName: [...new Set([targetName, ...others.map(call => callLabel(call, store).targetName)])].join(', '),
+    operationLabel: others.length === 0 ? label : `${label}, and ${others.length} more`,
     version: version?.number ?? null,
     changed: version !== undefined && !sameDefinition(version.definition, row.draft),
     liveSince: isoOrNull(row.liveSince),

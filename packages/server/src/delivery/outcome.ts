@@ -1,4 +1,6 @@
-import { parseJson, isJsonObject, type Json } from '@grammata/core/submission';
+import type { Complaint } from '@grammata/contract';
+import type { RequestPlan } from '@grammata/core/request';
+import { asText, isJsonObject, parseJson, type Json, type JsonObject } from '@grammata/core/submission';
 import { isFault, type OutwardAnswer, type OutwardFault } from '../outward';
 
 /** What an answer means for a delivery. */
@@ -12,13 +14,24 @@ export interface Verdict {
 /** Statuses after which the same request may succeed later (RFC 9110 §15, RFC 6585 §4, RFC 8470 §5.2). */
 const passing = new Set([408, 425, 429, 500, 502, 503, 504]);
 
+/** Faults that trying again does not mend. */
+const finalFaults: OutwardFault['code'][] = ['private', 'address', 'file', 'token'];
+
+/** A page for people where data was expected: a sign-in or error page that calls itself a success. */
+const isPage = ({ headers, body }: OutwardAnswer): boolean =>
+  /^text\/html/i.test(headers['content-type'] ?? '') || /^\s*<(!doctype html|html)/i.test(body);
+
 /** Delivered, to be tried again, or final. `at` is the time of the answer in ms since the epoch. */
 export function verdictOn(result: OutwardAnswer | OutwardFault, at: number): Verdict {
   if (isFault(result)) {
-    const final = result.code === 'private' || result.code === 'address';
+    const final = finalFaults.includes(result.code);
     return { outcome: final ? 'final' : 'retry', message: result.message, retryAfter: null };
   }
   const { status, headers, body } = result;
+  if (status >= 200 && status < 300 && isPage(result)) {
+    const message = `It answered ${status}, but with a web page where data was expected: a page to sign in, or an error.`;
+    return { outcome: 'final', message, retryAfter: null };
+  }
   if (status >= 200 && status < 300)
     return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null };
   const said = complaintIn(body);
@@ -47,21 +60,67 @@ export function retryAfterOf(header: string | undefined, at: number): number | n
   return Number.isNaN(date) ? null : Math.max(0, date - at);
 }
 
-/** What the target complains of: problem details (RFC 9457) and the shapes that are common beside them. */
-export function complaintIn(body: string): string | null {
+/** One thing a target has against a value, as it says it. */
+interface Said {
+  /** Which value: a JSON Pointer, or a name; empty for none. */
+  where: string;
+  message: string;
+}
+
+/** What a target says against a request: problem details (RFC 9457) and the shapes that are common beside them. */
+function saidIn(body: string): { main: string | null; parts: Said[] } {
   const document = parseJson(body);
-  if (!isJsonObject(document)) return body.trim() && !/^\s*</.test(body) ? body.trim().slice(0, 200) : null;
+  if (!isJsonObject(document)) {
+    const plain = body.trim() && !/^\s*</.test(body) ? body.trim().slice(0, 200) : null;
+    return { main: plain, parts: [] };
+  }
   const inner = isJsonObject(document.error) ? document.error : document;
   const main = firstText([inner.detail, inner.message, inner.title, inner.error_description, document.error]);
-  const list = [inner.errors, document.errors].find(Array.isArray) ?? [];
-  const parts = list
-    .filter(isJsonObject)
-    .map(each =>
-      [firstText([each.field, each.pointer, each.path]), firstText([each.detail, each.message])]
-        .filter(Boolean)
-        .join(': '),
-    );
-  return [main, ...parts].filter(Boolean).join(' ').slice(0, 500) || null;
+  const errors = [inner.errors, document.errors].find(each => each !== undefined);
+  return { main, parts: partsOf(errors) };
+}
+
+/** A list of objects or of texts, or an object of texts or lists by the fields' names. */
+function partsOf(errors: Json | undefined): Said[] {
+  if (Array.isArray(errors))
+    return errors.slice(0, 100).flatMap((each): Said[] => {
+      if (typeof each === 'string') return [{ where: '', message: each }];
+      if (!isJsonObject(each)) return [];
+      const where = Array.isArray(each.path) ? each.path.map(asText).join('.') : null;
+      const message = firstText([each.detail, each.message, each.title, each.code]);
+      const named = firstText([each.pointer, each.field, each.path, each.property, each.param, each.name]);
+      return [{ where: named ?? where ?? '', message: message ?? '' }];
+    });
+  if (!isJsonObject(errors ?? null)) return [];
+  return Object.entries(errors as JsonObject).flatMap(([where, said]) =>
+    (Array.isArray(said) ? said : [said]).map(each => ({ where, message: asText(each) })),
+  );
+}
+
+/** What the target complains of, in a line. */
+export function complaintIn(body: string): string | null {
+  const { main, parts } = saidIn(body);
+  const said = parts.map(({ where, message }) => [where, message].filter(Boolean).join(': '));
+  return [main, ...said].filter(Boolean).join(' ').slice(0, 500) || null;
+}
+
+/** What the target says of single values, each with the line that it came from. */
+export function complaintsAbout(body: string, { origins }: Pick<RequestPlan, 'origins'>): Complaint[] {
+  return saidIn(body)
+    .parts.filter(each => each.where !== '')
+    .map(({ where, message }) => ({ field: where, message, lineId: lineAt(where, origins) }));
+}
+
+/** The line of a value that a target calls `#/postal/town`, `/postal/town`, `postal.town`, `postal[town]` or `town`. */
+function lineAt(where: string, origins: Record<string, string>): string | null {
+  const plain = where.replace(/^#/, '');
+  const pointer = plain.startsWith('/') ? plain : `/${plain.replace(/\]/g, '').replace(/[.[]/g, '/')}`;
+  for (let at = pointer; at !== ''; at = at.slice(0, at.lastIndexOf('/'))) {
+    const line = origins[at];
+    if (line !== undefined) return line;
+  }
+  const ending = Object.keys(origins).filter(each => each.endsWith(pointer));
+  return ending.length === 1 ? origins[ending[0]!]! : null;
 }
 
 const firstText = (values: (Json | undefined)[]): string | null =>

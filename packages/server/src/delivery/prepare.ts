@@ -1,67 +1,105 @@
-import type { DraftInput } from '@grammata/contract';
-import { compileCall, stoppers, wireText, type CompiledCall, type Planned } from '@grammata/core/request';
+import type { CallInput, DraftInput } from '@grammata/contract';
+import { compileSteps, likelyAnswers, situationsOf, type CompiledStep, type RunTarget } from '@grammata/core/perform';
+import { stoppers, type RequestPlan } from '@grammata/core/request';
 import { asText, type Submission } from '@grammata/core/submission';
-import type { Credentials } from '@grammata/core/target';
-import { Problem } from '@grammata/core/transform';
+import { Problem, type TransformContext } from '@grammata/core/transform';
 import type { DeliveryRow, Store, TargetRow } from '../store';
 
-/** A delivery ready to be sent, or what keeps it. */
+/** Which installation of a target is meant: the real one, or the one to try things on where there is one. */
+export type Side = 'live' | 'try';
+
+/** Where a target is and how it is shown who asks. */
+export const sideOf = (row: TargetRow, side: Side): Pick<TargetRow, 'baseUrl' | 'auth' | 'secret'> =>
+  side === 'try' && row.trySide ? { ...row.trySide, secret: row.trySecret } : row;
+
+/** A route compiled for its targets as they are now. */
+export interface PreparedRoute {
+  steps: CompiledStep[];
+  targets: Map<string, TargetRow>;
+  context: TransformContext;
+}
+
+/** A delivery ready to be made, or what keeps it. */
 export interface Prepared {
-  target: TargetRow | null;
-  planned: Planned | null;
+  route: PreparedRoute | null;
+  data: Submission | null;
   problems: Problem[];
 }
 
 /** Makes requests of deliveries: the same plan function that rehearsal uses, on the version the delivery belongs to. */
 export class Preparation {
-  readonly #calls = new Map<string, CompiledCall>();
+  readonly #routes = new Map<string, PreparedRoute>();
 
   constructor(private readonly store: Store) {}
 
   prepare(delivery: DeliveryRow): Prepared {
     const definition = this.store.routes.version(delivery.versionId)?.definition;
-    const submission = this.store.arrivals.submission(delivery.submissionId)?.data;
-    const target = definition ? this.store.targets.byId(definition.call.targetId) : undefined;
-    if (!definition || !submission || !target)
-      return {
-        target: target ?? null,
-        planned: null,
-        problems: [new Problem('route.target', 'The route’s target was removed.', null)],
-      };
-    const call = this.#callFor(delivery.versionId, definition, target);
-    if (!call)
-      return {
-        target,
-        planned: null,
-        problems: [
-          new Problem(
-            'route.operation',
-            `${target.name} does not offer “${definition.call.operationId}” any more.`,
-            null,
-          ),
-        ],
-      };
-    const planned = call.plan(submission, { timeZone: definition.terms.timeZone });
-    return { target, planned, problems: planned.sendable ? [] : stoppers(planned) };
+    const data = this.store.arrivals.submission(delivery.submissionId)?.data ?? null;
+    const route = definition && data ? this.route(definition, 'live', delivery.versionId) : removed;
+    return route instanceof Problem ? { route: null, data, problems: [route] } : { route, data, problems: [] };
   }
 
-  /** Compiled once for each version and each reading of the target. */
-  #callFor(versionId: string, definition: DraftInput, target: TargetRow): CompiledCall | null {
-    const key = `${versionId} ${target.id} ${target.baseUrl} ${target.readAt}`;
-    const known = this.#calls.get(key);
-    if (known) return known;
-    const operation = target.operations.find(each => each.id === definition.call.operationId);
-    if (!operation) return null;
-    const call = compileCall(definition.call, operation, target.baseUrl);
-    if (this.#calls.size > 200) this.#calls.clear();
-    this.#calls.set(key, call);
-    return call;
+  /** Compiles a route. Versions do not change, and are compiled once for each reading of their targets. */
+  route({ calls, terms }: DraftInput, side: Side, versionId?: string): PreparedRoute | Problem {
+    const rows = [...new Set(calls.map(call => call.targetId))].flatMap(id => this.store.targets.byId(id) ?? []);
+    const key = versionId && `${versionId} ${rows.map(row => `${row.id} ${row.baseUrl} ${row.readAt}`).join(' ')}`;
+    const known = key && this.#routes.get(key);
+    if (known) return { ...known, targets: byId(rows) };
+    const steps = compileSteps(
+      calls,
+      rows.map(row => runTarget(row, side)),
+    );
+    if (steps instanceof Problem) return steps;
+    const prepared = { steps, targets: byId(rows), context: { timeZone: terms.timeZone } };
+    if (key) {
+      if (this.#routes.size > 200) this.#routes.clear();
+      this.#routes.set(key, prepared);
+    }
+    return prepared;
   }
 }
 
-/** The request as it is recorded: on the wire, with its credentials masked. */
-export const recordedRequest = (planned: Planned, idempotencyKey: string, masked: Credentials): string =>
-  wireText(planned.request, [...masked.headers, ['idempotency-key', idempotencyKey]], masked.query);
+const removed = new Problem('route.target', 'The route’s target was removed.', null);
+
+const byId = (rows: TargetRow[]) => new Map(rows.map(row => [row.id, row]));
+
+const runTarget = (row: TargetRow, side: Side): RunTarget => ({
+  id: row.id,
+  name: row.name,
+  baseUrl: sideOf(row, side).baseUrl,
+  operations: row.operations,
+});
+
+/** The requests of a route as far as they are known before anything is looked up or answered, and what stops them. */
+export function foreseen(
+  { steps, context }: PreparedRoute,
+  data: Submission,
+): { planned: { callId: string; plan: RequestPlan }[]; problems: Problem[] } {
+  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
+  const planned = steps.flatMap(({ call, goes, main }) =>
+    situationsOf(call, goes, { ...data, answers }).map(situation => ({
+      callId: call.id,
+      passes: call.whenFailed === 'passOver' || Boolean(call.find),
+      planned: main.plan(situation, context),
+    })),
+  );
+  return {
+    planned: planned.map(({ callId, planned: { request } }) => ({ callId, plan: request })),
+    problems: planned.flatMap(each => (each.passes ? [] : stoppers(each.planned))),
+  };
+}
+
+/** The name of a call among others: what its operation does. */
+export const callLabel = (
+  { operationId, targetId }: CallInput,
+  store: Store,
+): { label: string; targetName: string } => {
+  const target = store.targets.byId(targetId);
+  return {
+    label: target?.operations.find(each => each.id === operationId)?.label ?? operationId,
+    targetName: target?.name ?? 'a target that was removed',
+  };
+};
 
 /** A few answers in a line, to tell submissions apart in lists. */
 export function aboutSubmission({ fields }: Submission): string {

@@ -1,25 +1,21 @@
-import { bodyText } from '@grammata/core/request';
-import { withQuery } from '@grammata/core/target';
+import { perform, type Ask, type Done, type Ending } from '@grammata/core/perform';
 import PQueue from 'p-queue';
 import type { Logger } from 'pino';
-import type { Vault } from '../access';
 import { now } from '../clock';
 import type { LiveHub } from '../live';
-import { credentialsFor, isFault, maskedFor, type Outward } from '../outward';
 import type { DeliveryRow, Store } from '../store';
+import { askTarget } from './asking';
 import { pauseBefore } from './backoff';
-import { verdictOn } from './outcome';
-import { Preparation, recordedRequest, type Prepared } from './prepare';
+import type { Courier } from './courier';
+import type { Verdict } from './outcome';
+import { Preparation, type Prepared } from './prepare';
 
-/** How much of an answer is recorded, in characters. */
-const RECORDED = 20_000;
 /** Longest sleep, in ms: a clock that was set back does not stop the queue for long. */
 const LONGEST_SLEEP = 60_000;
 
 export interface QueueParts {
   store: Store;
-  outward: Outward;
-  vault: Vault;
+  courier: Courier;
   live: LiveHub;
   log: Logger;
   concurrency: number;
@@ -91,50 +87,52 @@ export class DeliveryQueue {
     if (state) live.publish({ type: 'delivery', routeId: delivery.routeId, deliveryId: delivery.id, state });
   }
 
-  async #attempt(delivery: DeliveryRow, { planned, target }: Prepared): Promise<void> {
-    const { store, outward, vault } = this.parts;
-    const { request } = planned!;
-    const credentials = credentialsFor(target!, vault);
-    const headers = Object.fromEntries([
-      ...request.headers,
-      ['idempotency-key', delivery.idempotencyKey],
-      ...credentials.headers,
-    ]);
-    const startedAt = now();
-    const body = bodyText(request);
-    const url = withQuery(request.url, credentials.query);
-    const result = await outward.send({ method: request.method, url, headers, ...(body === '' ? {} : { body }) });
-    const verdict = verdictOn(result, now());
+  /** One try: every call that is not done yet, in order, until one of them fails. */
+  async #attempt(delivery: DeliveryRow, { route, data }: Prepared): Promise<void> {
+    const { deliveries, routes } = this.parts.store;
+    const { steps, context } = route!;
     const number = delivery.attempts + 1;
     const tried = number - delivery.attemptsBefore;
-    const tries = store.routes.version(delivery.versionId)!.definition.terms.tries;
-    const again = verdict.outcome === 'retry' && tried < tries;
-    const attempt = {
-      deliveryId: delivery.id,
-      number,
-      startedAt,
-      milliseconds: result.milliseconds,
-      request: recordedRequest(planned!, delivery.idempotencyKey, maskedFor(target!)),
-      status: isFault(result) ? null : result.status,
-      response: isFault(result) ? null : result.body.slice(0, RECORDED),
-      outcome: verdict.outcome,
-      message: verdict.message,
-    };
-    store.deliveries.recordAttempt(
-      attempt,
-      stateAfter(verdict.outcome, again, verdict.message, tried, verdict.retryAfter),
-    );
+    const { tries } = routes.version(delivery.versionId)!.definition.terms;
+    const fresh: Done[] = [];
+    const taken = () => fresh.splice(0);
+    const conversation = perform(steps, data!, context, deliveries.doneOf(delivery.id), each => fresh.push(each));
+    const passesOver = ({ callId }: Ask) => steps.find(each => each.call.id === callId)?.call.whenFailed === 'passOver';
+    let next = conversation.next();
+    if (next.done) deliveries.finish(delivery.id, stateAtEnd(next.value), taken());
+    while (!next.done) {
+      const ask = next.value;
+      const { verdict, told, record } = await askTarget(this.parts.courier, route!, ask, {
+        submissionId: delivery.submissionId,
+        data: data!,
+        idempotencyKey: delivery.idempotencyKey,
+        side: 'live',
+      });
+      const attempt = { ...record, deliveryId: delivery.id, number };
+      const again = verdict.outcome === 'retry' && tried < tries;
+      const goesOn = verdict.outcome === 'delivered' || ask.purpose === 'readBack' || (passesOver(ask) && !again);
+      if (!goesOn) return deliveries.recordAttempt(attempt, stateAfterFailure(verdict, again, tried), taken());
+      next = conversation.next(told);
+      deliveries.recordAttempt(attempt, next.done ? stateAtEnd(next.value) : {}, taken());
+    }
   }
 }
 
-function stateAfter(
-  outcome: 'delivered' | 'retry' | 'final',
+/** Delivered, or held where a call could not be made. */
+function stateAtEnd(ending: Ending): Partial<DeliveryRow> {
+  const over = { finishedAt: now(), nextAttemptAt: null };
+  if ('held' in ending)
+    return { ...over, state: 'held', reason: ending.held.map(problem => problem.message).join(' ') };
+  const failed = ending.done.filter(each => each.what === 'failed').map(each => each.note);
+  const reason = failed.length === 0 ? null : `Passed over: ${failed.join(' ')}`;
+  return { ...over, state: 'delivered', reason };
+}
+
+function stateAfterFailure(
+  { outcome, message, retryAfter }: Verdict,
   again: boolean,
-  message: string,
   tried: number,
-  retryAfter: number | null,
 ): Partial<DeliveryRow> {
-  if (outcome === 'delivered') return { state: 'delivered', reason: null, finishedAt: now(), nextAttemptAt: null };
   if (again) return { state: 'waiting', reason: message, nextAttemptAt: now() + pauseBefore(tried, retryAfter) };
   const reason = outcome === 'retry' ? `Given up after ${tried} ${tried === 1 ? 'try' : 'tries'}. ${message}` : message;
   return { state: 'dead', reason, finishedAt: now(), nextAttemptAt: null };

@@ -15,8 +15,9 @@ export function deleteOld(store: Store, at: number): number {
 }
 
 /** Deletes on time, every hour. Gives back the timer. */
-export const retention = (store: Store, bodies: Bodies, log: Logger): Cron =>
+export const retention = (store: Store, bodies: Bodies, copies: { sweep(): void }, log: Logger): Cron =>
   new Cron('17 * * * *', { timezone: 'UTC', unref: true, catch: error => log.error({ err: error }) }, () => {
     deleteOld(store, now());
     bodies.sweep(id => store.arrivals.has(id));
+    copies.sweep();
   });

@@ -1,4 +1,5 @@
 import { lookup as dnsLookup, type LookupAddress } from 'node:dns';
+import { lookup as resolve } from 'node:dns/promises';
 import { isIP, type LookupFunction } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import { buildConnector } from 'undici';
@@ -22,6 +23,15 @@ export function mayReach(address: string, host: string, port: string, allowed: r
     const [range, bits] = ipaddr.parseCIDR(entry);
     return range.kind() === parsed.kind() && parsed.match([range, bits] as never);
   });
+}
+
+/** The address of a host to connect to, checked. Throws PrivateAddress, or what the resolver says. */
+export async function reachableAddress(host: string, port: number, allowed: readonly string[]): Promise<string> {
+  const bare = host.replace(/^\[|\]$/g, '');
+  const addresses = isIP(bare) ? [bare] : (await resolve(bare, { all: true })).map(each => each.address);
+  const bad = addresses.find(each => !mayReach(each, host, String(port), allowed));
+  if (bad !== undefined) throw new PrivateAddress(host, bad);
+  return addresses[0]!;
 }
 
 /** Connects like undici does, but checks the very address it connects to, so that DNS can't slip past. */

@@ -1,3 +1,4 @@
+import type { Readable } from 'node:stream';
 import { Agent, request } from 'undici';
 import { now } from '../clock';
 import { guardedConnector, PrivateAddress } from './guard';
@@ -6,7 +7,7 @@ export interface OutwardRequest {
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   url: string;
   headers: Record<string, string>;
-  body?: string;
+  body?: string | Buffer | Readable;
   /** Bytes of the answer that are read, `MOST_ANSWER` unless told otherwise. */
   most?: number;
 }
@@ -25,7 +26,7 @@ export interface OutwardAnswer {
 
 /** Why no answer came, with a stable code. */
 export interface OutwardFault {
-  code: 'refused' | 'timeout' | 'name' | 'tls' | 'dropped' | 'private' | 'address' | 'other';
+  code: 'refused' | 'timeout' | 'name' | 'tls' | 'dropped' | 'private' | 'address' | 'token' | 'file' | 'other';
   message: string;
   milliseconds: number;
 }
@@ -33,7 +34,18 @@ export interface OutwardFault {
 /** Bytes of an answer that are read; the rest is let go. */
 export const MOST_ANSWER = 1_000_000;
 
-export const isFault = (result: OutwardAnswer | OutwardFault): result is OutwardFault => 'code' in result;
+export const isFault = (result: object): result is OutwardFault => 'code' in result && 'message' in result;
+
+/** A file as it comes in. */
+export interface Download {
+  status: number;
+  /** Media type as stated. */
+  type: string | null;
+  body: Readable;
+}
+
+/** How many times a file's address may point elsewhere. */
+const MOST_REDIRECTS = 5;
 
 /** The one place that talks HTTP outward. Redirects are not followed. */
 export class Outward {
@@ -74,6 +86,40 @@ export class Outward {
     } catch (error) {
       return { ...explain(error as NodeJS.ErrnoException, new URL(url)), milliseconds: now() - started };
     }
+  }
+
+  /**
+   * Fetches a file. Redirects are followed, each address checked like the first; credentials do not go along to another
+   * host. The body has to be read or destroyed.
+   */
+  async download(url: string, headers: Record<string, string>): Promise<Download | OutwardFault> {
+    const started = now();
+    let [at, sent] = [url, headers];
+    for (let step = 0; step <= MOST_REDIRECTS; step++) {
+      if (!/^https?:/i.test(at) || !URL.canParse(at))
+        return { code: 'address', message: `“${at.slice(0, 200)}” is no address.`, milliseconds: now() - started };
+      try {
+        const answer = await request(at, { method: 'GET', headers: sent, dispatcher: this.#agent });
+        const location = answer.headers.location;
+        if (
+          answer.statusCode < 300 ||
+          answer.statusCode > 399 ||
+          typeof location !== 'string' ||
+          !URL.canParse(location, at)
+        ) {
+          const type = answer.headers['content-type'];
+          return { status: answer.statusCode, type: typeof type === 'string' ? type : null, body: answer.body };
+        }
+        await answer.body.dump();
+        const next = new URL(location, at);
+        if (next.host !== new URL(at).host) sent = {};
+        at = next.href;
+      } catch (error) {
+        return { ...explain(error as NodeJS.ErrnoException, new URL(at)), milliseconds: now() - started };
+      }
+    }
+    const message = `${new URL(url).host} points elsewhere again and again.`;
+    return { code: 'address', message, milliseconds: now() - started };
   }
 
   close(): Promise<void> {

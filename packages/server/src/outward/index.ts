@@ -1,3 +1,3 @@
-export * from './credentials';
+export * from './authorization';
 export * from './guard';
 export * from './http';

@@ -1,9 +1,10 @@
 import type { DeliveryState } from '@grammata/contract';
-import { and, asc, count, desc, eq, gte, inArray, lte, max, min, or, sql, type SQL } from 'drizzle-orm';
+import type { Done } from '@grammata/core/perform';
+import { and, asc, count, desc, eq, gte, inArray, lte, max, min, ne, or, sql, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
-import { attempts, deliveries, routes, versions } from './schema';
+import { attempts, callsDone, deliveries, routes, versions } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -99,12 +100,17 @@ export class Deliveries {
     return this.db.update(deliveries).set(values).where(eq(deliveries.id, id)).returning().get();
   }
 
-  /** Stores an attempt together with what it did to its delivery. */
-  recordAttempt(attempt: Omit<AttemptRow, 'id'>, delivery: Partial<DeliveryRow>): void {
+  /** Stores an attempt together with what it did to its delivery, and the calls that are done with it. */
+  recordAttempt(attempt: Omit<AttemptRow, 'id'>, delivery: Partial<DeliveryRow>, done: Done[]): void {
     this.db.transaction(tx => {
       tx.insert(attempts)
         .values({ id: newId(attempt.startedAt), ...attempt })
         .run();
+      if (done.length > 0)
+        tx.insert(callsDone)
+          .values(done.map(each => doneRow(attempt.deliveryId, each)))
+          .onConflictDoNothing()
+          .run();
       tx.update(deliveries)
         .set({ ...delivery, attempts: attempt.number })
         .where(eq(deliveries.id, attempt.deliveryId))
@@ -112,12 +118,44 @@ export class Deliveries {
     });
   }
 
+  /** Ends a delivery for which no request was made. */
+  finish(id: string, values: Partial<DeliveryRow>, done: Done[]): void {
+    this.db.transaction(tx => {
+      for (const each of done) tx.insert(callsDone).values(doneRow(id, each)).onConflictDoNothing().run();
+      tx.update(deliveries).set(values).where(eq(deliveries.id, id)).run();
+    });
+  }
+
+  /** The calls of a delivery that are done. */
+  doneOf(deliveryId: string): Done[] {
+    const rows = this.db
+      .select({ done: callsDone.done })
+      .from(callsDone)
+      .where(eq(callsDone.deliveryId, deliveryId))
+      .orderBy(sql`rowid`)
+      .all();
+    return rows.map(row => row.done);
+  }
+
+  /** What targets had against single values of a route's submissions, the newest first. */
+  refusals(routeId: string, limit: number): (Pick<AttemptRow, 'callId' | 'complaints' | 'startedAt'> & DeliveryRow)[] {
+    return this.db
+      .select({ delivery: deliveries, attempt: attempts })
+      .from(attempts)
+      .innerJoin(deliveries, eq(deliveries.id, attempts.deliveryId))
+      .where(and(eq(deliveries.routeId, routeId), eq(deliveries.state, 'dead'), ne(attempts.complaints, [])))
+      .orderBy(desc(attempts.startedAt))
+      .limit(limit)
+      .all()
+      .map(({ delivery, attempt }) => ({ ...attempt, ...delivery }));
+  }
+
   attemptsOf(deliveryId: string): AttemptRow[] {
     return this.db
       .select()
       .from(attempts)
       .where(eq(attempts.deliveryId, deliveryId))
-      .orderBy(asc(attempts.number))
+      .orderBy(asc(attempts.number), asc(attempts.id))
       .all();
   }
 
@@ -198,6 +236,8 @@ export class Deliveries {
       .all();
   }
 }
+
+const doneRow = (deliveryId: string, done: Done) => ({ deliveryId, callId: done.callId, item: done.item, done });
 
 function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
   const text = search?.trim() ? `%${search.trim().replace(/[\\%_]/g, '\\$&')}%` : null;

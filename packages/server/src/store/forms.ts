@@ -100,6 +100,10 @@ export class Forms {
     });
   }
 
+  variant(id: string): VariantRow | undefined {
+    return this.db.select().from(variants).where(eq(variants.id, id)).get();
+  }
+
   variants(formId: string): VariantRow[] {
     return this.db.select().from(variants).where(eq(variants.formId, formId)).orderBy(desc(variants.createdAt)).all();
   }

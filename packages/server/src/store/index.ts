@@ -1,5 +1,6 @@
 import { Accounts } from './accounts';
 import { Arrivals } from './arrivals';
+import { Copies } from './copies';
 import type { Database } from './database';
 import { Deliveries } from './deliveries';
 import { Forms } from './forms';
@@ -9,6 +10,7 @@ import { Targets } from './targets';
 
 export * from './accounts';
 export * from './arrivals';
+export * from './copies';
 export * from './database';
 export * from './deliveries';
 export * from './forms';
@@ -25,6 +27,7 @@ export interface Store {
   targets: Targets;
   routes: Routes;
   deliveries: Deliveries;
+  copies: Copies;
 }
 
 export const storeOn = (db: Database): Store => ({
@@ -35,4 +38,5 @@ export const storeOn = (db: Database): Store => ({
   targets: new Targets(db),
   routes: new Routes(db),
   deliveries: new Deliveries(db),
+  copies: new Copies(db),
 });

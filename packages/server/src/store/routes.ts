@@ -1,4 +1,4 @@
-import type { DraftInput } from '@grammata/contract';
+import type { DraftInput, TrialView } from '@grammata/contract';
 import { asc, desc, eq } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
@@ -74,6 +74,11 @@ export class Routes {
         .returning()
         .get();
     });
+  }
+
+  /** Keeps how the last real try of the draft went. */
+  keepTrial(id: string, trial: TrialView): void {
+    this.db.update(routes).set({ trial }).where(eq(routes.id, id)).run();
   }
 
   pause(id: string): RouteRow | undefined {

@@ -1,9 +1,11 @@
 import type { Pins } from '@grammata/core/decode';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
-import type { Auth, Operation } from '@grammata/core/target';
+import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
+import type { Ask, Done } from '@grammata/core/perform';
 import type {
   ArrivalState,
+  Complaint,
   DeliveryState,
   DraftInput,
   FeedInput,
@@ -11,9 +13,10 @@ import type {
   ReadingKind,
   ReplyKind,
   RouteState,
+  TrialView,
   VerificationInput,
 } from '@grammata/contract';
-import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 // Times are milliseconds since the epoch; sizes are bytes.
 
@@ -68,6 +71,10 @@ export const intakes = sqliteTable('intakes', {
   /** Token or password of the feed, encrypted. */
   feedSecret: blob({ mode: 'buffer' }),
   feedReading: text({ mode: 'json' }).$type<FeedReading>(),
+  /** Which host is shown who fetches a file, and how; null shows nobody. */
+  fileAccess: text({ mode: 'json' }).$type<{ host: string; auth: Auth }>(),
+  /** The token, password or key for that, encrypted. */
+  fileSecret: blob({ mode: 'buffer' }),
   createdAt: integer().notNull(),
 });
 
@@ -189,6 +196,13 @@ export const targets = sqliteTable('targets', {
   auth: text({ mode: 'json' }).$type<Auth>().notNull().default({ kind: 'bearer' }),
   /** The token, password or key, encrypted. */
   secret: blob({ mode: 'buffer' }),
+  /** What it is read from, where that was given as a text. */
+  document: text(),
+  /** Where its list of tables has what, where that is not the usual. */
+  recipe: text({ mode: 'json' }).$type<DiscoveryRecipe>(),
+  /** Another installation to try things on. */
+  trySide: text({ mode: 'json' }).$type<{ baseUrl: string; auth: Auth }>(),
+  trySecret: blob({ mode: 'buffer' }),
   operations: text({ mode: 'json' }).$type<Operation[]>().notNull(),
   readAt: integer(),
   fault: text(),
@@ -203,6 +217,8 @@ export const routes = sqliteTable('routes', {
   state: text().$type<RouteState>().notNull(),
   draft: text({ mode: 'json' }).$type<DraftInput>().notNull(),
   liveSince: integer(),
+  /** How the last real try of the draft went. */
+  trial: text({ mode: 'json' }).$type<TrialView>(),
   createdAt: integer().notNull(),
 });
 
@@ -270,6 +286,36 @@ export const attempts = sqliteTable(
     response: text(),
     outcome: text().$type<'delivered' | 'retry' | 'final'>().notNull(),
     message: text().notNull(),
+    /** Which call it was of, for which item, and what for. */
+    callId: text().notNull().default(''),
+    item: text().notNull().default('0'),
+    purpose: text().$type<Ask['purpose']>().notNull().default('create'),
+    complaints: text({ mode: 'json' }).$type<Complaint[]>().notNull().default([]),
   },
   table => [index('attempts_by_delivery').on(table.deliveryId, table.number)],
 );
+
+/** Calls that are done: a delivery that goes on later does not make them again. */
+export const callsDone = sqliteTable(
+  'calls_done',
+  {
+    deliveryId: text()
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
+    callId: text().notNull(),
+    item: text().notNull(),
+    done: text({ mode: 'json' }).$type<Done>().notNull(),
+  },
+  table => [primaryKey({ columns: [table.deliveryId, table.callId, table.item] })],
+);
+
+/** Copies of files, kept for those who may not open the builder's own. */
+export const copies = sqliteTable('copies', {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  type: text().notNull(),
+  size: integer().notNull(),
+  /** SHA-256, in hexadecimal. */
+  digest: text().notNull(),
+  expiresAt: integer().notNull(),
+});

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { vaultWith } from '../access';
-import type { Outward, OutwardAnswer, OutwardFault, OutwardRequest } from '../outward';
+import { Authorizations, type Outward, type OutwardAnswer, type OutwardFault, type OutwardRequest } from '../outward';
 import { connect } from './connection';
 
 const vault = vaultWith(randomBytes(32));
@@ -22,6 +22,10 @@ const target = {
   auth: { kind: 'query' as const, name: 'key' },
   secret: vault.seal('s3 cret'),
 };
+const connected = (outward: Outward) =>
+  connect(target, outward, new Authorizations(outward, vault), {
+    check: () => Promise.reject(new Error('no mail server')),
+  });
 const yaml = `
 openapi: 3.0.3
 info: { title: Roster, version: '1' }
@@ -38,7 +42,7 @@ paths:
 
 test('a document in YAML is read, with the credentials where they belong', async () => {
   const { asked, outward } = answering(yaml);
-  const { view, operations } = await connect(target, outward, vault);
+  const { view, operations } = await connected(outward);
   expect(view).toEqual({
     ok: true,
     verdict: 'It answered in 7 ms and offers 2 operations, 1 of which stores something.',
@@ -60,7 +64,7 @@ test.each<[string, string, Partial<OutwardAnswer> | OutwardFault, RegExp, RegExp
   ['nothing there', '', { status: 404 }, /nothing at this path/, /path of the OpenAPI document/],
   ['no answer', '', { code: 'private', message: 'It is private.', milliseconds: 1 }, /private/, /ALLOW_PRIVATE/],
 ])('%s is told with what to do', async (_, body, more, verdict, advice) => {
-  const { view, operations } = await connect(target, answering(body, more).outward, vault);
+  const { view, operations } = await connected(answering(body, more).outward);
   expect(operations).toBeNull();
   expect(view.ok).toBe(false);
   expect(view.verdict).toMatch(verdict);
@@ -72,14 +76,14 @@ test('aliases in YAML are not multiplied without end', async () => {
     'a: &a [x, x, x, x, x, x, x, x, x]',
     ...'bcdefghi'.split('').map((each, at) => `${each}: &${each} [${Array(9).fill(`*${'abcdefgh'[at]}`).join(', ')}]`),
   ];
-  const { view } = await connect(target, answering(bomb.join('\n')).outward, vault);
+  const { view } = await connected(answering(bomb.join('\n')).outward);
   expect(view.ok).toBe(false);
 });
 
 test('what was not read of a document is said', async () => {
   const document = { openapi: '3.1.0', paths: { '/a': { post: { requestBody: { content: { 'text/csv': {} } } } } } };
-  const { view } = await connect(target, answering(JSON.stringify(document)).outward, vault);
+  const { view } = await connected(answering(JSON.stringify(document)).outward);
   expect(view.verdict).toBe(
-    'It answered in 7 ms and offers 1 operation, 1 of which stores something. Of its document this was not read: A body of text/csv is not written yet.',
+    'It answered in 7 ms and offers 1 operation, 1 of which stores something. Of its document this was not read: A body of text/csv is not written.',
   );
 });

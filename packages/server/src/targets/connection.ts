@@ -1,9 +1,18 @@
 import type { ConnectionView } from '@grammata/contract';
 import { parseJson, type Json } from '@grammata/core/submission';
-import { isWriting, readDiscovery, readOpenApi, usualRecipe, withQuery, type Operation } from '@grammata/core/target';
+import {
+  isWriting,
+  readDiscovery,
+  readOpenApi,
+  sendMail,
+  usualRecipe,
+  withQuery,
+  type Credentials,
+  type Operation,
+} from '@grammata/core/target';
 import { parse as parseYaml } from 'yaml';
-import type { Vault } from '../access';
-import { credentialsFor, isFault, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
+import { isFault, type Authorizations, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
+import type { Postman } from '../delivery';
 import type { TargetRow } from '../store';
 
 export interface Connection {
@@ -18,7 +27,7 @@ const MOST_DOCUMENT = 5_000_000;
 /** What a document offers, with a sentence on it; or why it offers nothing. */
 type Found = { operations: Operation[]; says: string } | { fault: string };
 
-const readers: Record<TargetRow['reads'], { advice: string; read: (document: Json) => Found }> = {
+const readers: Record<Exclude<TargetRow['reads'], 'mail'>, { advice: string; read: (document: Json) => Found }> = {
   tables: {
     advice: 'Check the path of the address that lists the tables.',
     read(document) {
@@ -48,16 +57,12 @@ const readers: Record<TargetRow['reads'], { advice: string; read: (document: Jso
 export async function connect(
   target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret'>,
   outward: Outward,
-  vault: Vault,
+  authorizations: Authorizations,
+  postman: Pick<Postman, 'check'>,
 ): Promise<Connection> {
-  const { headers, query } = credentialsFor(target, vault);
-  const url = withQuery(target.baseUrl.replace(/\/$/, '') + target.discoveryPath, query);
-  const answer = await outward.send({
-    method: 'GET',
-    url,
-    headers: { accept: 'application/json, application/yaml;q=0.9', ...Object.fromEntries(headers) },
-    most: MOST_DOCUMENT,
-  });
+  if (target.reads === 'mail') return greet(target, postman);
+  const credentials = await authorizations.for(target);
+  const answer = isFault(credentials) ? credentials : await ask(target, credentials, outward);
   const { milliseconds } = answer;
   const status = isFault(answer) ? null : answer.status;
   const failed = (verdict: string, advice: string): Connection => ({
@@ -76,6 +81,33 @@ export async function connect(
   const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
   return { view: { ok: true, verdict, advice: null, status, milliseconds }, operations: found.operations };
 }
+
+/** A mail server offers one thing, and is only greeted. */
+async function greet(
+  target: Pick<TargetRow, 'baseUrl' | 'auth' | 'secret'>,
+  postman: Pick<Postman, 'check'>,
+): Promise<Connection> {
+  const answer = await postman.check(target);
+  const { milliseconds } = answer;
+  if (!isFault(answer)) {
+    const verdict = `It takes mails; it answered in ${milliseconds} ms.`;
+    return { view: { ok: true, verdict, advice: null, status: null, milliseconds }, operations: [sendMail] };
+  }
+  const [verdict, advice] = troubleWith(answer, '')!;
+  return { view: { ok: false, verdict, advice, status: null, milliseconds }, operations: null };
+}
+
+const ask = (
+  { baseUrl, discoveryPath }: Pick<TargetRow, 'baseUrl' | 'discoveryPath'>,
+  { headers, query }: Credentials,
+  outward: Outward,
+) =>
+  outward.send({
+    method: 'GET',
+    url: withQuery(baseUrl.replace(/\/$/, '') + discoveryPath, query),
+    headers: { accept: 'application/json, application/yaml;q=0.9', ...Object.fromEntries(headers) },
+    most: MOST_DOCUMENT,
+  });
 
 /** A document in JSON or YAML; undefined for neither. Anchors are not multiplied without end. */
 function documentOf(text: string): Json | undefined {
@@ -100,6 +132,8 @@ function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdi
       dropped: 'Try again; if it stays so, ask whoever runs the target.',
       private: 'Add it to GRAMMATA_ALLOW_PRIVATE if it is meant to be reached.',
       address: 'Give a whole address that starts with https://.',
+      token: 'Check the user or client and its secret.',
+      file: 'Try again.',
       other: 'Try again.',
     };
     return [answer.message, advice[answer.code]];

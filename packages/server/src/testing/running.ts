@@ -33,6 +33,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     practiceUrl: null,
     allowPrivate: ['127.0.0.1'],
     concurrency: 4,
+    largestFile: 50_000_000,
     mail: null,
     decoderFile: 'given where a test reads large messages',
     ...more,

@@ -3,6 +3,7 @@ import { wireText } from '@grammata/core/request';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
+import { doneWords, ReadBack } from './Outcome';
 import { Act, counted, DeliveryStateWord, Fault, Moment, Note, Press, Sheet, whenInFull, Wire } from '../ui';
 import { useDelivery, useResend } from './queries';
 
@@ -43,9 +44,10 @@ function Loaded({ delivery }: { delivery: DeliveryView }) {
         <span className="flex-1" />
         <Again delivery={delivery} />
       </div>
+      {delivery.done.length > 0 && <DoneCalls delivery={delivery} />}
       {delivery.attemptList.length === 0 && <Unsent delivery={delivery} />}
       {[...delivery.attemptList].reverse().map(attempt => (
-        <Attempt key={attempt.id} attempt={attempt} />
+        <Attempt key={attempt.id} attempt={attempt} delivery={delivery} />
       ))}
     </Sheet>
   );
@@ -86,8 +88,9 @@ function Notes({ delivery }: { delivery: DeliveryView }) {
         .
       </Note>
       <Note tone="look">
-        Sent under the idempotency key <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>
-        : a target that honours it takes it once.
+        Each request has an idempotency key of its own that begins with{' '}
+        <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>: a target that honours it
+        takes it once.
       </Note>
     </>
   );
@@ -138,16 +141,18 @@ function Unsent({ delivery }: { delivery: DeliveryView }) {
   return (
     <section aria-label="Not sent yet" className="mt-5">
       <h2>Not sent yet</h2>
-      {delivery.plan ? (
-        <div className="mt-2 border-l-2 border-rule pl-4">
-          {delivery.problems.length > 0 && (
-            <p className="mb-2 font-serif text-ink-2">The request as far as it can be made:</p>
-          )}
-          <Wire label="Request" text={wireText(delivery.plan)} />
-        </div>
-      ) : (
-        <p className="mt-2 font-serif text-ink-2">No request can be made of it.</p>
+      {delivery.planned.length > 0 && delivery.problems.length > 0 && (
+        <p className="mt-2 font-serif text-ink-2">What would be sent, as far as it can be made:</p>
       )}
+      {delivery.planned.map(({ callId, plan }, index) => (
+        <div key={index} className="mt-2 border-l-2 border-rule pl-4">
+          {delivery.calls.length > 1 && (
+            <p className="mb-1 text-small font-semibold text-ink-2">{callName(delivery, callId)}</p>
+          )}
+          <Wire label={`Request ${index + 1}`} text={wireText(plan)} />
+        </div>
+      ))}
+      {delivery.planned.length === 0 && <p className="mt-2 font-serif text-ink-2">No request can be made of it.</p>}
     </section>
   );
 }
@@ -158,12 +163,58 @@ const outcomes: Record<AttemptView['outcome'], { words: string; colour: string }
   final: { words: 'refused', colour: 'text-crimson' },
 };
 
-function Attempt({ attempt }: { attempt: AttemptView }) {
+const purposes: Record<AttemptView['purpose'], string> = {
+  find: 'look up',
+  create: 'write',
+  update: 'change',
+  readBack: 'read back',
+};
+
+/** A call by what its operation does. */
+const callName = ({ calls }: DeliveryView, callId: string): string => {
+  const at = calls.findIndex(each => each.id === callId);
+  return at < 0 ? 'a call that was removed' : `${at + 1} ${calls[at]!.label}`;
+};
+
+/** What became of each call, and of what it stored. */
+function DoneCalls({ delivery }: { delivery: DeliveryView }) {
+  const isPlain =
+    delivery.calls.length === 1 && delivery.done.every(each => each.what === 'created' && !each.held && !each.note);
+  if (isPlain) return null;
+  return (
+    <section aria-label="What was done" className="mt-5">
+      <h2>What was done</h2>
+      <ul className="ledger mt-1 border-t border-rule">
+        {delivery.done.map(done => (
+          <li key={`${done.callId} ${done.item}`} className="py-1.5">
+            <b className="mr-2 font-semibold">
+              {callName(delivery, done.callId)}
+              {done.item !== '0' && `, item ${done.item}`}
+            </b>
+            <span className={done.what === 'failed' ? 'text-crimson' : 'text-ink-2'}>
+              {doneWords[done.what]} {done.note}
+            </span>
+            {done.held && <ReadBack held={done.held} />}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: DeliveryView }) {
   const { words, colour } = outcomes[attempt.outcome];
+  const isOneOfSeveral = delivery.calls.length > 1 || attempt.purpose !== 'create';
   return (
     <section aria-label={`Attempt ${attempt.number}`} className="mt-5">
       <h2 className="flex items-baseline gap-4 border-b border-rule pb-1.5">
         Attempt {attempt.number}
+        {isOneOfSeveral && (
+          <span className="font-sans text-body font-normal text-ink-2">
+            {callName(delivery, attempt.callId)}: {purposes[attempt.purpose]}
+            {attempt.item !== '0' && `, item ${attempt.item}`}
+          </span>
+        )}
         <span className={`font-sans text-body font-normal ${colour}`}>{words}</span>
         <span className="flex-1" />
         <span className="font-sans text-small font-normal text-ink-2">
@@ -171,6 +222,19 @@ function Attempt({ attempt }: { attempt: AttemptView }) {
         </span>
       </h2>
       <p className="mt-2 font-serif">{attempt.message}</p>
+      {attempt.complaints.map(({ field, message, lineId }) => (
+        <p key={field + message} className="font-serif text-crimson">
+          ! <code className="font-mono text-small">{field}</code> {message}{' '}
+          {lineId !== null && (
+            <Link
+              className="act"
+              to={`/routes/${delivery.routeId}/what?call=${attempt.callId}&line=${lineId}&sample=${delivery.sampleId}`}
+            >
+              The line
+            </Link>
+          )}
+        </p>
+      ))}
       <div className="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-2">
         <div className="min-w-0 border-l-2 border-rule pl-4">
           <p className="mb-1 text-small font-semibold text-ink-2">Sent</p>

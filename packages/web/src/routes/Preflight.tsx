@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../app/api';
-import { useReadTarget } from '../targets/queries';
+import { useReadTargets } from '../targets/queries';
 import { count, counted, Fault, Press, type Tone, Note } from '../ui';
 import { useGoLive } from './queries';
 import type { Workbench } from './workbench';
@@ -14,26 +14,28 @@ interface Check {
 }
 
 /** What must hold before a route goes live, and what is only to be known. */
-function checks({ operation, rehearsal, samples, route }: Workbench): Check[] {
-  if (!operation)
+function checks({ editing, operationOf, targetOf, run, samples }: Workbench): Check[] {
+  const gone = editing.draft.calls.find(call => operationOf(call) === null);
+  if (gone)
     return [
       {
         tone: 'trouble',
-        words: `${route.target.name} does not offer this operation any more. Read the target again.`,
+        words: `${targetOf(gone)?.name ?? 'A target that was removed'} does not offer this operation any more. Read the target again.`,
         stops: true,
       },
     ];
-  if (!rehearsal) return [{ tone: 'look', words: 'Being rehearsed…', stops: true }];
-  const unsent = rehearsal.going - rehearsal.sendable;
+  if (!run) return [{ tone: 'look', words: 'Being rehearsed…', stops: true }];
+  const unsent = run.going - run.sendable;
+  const missing = run.calls.flatMap(call => call?.missing ?? []);
   return [
-    rehearsal.missing.length > 0
-      ? { tone: 'trouble', words: `Required and not filled: ${rehearsal.missing.join(', ')}.`, stops: true }
+    missing.length > 0
+      ? { tone: 'trouble', words: `Required and not filled: ${missing.join(', ')}.`, stops: true }
       : { tone: 'fine', words: 'Every required field is filled.', stops: false },
-    rehearsal.going === 0
+    run.going === 0
       ? { tone: 'look', words: 'The condition lets none of the recorded submissions through.', stops: false }
       : {
           tone: 'fine',
-          words: `${count(rehearsal.going)} of ${counted(samples.length, 'recorded submission')} would go.`,
+          words: `${count(run.going)} of ${counted(samples.length, 'recorded submission')} would go.`,
           stops: false,
         },
     unsent > 0
@@ -48,18 +50,20 @@ function checks({ operation, rehearsal, samples, route }: Workbench): Check[] {
 
 export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
   const { route, editing } = workbench;
-  const { mutate: read, data: connection, isPending } = useReadTarget(route.target.id);
+  const { mutate: read, data: connections } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
-  const reach: Check =
-    isPending || !connection
-      ? { tone: 'look', words: `Asking ${route.target.name}…`, stops: true }
-      : {
+  const reach = route.targets.map(({ id, name }): Check => {
+    const connection = connections?.get(id);
+    return connection
+      ? {
           tone: connection.ok ? 'fine' : 'trouble',
-          words: `${route.target.name}: ${connection.verdict} ${connection.advice ?? ''}`,
+          words: `${name}: ${connection.verdict} ${connection.advice ?? ''}`,
           stops: !connection.ok,
-        };
-  const all = [...checks(workbench), reach];
+        }
+      : { tone: 'look', words: `Asking ${name}…`, stops: true };
+  });
+  const all = [...checks(workbench), ...reach];
   const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">

@@ -38,7 +38,12 @@ export function ReferencePick({
       {none !== undefined && <option value="">{none}</option>}
       {!isKnown && <option value={value}>{value} (not seen any more)</option>}
       <optgroup label="Questions">{references.filter(each => each.isQuestion).map(option)}</optgroup>
-      <optgroup label="About the submission">{references.filter(each => !each.isQuestion).map(option)}</optgroup>
+      {references.some(each => each.group === 'delivery') && (
+        <optgroup label="Known as it is delivered">
+          {references.filter(each => each.group === 'delivery').map(option)}
+        </optgroup>
+      )}
+      <optgroup label="About the submission">{references.filter(each => each.group === 'about').map(option)}</optgroup>
     </select>
   );
 }

@@ -131,17 +131,20 @@ function useUndoKeys({ editing }: Workbench) {
 }
 
 /** When, What, How: what each holds, in a few words. */
-function Parts({ workbench: { route, editing, rehearsal, samples } }: { workbench: Workbench }) {
+function Parts({ workbench: { route, editing, run, samples } }: { workbench: Workbench }) {
   const [params] = useSearchParams();
-  const lines = editing.draft.call.lines;
-  const troubled = rehearsal ? rehearsal.lines.filter(line => line.trouble > 0).length : 0;
-  const missing = rehearsal?.missing.length ?? 0;
+  const { calls } = editing.draft;
+  const lines = calls.flatMap(call => call.lines);
+  const fares = run?.calls.flatMap(call => call ?? []) ?? [];
+  const troubled = fares.flatMap(each => each.lines).filter(line => line.trouble > 0).length;
+  const missing = fares.flatMap(each => each.missing).length;
+  const madeOf = calls.length > 1 ? `${counted(calls.length, 'call')}, ` : '';
   const parts = [
-    { part: 'when', name: 'When', says: rehearsal ? `${count(rehearsal.going)} of ${count(samples.length)} go` : '' },
+    { part: 'when', name: 'When', says: run ? `${count(run.going)} of ${count(samples.length)} go` : '' },
     {
       part: 'what',
       name: 'What',
-      says: counted(lines.filter(line => line.source).length, 'line'),
+      says: madeOf + counted(lines.filter(line => line.source).length, 'line'),
       warns: [troubled > 0 && `${troubled} in trouble`, missing > 0 && `${missing} unfilled`]
         .filter(Boolean)
         .join(', '),
@@ -150,9 +153,8 @@ function Parts({ workbench: { route, editing, rehearsal, samples } }: { workbenc
     {
       part: 'rehearsal',
       name: 'Rehearsal',
-      says: rehearsal ? `${count(rehearsal.sendable)} can be sent` : '',
-      warns:
-        rehearsal && rehearsal.going > rehearsal.sendable ? `${count(rehearsal.going - rehearsal.sendable)} can’t` : '',
+      says: run ? `${count(run.sendable)} can be sent` : '',
+      warns: run && run.going > run.sendable ? `${count(run.going - run.sendable)} can’t` : '',
     },
   ];
   return (

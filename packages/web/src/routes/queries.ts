@@ -1,4 +1,12 @@
-import type { DraftInput, FormView, RouteInput, RouteSummary, RouteView } from '@grammata/contract';
+import type {
+  DraftInput,
+  FormView,
+  RouteInput,
+  RefusalView,
+  RouteSummary,
+  RouteView,
+  RunView,
+} from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
@@ -11,6 +19,18 @@ export const useForms = () => useQuery({ queryKey: ['forms'], queryFn: () => api
 export const saveDraft = (id: string, draft: DraftInput) =>
   api<RouteView>(`/routes/${id}/draft`, { method: 'PUT', body: draft });
 
+export const useRefusals = (id: string) =>
+  useQuery({ queryKey: ['routes', id, 'refusals'], queryFn: () => api<RefusalView[]>(`/routes/${id}/refusals`) });
+
+/** What one sample sends by the stored draft: what is looked up is really looked up, nothing else is sent. */
+export const useDryRun = (id: string, revision: number, sampleId: string | undefined, isStored: boolean) =>
+  useQuery({
+    queryKey: ['routes', id, 'run', revision, sampleId],
+    queryFn: () => api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: false } }),
+    enabled: sampleId !== undefined && isStored,
+    staleTime: 0,
+  });
+
 function useRouteChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
   return useMutation({ mutationFn: change, onSuccess: () => client.invalidateQueries({ queryKey: ['routes'] }) });
@@ -20,4 +40,8 @@ export const useCreateRoute = () =>
   useRouteChange((body: RouteInput) => api<RouteView>('/routes', { method: 'POST', body }));
 export const useGoLive = (id: string) => useRouteChange(() => api<RouteView>(`/routes/${id}/live`, { method: 'POST' }));
 export const usePause = (id: string) => useRouteChange(() => api<RouteView>(`/routes/${id}/pause`, { method: 'POST' }));
+export const useTrial = (id: string) =>
+  useRouteChange((sampleId: string) =>
+    api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: true } }),
+  );
 export const useRemoveRoute = (id: string) => useRouteChange(() => api<null>(`/routes/${id}`, { method: 'DELETE' }));

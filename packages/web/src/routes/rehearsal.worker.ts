@@ -1,22 +1,23 @@
-import { Rehearser, type RehearsalSummary, type RouteParts, type Sample } from '@grammata/core/rehearse';
+import { RunRehearser, type RunParts, type RunSummary, type Sample } from '@grammata/core/rehearse';
 
 /** What the page asks: first the samples, then a rehearsal for every state of the draft. */
-export type Question = { samples: Sample[] } | { route: RouteParts; number: number };
+export type Question = { samples: Sample[] } | { route: RunParts; number: number };
 export interface Answer {
   number: number;
-  summary: RehearsalSummary;
+  summary: RunSummary;
 }
 
-let rehearser = new Rehearser([]);
+let rehearser = new RunRehearser([]);
 
 self.onmessage = ({ data }: MessageEvent<Question>) => {
   if ('samples' in data) {
-    rehearser = new Rehearser(data.samples);
+    rehearser = new RunRehearser(data.samples);
     return;
   }
   const summary = rehearser.rehearse(data.route);
-  const { goes, sends, states } = summary;
+  const arrays = [summary, ...summary.calls.filter(each => each !== null)].flatMap(({ goes, sends }) => [goes, sends]);
+  const states = summary.calls.flatMap(each => (each ? [each.states] : []));
   self.postMessage({ number: data.number, summary } satisfies Answer, {
-    transfer: [goes.buffer, sends.buffer, states.buffer],
+    transfer: [...arrays, ...states].map(each => each.buffer),
   });
 };

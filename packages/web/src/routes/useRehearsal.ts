@@ -1,15 +1,15 @@
-import type { RehearsalSummary, RouteParts, Sample } from '@grammata/core/rehearse';
+import type { RunSummary, RunParts, Sample } from '@grammata/core/rehearse';
 import { useEffect, useRef, useState } from 'react';
 import type { Answer, Question } from './rehearsal.worker';
 
 /** A worker that rehearses. While one rehearsal is under way only the newest state waits, however fast people type. */
-function openWorker(onSummary: (summary: RehearsalSummary) => void) {
+function openWorker(onSummary: (summary: RunSummary) => void) {
   const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
   let number = 0;
   let isBusy = false;
-  let waiting: RouteParts | null = null;
+  let waiting: RunParts | null = null;
   const tell = (question: Question) => worker.postMessage(question);
-  const rehearse = (route: RouteParts) => {
+  const rehearse = (route: RunParts) => {
     number += 1;
     if (isBusy) {
       waiting = route;
@@ -29,8 +29,8 @@ function openWorker(onSummary: (summary: RehearsalSummary) => void) {
 }
 
 /** The rehearsal of a route over all samples, made off the main thread; null until the first is there. */
-export function useRehearsal(route: RouteParts | null, samples: Sample[]): RehearsalSummary | null {
-  const [summary, setSummary] = useState<RehearsalSummary | null>(null);
+export function useRehearsal(route: RunParts | null, samples: Sample[]): RunSummary | null {
+  const [summary, setSummary] = useState<RunSummary | null>(null);
   const worker = useRef<ReturnType<typeof openWorker> | null>(null);
 
   useEffect(() => {

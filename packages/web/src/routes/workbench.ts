@@ -1,8 +1,30 @@
-import type { RouteView } from '@grammata/contract';
+import type { CallInput, RouteView, TargetView } from '@grammata/contract';
 import { isGone, propose, type LineProposal } from '@grammata/core/match';
-import { isTroubled, stateOf, type RehearsalSummary, type RouteParts, type Sample } from '@grammata/core/rehearse';
+import { likelyAnswers } from '@grammata/core/perform';
+import {
+  isTroubled,
+  situationsFor,
+  stateOf,
+  type RehearsalSummary,
+  type RunParts,
+  type RunSummary,
+  type Sample,
+} from '@grammata/core/rehearse';
 import { compileCall, fieldsOf, type CompiledCall } from '@grammata/core/request';
-import { aboutLabel, aboutSubmission, asText, metaKey, referredTo, type FieldKind } from '@grammata/core/submission';
+import {
+  aboutLabel,
+  aboutSubmission,
+  answerKey,
+  asText,
+  escapeToken,
+  isFile,
+  isJsonObject,
+  ITEM,
+  ITEM_NUMBER,
+  metaKey,
+  referredTo,
+  type FieldKind,
+} from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -15,23 +37,39 @@ export interface Reference {
   key: string;
   label: string;
   kind: FieldKind;
-  /** False for what stands beside the answers. */
+  /** Questions; what stands beside the answers; what is known only while a call is made. */
+  group: 'question' | 'about' | 'delivery';
   isQuestion: boolean;
   /** An answer, for people to recognise it by. */
   example: string | null;
 }
 
-/** Everything the parts of a route work on. */
+/** Everything the parts of a route work on: the route as a whole, and the call that is looked at. */
 export interface Workbench {
   route: RouteView;
   editing: Editing;
+  /** The call that is looked at, its place among all, and where it goes. */
+  call: CallInput;
+  callAt: number;
+  target: TargetView | null;
   operation: Operation | null;
   compiled: CompiledCall | null;
+  /** Shows another call. */
+  showCall(id: string): void;
+  /** Changes the call that is looked at. */
+  editCall(change: (call: CallInput) => CallInput): void;
+  operationOf(call: CallInput): Operation | null;
+  targetOf(call: CallInput): TargetView | null;
+  /** All recorded ones, each as the call sees it first: with the item it repeats for, and answers as they may look. */
   samples: Sample[];
+  /** How the call fares, and the route with all its calls. */
   rehearsal: RehearsalSummary | null;
+  run: RunSummary | null;
   sample: Sample | null;
   /** Place of the sample among all, from 0. */
   at: number;
+  /** For a call that repeats: which item of the sample is looked at, of how many. Zero: the call is not made for it. */
+  items: { at: number; count: number; show(at: number): void };
   show(index: number): void;
   showSample(id: string): void;
   /** The next sample in trouble, on one line or any. */
@@ -51,56 +89,108 @@ const none: Sample[] = [];
 export function useWorkbench(route: RouteView): Workbench {
   const editing = useDraft(route);
   const { draft } = editing;
-  const operation = useMemo(
-    () => route.target.operations.find(each => each.id === draft.call.operationId) ?? null,
-    [route.target.operations, draft.call.operationId],
+  const { calls } = draft;
+  const [params, setParams] = useSearchParams();
+  const [itemAt, setItemAt] = useState(0);
+  const setParam = useCallback(
+    (name: string, value: string) =>
+      setParams(before => new URLSearchParams({ ...Object.fromEntries(before), [name]: value }), { replace: true }),
+    [setParams],
   );
-  const { baseUrl } = route.target;
+  const callAt = Math.max(
+    0,
+    calls.findIndex(each => each.id === params.get('call')),
+  );
+  const call = calls[callAt]!;
+  const targetOf = useCallback(
+    (of: CallInput) => route.targets.find(each => each.id === of.targetId) ?? null,
+    [route.targets],
+  );
+  const operationOf = useCallback(
+    (of: CallInput) => targetOf(of)?.operations.find(each => each.id === of.operationId) ?? null,
+    [targetOf],
+  );
+  const target = targetOf(call);
+  const operation = operationOf(call);
+  const baseUrl = target?.baseUrl ?? '';
   const [compiled, setCompiled] = useState<CompiledCall | null>(null);
   const [compiledFrom, setCompiledFrom] = useState<unknown[]>([]);
   // Lines that did not change are not compiled anew.
-  const from = [draft.call, operation, baseUrl];
+  const from = [call, operation, baseUrl];
   let current = compiled;
   if (from.some((each, index) => each !== compiledFrom[index])) {
-    current = operation && compileCall(draft.call, operation, baseUrl, compiled ?? undefined);
+    current = operation && compileCall(call, operation, baseUrl, compiled ?? undefined);
     setCompiled(current);
     setCompiledFrom(from);
   }
-  const samples = useSamples(route.formId).data?.samples ?? none;
-  const submissions = useMemo(() => samples.map(each => each.submission), [samples]);
+  const recorded = useSamples(route.formId).data?.samples ?? none;
+  const submissions = useMemo(() => recorded.map(each => each.submission), [recorded]);
   const gone = useMemo(
     () => new Set(route.form.schema.fields.map(each => each.key).filter(key => isGone(key, submissions))),
     [route.form.schema, submissions],
   );
-  const parts = useMemo<RouteParts | null>(
-    () =>
-      operation && {
-        condition: draft.condition,
-        call: draft.call,
-        operation,
-        baseUrl,
-        context: { timeZone: draft.terms.timeZone },
-      },
-    [draft.condition, draft.call, draft.terms.timeZone, operation, baseUrl],
+  const parts = useMemo<RunParts>(
+    () => ({
+      condition: draft.condition,
+      calls: calls.map(each => ({
+        call: each,
+        operation: operationOf(each),
+        baseUrl: targetOf(each)?.baseUrl ?? '',
+      })),
+      context: { timeZone: draft.terms.timeZone },
+    }),
+    [draft.condition, calls, draft.terms.timeZone, operationOf, targetOf],
   );
-  const rehearsal = useRehearsal(parts, samples);
-  const [params, setParams] = useSearchParams();
+  const run = useRehearsal(parts, recorded);
+  const { repeat, condition } = call;
+  const answers = useMemo(
+    () =>
+      likelyAnswers(
+        calls.flatMap(each => {
+          const offered = operationOf(each);
+          return offered ? [{ call: each, operation: offered }] : [];
+        }),
+      ),
+    [calls, operationOf],
+  );
+  const isPlain = calls.length === 1 && !repeat && !condition;
+  const situationsIn = useMemo(
+    () => situationsFor({ call: { repeat, condition } as CallInput, answers }),
+    [repeat, condition, answers],
+  );
+  const samples = useMemo(
+    () =>
+      isPlain
+        ? recorded
+        : recorded.map(each => ({
+            ...each,
+            submission: situationsIn(each.submission)[0] ?? { ...each.submission, answers },
+          })),
+    [isPlain, recorded, situationsIn, answers],
+  );
   const chosen = samples.findIndex(each => each.id === params.get('sample'));
   const at = Math.max(0, chosen);
   const show = useCallback(
     (index: number) => {
       const sample = samples[Math.min(samples.length - 1, Math.max(0, index))];
-      if (sample)
-        setParams(before => new URLSearchParams({ ...Object.fromEntries(before), sample: sample.id }), {
-          replace: true,
-        });
+      setItemAt(0);
+      if (sample) setParam('sample', sample.id);
     },
-    [samples, setParams],
+    [samples, setParam],
   );
+  const situations = recorded[at] && !isPlain ? situationsIn(recorded[at].submission) : [];
+  const items = {
+    at: Math.min(itemAt, Math.max(0, situations.length - 1)),
+    count: isPlain ? 1 : situations.length,
+    show: setItemAt,
+  };
+  const shown = samples[at] ?? null;
+  const sample = shown && situations[items.at] ? { ...shown, submission: situations[items.at]! } : shown;
   const nextOf = (wanted: (index: number) => boolean) => {
     const next = samples.map((_, index) => (at + 1 + index) % samples.length).find(wanted);
     if (next !== undefined) show(next);
   };
+  const rehearsal = run?.calls[callAt] ?? null;
   const nextInTrouble = (lineIndex?: number) =>
     nextOf(index =>
       Boolean(
@@ -109,13 +199,21 @@ export function useWorkbench(route: RouteView): Workbench {
       ),
     );
   const nextThatDiffers = (lineIndex?: number) => {
-    const lines = draft.call.lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
+    const lines = call.lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
     const keys = lines.flatMap(line => fieldsOf(line.source));
-    const answers = (index: number) => keys.map(key => asText(referredTo(samples[index]!.submission, key))).join('\n');
-    const here = samples.length > 0 ? answers(at) : '';
-    nextOf(index => answers(index) !== here);
+    const answered = (index: number) => keys.map(key => asText(referredTo(samples[index]!.submission, key))).join('\n');
+    const here = samples.length > 0 ? answered(at) : '';
+    nextOf(index => answered(index) !== here);
   };
-  const references = useMemo(() => referencesOf(route, samples), [route, samples]);
+  const earlier = useMemo(() => calls.slice(0, callAt), [calls, callAt]);
+  const references = useMemo(
+    () => [
+      ...referencesOf(route, recorded),
+      ...(repeat ? itemReferences(repeat, route, recorded) : []),
+      ...earlier.flatMap(each => answerReferences(each, operationOf(each))),
+    ],
+    [route, recorded, repeat, earlier, operationOf],
+  );
   const labels = useMemo(() => new Map(references.map(each => [each.key, each.label])), [references]);
   const proposals = useMemo(() => {
     const found = operation ? propose(route.form.schema, submissions, operation) : [];
@@ -124,12 +222,25 @@ export function useWorkbench(route: RouteView): Workbench {
   return {
     route,
     editing,
+    call,
+    callAt,
+    target,
     operation,
     compiled: current,
+    showCall: id => setParam('call', id),
+    editCall: change =>
+      editing.edit(before => ({
+        ...before,
+        calls: before.calls.map(each => (each.id === call.id ? change(each) : each)),
+      })),
+    operationOf,
+    targetOf,
     samples,
     rehearsal,
-    sample: samples[at] ?? null,
+    run,
+    sample,
     at,
+    items,
     show,
     showSample: id => show(samples.findIndex(each => each.id === id)),
     nextInTrouble,
@@ -149,6 +260,7 @@ function referencesOf(route: RouteView, samples: Sample[]): Reference[] {
     key,
     label,
     kind,
+    group: 'question' as const,
     isQuestion: true,
     example: examples[0] ?? null,
   }));
@@ -158,8 +270,45 @@ function referencesOf(route: RouteView, samples: Sample[]): Reference[] {
     key,
     label: aboutLabel(key)!,
     kind: 'text' as const,
+    group: 'about' as const,
     isQuestion: false,
     example: samples[0] ? asText(referredTo(samples[0].submission, key)) || null : null,
   }));
   return [...questions, ...about];
 }
+
+/** What a repeated call can use of its item: the whole, its parts, its number. */
+function itemReferences(repeat: string, route: RouteView, samples: Sample[]): Reference[] {
+  const item = (key: string, label: string, kind: FieldKind): Reference => ({
+    key,
+    label,
+    kind,
+    group: 'delivery',
+    isQuestion: false,
+    example: null,
+  });
+  const question = route.form.schema.fields.find(each => each.key === repeat);
+  const found = samples.slice(0, ENVELOPES).map(each => referredTo(each.submission, repeat));
+  const rows = found.flatMap(each => (Array.isArray(each) ? each : [])).filter(isJsonObject);
+  const isFiles = rows.some(row => isFile(row));
+  const parts = [...new Set(rows.flatMap(row => Object.keys(row)))];
+  const whole = question ? `one of “${question.label}”` : 'the item';
+  return [
+    item(ITEM, whole, isFiles ? 'files' : rows.length > 0 ? 'json' : 'text'),
+    ...parts.map(part => item(`${ITEM}/${escapeToken(part)}`, `${part} of ${whole}`, 'text')),
+    item(ITEM_NUMBER, `number of ${whole}`, 'number'),
+  ];
+}
+
+/** What an earlier call answers, as far as its target says. */
+const answerReferences = (call: CallInput, operation: Operation | null): Reference[] =>
+  (operation?.answer ?? [])
+    .filter(each => each.pointer !== '' && !each.items)
+    .map(({ pointer, label, type }) => ({
+      key: answerKey(call.id, pointer),
+      label: `${label || pointer.slice(1)} from “${operation!.label}”`,
+      kind: type === 'number' || type === 'integer' ? ('number' as const) : ('text' as const),
+      group: 'delivery' as const,
+      isQuestion: false,
+      example: null,
+    }));

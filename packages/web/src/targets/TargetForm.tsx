@@ -1,10 +1,10 @@
 import { TargetInput, type AuthInput, type ReadingKind } from '@grammata/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { useForm, useWatch } from 'react-hook-form';
+import { useForm, useWatch, type FieldErrors, type UseFormRegister } from 'react-hook-form';
 import { ApiFault, wordsFor } from '../app/api';
 import { Fault, Labelled, Press } from '../ui';
 
-const usualPaths: Record<ReadingKind, string> = { tables: '/tables', openapi: '/openapi.json' };
+const usualPaths: Record<ReadingKind, string> = { tables: '/tables', openapi: '/openapi.json', mail: '/' };
 
 /** The kinds of credentials, and what their secret is called. */
 export const authWords: Record<AuthInput['kind'], { words: string; secret: string }> = {
@@ -12,6 +12,9 @@ export const authWords: Record<AuthInput['kind'], { words: string; secret: strin
   basic: { words: 'user and password (HTTP Basic)', secret: 'Password' },
   header: { words: 'an API key in a header', secret: 'Key' },
   query: { words: 'an API key in the query', secret: 'Key' },
+  oauth: { words: 'OAuth 2 client credentials', secret: 'Client secret' },
+  webhook: { words: 'a signature (Standard Webhooks)', secret: 'Signing secret' },
+  hmac: { words: 'a signature (HMAC over the body)', secret: 'Signing secret' },
   none: { words: 'none', secret: '' },
 };
 
@@ -48,6 +51,8 @@ export function TargetForm({
     },
   });
   const [reads, path, kind = 'bearer'] = useWatch({ control, name: ['reads', 'discoveryPath', 'auth.kind'] });
+  const isMail = reads === 'mail';
+  const kinds = Object.entries(authWords).filter(([each]) => !isMail || each === 'basic' || each === 'none');
   const said = error instanceof ApiFault ? (error.problem.errors ?? []) : [];
   const authErrors = formState.errors.auth;
   const errorOf = (field: keyof TargetInput) =>
@@ -63,9 +68,14 @@ export function TargetForm({
         <Labelled label="Name" error={errorOf('name')}>
           {ids => <input {...ids} {...register('name')} className="write" placeholder="Register" autoFocus />}
         </Labelled>
-        <Labelled label="Base address" error={errorOf('baseUrl')}>
+        <Labelled label={isMail ? 'Address of the server' : 'Base address'} error={errorOf('baseUrl')}>
           {ids => (
-            <input {...ids} {...register('baseUrl')} className="write font-mono text-small" placeholder="https://…" />
+            <input
+              {...ids}
+              {...register('baseUrl')}
+              className="write font-mono text-small"
+              placeholder={isMail ? 'smtp://mail.example.org:587' : 'https://…'}
+            />
           )}
         </Labelled>
         <Labelled label="Is read from">
@@ -77,26 +87,30 @@ export function TargetForm({
                   // A path that nobody changed follows what is read.
                   const chosen = (event.target as HTMLSelectElement).value as ReadingKind;
                   if (Object.values(usualPaths).includes(path)) setValue('discoveryPath', usualPaths[chosen]);
+                  if (chosen === 'mail') setValue('auth.kind', 'basic');
                 },
               })}
               className="write"
             >
               <option value="tables">a list of its tables and columns</option>
               <option value="openapi">an OpenAPI document</option>
+              <option value="mail">nothing: it is a mail server</option>
             </select>
           )}
         </Labelled>
-        <Labelled
-          label={reads === 'openapi' ? 'Has its document at' : 'Lists its tables at'}
-          hint="Below the base address."
-          error={errorOf('discoveryPath')}
-        >
-          {ids => <input {...ids} {...register('discoveryPath')} className="write font-mono text-small" />}
-        </Labelled>
+        {!isMail && (
+          <Labelled
+            label={reads === 'openapi' ? 'Has its document at' : 'Lists its tables at'}
+            hint="Below the base address."
+            error={errorOf('discoveryPath')}
+          >
+            {ids => <input {...ids} {...register('discoveryPath')} className="write font-mono text-small" />}
+          </Labelled>
+        )}
         <Labelled label="Credentials">
           {ids => (
             <select {...ids} {...register('auth.kind')} className="write">
-              {Object.entries(authWords).map(([value, { words }]) => (
+              {kinds.map(([value, { words }]) => (
                 <option key={value} value={value}>
                   {words}
                 </option>
@@ -109,9 +123,11 @@ export function TargetForm({
             {ids => <input {...ids} {...register('auth.user')} className="write" autoComplete="off" />}
           </Labelled>
         )}
-        {(kind === 'header' || kind === 'query') && (
+        {kind === 'oauth' && <OAuthFields register={register} errors={authErrors} />}
+        {kind === 'hmac' && <HmacFields register={register} />}
+        {(kind === 'header' || kind === 'query' || kind === 'hmac') && (
           <Labelled
-            label={kind === 'header' ? 'Header' : 'Parameter'}
+            label={kind === 'query' ? 'Parameter' : 'Header'}
             error={authErrors?.name?.message ?? errorOf('auth')}
           >
             {ids => (
@@ -119,7 +135,7 @@ export function TargetForm({
                 {...ids}
                 {...register('auth.name')}
                 className="write font-mono text-small"
-                placeholder={kind === 'header' ? 'X-Api-Key' : 'key'}
+                placeholder={kind === 'query' ? 'key' : kind === 'hmac' ? 'X-Signature' : 'X-Api-Key'}
               />
             )}
           </Labelled>
@@ -153,5 +169,72 @@ export function TargetForm({
         </Press>
       </div>
     </form>
+  );
+}
+
+interface AuthFieldsProps {
+  register: UseFormRegister<TargetInput>;
+  errors?: FieldErrors<TargetInput>['auth'];
+}
+
+function OAuthFields({ register, errors }: AuthFieldsProps) {
+  return (
+    <>
+      <Labelled label="Tokens are had at" error={errors?.tokenUrl?.message ?? null}>
+        {ids => (
+          <input
+            {...ids}
+            {...register('auth.tokenUrl')}
+            className="write font-mono text-small"
+            placeholder="https://…/token"
+          />
+        )}
+      </Labelled>
+      <Labelled label="Client identifier" error={errors?.clientId?.message ?? null}>
+        {ids => (
+          <input {...ids} {...register('auth.clientId')} className="write font-mono text-small" autoComplete="off" />
+        )}
+      </Labelled>
+      <Labelled label="Scope" hint="Left empty, the target’s usual one.">
+        {ids => <input {...ids} {...register('auth.scope')} className="write font-mono text-small" />}
+      </Labelled>
+      <Labelled label="The client shows itself">
+        {ids => (
+          <select {...ids} {...register('auth.clientIn')} className="write">
+            <option value="header">by HTTP Basic</option>
+            <option value="body">in the body</option>
+          </select>
+        )}
+      </Labelled>
+    </>
+  );
+}
+
+function HmacFields({ register }: AuthFieldsProps) {
+  return (
+    <>
+      <Labelled label="Algorithm">
+        {ids => (
+          <select {...ids} {...register('auth.algorithm')} className="write">
+            <option value="sha256">SHA-256</option>
+            <option value="sha512">SHA-512</option>
+            <option value="sha1">SHA-1</option>
+          </select>
+        )}
+      </Labelled>
+      <Labelled label="Written">
+        {ids => (
+          <select {...ids} {...register('auth.encoding')} className="write">
+            <option value="hex">in hexadecimal</option>
+            <option value="base64">in base64</option>
+          </select>
+        )}
+      </Labelled>
+      <Labelled label="With this before it">
+        {ids => (
+          <input {...ids} {...register('auth.prefix')} className="write font-mono text-small" placeholder="sha256=" />
+        )}
+      </Labelled>
+    </>
   );
 }

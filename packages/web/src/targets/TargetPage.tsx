@@ -55,9 +55,15 @@ function Loaded({ target }: { target: TargetView }) {
       <div className="mt-3 mb-3.5 flex flex-wrap items-baseline gap-x-3">
         <code className="border-b border-rule-strong py-0.5 font-mono break-all">{target.baseUrl}</code>
         <span className="text-ink-2">
-          {target.reads === 'openapi' ? 'OpenAPI document' : 'tables'} at{' '}
-          <code className="font-mono">{target.discoveryPath}</code> ·{' '}
-          {target.hasToken ? `${authWords[target.auth.kind].words} stored` : 'no credentials'}
+          {target.reads === 'mail' ? (
+            'mail server'
+          ) : (
+            <>
+              {target.reads === 'openapi' ? 'OpenAPI document' : 'tables'} at{' '}
+              <code className="font-mono">{target.discoveryPath}</code>
+            </>
+          )}{' '}
+          · {target.hasToken ? `${authWords[target.auth.kind].words} stored` : 'no credentials'}
         </span>
         <span className="flex-1" />
         <Act onClick={() => setEditing(!editing)} aria-expanded={editing}>

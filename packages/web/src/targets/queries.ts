@@ -16,5 +16,12 @@ export const useCreateTarget = () =>
 export const useChangeTarget = (id: string) =>
   useTargetChange((body: Partial<TargetInput>) => api<TargetView>(`/targets/${id}`, { method: 'PATCH', body }));
 export const useRemoveTarget = (id: string) => useTargetChange(() => api<null>(`/targets/${id}`, { method: 'DELETE' }));
+/** Asks several targets, each for what it offers. */
+export const useReadTargets = (targets: Pick<TargetView, 'id'>[]) =>
+  useTargetChange(async () => {
+    const read = ({ id }: Pick<TargetView, 'id'>) => api<ConnectionView>(`/targets/${id}/read`, { method: 'POST' });
+    const views = await Promise.all(targets.map(read));
+    return new Map(views.map((view, index) => [targets[index]!.id, view]));
+  });
 export const useReadTarget = (id: string) =>
   useTargetChange(() => api<ConnectionView>(`/targets/${id}/read`, { method: 'POST' }));

@@ -16,7 +16,9 @@ import { xml } from './xml';
 export type { Body, MediaReader } from './reader';
 export { contentTypeParts } from './body';
 export { nestedFromPairs, nestedFromValues } from './urlencoded';
-export { fileValue } from './parts';
+export { filesInMail } from './mail';
+export { filesInMultipart } from './multipart';
+export { fileValue, type FileContent } from './parts';
 
 /** In the order they are tried on a body whose stated type does not fit. */
 export const mediaReaders: MediaReader[] = [

@@ -1,7 +1,16 @@
 import { convert } from 'html-to-text';
 import type { Json } from '../../submission';
 import { contentTypeParts } from './body';
-import { fileValue, headerParameters, latin1, partOf, partsBetween, textIn, type Part } from './parts';
+import {
+  fileValue,
+  headerParameters,
+  latin1,
+  partOf,
+  partsBetween,
+  textIn,
+  type FileContent,
+  type Part,
+} from './parts';
 import type { MediaReader } from './reader';
 
 const MOST_PARTS = 200;
@@ -30,14 +39,18 @@ export const mail: MediaReader = {
       message_id: header('message-id'),
       text: (content.text ?? content.html ?? '').replace(/\r\n?/g, '\n').trim(),
     };
-    return { document: content.files.length > 0 ? { ...document, attachments: content.files } : document, notes: [] };
+    const attachments = content.files.map(each => fileValue(each.name, each.type, each.bytes.length));
+    return { document: attachments.length > 0 ? { ...document, attachments } : document, notes: [] };
   },
 };
+
+/** The files attached to a mail, in their order. */
+export const filesInMail = (bytes: Uint8Array): FileContent[] => contentOf(partOf(bytes), 0).files;
 
 interface Content {
   text: string | null;
   html: string | null;
-  files: Json[];
+  files: FileContent[];
 }
 
 function contentOf({ headers, body }: Part, depth: number): Content {
@@ -53,7 +66,7 @@ function contentOf({ headers, body }: Part, depth: number): Content {
   const disposition = headers.get('content-disposition') ?? '';
   const name = headerParameters(disposition).filename ?? headerParameters(`;${headers.get('content-type') ?? ''}`).name;
   if (/^attachment/i.test(disposition) || (name !== undefined && !type?.startsWith('text/')))
-    return { text: null, html: null, files: [fileValue(decodedWords(name ?? 'file'), type, bytes.length)] };
+    return { text: null, html: null, files: [{ name: decodedWords(name ?? 'file'), type, bytes }] };
   const text = textIn(bytes, parameters.charset);
   if (type === 'text/html')
     return {

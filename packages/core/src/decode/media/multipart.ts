@@ -1,6 +1,6 @@
 import type { Json } from '../../submission';
 import { contentTypeParts } from './body';
-import { fileValue, headerParameters, partOf, partsBetween, textIn } from './parts';
+import { fileValue, headerParameters, partOf, partsBetween, textIn, type FileContent } from './parts';
 import type { MediaReader } from './reader';
 import { nestedFromValues } from './urlencoded';
 
@@ -31,7 +31,7 @@ export const multipart: MediaReader = {
       const { filename } = headerParameters(headers.get('content-disposition') ?? '');
       const { type, parameters: own } = contentTypeParts(headers.get('content-type') ?? null);
       if (filename !== undefined) {
-        const bare = decoded(filename).replace(/^.*[\\/]/, '');
+        const bare = bareName(filename);
         return bare === '' && body.length === 0
           ? [[name, null]]
           : [[name, fileValue(bare || 'file', type, body.length)]];
@@ -42,6 +42,19 @@ export const multipart: MediaReader = {
     return { document: nestedFromValues(values), notes };
   },
 };
+
+/** A file's name without the folders that some senders put before it. */
+const bareName = (filename: string): string => decoded(filename).replace(/^.*[\\/]/, '');
+
+/** The files in a multipart body, in their order. */
+export function filesInMultipart(bytes: Uint8Array, boundary: string): FileContent[] {
+  return (partsBetween(bytes, boundary, MOST_PARTS) ?? []).map(partOf).flatMap(({ headers, body }): FileContent[] => {
+    const { filename } = headerParameters(headers.get('content-disposition') ?? '');
+    if (filename === undefined) return [];
+    const { type } = contentTypeParts(headers.get('content-type') ?? null);
+    return [{ name: bareName(filename) || 'file', type, bytes: body }];
+  });
+}
 
 const nameOf = (headers: Map<string, string>): string | null => {
   const { name } = headerParameters(headers.get('content-disposition') ?? '');

@@ -7,6 +7,14 @@ export const fileValue = (name: string, type: string | null, size: number): Json
   size,
 });
 
+/** A file that came along, with what is in it. */
+export interface FileContent {
+  name: string;
+  /** Media type as stated. */
+  type: string | null;
+  bytes: Uint8Array;
+}
+
 /** Index of a byte sequence in bytes from a place on, or -1. */
 export function indexOfBytes(bytes: Uint8Array, wanted: Uint8Array, from: number): number {
   const first = wanted[0]!;

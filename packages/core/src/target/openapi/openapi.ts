@@ -16,7 +16,7 @@ export interface ReadOpenApi {
   notes: string[];
 }
 
-const limits = { operations: 2000, fields: 400, nesting: 5 };
+const limits = { operations: 2000, fields: 400, nesting: 5, answer: 100 };
 const methods = ['get', 'post', 'put', 'patch', 'delete'] as const;
 
 /** Operations of an OpenAPI document, 3.0 or 3.1; or why it is none. Never throws, whatever it is given. */
@@ -107,7 +107,7 @@ function readOperation(
     // A parameter of the operation goes before one of the same name of its path.
     if (field) inputs.set(`${field.in} ${field.pointer}`, field);
   }
-  const { kind, fields } = bodyFields(operation, references);
+  const { kind, fields, root } = bodyFields(operation, references);
   const upper = method.toUpperCase() as Operation['method'];
   return {
     id: asText(operation.operationId) || `${upper} ${path}`,
@@ -115,6 +115,7 @@ function readOperation(
     method: upper,
     path,
     body: kind,
+    ...(root && { root }),
     fields: withOwnKeys([...inputs.values(), ...fields]),
     answer: answerFields(operation, references),
   };
@@ -147,24 +148,45 @@ function parameterField(parameter: JsonObject | null, references: References): T
   };
 }
 
+/** Ways of writing a body, the ones that are taken first come first. */
+const writings: { is: RegExp; kind: BodyKind }[] = [
+  { is: /^application\/(.+\+)?json\b/i, kind: 'json' },
+  { is: /^multipart\/form-data\b/i, kind: 'multipart' },
+  { is: /^application\/x-www-form-urlencoded\b/i, kind: 'urlencoded' },
+  { is: /^(application|text)\/(.+\+)?xml\b/i, kind: 'xml' },
+  { is: /^text\/plain\b/i, kind: 'text' },
+  { is: /^(application\/octet-stream|image\/|audio\/|video\/|application\/pdf|\*\/\*)/i, kind: 'raw' },
+];
+
 /** The body in the first way of writing that is known here. */
-function bodyFields(operation: JsonObject, references: References): { kind: BodyKind; fields: TargetField[] } {
+function bodyFields(
+  operation: JsonObject,
+  references: References,
+): { kind: BodyKind; fields: TargetField[]; root?: string } {
   const body = references.resolve(operation.requestBody);
   const content = references.resolve(body?.content) ?? {};
   const types = Object.keys(content);
   if (types.length === 0) return { kind: 'none', fields: [] };
-  const json = types.find(type => /^application\/(.+\+)?json\b/i.test(type));
-  const urlencoded = types.find(type => /^application\/x-www-form-urlencoded\b/i.test(type));
-  const chosen = json ?? urlencoded;
-  if (chosen === undefined) {
-    references.notes.add(`A body of ${types[0]} is not written yet.`);
+  const [found] = writings.flatMap(each => types.filter(type => each.is.test(type)).map(type => ({ ...each, type })));
+  if (!found) {
+    references.notes.add(`A body of ${types[0]} is not written.`);
     return { kind: 'none', fields: [] };
   }
-  const schema = flatten(references.resolve(content[chosen])?.schema, references);
+  const { kind, type } = found;
+  const schema = flatten(references.resolve(content[type])?.schema, references);
+  if (kind === 'text' || kind === 'raw') {
+    const label = kind === 'text' ? 'Text' : 'File';
+    const whole = { ...fieldOf('body', label, schema, references), label, required: body?.required === true };
+    return { kind, fields: [{ ...whole, type: kind === 'text' ? 'text' : 'file' }] };
+  }
   const fields: TargetField[] = [];
   collect(schema, '', [], true, fields, references);
-  return { kind: json ? 'json' : 'urlencoded', fields };
+  const inParts = kind === 'multipart' ? fields : fields.map(each => (each.type === 'file' ? asText64(each) : each));
+  return { kind, fields: inParts, ...(kind === 'xml' && { root: schema.title ?? 'record' }) };
 }
+
+/** A file that has to stand inside a text does so in base64. */
+const asText64 = (field: TargetField): TargetField => ({ ...field, type: 'base64' });
 
 const escapePointer = (name: string) => name.replaceAll('~', '~0').replaceAll('/', '~1');
 
@@ -205,6 +227,11 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
     options: options ? options.map(asText) : null,
     maxLength: schema.maxLength,
     description: schema.description ?? formatNote(schema.format),
+    ...(schema.format === 'email' && { format: 'email' as const }),
+    ...((schema.format === 'uri' || schema.format === 'url') && { format: 'uri' as const }),
+    ...(schema.minimum !== null && { minimum: schema.minimum }),
+    ...(schema.maximum !== null && { maximum: schema.maximum }),
+    ...(schema.pattern !== null && { pattern: schema.pattern }),
   };
 }
 
@@ -218,8 +245,14 @@ const simple: Record<string, TargetType> = {
   boolean: 'boolean',
 };
 
+/** The bytes of a file: `binary` in OpenAPI 3.0, a media type in 3.1; `byte` when they stand there in base64. */
+const isContent = ({ type, format }: FlatSchema) =>
+  (type === 'string' || type === null) && (format === 'binary' || format === 'byte');
+
 function typeOf(schema: FlatSchema, items: FlatSchema | null): TargetType {
+  if (items && isContent(items)) return 'file';
   if (items) return items.type === 'string' || items.enum ? 'choices' : 'json';
+  if (isContent(schema)) return schema.format === 'byte' ? 'base64' : 'file';
   if (schema.enum && (schema.type === 'string' || schema.enum.every(each => typeof each === 'string'))) return 'choice';
   if (schema.type === 'string' && schema.format === 'date') return 'date';
   if (schema.type === 'string' && schema.format === 'date-time') return 'datetime';
@@ -233,8 +266,34 @@ function answerFields(operation: JsonObject, references: References): AnswerFiel
   const content = references.resolve(status === undefined ? undefined : references.resolve(responses[status])?.content);
   const json = Object.keys(content ?? {}).find(type => /^application\/(.+\+)?json\b/i.test(type));
   if (!content || json === undefined) return [];
-  const schema = flatten(references.resolve(content[json])?.schema, references);
+  return partsOf(flatten(references.resolve(content[json])?.schema, references), references, 0);
+}
+
+/** What an answer holds; of a list of records, what each of them holds. */
+function partsOf(schema: FlatSchema, references: References, depth: number): AnswerField[] {
+  const listed = schema.type === 'array' ? [['', schema] as const] : listsIn(schema, references);
+  const lists =
+    depth > 1
+      ? []
+      : listed.flatMap(([pointer, list]): AnswerField[] => {
+          const items = partsOf(flatten(list.items, references), references, depth + 1);
+          return items.length === 0 ? [] : [{ pointer, label: list.title ?? '', type: 'json', items }];
+        });
   const fields: TargetField[] = [];
   collect(schema, '', [], false, fields, references);
-  return fields.slice(0, 100).map(({ pointer, label, type }) => ({ pointer, label, type }));
+  const isList = new Set(lists.map(each => each.pointer));
+  return [
+    ...fields
+      .filter(each => !isList.has(each.pointer))
+      .slice(0, limits.answer)
+      .map(({ pointer, label, type }) => ({ pointer, label, type })),
+    ...lists,
+  ];
 }
+
+/** Lists among the properties of an object, with where they stand. */
+const listsIn = (schema: FlatSchema, references: References): [pointer: string, FlatSchema][] =>
+  [...schema.properties].slice(0, limits.answer).flatMap(([name, value]): [string, FlatSchema][] => {
+    const flat = flatten(value, references);
+    return flat.type === 'array' ? [[`/${escapePointer(name)}`, flat]] : [];
+  });

@@ -46,6 +46,9 @@ export interface FlatSchema {
   title: string | null;
   description: string | null;
   maxLength: number | null;
+  minimum: number | null;
+  maximum: number | null;
+  pattern: string | null;
   readOnly: boolean;
   properties: Map<string, Json>;
   required: Set<string>;
@@ -59,12 +62,16 @@ const blank = (): FlatSchema => ({
   title: null,
   description: null,
   maxLength: null,
+  minimum: null,
+  maximum: null,
+  pattern: null,
   readOnly: false,
   properties: new Map(),
   required: new Set(),
   items: undefined,
 });
 
+const numberOf = (value: Json | undefined): number | null => (typeof value === 'number' ? value : null);
 const textOf = (value: Json | undefined): string | null => (typeof value === 'string' && value !== '' ? value : null);
 
 /** Puts a schema together. Of alternatives all properties may be filled and none must; which one is meant is not decided. */
@@ -99,11 +106,17 @@ function ownOf(own: JsonObject): FlatSchema {
       : null;
   return {
     type: textOf(type) ?? (isJsonObject(own.properties ?? null) ? 'object' : null),
-    format: textOf(own.format) ?? (typeof own.contentEncoding === 'string' ? 'byte' : null),
+    // OpenAPI 3.1 writes files as a media type, and as an encoding where they stand in a text.
+    format:
+      textOf(own.format) ??
+      (typeof own.contentEncoding === 'string' ? 'byte' : typeof own.contentMediaType === 'string' ? 'binary' : null),
     enum: options,
     title: textOf(own.title),
     description: textOf(own.description),
-    maxLength: typeof own.maxLength === 'number' ? own.maxLength : null,
+    maxLength: numberOf(own.maxLength),
+    minimum: numberOf(own.minimum),
+    maximum: numberOf(own.maximum),
+    pattern: textOf(own.pattern),
     readOnly: own.readOnly === true,
     properties: new Map(isJsonObject(own.properties ?? null) ? Object.entries(own.properties as JsonObject) : []),
     required: new Set(listOf(own.required).filter(each => typeof each === 'string')),
@@ -119,6 +132,9 @@ function merge(into: FlatSchema, from: FlatSchema, withRequired: boolean): void 
   into.title = from.title ?? into.title;
   into.description = from.description ?? into.description;
   into.maxLength = from.maxLength ?? into.maxLength;
+  into.minimum = from.minimum ?? into.minimum;
+  into.maximum = from.maximum ?? into.maximum;
+  into.pattern = from.pattern ?? into.pattern;
   into.readOnly ||= from.readOnly;
   into.items = from.items ?? into.items;
   for (const [name, schema] of from.properties) into.properties.set(name, schema);

@@ -6,7 +6,7 @@ import type { Workbench } from '../workbench';
 
 /** The mapping as a table that people on either side can read, print and take along. */
 export function HandoverSheet({ workbench }: { workbench: Workbench }) {
-  const { editing, operation, route, sample, references, labelOf } = workbench;
+  const { editing, call, operation, target, route, sample, references, labelOf } = workbench;
   const { draft } = editing;
   const sheet = useMemo(
     () =>
@@ -14,17 +14,17 @@ export function HandoverSheet({ workbench }: { workbench: Workbench }) {
       sheetOf({
         title: draft.name,
         form: route.formName,
-        target: `${route.target.name}: ${operation.label}`,
+        target: `${target?.name ?? ''}: ${operation.label}`,
         condition: draft.condition,
-        call: draft.call,
+        call,
         operation,
-        baseUrl: route.target.baseUrl,
+        baseUrl: target?.baseUrl ?? '',
         context: { timeZone: draft.terms.timeZone },
         questions: references.filter(each => each.isQuestion),
         labelOf,
         example: sample?.submission ?? null,
       }),
-    [draft, operation, route, sample, references, labelOf],
+    [draft, call, operation, target, route, sample, references, labelOf],
   );
   if (!sheet)
     return (

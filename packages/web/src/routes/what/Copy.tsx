@@ -14,10 +14,10 @@ export function Copy({
   onPick: ((key: string) => void) | null;
   hot: Source | null;
 }) {
-  const { sample, at, samples, show, references, editing, nextInTrouble, nextThatDiffers } = workbench;
-  const used = new Set(editing.draft.call.lines.flatMap(line => fieldsOf(line.source)));
+  const { sample, at, samples, items, show, references, call, nextInTrouble, nextThatDiffers } = workbench;
+  const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
   const isHot = new Set(fieldsOf(hot));
-  const [questions, about] = [references.filter(each => each.isQuestion), references.filter(each => !each.isQuestion)];
+  const of = (group: Reference['group']) => references.filter(each => each.group === group);
   const row = (reference: Reference) => (
     <Answer
       key={reference.key}
@@ -81,14 +81,41 @@ export function Copy({
           No submission is recorded yet. Send one to the intake, and it shows here.
         </p>
       )}
-      <ul>{questions.map(row)}</ul>
+      {call.repeat && <Items items={items} />}
+      {of('delivery').length > 0 && sample && (
+        <>
+          <h2 className="pt-3 pb-1 font-sans! text-small! font-normal! text-ink-3">Known as it is delivered</h2>
+          <ul className="border-y border-rule">{of('delivery').map(row)}</ul>
+        </>
+      )}
+      <ul>{of('question').map(row)}</ul>
       {sample && (
         <>
           <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">About the submission</h2>
-          <ul className="border-t border-rule">{about.map(row)}</ul>
+          <ul className="border-t border-rule">{of('about').map(row)}</ul>
         </>
       )}
     </section>
+  );
+}
+
+/** Which item of a repeated call is looked at. */
+function Items({ items: { at, count: many, show } }: { items: Workbench['items'] }) {
+  if (many === 0) return <p className="border-b border-rule py-2 text-ink-2">Nothing to repeat for in this sample.</p>;
+  return (
+    <div className="flex items-baseline justify-between border-b border-rule py-1.5">
+      <span>
+        Item {at + 1} <span className="text-ink-3">of {many}</span>
+      </span>
+      <span className="space-x-3">
+        <button type="button" className="act" onClick={() => show(at - 1)} disabled={at === 0}>
+          earlier
+        </button>
+        <button type="button" className="act" onClick={() => show(at + 1)} disabled={at >= many - 1}>
+          later
+        </button>
+      </span>
+    </div>
   );
 }
 

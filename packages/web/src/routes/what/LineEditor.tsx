@@ -1,4 +1,4 @@
-import type { BlankPolicy, CompiledLine, ProblemPolicy } from '@grammata/core/request';
+import type { BlankPolicy, CompiledLine, Line, ProblemPolicy, Writing } from '@grammata/core/request';
 import { exampleFor, type TargetField } from '@grammata/core/target';
 import { asText } from '@grammata/core/submission';
 import { Act, Labelled } from '../../ui';
@@ -45,8 +45,29 @@ export function LineEditor({
       {field && <p className="text-small text-ink-3">{aboutField(field)}</p>}
       <SourceEditor key={line.id} workbench={workbench} line={line} field={field} edit={edit} />
       {line.source && <Steps workbench={workbench} compiled={compiled} kind={kind} edit={edit} />}
+      {line.source && kind === 'files' && <Copies line={line} edit={edit} />}
       {line.source && (
         <div className="mt-3 grid gap-x-6 gap-y-2 sm:grid-cols-3">
+          {workbench.call.find?.update && !field?.in && (
+            <Labelled label="When a record is there">
+              {ids => (
+                <select
+                  {...ids}
+                  className="write"
+                  value={line.writes ?? 'always'}
+                  onChange={event => edit(each => ({ ...each, writes: event.target.value as Writing }))}
+                >
+                  {(Object.keys(writingWords) as Writing[])
+                    .filter(each => each !== 'add' || field?.type === 'choices' || field?.type === 'json')
+                    .map(each => (
+                      <option key={each} value={each}>
+                        {writingWords[each]}
+                      </option>
+                    ))}
+                </select>
+              )}
+            </Labelled>
+          )}
           <Labelled label="When it is blank">
             {ids => (
               <select
@@ -104,6 +125,31 @@ export function LineEditor({
   );
 }
 
+const writingWords: Record<Writing, string> = {
+  always: 'write over what it has',
+  whereBlank: 'fill it where it is blank',
+  onCreate: 'leave it as it is',
+  add: 'add to its list',
+};
+
+/** Whether links lead to the builder's files or to copies that are kept here. */
+function Copies({ line, edit }: { line: Line; edit: EditLine }) {
+  return (
+    <label className="mt-3 flex items-baseline gap-2">
+      <input
+        type="checkbox"
+        className="accent-oxide"
+        checked={line.copies ?? false}
+        onChange={event => edit(each => ({ ...each, copies: event.target.checked }))}
+      />
+      <span>
+        Links lead to copies kept here, for those who may not open the builder’s own
+        <span className="block text-small text-ink-3">Each is signed, and ends after 30 days.</span>
+      </span>
+    </label>
+  );
+}
+
 const typeWords: Record<TargetField['type'], string> = {
   text: 'text',
   number: 'a number',
@@ -114,6 +160,8 @@ const typeWords: Record<TargetField['type'], string> = {
   choice: 'one of its options',
   choices: 'a list of its options',
   attachments: 'files by link',
+  file: 'a file',
+  base64: 'a file, in base64',
   json: 'any JSON',
 };
 

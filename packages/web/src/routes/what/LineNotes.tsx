@@ -2,6 +2,7 @@ import { homeForField, homeForQuestion } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/request';
 import { writable } from '@grammata/core/target';
 import { checkKinds } from '@grammata/core/transform';
+import { Link } from 'react-router';
 import { Act, counted, Note } from '../../ui';
 import { kindOf } from './kindOf';
 import type { LineRowProps } from './LineRow';
@@ -11,7 +12,7 @@ const MOST_TROUBLES = 2;
 
 /** What the margin says beside a line: what is proposed, loose, in trouble or blank, and what can be done about it. */
 export function LineNotes(props: LineRowProps) {
-  const { workbench, compiled, index, edit, onOpen, outcome, proposal } = props;
+  const { workbench, compiled, index, edit, onOpen, outcome, proposal, refusal } = props;
   const { line, field, chain } = compiled;
   const { rehearsal, show } = workbench;
   const totals = rehearsal?.lines[index];
@@ -37,6 +38,14 @@ export function LineNotes(props: LineRowProps) {
   return (
     <>
       <LooseQuestions {...props} />
+      {refusal && (
+        <Note tone="trouble">
+          {workbench.target?.name} refused it for this sample: {refusal.message}.{' '}
+          <Link className="act" to={`/deliveries/${refusal.deliveryId}`}>
+            The delivery
+          </Link>
+        </Note>
+      )}
       {misfit && <Note tone="look">{misfit.message}</Note>}
       {notes}
       {more > 0 && <Note tone="trouble">and {counted(more, 'more kind')} of trouble.</Note>}
@@ -76,8 +85,8 @@ function ProposalNote({ proposal, compiled: { field }, onTake, onOpen }: LineRow
 }
 
 /** The target has no such field any more: the line stays, and the likeliest new place is offered. */
-function LooseField({ workbench: { operation, editing }, compiled: { line }, onMoveTo }: LineRowProps) {
-  const filled = new Set(editing.draft.call.lines.filter(each => each.source).map(each => each.to));
+function LooseField({ workbench: { operation, call }, compiled: { line }, onMoveTo }: LineRowProps) {
+  const filled = new Set(call.lines.filter(each => each.source).map(each => each.to));
   const free = operation ? writable(operation).filter(each => !filled.has(each.key)) : [];
   const home = homeForField(line.to, free);
   return (
@@ -90,10 +99,10 @@ function LooseField({ workbench: { operation, editing }, compiled: { line }, onM
 
 /** Questions that the newest submissions do not ask any more, each with the one that likely took its place. */
 function LooseQuestions({ workbench, compiled: { line }, edit }: LineRowProps) {
-  const { gone: all, route, editing, labelOf } = workbench;
+  const { gone: all, route, call, labelOf } = workbench;
   const gone = fieldsOf(line.source).filter(key => all.has(key));
   if (gone.length === 0) return null;
-  const used = new Set(editing.draft.call.lines.flatMap(each => fieldsOf(each.source)));
+  const used = new Set(call.lines.flatMap(each => fieldsOf(each.source)));
   const free = route.form.schema.fields.filter(each => !used.has(each.key) && !all.has(each.key));
   return gone.map(key => {
     const home = homeForQuestion(key, labelOf(key), free);

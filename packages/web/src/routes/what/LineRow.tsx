@@ -1,4 +1,5 @@
 import { useDroppable } from '@dnd-kit/core';
+import type { RefusalView } from '@grammata/contract';
 import type { LineProposal } from '@grammata/core/match';
 import { compileLine, type CompiledLine, type Outcome } from '@grammata/core/request';
 import { Bar } from '../../ui';
@@ -28,6 +29,8 @@ export interface LineRowProps {
   /** Moves a loose line to a field of the target. */
   onMoveTo: (key: string) => void;
   showNotes: boolean;
+  /** What the target had against the value for this sample, when it was really sent. */
+  refusal: RefusalView | null;
 }
 
 /** One line of the galley; it opens in place. Its notes stand beside it in the margin. */

@@ -27,9 +27,9 @@ export function Threads({
   proposals: Map<string, LineProposal>;
   onOpen: (lineId: string) => void;
 }) {
-  const { references, operation, editing, rehearsal, labelOf } = workbench;
+  const { references, operation, call, rehearsal, labelOf } = workbench;
   const [hot, setHot] = useState<string | null>(null);
-  const lines = editing.draft.call.lines;
+  const { lines } = call;
   const threads = lines.flatMap(({ id, to, source }): Thread[] => {
     const proposal = source === null ? proposals.get(to) : undefined;
     const keys = fieldsOf(source ?? proposal?.source ?? null);

@@ -9,7 +9,10 @@ import { Act, counted, Empty, Wire } from '../../ui';
 import type { Workbench } from '../workbench';
 import { Copy } from './Copy';
 import type { Fares } from './LineFares';
+import { useRefusals } from '../queries';
 import { LineRow } from './LineRow';
+import { Run } from '../run/Run';
+import { Calls } from '../calls/Calls';
 import { Threads } from './Threads';
 import { useLines } from './useLines';
 
@@ -31,13 +34,14 @@ function useOpenLine(lines: Line[]) {
   return { open: index < 0 ? null : open, index, setOpen };
 }
 
-const views = { notes: 'Margin', wire: 'Wire', threads: 'Threads' } as const;
+const views = { notes: 'Margin', wire: 'Wire', threads: 'Threads', run: 'Run' } as const;
 type View = keyof typeof views;
-const viewKeys: Record<View, string | null> = { notes: null, wire: 'w', threads: 't' };
+const viewKeys: Record<View, string | null> = { notes: null, wire: 'w', threads: 't', run: 'r' };
 
 /** The mapping as a numbered galley: the sample on the left, a line for each field of the target, the margin on the right. */
 export function What({ workbench }: { workbench: Workbench }) {
-  const { compiled, sample, at, show, nextInTrouble, nextThatDiffers, route, editing, proposals } = workbench;
+  const { compiled, sample, at, show, items, nextInTrouble, nextThatDiffers, target, editing, proposals } = workbench;
+  const refusals = useRefusals(workbench.route.id).data ?? [];
   const desk = useLines(workbench);
   const { lines } = desk;
   const { open, index: openIndex, setOpen } = useOpenLine(lines);
@@ -64,6 +68,7 @@ export function What({ workbench }: { workbench: Workbench }) {
     { key: 'a', does: 'take what is proposed for the line', run: () => takeAt(cursor) },
     { key: 'w', does: 'margin or wire', run: () => toggle('wire') },
     { key: 't', does: 'lines or threads', run: () => toggle('threads') },
+    { key: 'r', does: 'lines or the whole run', run: () => toggle('run') },
     { key: 'Escape', does: 'close the line', run: () => setOpen(null) },
   ]);
   const takeAt = (index: number) => {
@@ -72,15 +77,18 @@ export function What({ workbench }: { workbench: Workbench }) {
   };
   if (!compiled)
     return (
-      <div className="px-6">
+      <div className="px-6 pt-4">
+        <Calls workbench={workbench} />
         <Empty title="The target does not offer this operation any more.">
           Read the target again, or start a new route. The lines of this one are kept.
         </Empty>
       </div>
     );
   const context = { timeZone: editing.draft.terms.timeZone };
-  const masked = maskedCredentials(route.target.hasToken ? route.target.auth : { kind: 'none' });
-  const planned = sample ? compiled.plan(sample.submission, context) : null;
+  const masked = maskedCredentials(target?.hasToken ? target.auth : { kind: 'none' });
+  const isMade = items.count > 0;
+  const planned = sample && isMade ? compiled.plan(sample.submission, context) : null;
+  const isGalley = view === 'notes' || view === 'wire';
   const openLine = (index: number, is: boolean) => {
     setCursor(index);
     setOpen(is ? lines[index]!.id : null);
@@ -102,91 +110,103 @@ export function What({ workbench }: { workbench: Workbench }) {
           onPick={openIndex < 0 ? null : key => desk.fill(open!, key)}
           hot={lines[openIndex]?.source ?? null}
         />
-        <section aria-label="Lines" className="relative min-w-0">
-          {view !== 'threads' && (
-            <div
-              aria-hidden
-              className="absolute inset-y-0 right-0 w-[268px] border-l border-rule bg-sunk max-xl:hidden"
-            />
-          )}
-          <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
-            <Heading workbench={workbench} isShort={view === 'threads'} />
-            <div
-              role="group"
-              aria-label="Beside the lines"
-              className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5"
-            >
-              {(Object.keys(views) as View[]).map(each => (
-                <button
-                  key={each}
-                  type="button"
-                  aria-pressed={view === each}
-                  onClick={() => setView(each)}
-                  className={view === each ? 'font-semibold' : 'text-ink-3'}
-                >
-                  {views[each]} {viewKeys[each] && <kbd>{viewKeys[each]}</kbd>}
-                </button>
-              ))}
+        <div className="min-w-0">
+          <Calls workbench={workbench} />
+          <section aria-label="Lines" className="relative min-w-0">
+            {isGalley && (
+              <div
+                aria-hidden
+                className="absolute inset-y-0 right-0 w-[268px] border-l border-rule bg-sunk max-xl:hidden"
+              />
+            )}
+            <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
+              <Heading
+                workbench={workbench}
+                says={isGalley ? null : view === 'run' ? 'What this sample sends' : 'From questions to fields'}
+              />
+              <div
+                role="group"
+                aria-label="Beside the lines"
+                className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5"
+              >
+                {(Object.keys(views) as View[]).map(each => (
+                  <button
+                    key={each}
+                    type="button"
+                    aria-pressed={view === each}
+                    onClick={() => setView(each)}
+                    className={view === each ? 'font-semibold' : 'text-ink-3'}
+                  >
+                    {views[each]} {viewKeys[each] && <kbd>{viewKeys[each]}</kbd>}
+                  </button>
+                ))}
+              </div>
             </div>
-          </div>
-          {proposed.length > 0 && <Proposals proposed={proposed} onTake={desk.take} />}
-          {view === 'threads' ? (
-            <Threads
-              workbench={workbench}
-              proposals={proposals}
-              onOpen={id => {
-                setView('notes');
-                setOpen(id);
-              }}
-            />
-          ) : (
-            <ol className="relative">
-              {compiled.lines.map((line, index) => (
-                <LineRow
-                  key={line.line.id}
-                  workbench={workbench}
-                  compiled={line}
-                  index={index}
-                  outcome={planned?.outcomes[index] ?? null}
-                  proposal={line.line.source === null ? (proposals.get(line.line.to) ?? null) : null}
-                  isOpen={open === line.line.id}
-                  onOpen={is => openLine(index, is)}
-                  fares={fares?.line === line.line.id ? fares.fares : null}
-                  onFares={next => setFares(next && { line: line.line.id, fares: next })}
-                  edit={desk.edit(line.line.id)}
-                  onTake={() => takeAt(index)}
-                  onRemove={() => desk.remove(line.line.id)}
-                  onMoveTo={key => desk.moveTo(line.line.id, key)}
-                  showNotes={view === 'notes'}
-                />
-              ))}
-            </ol>
-          )}
-          {desk.lineless.length > 0 && view !== 'threads' && (
-            <p className="relative px-3.5 py-2 text-ink-2 md:pl-[58px]">
-              {counted(desk.lineless.length, 'field')} of the target without a line:{' '}
-              <span className="font-mono text-small">{desk.lineless.map(each => each.key).join(', ')}</span>.{' '}
-              <Act onClick={() => desk.add(desk.lineless.map(each => each.key))}>Add lines</Act>
-            </p>
-          )}
-          {view === 'wire' && (
-            <aside
-              aria-label="Outgoing message"
-              className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
-            >
-              {planned ? (
-                <Wire label="Outgoing message" text={wireText(planned.request, masked.headers, masked.query)} />
-              ) : (
-                <p className="font-serif text-ink-2">No sample to make a message of.</p>
-              )}
-              {planned && !planned.sendable && (
-                <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
-                  It can’t be sent as it is: the margin says why.
-                </p>
-              )}
-            </aside>
-          )}
-        </section>
+            {isGalley && proposed.length > 0 && <Proposals proposed={proposed} onTake={desk.take} />}
+            {isGalley && sample && !isMade && <NotMade workbench={workbench} />}
+            {view === 'run' ? (
+              <Run workbench={workbench} />
+            ) : view === 'threads' ? (
+              <Threads
+                workbench={workbench}
+                proposals={proposals}
+                onOpen={id => {
+                  setView('notes');
+                  setOpen(id);
+                }}
+              />
+            ) : (
+              <ol className="relative">
+                {compiled.lines.map((line, index) => (
+                  <LineRow
+                    key={line.line.id}
+                    workbench={workbench}
+                    compiled={line}
+                    index={index}
+                    outcome={planned?.outcomes[index] ?? null}
+                    proposal={line.line.source === null ? (proposals.get(line.line.to) ?? null) : null}
+                    isOpen={open === line.line.id}
+                    onOpen={is => openLine(index, is)}
+                    fares={fares?.line === line.line.id ? fares.fares : null}
+                    onFares={next => setFares(next && { line: line.line.id, fares: next })}
+                    edit={desk.edit(line.line.id)}
+                    onTake={() => takeAt(index)}
+                    onRemove={() => desk.remove(line.line.id)}
+                    onMoveTo={key => desk.moveTo(line.line.id, key)}
+                    showNotes={view === 'notes'}
+                    refusal={
+                      refusals.find(each => each.sampleId === sample?.id && each.lineId === line.line.id) ?? null
+                    }
+                  />
+                ))}
+              </ol>
+            )}
+            {desk.lineless.length > 0 && isGalley && (
+              <p className="relative px-3.5 py-2 text-ink-2 md:pl-[58px]">
+                {counted(desk.lineless.length, 'field')} of the target without a line:{' '}
+                <span className="font-mono text-small">{desk.lineless.map(each => each.key).join(', ')}</span>.{' '}
+                <Act onClick={() => desk.add(desk.lineless.map(each => each.key))}>Add lines</Act>
+              </p>
+            )}
+            {view === 'wire' && (
+              <aside
+                aria-label="Outgoing message"
+                className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
+              >
+                {planned ? (
+                  <Wire label="Outgoing message" text={wireText(planned.request, masked.headers, masked.query)} />
+                ) : (
+                  <p className="font-serif text-ink-2">No sample to make a message of.</p>
+                )}
+                {planned && !planned.sendable && (
+                  <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
+                    It can’t be sent as it is: the margin says why.
+                  </p>
+                )}
+              </aside>
+            )}
+          </section>
+        </div>
       </div>
       <DragOverlay dropAnimation={null}>
         {dragged !== null && (
@@ -199,13 +219,24 @@ export function What({ workbench }: { workbench: Workbench }) {
   );
 }
 
-function Heading({ workbench: { route, samples, at }, isShort }: { workbench: Workbench; isShort: boolean }) {
-  if (isShort)
-    return <div className="border-b border-rule px-6 pt-2.5 pb-1.5 text-fine text-ink-3">From questions to fields</div>;
+/** The call is not made for the sample at hand. */
+function NotMade({ workbench: { call, labelOf } }: { workbench: Workbench }) {
+  return (
+    <p className="relative border-b border-rule px-3.5 py-2 font-serif text-[0.9375rem] md:pl-[58px]">
+      This call is not made for this sample:{' '}
+      {call.repeat
+        ? `there is nothing in “${labelOf(call.repeat)}” that it would be made for.`
+        : 'its condition does not hold.'}
+    </p>
+  );
+}
+
+function Heading({ workbench: { target, samples, at }, says }: { workbench: Workbench; says: string | null }) {
+  if (says !== null) return <div className="border-b border-rule px-6 pt-2.5 pb-1.5 text-fine text-ink-3">{says}</div>;
   return (
     <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-2.5 pb-1.5 text-fine text-ink-3 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
       <span />
-      <span>{route.target.name} field</span>
+      <span>{target?.name} field</span>
       <span className="max-md:hidden">Comes from</span>
       <span className="max-md:hidden">Value for sample {samples.length > 0 ? at + 1 : '–'}</span>
       <span>All {samples.length}</span>

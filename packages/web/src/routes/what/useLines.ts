@@ -4,13 +4,12 @@ import { writable } from '@grammata/core/target';
 import type { Workbench } from '../workbench';
 import type { EditLine } from './editLine';
 
-const lineId = () => `line-${crypto.randomUUID().slice(0, 8)}`;
+export const lineId = () => `line-${crypto.randomUUID().slice(0, 8)}`;
 
 /** What can be done to the lines of a draft. Every one of these is one step of undo. */
-export function useLines({ editing, operation }: Workbench) {
-  const lines = editing.draft.call.lines;
-  const change = (next: (lines: Line[]) => Line[]) =>
-    editing.edit(draft => ({ ...draft, call: { ...draft.call, lines: next(draft.call.lines) } }));
+export function useLines({ call, editCall, operation }: Workbench) {
+  const { lines } = call;
+  const change = (next: (lines: Line[]) => Line[]) => editCall(before => ({ ...before, lines: next(before.lines) }));
   const filledBy = (line: Line, { source, cleaning }: LineProposal): Line => ({ ...line, source, cleaning });
   const withLine = new Set(lines.map(line => line.to));
   return {

@@ -22,6 +22,7 @@ export function Group({
   onChange,
   onRemove,
   path,
+  says = 'A submission goes when ',
 }: {
   workbench: Workbench;
   condition: Condition;
@@ -30,6 +31,8 @@ export function Group({
   onRemove?: () => void;
   /** Its number, and those of the groups around it. */
   path: number[];
+  /** What comes before the outermost group’s choice. */
+  says?: string;
 }) {
   const [mode, parts] = [modeOf(condition), partsOf(condition)];
   const change = (next: Part[]) => onChange(conditionOf(mode, next));
@@ -45,7 +48,7 @@ export function Group({
           <p className="font-serif text-lead">Every submission goes.</p>
         ) : (
           <p className={`font-serif ${isOutermost ? 'text-lead' : 'text-[0.9375rem]'}`}>
-            {isOutermost ? 'A submission goes when ' : ''}
+            {isOutermost ? says : ''}
             <select
               aria-label={isOutermost ? 'How many must hold' : `How many of group ${place} must hold`}
               className="write w-auto! font-serif font-semibold text-oxide"

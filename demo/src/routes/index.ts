@@ -1,0 +1,6 @@
+export * from './access';
+export * from './incidents';
+export * from './kits';
+export * from './register';
+export * from './roster';
+export * from './schools';

@@ -1,0 +1,143 @@
+import { compileCondition, everything } from '../condition';
+import { compileCall, newLine, type Call, type CompiledCall, type Find, type ReadBack, type Update } from '../request';
+import {
+  answeringCall,
+  FOUND,
+  isBlank,
+  isOfDelivery,
+  referredTo,
+  setOwn,
+  withValueAt,
+  type Json,
+  type JsonObject,
+  type Situation,
+} from '../submission';
+import { exampleFor, type AnswerField, type Operation, type TargetField } from '../target';
+import { Problem } from '../transform';
+
+/** A downstream system as a run sees it. */
+export interface RunTarget {
+  id: string;
+  name: string;
+  /** Without a slash at its end. */
+  baseUrl: string;
+  operations: Operation[];
+}
+
+/** A call with everything it needs, ready to be planned for any submission. */
+export interface CompiledStep {
+  call: Call;
+  target: RunTarget;
+  main: CompiledCall;
+  goes: (situation: Situation) => boolean;
+  find: { call: CompiledCall; settings: Find; update: { call: CompiledCall; settings: Update } | null } | null;
+  readBack: { call: CompiledCall; settings: ReadBack } | null;
+}
+
+/** Compiles the calls of a route; or says why one of them can't be made any more. */
+export function compileSteps(calls: readonly Call[], targets: readonly RunTarget[]): CompiledStep[] | Problem {
+  const steps: CompiledStep[] = [];
+  for (const call of calls) {
+    const step = compileStep(call, targets);
+    if (step instanceof Problem) return step;
+    steps.push(step);
+  }
+  return steps;
+}
+
+function compileStep(call: Call, targets: readonly RunTarget[]): CompiledStep | Problem {
+  const target = targets.find(each => each.id === call.targetId);
+  if (!target) return new Problem('route.target', 'The route’s target was removed.', null);
+  const missing = (id: string) =>
+    new Problem('route.operation', `${target.name} does not offer “${id}” any more.`, null);
+  const operationOf = (id: string) => target.operations.find(each => each.id === id);
+  const main = operationOf(call.operationId);
+  if (!main) return missing(call.operationId);
+  const settings = call.find ?? null;
+  const found = settings && operationOf(settings.operationId);
+  if (settings && !found) return missing(settings.operationId);
+  const updated = settings?.update && operationOf(settings.update.operationId);
+  if (settings?.update && !updated) return missing(settings.update.operationId);
+  const read = call.readBack && operationOf(call.readBack.operationId);
+  if (call.readBack && !read) return missing(call.readBack.operationId);
+  return {
+    call,
+    target,
+    main: compileCall(call, main, target.baseUrl),
+    goes: compileCondition(call.condition ?? everything),
+    find: settings && {
+      settings,
+      call: compileCall({ ...call, operationId: found!.id, lines: [settings.line] }, found!, target.baseUrl),
+      update: settings.update && {
+        settings: settings.update,
+        call: compileCall(updateCall(call, settings.update, updated!), updated!, target.baseUrl),
+      },
+    },
+    readBack: call.readBack
+      ? { settings: call.readBack, call: compileCall(readCall(call, call.readBack), read!, target.baseUrl) }
+      : null,
+  };
+}
+
+/** The lines of a call that write into the update's fields, and one that says which record is meant. */
+function updateCall(call: Call, update: Update, operation: Operation): Call {
+  const keys = new Set(operation.fields.filter(field => !field.readOnly).map(field => field.key));
+  const lines = call.lines.filter(line => line.writes !== 'onCreate' && line.to !== update.to && keys.has(line.to));
+  return {
+    ...call,
+    operationId: update.operationId,
+    lines: [recordLine(update.to, `${FOUND}${update.from}`), ...lines],
+  };
+}
+
+const readCall = (call: Call, { operationId, to, from }: ReadBack): Call => ({
+  ...call,
+  operationId,
+  lines: [recordLine(to, `${FOUND}${from}`)],
+});
+
+const recordLine = (to: string, field: string) => ({
+  ...newLine('@record', to),
+  source: { from: 'field' as const, field },
+});
+
+/** What a call is made for: the submission once, or each item of an answer, as far as its condition lets them through. */
+export function situationsOf(call: Call, goes: (situation: Situation) => boolean, submission: Situation): Situation[] {
+  const answer = call.repeat ? referredTo(submission, call.repeat) : undefined;
+  const items = Array.isArray(answer) ? answer.filter(each => !isBlank(each)) : isBlank(answer) ? [] : [answer!];
+  const situations = call.repeat
+    ? items.map((item, index): Situation => ({ ...submission, item, itemNumber: index + 1 }))
+    : [submission];
+  return situations.filter(goes);
+}
+
+/** Answers as they may look, to plan a call that uses those of calls which have not been made yet. */
+export function likelyAnswers(steps: readonly { call: Call; operation: Operation }[]): Record<string, Json> {
+  return Object.fromEntries(steps.map(({ call, operation }, index) => [call.id, likelyAnswer(operation, index + 1)]));
+}
+
+function likelyAnswer(operation: Operation, number: number): Json {
+  let answer: Json = {};
+  for (const field of operation.answer ?? [])
+    if (field.pointer !== '' && !field.items) answer = withValueAt(answer, field.pointer, likelyValue(field, number));
+  return answer;
+}
+
+/** Stands for what is not known before a call is made. */
+export const likelyValue = ({ pointer, type }: AnswerField, number: number): Json =>
+  type === 'text' || type === 'choice' || type === 'json'
+    ? `‹${pointer.slice(1).replaceAll('/', '.')} of ${number}›`
+    : exampleFor({ type, options: null } as unknown as TargetField);
+
+/** True for a line that draws on what is known only while a delivery is under way. */
+export const waitsForAnswers = (fields: readonly string[]): boolean => fields.some(isOfDelivery);
+
+/** The calls whose answers a call draws on. */
+export const answersUsed = (keys: readonly string[]): string[] => [
+  ...new Set(keys.map(answeringCall).filter(each => each !== null)),
+];
+
+/** Puts several answers of a repeated call together: the first, since there it is most often one. */
+export function keepAnswer(answers: Record<string, Json>, callId: string, answer: Json): void {
+  if (!Object.hasOwn(answers, callId)) setOwn(answers as JsonObject, callId, answer);
+}

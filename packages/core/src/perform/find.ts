@@ -1,0 +1,66 @@
+import { asText, isBlank, isJsonObject, valueAt, type Json } from '../submission';
+import type { Find, Line } from '../request';
+import type { TargetField } from '../target';
+
+/** The records in an answer that are exactly what was looked for. */
+export function recordsIn(answer: Json, { list, equals }: Pick<Find, 'list' | 'equals'>, wanted: Json): Json[] {
+  const found = valueAt(answer, list);
+  const records = Array.isArray(found) ? found : isBlank(found) ? [] : [found!];
+  return records.filter(record => isJsonObject(record) && sameText(valueAt(record, equals), wanted));
+}
+
+const sameText = (a: Json | undefined, b: Json) => a !== undefined && asText(a) === asText(b);
+
+/** What one line changes of a record. */
+export interface Change {
+  lineId: string;
+  /** The target's field. */
+  field: string;
+  /** Undefined where the record has nothing. */
+  before: Json | undefined;
+  after: Json;
+}
+
+/** The value that a line writes over what a record has; undefined where it leaves that alone. */
+export function written(line: Pick<Line, 'writes'>, before: Json | undefined, value: Json): Json | undefined {
+  switch (line.writes ?? 'always') {
+    case 'onCreate':
+      return undefined;
+    case 'whereBlank':
+      return isBlank(before) ? value : undefined;
+    case 'add': {
+      if (!Array.isArray(before)) return value;
+      const here = before.map(textOf);
+      const fresh = (Array.isArray(value) ? value : [value]).filter(each => !here.includes(textOf(each)));
+      return fresh.length === 0 ? undefined : [...before, ...fresh];
+    }
+    case 'always':
+      return value;
+  }
+}
+
+const textOf = (value: Json): string => (typeof value === 'string' ? value : canonical(value));
+
+/** True for values that say the same: whatever the order of properties, and of the items of a choose-many answer. */
+export function isSame(field: Pick<TargetField, 'type'> | null, a: Json | undefined, b: Json | undefined): boolean {
+  if (isBlank(a) && isBlank(b)) return true;
+  if (a === undefined || b === undefined) return false;
+  if (field?.type === 'choices' && Array.isArray(a) && Array.isArray(b))
+    return canonical([...a].map(textOf).sort()) === canonical([...b].map(textOf).sort());
+  if (field?.type === 'datetime' && typeof a === 'string' && typeof b === 'string') {
+    const [first, second] = [Date.parse(a), Date.parse(b)];
+    if (!Number.isNaN(first)) return first === second;
+  }
+  return canonical(a) === canonical(b);
+}
+
+/** JSON with its properties in order: the same for values that are the same. */
+function canonical(value: Json): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
+  if (isJsonObject(value))
+    return `{${Object.keys(value)
+      .sort()
+      .map(key => `${JSON.stringify(key)}:${canonical(value[key]!)}`)
+      .join()}}`;
+  return JSON.stringify(value);
+}

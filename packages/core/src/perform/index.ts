@@ -1,0 +1,5 @@
+export * from './compile';
+export * from './find';
+export * from './perform';
+export * from './propose';
+export * from './readBack';

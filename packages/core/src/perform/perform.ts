@@ -1,0 +1,232 @@
+import { isBlank, isJsonObject, valueAt, withValueAt, type Json, type Situation, type Submission } from '../submission';
+import { fieldsOf, stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
+import { Problem, type TransformContext } from '../transform';
+import { keepAnswer, likelyAnswers, situationsOf, waitsForAnswers, type CompiledStep } from './compile';
+import { isSame, recordsIn, written, type Change } from './find';
+import { holdAgainst, type Held } from './readBack';
+
+/** One request of a delivery. */
+export interface Ask {
+  callId: string;
+  /** Tells the requests of one call apart: the item's number, and which of several records found. */
+  item: string;
+  purpose: 'find' | 'create' | 'update' | 'readBack';
+  request: RequestPlan;
+  targetId: string;
+  /** What an update changes, field by field. */
+  changes: Change[];
+  /** The record that is updated. */
+  found: Json;
+}
+
+/** What became of a request: the target's answer, or why the call failed and the delivery goes on without it. */
+export type Told = { answer: Json } | { failed: string };
+
+/** What became of a call, for one item. */
+export interface Done {
+  callId: string;
+  item: string;
+  /** unchanged: the record found has all of it already. left: none was found, and none was to be made. */
+  what: 'created' | 'updated' | 'unchanged' | 'left' | 'failed';
+  answer: Json;
+  /** In words, where there is something to say. */
+  note: string | null;
+  /** What was sent against what the target stored; null where that was not looked at. */
+  held?: Held[] | null;
+}
+
+/** How a run ended: everything done, or held for reasons. */
+export type Ending = { done: Done[] } | { held: Problem[]; done: Done[] };
+
+/**
+ * What a delivery does, call by call, as a conversation: it gives each request to be made and is told what came of it.
+ * Delivery really makes them; a dry run makes only those that look something up. `earlier` is what was done in a try
+ * before: it is not done again. `record` hears of each call as it is done.
+ */
+export function* perform(
+  steps: readonly CompiledStep[],
+  submission: Submission,
+  context: TransformContext,
+  earlier: readonly Done[] = [],
+  record: (done: Done) => void = () => undefined,
+): Generator<Ask, Ending, Told> {
+  const done: Done[] = [...earlier];
+  const add = (each: Done) => {
+    done.push(each);
+    record(each);
+  };
+  const answers: Record<string, Json> = {};
+  const foreseen = earlier.length === 0 ? foresee(steps, submission, context) : [];
+  if (foreseen.length > 0) return { held: foreseen, done };
+  for (const step of steps) {
+    const { call } = step;
+    for (const each of done) if (each.callId === call.id) keepAnswer(answers, call.id, each.answer);
+    for (const situation of situationsOf(call, step.goes, { ...submission, answers })) {
+      const item = String(situation.itemNumber ?? 0);
+      if (done.some(each => each.callId === call.id && each.item === item)) continue;
+      const result = yield* performItem(step, situation, item, context, { done, add });
+      if ('stoppedBy' in result) {
+        if (call.whenFailed !== 'passOver') return { held: result.stoppedBy, done };
+        const note = result.stoppedBy.map(problem => problem.message).join(' ');
+        add({ callId: call.id, item, what: 'failed', answer: null, note });
+        continue;
+      }
+      add(result);
+      keepAnswer(answers, call.id, result.answer);
+    }
+  }
+  return { done };
+}
+
+/** What would stop a later call, seen before the first is made: half a delivery is worse than none. */
+function foresee(steps: readonly CompiledStep[], submission: Submission, context: TransformContext): Problem[] {
+  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
+  return steps
+    .filter(({ call }) => call.whenFailed !== 'passOver')
+    .flatMap(step =>
+      situationsOf(step.call, step.goes, { ...submission, answers }).flatMap(situation =>
+        problemsOf(step, situation, context),
+      ),
+    );
+}
+
+/** What stops a call whatever is answered. Which lines a record that is found needs is not known before. */
+function problemsOf({ main, find }: CompiledStep, situation: Situation, context: TransformContext): Problem[] {
+  const { call } = find ?? { call: main };
+  const planned = call.plan(situation, context);
+  const own = planned.outcomes.filter((_, index) => !waitsForAnswers(fieldsOf(call.lines[index]!.line.source)));
+  return stoppers({ ...planned, outcomes: own });
+}
+
+type Result = Done | { stoppedBy: Problem[] };
+
+function* performItem(
+  step: CompiledStep,
+  situation: Situation,
+  item: string,
+  context: TransformContext,
+  { done, add }: { done: readonly Done[]; add: (each: Done) => void },
+): Generator<Ask, Result, Told> {
+  const { call, find, main } = step;
+  const finished = (what: Done['what'], answer: Json, note: string | null = null): Done => ({
+    callId: call.id,
+    item,
+    what,
+    answer,
+    note,
+  });
+  const ask = (planned: Planned, purpose: Ask['purpose'], at = item): Ask => ({
+    callId: call.id,
+    item: at,
+    purpose,
+    request: planned.request,
+    targetId: step.target.id,
+    changes: [],
+    found: null,
+  });
+  /** Fetches what was stored. That this fails undoes nothing. */
+  function* readBack(
+    request: RequestPlan,
+    { operation }: CompiledCall,
+    answer: Json,
+    at: string,
+  ): Generator<Ask, Pick<Done, 'held'>, Told> {
+    if (!step.readBack) return {};
+    const planned = step.readBack.call.plan({ ...situation, found: answer }, context);
+    if (!planned.sendable) return { held: null };
+    const told = yield ask(planned, 'readBack', at);
+    return { held: 'failed' in told ? null : holdAgainst(request, operation.fields, told.answer) };
+  }
+  if (find) {
+    const planned = find.call.plan(situation, context);
+    if (!planned.sendable) return { stoppedBy: stoppers(planned) };
+    const wanted = planned.outcomes[0]!.value;
+    // Nobody is looked up by nothing: that would find anyone.
+    if (isBlank(wanted)) return { stoppedBy: [notWanted(find.settings.line.to)] };
+    const told = yield ask(planned, 'find');
+    if ('failed' in told) return finished('failed', null, told.failed);
+    const records = recordsIn(told.answer, find.settings, wanted!);
+    const { whenNone, whenSeveral, update } = find.settings;
+    if (records.length > 1 && whenSeveral === 'hold') return { stoppedBy: [tooMany(records.length, step.target.name)] };
+    if (records.length === 0 && whenNone === 'hold')
+      return { stoppedBy: [new Problem('find.none', `${step.target.name} has no such record.`, null)] };
+    if (records.length === 0 && whenNone === 'leave') return finished('left', null, 'There is no such record.');
+    if (records.length > 0) {
+      const chosen = whenSeveral === 'every' ? records : records.slice(0, 1);
+      const note = records.length > 1 ? `${records.length} records were found.` : null;
+      if (!update) return finished('unchanged', chosen[0]!, note);
+      let last: Done = finished('unchanged', chosen[0]!, note);
+      for (const [index, record] of chosen.entries()) {
+        const at = index === 0 ? item : `${item}.${index}`;
+        const before = done.find(each => each.callId === call.id && each.item === at);
+        const next = planUpdate(find.update!.call, { ...situation, found: record }, record, context);
+        if (next.problems.length > 0) return { stoppedBy: next.problems };
+        if (before || next.changes.length === 0) continue;
+        const said = yield {
+          ...ask(next.planned, 'update', at),
+          request: next.request,
+          changes: next.changes,
+          found: record,
+        };
+        if ('failed' in said) return finished('failed', null, said.failed);
+        const answer = isJsonObject(said.answer) && !isBlank(said.answer) ? said.answer : record;
+        last = {
+          ...finished('updated', answer, note),
+          ...(yield* readBack(next.request, find.update!.call, answer, at)),
+        };
+        if (index > 0) add({ ...last, item: at });
+      }
+      return last.what === 'unchanged' ? { ...last, note: note ?? 'It has all of it already.' } : last;
+    }
+  }
+  const planned = main.plan(situation, context);
+  if (!planned.sendable) return { stoppedBy: stoppers(planned) };
+  const told = yield ask(planned, 'create');
+  if ('failed' in told) return finished('failed', null, told.failed);
+  const held = yield* readBack(planned.request, main, told.answer, item);
+  return { ...finished('created', told.answer), ...held };
+}
+
+const notWanted = (field: string) =>
+  new Problem('find.blank', `Nothing to look up: ${field} is blank in this submission.`, null);
+
+const tooMany = (count: number, target: string) =>
+  new Problem('find.several', `${target} has ${count} such records; it is not known which is meant.`, null);
+
+interface PlannedUpdate {
+  planned: Planned;
+  request: RequestPlan;
+  changes: Change[];
+  problems: Problem[];
+}
+
+/** An update of a record: only what is different goes; an operation that replaces the whole gets the rest as it was. */
+export function planUpdate(
+  update: CompiledCall,
+  situation: Situation,
+  record: Json,
+  context?: TransformContext,
+): PlannedUpdate {
+  const planned = update.plan(situation, context);
+  const replaces = update.operation.method === 'PUT';
+  const problems = stoppers({ ...planned, missing: planned.missing.filter(field => field.in !== undefined) });
+  let body: Json = {};
+  const origins: RequestPlan['origins'] = {};
+  if (replaces)
+    for (const field of update.operation.fields) {
+      const own = field.in || field.readOnly ? undefined : valueAt(record, field.pointer);
+      if (own !== undefined) body = withValueAt(body, field.pointer, own);
+    }
+  const changes: Change[] = [];
+  planned.outcomes.forEach(({ value }, index) => {
+    const { field, line } = update.lines[index]!;
+    if (value === undefined || !field || field.in) return;
+    const before = valueAt(record, field.pointer);
+    const after = written(line, before, value);
+    if (after === undefined || isSame(field, before, after)) return;
+    changes.push({ lineId: line.id, field: field.key, before, after });
+    body = withValueAt(body, field.pointer, after);
+    origins[field.pointer] = line.id;
+  });
+  return { planned, request: { ...planned.request, body, origins }, changes, problems };
+}

@@ -1,0 +1,66 @@
+import { compileCondition, type Condition } from '../condition';
+import { likelyAnswers } from '../perform';
+import type { Call } from '../request';
+import type { Operation } from '../target';
+import type { TransformContext } from '../transform';
+import { isTroubled, Rehearser, type RehearsalSummary } from './rehearser';
+import type { Sample } from './rehearse';
+
+/** A route with all its calls. */
+export interface RunParts {
+  condition: Condition;
+  calls: RunCall[];
+  context: TransformContext;
+}
+
+export interface RunCall {
+  call: Call;
+  /** Null for one that the target does not offer any more. */
+  operation: Operation | null;
+  baseUrl: string;
+}
+
+/** How a route fares over all samples; small enough to hand over at every keystroke. */
+export interface RunSummary {
+  going: number;
+  /** Those for which every call can be made. */
+  sendable: number;
+  /** Per sample, in their order: 1 when it goes; 1 when every call can be made. */
+  goes: Uint8Array;
+  sends: Uint8Array;
+  /** One a call, in their order; null for one that is not offered any more. */
+  calls: (RehearsalSummary | null)[];
+}
+
+/** True for a sample that goes and can't be sent, or has a line in trouble in any call. */
+export const isTroubledInRun = ({ goes, sends, calls }: RunSummary, sample: number): boolean =>
+  goes[sample] === 1 && (sends[sample] !== 1 || calls.some(each => each !== null && isTroubled(each, sample)));
+
+/** Rehearses all calls of a route again and again over the same samples, as it is edited. */
+export class RunRehearser {
+  private readonly byCall = new Map<string, Rehearser>();
+
+  constructor(private readonly samples: readonly Sample[]) {}
+
+  rehearse({ condition, calls, context }: RunParts): RunSummary {
+    const passes = compileCondition(condition);
+    const goes = Uint8Array.from(this.samples, sample => (passes(sample.submission) ? 1 : 0));
+    const sends = goes.slice();
+    const offered = calls.flatMap(({ call, operation }) => (operation ? [{ call, operation }] : []));
+    const answers = calls.length > 1 ? likelyAnswers(offered) : undefined;
+    const summaries = calls.map(({ call, operation, baseUrl }) => {
+      if (!operation) {
+        sends.fill(0);
+        return null;
+      }
+      const rehearser = this.byCall.get(call.id) ?? new Rehearser(this.samples);
+      this.byCall.set(call.id, rehearser);
+      const summary = rehearser.rehearse({ condition, call, operation, baseUrl, context, ...(answers && { answers }) });
+      if (call.whenFailed !== 'passOver')
+        for (let at = 0; at < sends.length; at++) if (summary.goes[at] === 1 && summary.sends[at] !== 1) sends[at] = 0;
+      return summary;
+    });
+    const count = (flags: Uint8Array) => flags.reduce((sum, each) => sum + each, 0);
+    return { going: count(goes), sendable: count(sends), goes, sends, calls: summaries };
+  }
+}

@@ -1,0 +1,15 @@
+const HOST = 'https://copy.invalid/';
+
+/** Stands for the link to a copy of a submission's file until there is one; `.invalid` is no host (RFC 2606 §2). */
+export const copyLink = (index: number, name: string): string => `${HOST}${index}/${encodeURIComponent(name)}`;
+
+const links = /https:\/\/copy\.invalid\/(\d+)\/[^\s"'<>&?#\\]*/g;
+
+/** Which of a submission's files a text links to copies of, by their places. */
+export const copiesIn = (text: string): number[] => [
+  ...new Set([...text.matchAll(links)].map(([, index]) => Number(index))),
+];
+
+/** The text with the links that were made. */
+export const withCopyLinks = (text: string, linkFor: (index: number) => string): string =>
+  text.replace(links, (_, index: string) => linkFor(Number(index)));

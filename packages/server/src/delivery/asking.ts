@@ -1,0 +1,90 @@
+import type { Complaint } from '@grammata/contract';
+import type { Ask, Told } from '@grammata/core/perform';
+import { isBlank, parseJson, type Submission } from '@grammata/core/submission';
+import { now } from '../clock';
+import { isFault } from '../outward';
+import type { Courier } from './courier';
+import { complaintsAbout, verdictOn, type Verdict } from './outcome';
+import { sideOf, type PreparedRoute, type Side } from './prepare';
+
+/** How much of an answer is recorded, in characters. */
+const RECORDED = 20_000;
+
+/** How one request of a delivery went. */
+export interface Asked {
+  verdict: Verdict;
+  told: Told;
+  /** As it is recorded. */
+  record: {
+    callId: string;
+    item: string;
+    purpose: Ask['purpose'];
+    startedAt: number;
+    milliseconds: number;
+    request: string;
+    status: number | null;
+    response: string | null;
+    outcome: Verdict['outcome'];
+    message: string;
+    complaints: Complaint[];
+  };
+}
+
+/** The delivery's key for its first request; for others, with the call and the item behind it. */
+const keyFor = ({ steps }: PreparedRoute, base: string, { callId, item }: Ask): string =>
+  item === '0' && steps[0]?.call.id === callId ? base : `${base}-${callId}-${item}`;
+
+/** Makes one request of a delivery, and judges the answer. */
+export async function askTarget(
+  courier: Courier,
+  route: PreparedRoute,
+  ask: Ask,
+  of: { submissionId: string; data: Submission; idempotencyKey: string; side: Side },
+): Promise<Asked> {
+  const startedAt = now();
+  const { result, recorded } = await courier.carry(ask.request, {
+    submissionId: of.submissionId,
+    data: of.data,
+    idempotencyKey: keyFor(route, of.idempotencyKey, ask),
+    side: sideOf(route.targets.get(ask.targetId)!, of.side),
+  });
+  const judged = verdictOn(result, now());
+  const body = isFault(result) ? '' : result.body;
+  const answer = isFault(result) || result.cut ? undefined : parseJson(body);
+  // What is looked for by its address and is not there was not found.
+  const isNone = ask.purpose === 'find' && !isFault(result) && result.status === 404;
+  const isNoData = ask.purpose === 'find' && judged.outcome === 'delivered' && answer === undefined && !isBlank(body);
+  // Another delivery made the record between the looking and the making: looked for again, it is found.
+  const isLate =
+    ask.purpose === 'create' &&
+    !isFault(result) &&
+    result.status === 409 &&
+    route.steps.some(step => step.call.id === ask.callId && step.find);
+  const verdict: Verdict = isLate
+    ? { ...judged, outcome: 'retry' }
+    : isNone
+      ? { outcome: 'delivered', message: 'There is none (404).', retryAfter: null }
+      : isNoData
+        ? { outcome: 'final', message: noData(result as { cut: boolean }), retryAfter: null }
+        : judged;
+  return {
+    verdict,
+    told: verdict.outcome === 'delivered' ? { answer: isNone ? null : (answer ?? null) } : { failed: verdict.message },
+    record: {
+      callId: ask.callId,
+      item: ask.item,
+      purpose: ask.purpose,
+      startedAt,
+      milliseconds: result.milliseconds,
+      request: recorded,
+      status: isFault(result) ? null : result.status,
+      response: isFault(result) ? null : body.slice(0, RECORDED),
+      outcome: verdict.outcome,
+      message: verdict.message,
+      complaints: verdict.outcome === 'delivered' ? [] : complaintsAbout(body, ask.request),
+    },
+  };
+}
+
+const noData = ({ cut }: { cut: boolean }) =>
+  cut ? 'It answered with more than 1 MB.' : 'It answered, but not with JSON: what it found can’t be read.';

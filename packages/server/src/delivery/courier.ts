@@ -1,0 +1,194 @@
+import { PassThrough, Readable } from 'node:stream';
+import {
+  bodyText,
+  copiesIn,
+  partsOfBody,
+  standIn,
+  wireText,
+  withCopyLinks,
+  type PlannedFile,
+  type RequestPlan,
+} from '@grammata/core/request';
+import { fileIndex, withValueAt, type Json, type Submission } from '@grammata/core/submission';
+import { MASK, withQuery } from '@grammata/core/target';
+import FormData from 'form-data';
+import { isFileFault, type Contents, type Copies, type Staged } from '../files';
+import {
+  isFault,
+  maskedFor,
+  type Authorizations,
+  type Outward,
+  type OutwardAnswer,
+  type OutwardFault,
+  type Sealed,
+} from '../outward';
+import type { Postman } from './postman';
+
+export interface CourierParts {
+  outward: Outward;
+  authorizations: Authorizations;
+  contents: Contents;
+  copies: Copies;
+  postman: Postman;
+}
+
+/** What a request is sent for. */
+export interface Errand {
+  submissionId: string;
+  data: Submission;
+  idempotencyKey: string;
+  /** Where it goes and how that is shown who asks. */
+  side: Sealed & { baseUrl: string };
+}
+
+export interface Carried {
+  result: OutwardAnswer | OutwardFault;
+  /** The message as it went out, secrets masked. */
+  recorded: string;
+}
+
+/** How long a link to a copy is good, in days. */
+const COPY_DAYS = 30;
+/** Most bytes of files that stand inside a text in base64, or that are signed: those are held in memory. */
+const MOST_IN_MEMORY = 20_000_000;
+
+/** Carries a planned request out: puts in files, links and credentials, and sends it. */
+export class Courier {
+  constructor(private readonly parts: CourierParts) {}
+
+  async carry(plan: RequestPlan, errand: Errand): Promise<Carried> {
+    const staged = new Map<number, Staged>();
+    try {
+      const fault = await this.#stageAll(plan, errand, staged);
+      if (fault) return { result: fault, recorded: this.#recorded(plan, errand, staged) };
+      const links = new Map<number, string>();
+      for (const index of copiesIn(bodyText(plan) + plan.url)) {
+        links.set(index, this.parts.copies.keep(staged.get(index)!, errand.data.files[index]!.name, COPY_DAYS));
+        staged.delete(index);
+      }
+      const linked = (text: string) => withCopyLinks(text, index => links.get(index) ?? '');
+      const recorded = this.#recorded(
+        plan,
+        errand,
+        staged,
+        index => links.get(index)?.replace(/sig=.*$/, `sig=${MASK}`) ?? '',
+      );
+      const at = (file: PlannedFile) => staged.get(fileIndex(errand.data, file.file))!;
+      if (plan.encoding === 'mail')
+        return { result: await this.parts.postman.post(plan, errand, at, linked), recorded };
+      return { result: await this.#send(plan, errand, at, linked), recorded };
+    } finally {
+      staged.forEach(each => each.remove());
+    }
+  }
+
+  /** Gets every file that goes along or is linked to by a copy; each once. */
+  async #stageAll(plan: RequestPlan, errand: Errand, staged: Map<number, Staged>): Promise<OutwardFault | null> {
+    const along = plan.files.map(each => fileIndex(errand.data, each.file));
+    const asText = plan.files.filter(each => each.as === 'base64');
+    for (const index of new Set([...along, ...copiesIn(bodyText(plan) + plan.url)])) {
+      const got = await this.parts.contents.get(errand.submissionId, errand.data, index);
+      if (isFileFault(got)) return { code: got.isPassing ? 'other' : 'file', message: got.message, milliseconds: 0 };
+      staged.set(index, got);
+    }
+    const inMemory = asText.reduce((sum, each) => sum + staged.get(fileIndex(errand.data, each.file))!.size, 0);
+    if (inMemory <= MOST_IN_MEMORY) return null;
+    const message = `Its files are ${Math.round(inMemory / 1e6)} MB; in base64 at most ${MOST_IN_MEMORY / 1e6} MB are sent.`;
+    return { code: 'file', message, milliseconds: 0 };
+  }
+
+  async #send(plan: RequestPlan, errand: Errand, at: (file: PlannedFile) => Staged, linked: (text: string) => string) {
+    const { outward, authorizations } = this.parts;
+    const attempt = async (): Promise<OutwardAnswer | OutwardFault> => {
+      const { body, headers } = await bodyOf(plan, at, linked);
+      const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
+      const whole = signs && body instanceof Readable ? await gathered(body) : body;
+      if (whole === null) return { code: 'file', message: 'It is too large to be signed.', milliseconds: 0 };
+      const toSign = whole instanceof Readable ? '' : whole;
+      const credentials = await authorizations.for(errand.side, toSign, errand.idempotencyKey);
+      if (isFault(credentials)) return credentials;
+      return outward.send({
+        method: plan.method,
+        url: linked(withQuery(plan.url, credentials.query)),
+        headers: {
+          ...Object.fromEntries(plan.headers),
+          ...headers,
+          'idempotency-key': errand.idempotencyKey,
+          ...Object.fromEntries(credentials.headers),
+        },
+        ...(whole === '' ? {} : { body: whole }),
+      });
+    };
+    const first = await attempt();
+    const isRefused = !isFault(first) && first.status === 401;
+    return isRefused && authorizations.forget(errand.side) ? attempt() : first;
+  }
+
+  /** The message as people see it: files by what they are, secrets masked. */
+  #recorded(
+    plan: RequestPlan,
+    { side, idempotencyKey, data }: Errand,
+    staged: ReadonlyMap<number, Staged>,
+    linkFor: (index: number) => string = index => `‹link to ${data.files[index]?.name ?? 'a file'}›`,
+  ): string {
+    const masked = maskedFor(side);
+    let text = wireText(plan, [...masked.headers, ['idempotency-key', idempotencyKey]], masked.query);
+    for (const { file, name } of plan.files) {
+      const got = staged.get(fileIndex(data, file));
+      if (got)
+        text = text.replace(standIn(name), () =>
+          standIn(`${name}, ${got.size} bytes, ${got.type}, SHA-256 ${got.digest}`),
+        );
+    }
+    return withCopyLinks(text, linkFor);
+  }
+}
+
+/** The body as it goes out, and headers that only it knows. */
+async function bodyOf(
+  plan: RequestPlan,
+  at: (file: PlannedFile) => Staged,
+  linked: (text: string) => string,
+): Promise<{ body: string | Readable; headers: Record<string, string> }> {
+  const [only] = plan.files;
+  if (plan.encoding === 'multipart') return multipart(plan, at, linked);
+  if (plan.encoding === 'raw' && only) {
+    const { type, size, open } = at(only);
+    return { body: open(), headers: { 'content-type': type, 'content-length': String(size) } };
+  }
+  const body = await plan.files.reduce<Promise<Json>>(
+    async (before, each) => {
+      const content = (await gathered(at(each).open()))!.toString('base64');
+      return withValueAt(await before, each.pointer, content);
+    },
+    Promise.resolve(structuredClone(plan.body)),
+  );
+  return { body: linked(bodyText({ ...plan, body })), headers: {} };
+}
+
+/** A form in parts (RFC 7578), its files read from disk as they go. */
+function multipart(plan: RequestPlan, at: (file: PlannedFile) => Staged, linked: (text: string) => string) {
+  const form = new FormData();
+  for (const part of partsOfBody(plan)) {
+    if ('text' in part) {
+      form.append(part.name, linked(part.text));
+      continue;
+    }
+    const { open, size, type } = at(part.file);
+    form.append(part.name, open(), { filename: part.file.name, contentType: type, knownLength: size });
+  }
+  const headers = { ...form.getHeaders(), 'content-length': String(form.getLengthSync()) };
+  return { body: form.pipe(new PassThrough()), headers };
+}
+
+/** A stream as bytes; null when it is more than is held in memory. */
+async function gathered(stream: Readable): Promise<Buffer | null> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stream) {
+    chunks.push(Buffer.from(chunk as Uint8Array));
+    size += chunks.at(-1)!.length;
+    if (size > MOST_IN_MEMORY * 1.4) return null;
+  }
+  return Buffer.concat(chunks);
+}

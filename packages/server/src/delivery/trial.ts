@@ -1,0 +1,64 @@
+import type { AskView, DraftInput, RunView } from '@grammata/contract';
+import { likelyAnswers, perform, type Ask, type Told } from '@grammata/core/perform';
+import { wireText } from '@grammata/core/request';
+import type { Submission } from '@grammata/core/submission';
+import { Problem } from '@grammata/core/transform';
+import { newId } from '../ids';
+import { maskedFor } from '../outward';
+import { askTarget } from './asking';
+import type { Courier } from './courier';
+import { sideOf, type Preparation, type PreparedRoute } from './prepare';
+
+/** Runs a draft for one sample on the side to try things on: everything really sent, or only what is looked up. */
+export async function runDraft(
+  { preparation, courier }: { preparation: Preparation; courier: Courier },
+  draft: DraftInput,
+  sample: { submissionId: string; data: Submission },
+  sends: boolean,
+): Promise<RunView> {
+  const route = preparation.route(draft, 'try');
+  if (route instanceof Problem) return { asks: [], done: [], problems: [plain(route)] };
+  const idempotencyKey = `try-${newId()}`;
+  const asks: AskView[] = [];
+  const conversation = perform(route.steps, sample.data, route.context);
+  let next = conversation.next();
+  while (!next.done) {
+    const ask = next.value;
+    if (!sends && ask.purpose !== 'find') {
+      asks.push(viewOf(ask, requestText(route, ask)));
+      next = conversation.next(likelyAnswer(route, ask));
+      continue;
+    }
+    const { verdict, told, record } = await askTarget(courier, route, ask, { ...sample, idempotencyKey, side: 'try' });
+    const { request, status, message } = record;
+    asks.push({ ...viewOf(ask, request), status, message });
+    const passesOver = route.steps.find(each => each.call.id === ask.callId)?.call.whenFailed === 'passOver';
+    if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver)
+      return { asks, done: [], problems: [{ code: 'target.refused', message }] };
+    next = conversation.next(told);
+  }
+  const ending = next.value;
+  return { asks, done: ending.done, problems: 'held' in ending ? ending.held.map(plain) : [] };
+}
+
+const plain = ({ code, message }: Problem) => ({ code, message });
+
+const viewOf = ({ callId, item, purpose, changes, found }: Ask, request: string): AskView => ({
+  callId,
+  item,
+  purpose,
+  changes,
+  found,
+  request,
+});
+
+function requestText({ targets }: PreparedRoute, { targetId, request }: Ask): string {
+  const { headers, query } = maskedFor(sideOf(targets.get(targetId)!, 'try'));
+  return wireText(request, headers, query);
+}
+
+/** What a call that is not made would most likely answer. */
+function likelyAnswer({ steps }: PreparedRoute, { callId }: Ask): Told {
+  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
+  return { answer: answers[callId] ?? null };
+}

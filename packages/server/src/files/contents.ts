@@ -1,0 +1,157 @@
+import { createReadStream } from 'node:fs';
+import { finished } from 'node:stream/promises';
+import { contentFor, contentsIn } from '@grammata/core/decode';
+import type { FileRef, Submission } from '@grammata/core/submission';
+import { credentialsOf, isMade, withQuery, type Auth, type Credentials } from '@grammata/core/target';
+import busboy from 'busboy';
+import type { Vault } from '../access';
+import type { Bodies } from '../intake';
+import { isFault, type Outward } from '../outward';
+import type { ArrivalRow, IntakeRow, Store } from '../store';
+import { stage, TooLarge, type Staged } from './staging';
+
+/** Why a file can't be had: for now, or for good. */
+export interface FileFault {
+  isPassing: boolean;
+  message: string;
+}
+
+export const isFileFault = (result: Staged | FileFault): result is FileFault => 'isPassing' in result;
+
+export interface ContentParts {
+  store: Store;
+  bodies: Bodies;
+  outward: Outward;
+  vault: Vault;
+  /** Where files stand on their way. */
+  folder: string;
+  /** Bytes. */
+  most: number;
+}
+
+const none: Credentials = { headers: [], query: [] };
+
+/** Gets the files of submissions: from where their links point, with the intake's credentials, or out of the message. */
+export class Contents {
+  constructor(private readonly parts: ContentParts) {}
+
+  /** Puts a file of a submission on disk; the caller removes it. */
+  async get(submissionId: string, data: Submission, index: number): Promise<Staged | FileFault> {
+    const file = data.files[index];
+    if (!file) return { isPassing: false, message: 'The submission has no such file.' };
+    const arrival = this.arrivalOf(submissionId);
+    const intake = arrival && this.parts.store.intakes.byId(arrival.intakeId);
+    try {
+      if (file.url !== null) return await this.fetched(file, intake ?? null);
+      const staged = arrival && (await this.taken(arrival, data.files, index));
+      return staged ?? { isPassing: false, message: `“${file.name}” is not in the message any more.` };
+    } catch (error) {
+      if (error instanceof TooLarge)
+        return { isPassing: false, message: `“${file.name}” can’t be sent. ${error.message}` };
+      return { isPassing: true, message: `“${file.name}” could not be read to its end: ${(error as Error).message}.` };
+    }
+  }
+
+  private arrivalOf(submissionId: string): ArrivalRow | undefined {
+    const { arrivals } = this.parts.store;
+    const arrivalId = arrivals.submission(submissionId)?.arrivalId;
+    return arrivalId === undefined ? undefined : arrivals.byId(arrivalId);
+  }
+
+  private async fetched(file: FileRef, intake: IntakeRow | null): Promise<Staged | FileFault> {
+    const { outward, folder, most } = this.parts;
+    const url = addressOf(file.url!, intake);
+    const credentials = intake && url !== null ? this.credentials(intake, url) : none;
+    const failed = (message: string, isPassing = false): FileFault => ({
+      isPassing,
+      message: `“${file.name}” can’t be had: ${message}`,
+    });
+    if (url === null) return failed(`${file.url} is no address, only a place in the builder’s own store.`);
+    const got = await outward.download(withQuery(url, credentials.query), Object.fromEntries(credentials.headers));
+    if (isFault(got)) return failed(got.message, got.code !== 'private' && got.code !== 'address');
+    const { status, type, body } = got;
+    if (status !== 200) {
+      body.destroy();
+      if (status === 401 || status === 403)
+        return failed(`its address asks who wants it (${status}). Give the intake credentials for files.`);
+      if (status === 404 || status === 410) return failed(`there is nothing at its address any more (${status}).`);
+      return failed(`its address answered ${status}.`, status >= 500 || status === 429);
+    }
+    // Sign-in pages are served as if they were the file.
+    if (/^text\/html/i.test(type ?? '') && !/\.html?$/i.test(file.name) && file.type !== 'text/html') {
+      body.destroy();
+      return failed(
+        'its address answers with a web page, most likely one to sign in. Give the intake credentials for files.',
+      );
+    }
+    return stage(folder, body as AsyncIterable<Uint8Array>, file.type ?? type, most);
+  }
+
+  /** Credentials for files go to the host they were given for, whatever a submission says; those of a feed to the feed’s own. */
+  private credentials({ fileAccess, fileSecret, feed, feedSecret }: IntakeRow, url: string): Credentials {
+    const { vault } = this.parts;
+    if (fileAccess?.host === new URL(url).host && fileSecret && !isMade(fileAccess.auth))
+      return credentialsOf(fileAccess.auth, vault.open(fileSecret));
+    if (!feed || !feedSecret || new URL(feed.url).host !== new URL(url).host) return none;
+    const auth = { kind: feed.auth, name: feed.name, user: feed.name } as Exclude<
+      Auth,
+      { kind: 'oauth' | 'webhook' | 'hmac' }
+    >;
+    return credentialsOf(auth, vault.open(feedSecret));
+  }
+
+  /** Out of the message it came in. */
+  private async taken(arrival: ArrivalRow, files: readonly FileRef[], index: number): Promise<Staged | null> {
+    const { bodies, folder, most } = this.parts;
+    const stated = files[index]!.type;
+    if (arrival.aside)
+      return takeFromFile(bodies.fileOf(arrival.id), arrival.contentType ?? '', files, index, { folder, most });
+    const contents = contentsIn(arrival.body, arrival.contentType);
+    const at = contentFor(
+      files,
+      index,
+      contents.map(({ bytes, ...told }) => ({ ...told, size: bytes.length })),
+    );
+    return at < 0 ? null : stage(folder, [contents[at]!.bytes], stated, most);
+  }
+}
+
+/** A link as an address: one without a host starts at the place the feed is read from. */
+function addressOf(url: string, intake: IntakeRow | null): string | null {
+  if (/^https?:/i.test(url)) return url;
+  return intake?.feed && URL.canParse(url, intake.feed.url) ? new URL(url, intake.feed.url).href : null;
+}
+
+/** Takes one file out of a multipart body that lies on disk, bit by bit. */
+async function takeFromFile(
+  file: string,
+  contentType: string,
+  files: readonly FileRef[],
+  index: number,
+  { folder, most }: { folder: string; most: number },
+): Promise<Staged | null> {
+  const parser = busboy({ headers: { 'content-type': contentType }, defParamCharset: 'utf8' });
+  const wanted = files[index]!;
+  const staging: Promise<Staged | Error>[] = [];
+  parser.on('file', (_name, stream, { filename, mimeType }) => {
+    if ((filename || 'file') !== wanted.name) return void stream.resume();
+    staging.push(
+      stage(folder, stream as AsyncIterable<Uint8Array>, mimeType, most).catch(
+        (error: Error) => (stream.resume(), error),
+      ),
+    );
+  });
+  createReadStream(file).pipe(parser);
+  await finished(parser);
+  const staged = await Promise.all(staging);
+  const whole = staged.filter((each): each is Staged => !(each instanceof Error));
+  const at = contentFor(
+    files,
+    index,
+    whole.map(({ size, type }) => ({ name: wanted.name, type, size })),
+  );
+  whole.forEach((each, place) => place !== at && each.remove());
+  const fault = staged.find(each => each instanceof Error);
+  if (at < 0 && fault) throw fault;
+  return whole[at] ?? null;
+}

@@ -1,0 +1,72 @@
+import { createHmac, timingSafeEqual } from 'node:crypto';
+import { createReadStream, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { safeFileName } from '@grammata/core/request';
+import type { Request, Response } from 'express';
+import { now } from '../clock';
+import { randomPart } from '../ids';
+import type { Copies as CopyTable } from '../store';
+import type { Staged } from './staging';
+
+/** Keeps copies of files and hands out links to them that are signed and end. */
+export class Copies {
+  readonly #folder: string;
+
+  constructor(
+    private readonly table: CopyTable,
+    private readonly publicUrl: string,
+    private readonly key: Buffer,
+    dataDir: string,
+  ) {
+    this.#folder = path.join(dataDir, 'copies');
+    mkdirSync(this.#folder, { recursive: true });
+  }
+
+  /** Keeps a staged file as a copy, and gives the link to it. `days` is how long it is good. */
+  keep(staged: Staged, name: string, days: number): string {
+    const id = randomPart(20);
+    const expiresAt = now() + days * 86_400_000;
+    renameSync(staged.path, path.join(this.#folder, id));
+    const { type, size, digest } = staged;
+    this.table.add({ id, name: safeFileName(name), type, size, digest, expiresAt });
+    const place = `/copies/${id}/${encodeURIComponent(safeFileName(name))}`;
+    return `${this.publicUrl}${place}?until=${expiresAt}&sig=${this.#signature(id, expiresAt)}`;
+  }
+
+  /** Serves a copy to whoever has its link. */
+  serve = (request: Request<{ id: string }>, response: Response): void => {
+    const { id } = request.params;
+    const [until, signature] = [Number(request.query.until), String(request.query.sig)];
+    const row = this.table.byId(id);
+    const file = path.join(this.#folder, id);
+    const isSigned = same(signature, this.#signature(id, until));
+    const refuse = (status: number, words: string) => void response.status(status).type('text/plain').send(words);
+    if (!isSigned) return refuse(403, 'This link is not whole: its signature does not fit.');
+    if (!row || until < now() || !existsSync(file)) return refuse(410, 'This link has ended.');
+    response
+      .set({
+        'content-type': row.type,
+        'content-length': String(row.size),
+        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(row.name)}`,
+        'x-content-type-options': 'nosniff',
+        'content-security-policy': "default-src 'none'; sandbox",
+        'cache-control': 'private, no-store',
+      })
+      .status(200);
+    createReadStream(file).pipe(response);
+  };
+
+  /** Deletes copies whose links have ended. */
+  sweep(): void {
+    for (const id of this.table.takeEnded(now())) rmSync(path.join(this.#folder, id), { force: true });
+  }
+
+  #signature(id: string, until: number): string {
+    return createHmac('sha256', this.key).update(`${id}.${until}`).digest('base64url');
+  }
+}
+
+function same(a: string, b: string): boolean {
+  const [one, two] = [Buffer.from(a), Buffer.from(b)];
+  return one.length === two.length && timingSafeEqual(one, two);
+}

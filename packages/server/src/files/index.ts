@@ -1,0 +1,3 @@
+export * from './contents';
+export * from './copies';
+export * from './staging';

@@ -1,0 +1,45 @@
+import { newLine } from '@grammata/core/request';
+import { writable } from '@grammata/core/target';
+import { useState } from 'react';
+import { useTargets } from '../../targets/queries';
+import { Labelled, Press } from '../../ui';
+import { lineId } from '../what/useLines';
+import type { Workbench } from '../workbench';
+import { OperationPick } from './OperationPick';
+
+/** Puts another call at the end of a route. */
+export function AddCall({ workbench: { editing, showCall }, onClose }: { workbench: Workbench; onClose: () => void }) {
+  const targets = useTargets().data ?? [];
+  const [where, setWhere] = useState('');
+  const [targetId = '', operationId = ''] = where.split('\n');
+  const operation = targets.find(each => each.id === targetId)?.operations.find(each => each.id === operationId);
+  const add = () => {
+    if (!operation) return;
+    const id = `call-${crypto.randomUUID().slice(0, 8)}`;
+    const lines = writable(operation).map(field => newLine(lineId(), field.key));
+    editing.edit(draft => ({ ...draft, calls: [...draft.calls, { id, targetId, operationId, lines }] }));
+    // What it goes to may be a target that the route did not have before.
+    void editing.flush().then(() => showCall(id));
+    onClose();
+  };
+  return (
+    <form
+      aria-label="Add a call"
+      className="flex flex-wrap items-end gap-4 border-t border-rule bg-raised px-3.5 py-3 pl-[58px]"
+      onSubmit={event => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <Labelled label="What is to be done" className="w-80">
+        {ids => <OperationPick ids={ids} targets={targets} value={where} onPick={setWhere} />}
+      </Labelled>
+      <button className="press" disabled={!operation}>
+        Add it
+      </button>
+      <Press quiet onClick={onClose}>
+        Cancel
+      </Press>
+    </form>
+  );
+}

@@ -1,0 +1,123 @@
+import type { CallInput } from '@grammata/contract';
+import { everything, partsOf } from '@grammata/core/condition';
+import { proposeReadBack } from '@grammata/core/perform';
+import { Act, Labelled } from '../../ui';
+import { ReferencePick } from '../ReferencePick';
+import { Group } from '../when/Group';
+import type { Reference, Workbench } from '../workbench';
+import { FindSettings } from './FindSettings';
+
+/** How a call is made: when, for what, after finding whom, and what its failing does. */
+export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
+  const { call, callAt, editing, editCall, references, operation, target, showCall } = workbench;
+  const { calls } = editing.draft;
+  const set = (more: Partial<CallInput>) => editCall(before => ({ ...before, ...more }));
+  const move = (by: number) =>
+    editing.edit(draft => {
+      const next = [...draft.calls];
+      const [own] = next.splice(callAt, 1);
+      next.splice(callAt + by, 0, own!);
+      return { ...draft, calls: next };
+    });
+  const remove = () => {
+    const next = calls[callAt === 0 ? 1 : callAt - 1]!;
+    editing.edit(draft => ({ ...draft, calls: draft.calls.filter(each => each.id !== call.id) }));
+    showCall(next.id);
+  };
+  const readBack = operation && target ? proposeReadBack(operation, target.operations) : null;
+  const reader = target?.operations.find(each => each.id === (call.readBack ?? readBack)?.operationId);
+  return (
+    <div
+      role="group"
+      aria-label="How the call is made"
+      className="space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px]"
+      onKeyDown={event => event.key === 'Escape' && onClose()}
+    >
+      <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">
+        <Labelled
+          label="Made"
+          hint="A call that repeats is made once for each file, choice or row; for none, not at all."
+        >
+          {ids => (
+            <ReferencePick
+              {...ids}
+              references={references.filter(isList)}
+              value={call.repeat ?? ''}
+              none="once for a submission"
+              onPick={key => set({ repeat: key || null })}
+            />
+          )}
+        </Labelled>
+        <Labelled label="When it fails" hint="After all tries. The calls behind it may need its answer.">
+          {ids => (
+            <select
+              {...ids}
+              className="write"
+              value={call.whenFailed ?? 'stop'}
+              onChange={event => set({ whenFailed: event.target.value as 'stop' | 'passOver' })}
+            >
+              <option value="stop">stop, and keep the delivery as a dead letter</option>
+              <option value="passOver">note it, and go on</option>
+            </select>
+          )}
+        </Labelled>
+      </div>
+      <div>
+        <p className="text-small text-ink-2">Only when</p>
+        {call.condition && partsOf(call.condition).length > 0 ? (
+          <>
+            <Group
+              workbench={workbench}
+              condition={call.condition}
+              onChange={condition => set({ condition })}
+              path={[]}
+              says="It is made when "
+            />
+            <Act onClick={() => set({ condition: null })}>Make it always</Act>
+          </>
+        ) : (
+          <p>
+            always.{' '}
+            <Act
+              onClick={() =>
+                set({
+                  condition: {
+                    ...everything,
+                    all: [{ field: references[0]?.key ?? '', is: 'blank', values: [], not: true }],
+                  },
+                })
+              }
+            >
+              Add a condition
+            </Act>
+          </p>
+        )}
+      </div>
+      <FindSettings workbench={workbench} onChange={find => set({ find })} />
+      {reader && (
+        <label className="flex max-w-[46rem] items-baseline gap-2">
+          <input
+            type="checkbox"
+            className="accent-oxide"
+            checked={Boolean(call.readBack)}
+            onChange={event => set({ readBack: event.target.checked ? readBack : null })}
+          />
+          <span>
+            Read back what was stored, with “{reader.label}”, and hold it against what was sent
+            <span className="block text-small text-ink-3">One more request for each delivery.</span>
+          </span>
+        </label>
+      )}
+      {calls.length > 1 && (
+        <p className="flex gap-5">
+          {callAt > 0 && <Act onClick={() => move(-1)}>Make it earlier</Act>}
+          {callAt < calls.length - 1 && <Act onClick={() => move(1)}>Make it later</Act>}
+          <Act onClick={remove}>Remove this call</Act>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Answers that may hold several things. */
+const isList = ({ kind, isQuestion }: Reference) => isQuestion && ['files', 'choices', 'table', 'json'].includes(kind);

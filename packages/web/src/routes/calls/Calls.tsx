@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import { useKeys } from '../../app/keys';
+import { Act, counted } from '../../ui';
+import type { Workbench } from '../workbench';
+import { AddCall } from './AddCall';
+import { callWords } from './callWords';
+import { CallTerms } from './CallTerms';
+
+/** The calls of a route, in the order in which they are made; one of them is looked at. */
+export function Calls({ workbench }: { workbench: Workbench }) {
+  const { editing, call, callAt, showCall, operationOf, targetOf, run, labelOf } = workbench;
+  const { calls } = editing.draft;
+  const [opened, setOpened] = useState<'terms' | 'add' | null>(null);
+  const toggle = (which: 'terms' | 'add') => setOpened(opened === which ? null : which);
+  useKeys([
+    { key: 'c', does: 'next call', run: () => showCall(calls[(callAt + 1) % calls.length]!.id) },
+    { key: 'm', does: 'how the call is made', run: () => toggle('terms') },
+  ]);
+  return (
+    <section aria-label="Calls" className="relative border-b border-rule bg-paper">
+      <ol>
+        {calls.map((each, index) => {
+          const isShown = each.id === call.id;
+          const fares = run?.calls[index];
+          const troubled = fares?.lines.filter(line => line.trouble > 0).length ?? 0;
+          const missing = fares?.missing.length ?? 0;
+          const warns = [troubled > 0 && `${troubled} in trouble`, missing > 0 && `${missing} unfilled`].filter(
+            Boolean,
+          );
+          const operation = operationOf(each);
+          return (
+            <li
+              key={each.id}
+              className={`border-l-[3px] ${isShown ? 'border-oxide' : 'border-transparent'} ${index > 0 ? 'border-t border-t-rule' : ''}`}
+            >
+              <button
+                type="button"
+                aria-current={isShown ? 'true' : undefined}
+                onClick={() => showCall(each.id)}
+                className="grid w-full grid-cols-[31px_minmax(0,1fr)_auto] items-baseline gap-x-2.5 px-3.5 py-1.5 text-left hover:bg-raised"
+              >
+                <span className="pr-1 text-right font-serif text-ink-3">{index + 1}</span>
+                <span className="min-w-0">
+                  <b className={`font-serif text-[0.9375rem] ${isShown ? 'font-semibold' : 'font-normal'}`}>
+                    {operation?.label ?? each.operationId}
+                  </b>{' '}
+                  <span className="text-ink-2">
+                    {[targetOf(each)?.name ?? 'a target that was removed', ...callWords(each, labelOf)].join(' · ')}
+                  </span>
+                </span>
+                <span className="text-small text-crimson">{operation ? warns.join(', ') : 'not offered any more'}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      <p className="flex gap-5 border-t border-dotted border-rule py-1.5 pr-3.5 pl-[58px]">
+        <Act onClick={() => toggle('terms')} aria-expanded={opened === 'terms'} aria-keyshortcuts="m">
+          How {calls.length > 1 ? `call ${callAt + 1}` : 'it'} is made
+        </Act>
+        <Act onClick={() => toggle('add')} aria-expanded={opened === 'add'}>
+          Add a call
+        </Act>
+        {calls.length > 1 && <span className="text-ink-3">{counted(calls.length, 'call')}, made in this order</span>}
+      </p>
+      {opened === 'terms' && <CallTerms key={call.id} workbench={workbench} onClose={() => setOpened(null)} />}
+      {opened === 'add' && <AddCall workbench={workbench} onClose={() => setOpened(null)} />}
+    </section>
+  );
+}

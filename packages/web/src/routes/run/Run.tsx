@@ -1,0 +1,127 @@
+import type { AskView, RunView } from '@grammata/contract';
+import { useState } from 'react';
+import { wordsFor } from '../../app/api';
+import { Changes, doneWords, ReadBack } from '../../deliveries/Outcome';
+import { Act, counted, Fault, Moment, Note, Press, Wire } from '../../ui';
+import { useDryRun, useTrial } from '../queries';
+import type { Workbench } from '../workbench';
+
+/** Everything the sample at hand sends, call by call: looked up for certain, sent only when it is asked for. */
+export function Run({ workbench }: { workbench: Workbench }) {
+  const { route, editing, sample } = workbench;
+  const isStored = editing.saving === 'saved';
+  const dry = useDryRun(route.id, route.draft.revision, sample?.id, isStored);
+  const trial = useTrial(route.id);
+  const [asking, setAsking] = useState(false);
+  const tried = route.trial?.sampleId === sample?.id ? route.trial : null;
+  const tries = route.targets.some(each => each.tryBaseUrl !== null);
+  if (!sample) return <p className="px-6 py-4 font-serif text-ink-2">No sample to send yet.</p>;
+  return (
+    <div className="px-6 pt-3 pb-10">
+      <div className="flex flex-wrap items-baseline gap-4">
+        <p className="flex-1 font-serif text-ink-2">
+          What is looked up has been looked up just now; nothing else was sent.
+        </p>
+        {asking ? (
+          <span className="flex items-baseline gap-3">
+            <span>
+              {tries ? 'It is really sent, to the side for trying.' : `It is really sent, to ${route.targetName}.`}
+            </span>
+            <Press
+              onClick={() => trial.mutate(sample.id, { onSettled: () => setAsking(false) })}
+              disabled={trial.isPending}
+            >
+              Send it
+            </Press>
+            <Act onClick={() => setAsking(false)}>Don’t</Act>
+          </span>
+        ) : (
+          <Press quiet onClick={() => setAsking(true)} disabled={!isStored || trial.isPending}>
+            Try it for real…
+          </Press>
+        )}
+      </div>
+      {trial.error && <Fault>{wordsFor(trial.error)}</Fault>}
+      {dry.error && <Fault again={() => void dry.refetch()}>{wordsFor(dry.error)}</Fault>}
+      {tried && (
+        <section aria-label="The last real try" className="mt-4 border-l-2 border-oxide pl-4">
+          <h2>
+            Really sent <Moment at={tried.at} />
+            {tried.revision !== route.draft.revision && (
+              <span className="font-sans text-body font-normal text-ochre"> before the last edits</span>
+            )}
+          </h2>
+          <Asks run={tried} workbench={workbench} isReal />
+        </section>
+      )}
+      {dry.data && (
+        <section aria-label="What would be sent" className="mt-4">
+          {tried && <h2>What it would send now</h2>}
+          <Asks run={dry.data} workbench={workbench} isReal={false} />
+        </section>
+      )}
+    </div>
+  );
+}
+
+const purposes: Record<AskView['purpose'], string> = {
+  find: 'look up',
+  create: 'write',
+  update: 'change',
+  readBack: 'read back',
+};
+
+function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; isReal: boolean }) {
+  const { editing, operationOf } = workbench;
+  const { calls } = editing.draft;
+  const last = (index: number) =>
+    run.asks[index + 1]?.callId !== run.asks[index]!.callId || run.asks[index + 1]?.item !== run.asks[index]!.item;
+  const doneFor = ({ callId, item }: AskView) => run.done.find(each => each.callId === callId && each.item === item);
+  return (
+    <>
+      {run.problems.map(({ code, message }) => (
+        <Note key={code + message} tone="trouble">
+          {message}
+        </Note>
+      ))}
+      {run.asks.length === 0 && run.problems.length === 0 && (
+        <p className="py-3 font-serif">Nothing is sent for this sample.</p>
+      )}
+      <ol>
+        {run.asks.map((ask, index) => {
+          const place = calls.findIndex(each => each.id === ask.callId);
+          const call = calls[place];
+          const done = doneFor(ask);
+          return (
+            <li key={index} className="border-b border-rule py-3">
+              <h3 className="flex items-baseline gap-3 font-sans text-body font-semibold">
+                <span className="font-serif font-normal text-ink-3">{place + 1}</span>
+                {call ? (operationOf(call)?.label ?? call.operationId) : 'a call that was removed'}
+                <span className="font-normal text-ink-2">
+                  {purposes[ask.purpose]}
+                  {ask.item !== '0' && `, item ${ask.item}`}
+                </span>
+                {ask.message && (
+                  <span className={`font-normal ${(ask.status ?? 500) < 400 ? 'text-verdigris' : 'text-crimson'}`}>
+                    {ask.message}
+                  </span>
+                )}
+              </h3>
+              {ask.changes.length > 0 && <Changes changes={ask.changes} />}
+              <div className="mt-2 border-l-2 border-rule pl-4">
+                <Wire label={`Request ${index + 1}`} text={ask.request} />
+              </div>
+              {done && last(index) && (isReal || ask.purpose === 'find') && (
+                <p className="mt-2 font-serif">
+                  {doneWords[done.what]} {done.note}
+                </p>
+              )}
+              {done?.held && last(index) && <ReadBack held={done.held} />}
+            </li>
+          );
+        })}
+      </ol>
+      {run.asks.length > 1 && <p className="pt-2 text-ink-3">{counted(run.asks.length, 'request')} in all.</p>}
+    </>
+  );
+}
