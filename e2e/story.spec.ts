@@ -64,7 +64,7 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
   });
 
   await test.step('sees the exact request, and how all recorded ones fare', async () => {
-    await page.getByRole('button', { name: 'Wire w' }).click();
+    await page.getByRole('button', { name: 'Wire' }).click();
     const wire = page.getByRole('region', { name: 'Outgoing message' });
     await expect(wire).toContainText('POST /register/v1/tables/samples/records HTTP/1.1');
     await expect(wire).toContainText('"temp_c": 8.4');
@@ -79,7 +79,7 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
     await page.getByRole('button', { name: 'Go live…' }).click();
     const preflight = page.getByRole('region', { name: 'Before it goes live' });
     await expect(preflight).toContainText('Every required field is filled.');
-    await expect(preflight).toContainText(/It answered in \d+ ms and lists 2 tables/);
+    await expect(preflight).toContainText(/It answered in \d+ ms and lists 5 tables/);
     await expectAccessible(page);
     await preflight.getByRole('button', { name: 'Go live now' }).click();
     await expect(page.getByText('version 1')).toBeVisible();

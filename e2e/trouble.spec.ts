@@ -101,7 +101,7 @@ test.describe('when the target is in trouble', () => {
     await expect(page.getByRole('status')).toContainText('closed the connection');
     await setFault(page, 'none');
     await page.getByRole('button', { name: 'Test and read again' }).click();
-    await expect(page.getByRole('status')).toContainText('lists 2 tables');
+    await expect(page.getByRole('status')).toContainText('lists 5 tables');
   });
 
   test('a delivery waits, is tried again, and goes through', async ({ page }) => {

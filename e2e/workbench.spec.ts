@@ -71,7 +71,7 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
   await page.getByLabel('text with answers in it').check();
   await page.getByLabel('The text').fill('Seen by ');
   await page.getByLabel('Put an answer in').selectOption({ label: 'Your name' });
-  await expect(page.getByLabel('The text')).toHaveValue('Seen by {Your name}');
+  await expect(page.getByLabel('The text')).toHaveText('Seen by {Your name}');
   const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^details/ }) });
   await expect(line).toContainText('Seen by {Your name}');
   await page.getByLabel('The text').fill('Seen by {Nobody}');

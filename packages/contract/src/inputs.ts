@@ -18,7 +18,7 @@ import {
   type Writing,
 } from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
-import { authKinds, type Auth } from '@grammata/core/target';
+import { authKinds, type Auth, type DiscoveryRecipe } from '@grammata/core/target';
 import type { Step } from '@grammata/core/transform';
 import { Type } from 'class-transformer';
 import {
@@ -64,43 +64,6 @@ export class SignInInput {
 export const replyKinds = ['accepted', 'ok', 'page', 'redirect'] as const;
 export type ReplyKind = (typeof replyKinds)[number];
 
-export class IntakeInput {
-  @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
-  /** Bytes. */
-  @IsOptional() @IsInt() @Min(1024) @Max(1073741824) sizeLimit?: number;
-  @IsOptional() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
-  @IsOptional() @IsIn(replyKinds) reply?: ReplyKind;
-  /** Text of the thank-you page, or the address to redirect to. */
-  @IsOptional() @IsString() @MaxLength(2000) replyText?: string;
-  /** Null takes requests from anyone who knows the address. */
-  @IsOptional() @ValidateNested() @Type(() => VerificationInput) verification?: VerificationInput | null;
-  /** Addresses or ranges that may send, such as 192.0.2.0/24; empty for all. */
-  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsAddressRange({ each: true }) allowedAddresses?: string[];
-  /** Sites whose pages may post from a browser, such as https://basin.example.org, or *; empty for none. */
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(50)
-  @Matches(/^(\*|https?:\/\/[^\s/]+)$/, {
-    each: true,
-    message: 'Give origins such as https://basin.example.org, or *.',
-  })
-  allowedOrigins?: string[];
-  /** Null stops reading a feed. */
-  @IsOptional() @ValidateNested() @Type(() => FeedInput) feed?: FeedInput | null;
-  /** Days after which what arrived is deleted; null keeps it. */
-  @IsOptional() @IsInt() @Min(1) @Max(3650) keepDays?: number | null;
-  /** Seconds within which the same bytes count as the same submission; 0 for never. */
-  @IsOptional() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
-}
-
-/** A message the built-in sender sends to an intake, over HTTP like anyone else. */
-export class SendInput {
-  @IsIn(['POST', 'GET']) method: 'POST' | 'GET' = 'POST';
-  @IsString() @MaxLength(200) @Matches(/^[^\r\n]*$/) contentType: string = 'application/json';
-  @IsString() @MaxLength(1048576) body: string = '';
-  @IsString() @MaxLength(4000) query: string = '';
-}
-
 const headerName = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
 
 const isOAuth = ({ kind }: { kind: string }) => kind === 'oauth';
@@ -135,8 +98,59 @@ export class AuthInput {
   @ValidateIf(isHmac) @IsOptional() @Matches(/^[\x20-\x7e]*$/) @MaxLength(40) prefix?: string;
 }
 
-/** What a target is read from: a list of its tables and columns, an OpenAPI document; or that it is a mail server. */
-export const readingKinds = ['tables', 'openapi', 'mail'] as const;
+/** Credentials for the files that submissions link to. They go to this host and no other, whatever a submission says. */
+export class FileAccessInput {
+  @Matches(/^[a-z0-9.-]+(:\d+)?$/i, { message: 'Give the host of the files, such as files.example.org.' })
+  @MaxLength(250)
+  host: string = '';
+  @IsIn(['bearer', 'basic', 'header', 'query']) kind: 'bearer' | 'basic' | 'header' | 'query' = 'bearer';
+  /** The user's name, or that of the header or parameter. */
+  @IsOptional() @Matches(/^[^:\r\n]*$/) @MaxLength(200) name?: string;
+  /** Left out, the stored one stays. Never sent back. */
+  @IsOptional() @IsString() @MaxLength(4000) @Matches(/^[\x20-\x7e]*$/) secret?: string;
+}
+
+export class IntakeInput {
+  @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
+  /** Bytes. */
+  @IsOptional() @IsInt() @Min(1024) @Max(1073741824) sizeLimit?: number;
+  @IsOptional() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
+  @IsOptional() @IsIn(replyKinds) reply?: ReplyKind;
+  /** Text of the thank-you page, or the address to redirect to. */
+  @IsOptional() @IsString() @MaxLength(2000) replyText?: string;
+  /** Null takes requests from anyone who knows the address. */
+  @IsOptional() @ValidateNested() @Type(() => VerificationInput) verification?: VerificationInput | null;
+  /** Addresses or ranges that may send, such as 192.0.2.0/24; empty for all. */
+  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsAddressRange({ each: true }) allowedAddresses?: string[];
+  /** Sites whose pages may post from a browser, such as https://basin.example.org, or *; empty for none. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @Matches(/^(\*|https?:\/\/[^\s/]+)$/, {
+    each: true,
+    message: 'Give origins such as https://basin.example.org, or *.',
+  })
+  allowedOrigins?: string[];
+  /** Null stops reading a feed. */
+  @IsOptional() @ValidateNested() @Type(() => FeedInput) feed?: FeedInput | null;
+  /** How the builder is shown who fetches a file; null shows nobody. */
+  @IsOptional() @ValidateNested() @Type(() => FileAccessInput) fileAccess?: FileAccessInput | null;
+  /** Days after which what arrived is deleted; null keeps it. */
+  @IsOptional() @IsInt() @Min(1) @Max(3650) keepDays?: number | null;
+  /** Seconds within which the same bytes count as the same submission; 0 for never. */
+  @IsOptional() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
+}
+
+/** A message the built-in sender sends to an intake, over HTTP like anyone else. */
+export class SendInput {
+  @IsIn(['POST', 'GET']) method: 'POST' | 'GET' = 'POST';
+  @IsString() @MaxLength(200) @Matches(/^[^\r\n]*$/) contentType: string = 'application/json';
+  @IsString() @MaxLength(1048576) body: string = '';
+  @IsString() @MaxLength(4000) query: string = '';
+}
+
+/** What a target is read from: a list of its tables and columns, an OpenAPI document, an example; or that it is a mail server, or files of rows. */
+export const readingKinds = ['tables', 'openapi', 'example', 'mail', 'files'] as const;
 export type ReadingKind = (typeof readingKinds)[number];
 
 export class TargetInput {
@@ -146,6 +160,22 @@ export class TargetInput {
   /** Below the base address: where the target lists its tables and columns, or has its document. */
   @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
   @IsOptional() @ValidateNested() @Type(() => AuthInput) auth?: AuthInput;
+  /** The document or the example itself, or files with their columns; null where it is had from the target. */
+  @IsOptional() @IsString() @MaxLength(3_500_000) document?: string | null;
+  /** Where a list of tables has what, where that is not the usual. */
+  @IsOptional() @IsObject() recipe?: DiscoveryRecipe | null;
+  /** Another installation to try things on, and its secret; null where there is none. */
+  @IsOptional()
+  @IsUrl(
+    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
+    { message: 'Give an address that starts with http:// or https://.' },
+  )
+  tryBaseUrl?: string | null;
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000)
+  @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
+  tryToken?: string;
   /** The token, password or key; left out, the stored one stays. Never sent back. */
   @IsOptional()
   @IsString()
@@ -215,6 +245,8 @@ export class CallInput implements Call {
 export class TermsInput {
   /** Tries in all, the first included. */
   @IsInt() @Min(1) @Max(20) tries: number = 6;
+  /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
+  @IsOptional() @IsBoolean() needsTrial?: boolean;
   /** IANA name of the zone in which the form's people write their times. */
   @IsTimeZone() timeZone: string = 'Europe/London';
 }

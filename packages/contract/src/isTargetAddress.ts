@@ -2,22 +2,27 @@ import { isURL, registerDecorator, type ValidationArguments } from 'class-valida
 
 const isWeb = (value: unknown) =>
   isURL(String(value), { require_tld: false, protocols: ['http', 'https'], require_protocol: true });
+const isFolder = (value: unknown) => /^file:\/\/[a-z\d][a-z\d-]{0,60}$/.test(String(value));
 const isMail = (value: unknown) => /^smtps?:\/\/[^\s/?#]+$/.test(String(value));
+
+const rules: Record<string, { is: (value: unknown) => boolean; says: string }> = {
+  web: { is: isWeb, says: 'Give an address that starts with http:// or https://.' },
+  mail: { is: isMail, says: 'Give an address such as smtp://mail.example.org:587.' },
+  files: { is: isFolder, says: 'Give a folder such as file://visits, in small letters.' },
+};
 
 /** Property rule: where a target is, by what it is: an address on the web, or that of a mail server. */
 export function IsTargetAddress(): PropertyDecorator {
-  const takesMail = ({ object }: ValidationArguments) => (object as { reads?: unknown }).reads === 'mail';
+  const ruleFor = ({ object }: ValidationArguments) =>
+    rules[String((object as { reads?: unknown }).reads)] ?? rules.web!;
   return (target, property) =>
     registerDecorator({
       name: 'isTargetAddress',
       target: target.constructor,
       propertyName: property as string,
       validator: {
-        validate: (value, asked) => typeof value === 'string' && (takesMail(asked!) ? isMail(value) : isWeb(value)),
-        defaultMessage: asked =>
-          takesMail(asked!)
-            ? 'Give an address such as smtp://mail.example.org:587.'
-            : 'Give an address that starts with http:// or https://.',
+        validate: (value, asked) => typeof value === 'string' && ruleFor(asked!).is(value),
+        defaultMessage: asked => ruleFor(asked!).says,
       },
     });
 }

@@ -40,6 +40,7 @@ export interface IntakeView {
   /** Where mails for it go; null where no mailbox listens. */
   mailAddress: string | null;
   feed: FeedView | null;
+  fileAccess: { host: string; kind: Auth['kind']; name: string; hasSecret: boolean } | null;
   createdAt: string;
   arrivals: number;
   lastArrivalAt: string | null;
@@ -185,6 +186,7 @@ export interface TargetView {
   reads: ReadingKind;
   discoveryPath: string;
   auth: Auth;
+  document: string | null;
   hasToken: boolean;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;
@@ -193,6 +195,18 @@ export interface TargetView {
   readAt: string | null;
   /** Why the last reading failed; null when it did not. */
   fault: string | null;
+}
+
+/** A record of a target, as a value to pick. */
+export interface ChoiceView {
+  value: string;
+  label: string;
+}
+
+/** Files that samples link to, and which of them can’t be had. */
+export interface FilesView {
+  looked: number;
+  faults: { sampleId: string; message: string }[];
 }
 
 export interface ConnectionView {

@@ -21,6 +21,8 @@ export interface Config {
   mail: { port: number; domain: string } | null;
   /** The program of the thread that decodes large messages. */
   decoderFile: string;
+  /** Folder below which rows are appended to files. */
+  rowsDir: string;
   /** Most bytes of a file that is sent on. */
   largestFile: number;
   /** Deliveries under way at once. */
@@ -71,6 +73,7 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
       .filter(Boolean),
     mail: mailFrom(env, host),
     decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
+    rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
     concurrency: 8,
   };

@@ -6,7 +6,7 @@ import { keyIn, vaultIn } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
 import { Courier, DeliveryQueue, dispatcher, Postman } from './delivery';
-import { Contents, Copies } from './files';
+import { Contents, Copies, RowFiles } from './files';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Outward } from './outward';
@@ -41,7 +41,8 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   rmSync(folder, { recursive: true, force: true });
   const contents = new Contents({ store, bodies, outward, vault, folder, most: config.largestFile });
   const copies = new Copies(store.copies, config.publicUrl, linkKey, config.dataDir);
-  const courier = new Courier({ outward, authorizations, contents, copies, postman });
+  const rows = new RowFiles(config.rowsDir);
+  const courier = new Courier({ outward, authorizations, contents, copies, postman, rows });
   const queue = new DeliveryQueue({ store, courier, live, log, concurrency: config.concurrency });
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, live, () => queue.wake());

@@ -125,7 +125,7 @@ function restOf(submission: Submission, used: ReadonlySet<string>): string {
 }
 
 /** An answer inside a text: the names of files, the cells of tables, the rest as text. */
-function textOfAnswer(value: Json | undefined): string {
+export function textOfAnswer(value: Json | undefined): string {
   const one = (item: Json): string =>
     isFile(item)
       ? item.name

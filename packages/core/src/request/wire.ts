@@ -101,6 +101,8 @@ export function wireText(
   extraQuery: [string, string][] = [],
 ): string {
   if (plan.encoding === 'mail') return bodyText(plan);
+  if (plan.url.startsWith('file:'))
+    return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${bodyText(plan)}`;
   const { pathname, search, host } = new URL(plan.url);
   const target = withQuery(pathname + search, extraQuery);
   const headers: [string, string][] = [['host', host], ...plan.headers, ...extraHeaders];

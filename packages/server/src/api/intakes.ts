@@ -22,12 +22,16 @@ export function intakesApi(services: Services): Router {
   const changed = (id: string) => live.publish({ type: 'changed', what: 'intake', id });
 
   /** The row's values for an input: secrets sealed, those left out kept. */
-  const storedIntake = ({ feed, ...input }: IntakeInput, before: IntakeRow | null) => ({
+  const storedIntake = ({ feed, fileAccess, ...input }: IntakeInput, before: IntakeRow | null) => ({
     ...storedProof(input, before),
+    ...storedFileAccess(fileAccess, before),
     ...storedFeed(feed, before),
   });
 
-  const storedProof = ({ verification, ...rest }: Omit<IntakeInput, 'feed'>, before: IntakeRow | null) => {
+  const storedProof = (
+    { verification, ...rest }: Omit<IntakeInput, 'feed' | 'fileAccess'>,
+    before: IntakeRow | null,
+  ) => {
     if (verification === undefined) return rest;
     if (verification === null) return { ...rest, verification: null, secrets: null };
     const { secrets, ...rule } = verification;
@@ -42,6 +46,18 @@ export function intakesApi(services: Services): Router {
     if (rule.kind === 'hmac' && rule.signed !== 'body' && rule.timestampHeader === '')
       throw fieldFault('verification.timestampHeader', 'Give the header that holds the timestamp.');
     return { ...rest, verification: rule, ...(given.length > 0 ? { secrets: vault.seal(JSON.stringify(given)) } : {}) };
+  };
+
+  const storedFileAccess = (access: IntakeInput['fileAccess'], before: IntakeRow | null): Partial<IntakeRow> => {
+    if (access === undefined) return {};
+    if (access === null) return { fileAccess: null, fileSecret: null };
+    const { host, kind, name = '', secret } = access;
+    if (kind !== 'bearer' && name === '') throw fieldFault('fileAccess.name', 'Give the user, header or parameter.');
+    // A secret is bound to the host it was given for.
+    if (!secret && !(before?.fileSecret && before.fileAccess?.host === host))
+      throw fieldFault('fileAccess.secret', 'Give the token, password or key for this host.');
+    const auth = kind === 'bearer' ? { kind } : kind === 'basic' ? { kind, user: name } : { kind, name };
+    return { fileAccess: { host, auth }, ...(secret && { fileSecret: vault.seal(secret) }) };
   };
 
   const storedFeed = (feed: IntakeInput['feed'], before: IntakeRow | null): Partial<IntakeRow> => {

@@ -1,11 +1,20 @@
-import { DraftInput, RouteInput, RunInput, TermsInput, type RefusalView, type RouteView } from '@grammata/contract';
+import {
+  DraftInput,
+  RouteInput,
+  RunInput,
+  TermsInput,
+  type FilesView,
+  type RefusalView,
+  type RouteView,
+} from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
 import { newLine } from '@grammata/core/request';
 import { writable } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
 import { iso, now } from '../clock';
-import { runDraft } from '../delivery';
+import { filesNeeded, runDraft } from '../delivery';
+import { isFileFault } from '../files';
 import { newId } from '../ids';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
@@ -14,9 +23,13 @@ import { formView } from './forms';
 import { checked } from './validate';
 import { routeSummary, targetView } from './views';
 
+/** How many of the newest submissions, and how many of their files, are looked at before a route goes live. */
+const NEWEST = 40;
+const MOST_FILES = 5;
+
 /** Routes: their drafts, going live, pausing. */
 export function routesApi(services: Services): Router {
-  const { store, live, queue, courier } = services;
+  const { store, live, queue, courier, contents } = services;
   const router = Router();
   const routeOr404 = (id: string): RouteRow => {
     const row = store.routes.byId(id);
@@ -95,6 +108,8 @@ export function routesApi(services: Services): Router {
         `Required and not filled: ${missing.join(', ')}.`,
         'Give each of them a source under What.',
       );
+    const lacking = trialFault(row);
+    if (lacking) throw new HttpProblem(409, lacking, 'Try it for real under What, Run.');
     const after = store.routes.goLive(row.id)!;
     changed(row.id);
     queue.wake();
@@ -128,6 +143,24 @@ export function routesApi(services: Services): Router {
     response.json(ran);
   });
 
+  /** Whether the files of the newest submissions that go along can be had. */
+  router.get('/routes/:id/files', async (request, response) => {
+    const row = routeOr404(request.params.id);
+    const route = queue.preparation.route(row.draft, 'live');
+    const view: FilesView = { looked: 0, faults: [] };
+    if (route instanceof Problem) return void response.json(view);
+    for (const { id, data } of store.forms.samples(row.formId, NEWEST)) {
+      for (const index of filesNeeded(route, data)) {
+        if (view.looked >= MOST_FILES) break;
+        view.looked += 1;
+        const got = await contents.get(id, data, index);
+        if (isFileFault(got)) view.faults.push({ sampleId: id, message: got.message });
+        else got.remove();
+      }
+    }
+    response.json(view);
+  });
+
   /** What targets had against single values, beside the lines they are about. */
   router.get('/routes/:id/refusals', (request, response) => {
     const { id } = routeOr404(request.params.id);
@@ -149,4 +182,15 @@ export function routesApi(services: Services): Router {
     response.status(204).end();
   });
   return router;
+}
+
+/** What is lacking where a draft has to be tried for real first, or null. */
+function trialFault({ draft, trial }: RouteRow): string | null {
+  if (!draft.terms.needsTrial) return null;
+  if (trial?.revision !== draft.revision) return 'This draft has to be tried for real before it goes live.';
+  if (trial.problems.length > 0) return `The last real try failed: ${trial.problems[0]!.message}`;
+  const held = trial.done.map(each => each.held ?? []).flat();
+  if (held.length === 0) return 'The last real try read nothing back: have a call do so.';
+  const lost = held.filter(each => !['same', 'reformatted', 'rounded'].includes(each.verdict));
+  return lost.length > 0 ? `The target did not keep ${lost.map(each => each.field).join(', ')} as it was sent.` : null;
 }

@@ -4,8 +4,8 @@ import { Router } from 'express';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
-import { readTarget } from '../targets';
-import { checked } from './validate';
+import { choicesOf, readTarget } from '../targets';
+import { checked, textFrom } from './validate';
 import { targetView } from './views';
 
 /** Downstream systems: their address, credentials, and what they offer. */
@@ -22,11 +22,13 @@ export function targetsApi(services: Services): Router {
   router.get('/targets', (_request, response) => void response.json(store.targets.all().map(targetView)));
 
   router.post('/targets', async (request, response) => {
-    const { token, auth, ...input } = checked(TargetInput, request.body);
+    const { token, auth, tryBaseUrl, tryToken, ...input } = checked(TargetInput, request.body);
     const row = store.targets.create({
       ...input,
       auth: authOf(auth),
       secret: token ? vault.seal(token) : null,
+      trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
+      trySecret: tryBaseUrl && tryToken ? vault.seal(tryToken) : null,
     });
     response.status(201).json(targetView((await readTarget(services, row)).stored));
   });
@@ -35,23 +37,35 @@ export function targetsApi(services: Services): Router {
 
   router.patch('/targets/:id', async (request, response) => {
     const row = targetOr404(request.params.id);
-    const { token, auth, ...input } = checked(TargetInput, {
+    const { token, auth, tryBaseUrl, tryToken, ...input } = checked(TargetInput, {
       name: row.name,
+      document: row.document,
+      recipe: row.recipe,
+      tryBaseUrl: row.trySide?.baseUrl ?? null,
       baseUrl: row.baseUrl,
       reads: row.reads,
       discoveryPath: row.discoveryPath,
       auth: row.auth,
       ...request.body,
     });
-    const movesHost = new URL(input.baseUrl).host !== new URL(row.baseUrl).host;
-    if (movesHost && row.secret && token === undefined) {
-      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
-        { field: 'token', message: 'The address moves to another host: give the token again.' },
+    const moves = (to: string, from: string | undefined) =>
+      from !== undefined && new URL(to).host !== new URL(from).host;
+    const again = (field: string) =>
+      new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
+        { field, message: 'The address moves to another host: give the token again.' },
       ]);
-    }
+    if (moves(input.baseUrl, row.baseUrl) && row.secret && token === undefined) throw again('token');
+    if (tryBaseUrl && moves(tryBaseUrl, row.trySide?.baseUrl) && row.trySecret && !tryToken) throw again('tryToken');
     const kept = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
     const secret = auth?.kind === 'none' ? null : kept;
-    const stored = store.targets.update(row.id, { ...input, auth: authOf(auth), secret })!;
+    const keptTry = tryToken ? vault.seal(tryToken) : row.trySecret;
+    const stored = store.targets.update(row.id, {
+      ...input,
+      auth: authOf(auth),
+      secret,
+      trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
+      trySecret: tryBaseUrl && auth?.kind !== 'none' ? keptTry : null,
+    })!;
     response.json(targetView((await readTarget(services, stored)).stored));
   });
 
@@ -63,6 +77,11 @@ export function targetsApi(services: Services): Router {
     store.targets.remove(row.id);
     changed(row.id);
     response.status(204).end();
+  });
+
+  /** What the target answers to a question for a list, as values to pick. */
+  router.get('/targets/:id/choices', async (request, response) => {
+    response.json(await choicesOf(targetOr404(request.params.id), textFrom(request.query.operation) ?? '', services));
   });
 
   /** Tests the connection and reads the tables and columns anew. */

@@ -6,6 +6,7 @@ import type {
   RouteSummary,
   TargetView,
 } from '@grammata/contract';
+import type { Auth } from '@grammata/core/target';
 import { iso, isoOrNull } from '../clock';
 import { aboutSubmission, callLabel } from '../delivery';
 import type { Services } from '../services';
@@ -55,12 +56,23 @@ export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[
       nextAt: feeds.nextAt(row.id),
       reading: row.feedReading && { ...row.feedReading, at: iso(row.feedReading.at) },
     },
+    fileAccess: row.fileAccess && {
+      host: row.fileAccess.host,
+      ...nameIn(row.fileAccess.auth),
+      hasSecret: row.fileSecret !== null,
+    },
     createdAt: iso(row.createdAt),
     arrivals: traffic.get(row.id)?.arrivals ?? 0,
     lastArrivalAt: isoOrNull(traffic.get(row.id)?.lastAt ?? null),
     forms: forms.filter(each => each.form.intakeId === row.id).map(formSummary),
   }));
 }
+
+/** A kind of credentials with its user, header or parameter. */
+const nameIn = (auth: Auth) => ({
+  kind: auth.kind,
+  name: auth.kind === 'basic' ? auth.user : 'name' in auth ? auth.name : '',
+});
 
 export function arrivalSummary({ store }: Services, row: ArrivalRow): ArrivalSummary {
   const submissions = store.arrivals.submissionsOf(row.id);
@@ -89,6 +101,7 @@ export const targetView = (row: TargetRow): TargetView => ({
   reads: row.reads,
   discoveryPath: row.discoveryPath,
   auth: row.auth,
+  document: row.document,
   hasToken: row.secret !== null,
   tryBaseUrl: row.trySide?.baseUrl ?? null,
   operations: row.operations,

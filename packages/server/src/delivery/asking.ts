@@ -42,11 +42,13 @@ export async function askTarget(
   of: { submissionId: string; data: Submission; idempotencyKey: string; side: Side },
 ): Promise<Asked> {
   const startedAt = now();
+  const step = route.steps.find(each => each.call.id === ask.callId)!;
   const { result, recorded } = await courier.carry(ask.request, {
     submissionId: of.submissionId,
     data: of.data,
     idempotencyKey: keyFor(route, of.idempotencyKey, ask),
     side: sideOf(route.targets.get(ask.targetId)!, of.side),
+    columns: step.main.operation.fields.map(field => field.key),
   });
   const judged = verdictOn(result, now());
   const body = isFault(result) ? '' : result.body;
@@ -55,11 +57,7 @@ export async function askTarget(
   const isNone = ask.purpose === 'find' && !isFault(result) && result.status === 404;
   const isNoData = ask.purpose === 'find' && judged.outcome === 'delivered' && answer === undefined && !isBlank(body);
   // Another delivery made the record between the looking and the making: looked for again, it is found.
-  const isLate =
-    ask.purpose === 'create' &&
-    !isFault(result) &&
-    result.status === 409 &&
-    route.steps.some(step => step.call.id === ask.callId && step.find);
+  const isLate = ask.purpose === 'create' && !isFault(result) && result.status === 409 && step.find !== null;
   const verdict: Verdict = isLate
     ? { ...judged, outcome: 'retry' }
     : isNone

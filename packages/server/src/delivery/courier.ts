@@ -12,7 +12,7 @@ import {
 import { fileIndex, withValueAt, type Json, type Submission } from '@grammata/core/submission';
 import { MASK, withQuery } from '@grammata/core/target';
 import FormData from 'form-data';
-import { isFileFault, type Contents, type Copies, type Staged } from '../files';
+import { isFileFault, RowFault, type Contents, type Copies, type RowFiles, type Staged } from '../files';
 import {
   isFault,
   maskedFor,
@@ -30,6 +30,7 @@ export interface CourierParts {
   contents: Contents;
   copies: Copies;
   postman: Postman;
+  rows: RowFiles;
 }
 
 /** What a request is sent for. */
@@ -39,6 +40,8 @@ export interface Errand {
   idempotencyKey: string;
   /** Where it goes and how that is shown who asks. */
   side: Sealed & { baseUrl: string };
+  /** The names of the operation's fields, in their order. */
+  columns: string[];
 }
 
 export interface Carried {
@@ -76,6 +79,7 @@ export class Courier {
       const at = (file: PlannedFile) => staged.get(fileIndex(errand.data, file.file))!;
       if (plan.encoding === 'mail')
         return { result: await this.parts.postman.post(plan, errand, at, linked), recorded };
+      if (plan.url.startsWith('file:')) return { result: this.#append(plan, errand), recorded };
       return { result: await this.#send(plan, errand, at, linked), recorded };
     } finally {
       staged.forEach(each => each.remove());
@@ -95,6 +99,17 @@ export class Courier {
     if (inMemory <= MOST_IN_MEMORY) return null;
     const message = `Its files are ${Math.round(inMemory / 1e6)} MB; in base64 at most ${MOST_IN_MEMORY / 1e6} MB are sent.`;
     return { code: 'file', message, milliseconds: 0 };
+  }
+
+  /** A row for a file on the own disk. A row that was appended before a crash may be appended again: files know no keys. */
+  #append(plan: RequestPlan, { columns }: Errand): OutwardAnswer | OutwardFault {
+    try {
+      const size = this.parts.rows.append(plan.url, plan.body, columns);
+      const body = `${size} bytes appended.`;
+      return { status: 200, headers: {}, bytes: Buffer.from(body), body, cut: false, milliseconds: 0 };
+    } catch (error) {
+      return { code: error instanceof RowFault ? 'file' : 'other', message: (error as Error).message, milliseconds: 0 };
+    }
   }
 
   async #send(plan: RequestPlan, errand: Errand, at: (file: PlannedFile) => Staged, linked: (text: string) => string) {

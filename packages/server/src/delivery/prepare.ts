@@ -1,7 +1,7 @@
 import type { CallInput, DraftInput } from '@grammata/contract';
 import { compileSteps, likelyAnswers, situationsOf, type CompiledStep, type RunTarget } from '@grammata/core/perform';
-import { stoppers, type RequestPlan } from '@grammata/core/request';
-import { asText, type Submission } from '@grammata/core/submission';
+import { bodyText, copiesIn, stoppers, type RequestPlan } from '@grammata/core/request';
+import { asText, fileIndex, type Submission } from '@grammata/core/submission';
 import { Problem, type TransformContext } from '@grammata/core/transform';
 import type { DeliveryRow, Store, TargetRow } from '../store';
 
@@ -87,6 +87,13 @@ export function foreseen(
     planned: planned.map(({ callId, planned: { request } }) => ({ callId, plan: request })),
     problems: planned.flatMap(each => (each.passes ? [] : stoppers(each.planned))),
   };
+}
+
+/** The places among a submission's files of those that go along with a route's requests, or are copied. */
+export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
+  const { planned } = foreseen(route, data);
+  const along = planned.flatMap(({ plan }) => plan.files.map(each => fileIndex(data, each.file)));
+  return [...new Set([...along, ...planned.flatMap(({ plan }) => copiesIn(bodyText(plan) + plan.url))])];
 }
 
 /** The name of a call among others: what its operation does. */

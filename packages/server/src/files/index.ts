@@ -1,3 +1,4 @@
 export * from './contents';
 export * from './copies';
+export * from './rows';
 export * from './staging';

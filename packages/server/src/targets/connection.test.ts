@@ -21,6 +21,8 @@ const target = {
   reads: 'openapi' as const,
   auth: { kind: 'query' as const, name: 'key' },
   secret: vault.seal('s3 cret'),
+  document: null,
+  recipe: null,
 };
 const connected = (outward: Outward) =>
   connect(target, outward, new Authorizations(outward, vault), {

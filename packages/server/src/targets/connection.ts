@@ -1,6 +1,10 @@
 import type { ConnectionView } from '@grammata/contract';
 import { parseJson, type Json } from '@grammata/core/submission';
 import {
+  appendOperations,
+  readExample,
+  readTableFiles,
+  type DiscoveryRecipe,
   isWriting,
   readDiscovery,
   readOpenApi,
@@ -27,11 +31,14 @@ const MOST_DOCUMENT = 5_000_000;
 /** What a document offers, with a sentence on it; or why it offers nothing. */
 type Found = { operations: Operation[]; says: string } | { fault: string };
 
-const readers: Record<Exclude<TargetRow['reads'], 'mail'>, { advice: string; read: (document: Json) => Found }> = {
+const readers: Record<
+  'tables' | 'openapi',
+  { advice: string; read: (document: Json, recipe: DiscoveryRecipe) => Found }
+> = {
   tables: {
     advice: 'Check the path of the address that lists the tables.',
-    read(document) {
-      const found = readDiscovery(document, usualRecipe);
+    read(document, recipe) {
+      const found = readDiscovery(document, recipe);
       if ('fault' in found) return found;
       const columns = found.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
       return { operations: found.operations, says: `lists ${found.operations.length} tables with ${columns} columns` };
@@ -55,12 +62,14 @@ const readers: Record<Exclude<TargetRow['reads'], 'mail'>, { advice: string; rea
 
 /** Asks a target for what it offers, and says in a sentence how that went. */
 export async function connect(
-  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret'>,
+  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret' | 'document' | 'recipe'>,
   outward: Outward,
   authorizations: Authorizations,
   postman: Pick<Postman, 'check'>,
 ): Promise<Connection> {
   if (target.reads === 'mail') return greet(target, postman);
+  const given = givenIn(target);
+  if (given) return given;
   const credentials = await authorizations.for(target);
   const answer = isFault(credentials) ? credentials : await ask(target, credentials, outward);
   const { milliseconds } = answer;
@@ -69,17 +78,48 @@ export async function connect(
     view: { ok: false, verdict, advice, status, milliseconds },
     operations: null,
   });
-  const reader = readers[target.reads];
+  const reader = readers[target.reads === 'openapi' ? 'openapi' : 'tables'];
   const trouble = troubleWith(answer, reader.advice);
   if (trouble) return failed(...trouble);
   const { body, cut } = answer as OutwardAnswer;
   if (cut) return failed('It answered with more than 5 MB.', 'Give the address of a smaller document.');
   const document = documentOf(body);
   if (document === undefined) return failed('It answered, but not with JSON.', reader.advice);
-  const found = reader.read(document);
+  const found = reader.read(document, target.recipe ?? usualRecipe);
   if ('fault' in found) return failed(found.fault, reader.advice);
   const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
   return { view: { ok: true, verdict, advice: null, status, milliseconds }, operations: found.operations };
+}
+
+/** What was given with the target, and is not asked for. */
+function givenIn({ reads, document }: Pick<TargetRow, 'reads' | 'document'>): Connection | null {
+  const told = (ok: boolean, verdict: string, advice: string | null): ConnectionView => ({
+    ok,
+    verdict,
+    advice,
+    status: null,
+    milliseconds: 0,
+  });
+  const read = (found: { operations: Operation[] } | { fault: string }, says: string, advice: string): Connection =>
+    'fault' in found
+      ? { view: told(false, found.fault, advice), operations: null }
+      : { view: told(true, `${says} ${found.operations.length}.`, null), operations: found.operations };
+  if (reads === 'example')
+    return read(
+      readExample(document ?? ''),
+      'Made from the example; nothing was sent. Operations:',
+      'Give a curl line, a HAR file, or a record in JSON.',
+    );
+  if (reads === 'files') {
+    const files = readTableFiles(document ?? '');
+    const found = 'fault' in files ? files : { operations: appendOperations(files) };
+    return read(found, 'Rows are appended on this server’s own disk. Files:', 'Name each file with its columns.');
+  }
+  if (reads !== 'openapi' || document === null) return null;
+  const parsed = documentOf(document);
+  if (parsed === undefined)
+    return { view: told(false, 'It is neither JSON nor YAML.', readers.openapi.advice), operations: null };
+  return read(readOpenApi(parsed), 'Read from the document that was given. Operations:', 'Give an OpenAPI document.');
 }
 
 /** A mail server offers one thing, and is only greeted. */

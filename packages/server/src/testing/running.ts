@@ -34,6 +34,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     allowPrivate: ['127.0.0.1'],
     concurrency: 4,
     largestFile: 50_000_000,
+    rowsDir: path.join(dataDir, 'rows'),
     mail: null,
     decoderFile: 'given where a test reads large messages',
     ...more,

@@ -3,6 +3,7 @@ import { useState, type FormEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiFault, wordsFor } from '../app/api';
 import { Act, counted, Fault, Labelled, Press } from '../ui';
+import { FileAccess, fileAccessOf } from './FileAccess';
 import { useChangeIntake, useRemoveIntake } from './queries';
 import { ruleOf, Verification, type Rule } from './Verification';
 
@@ -36,6 +37,7 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
   const [origins, setOrigins] = useState(intake.allowedOrigins.join(', '));
   const [sameWithin, setSameWithin] = useState(String(intake.sameWithin));
   const [keepDays, setKeepDays] = useState(intake.keepDays === null ? '' : String(intake.keepDays));
+  const [fileAccess, setFileAccess] = useState(() => fileAccessOf(intake.fileAccess));
   const change = useChangeIntake(intake.id);
   const errors = change.error instanceof ApiFault ? (change.error.problem.errors ?? []) : [];
   const errorOf = (field: string) => errors.find(each => each.field === field)?.message ?? null;
@@ -49,6 +51,7 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
         reply,
         replyText,
         verification,
+        fileAccess,
         allowedAddresses: listed(addresses),
         allowedOrigins: listed(origins),
         sameWithin: Number(sameWithin),
@@ -157,6 +160,12 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
           )}
         </Labelled>
       </div>
+      <FileAccess
+        access={fileAccess}
+        isStored={intake.fileAccess?.hasSecret === true && intake.fileAccess.host === fileAccess?.host}
+        errorOf={errorOf}
+        onChange={setFileAccess}
+      />
       <Labelled
         label="Days that what arrived is kept"
         hint="Empty for ever. Samples marked as kept stay, and what is not delivered yet."

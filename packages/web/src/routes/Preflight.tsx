@@ -1,9 +1,10 @@
+import type { FilesView } from '@grammata/contract';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useReadTargets } from '../targets/queries';
 import { count, counted, Fault, Press, type Tone, Note } from '../ui';
-import { useGoLive } from './queries';
+import { useFilesCheck, useGoLive } from './queries';
 import type { Workbench } from './workbench';
 
 interface Check {
@@ -48,6 +49,18 @@ function checks({ editing, operationOf, targetOf, run, samples }: Workbench): Ch
   ];
 }
 
+/** Whether the files of the newest submissions can be had. */
+function fileChecks(files: FilesView | undefined): Check[] {
+  if (!files || files.looked === 0) return [];
+  if (files.faults.length === 0)
+    return [
+      { tone: 'fine', words: `Files of the newest submissions can be had: ${files.looked} looked at.`, stops: false },
+    ];
+  const [first] = files.faults;
+  const words = `${files.faults.length} of ${files.looked} files that were looked at can’t be had. ${first!.message}`;
+  return [{ tone: 'look', words, stops: false }];
+}
+
 export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
   const { route, editing } = workbench;
   const { mutate: read, data: connections } = useReadTargets(route.targets);
@@ -63,7 +76,8 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
         }
       : { tone: 'look', words: `Asking ${name}…`, stops: true };
   });
-  const all = [...checks(workbench), ...reach];
+  const files = useFilesCheck(route.id);
+  const all = [...checks(workbench), ...reach, ...fileChecks(files.data)];
   const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">

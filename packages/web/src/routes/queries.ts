@@ -1,5 +1,6 @@
 import type {
   DraftInput,
+  FilesView,
   FormView,
   RouteInput,
   RefusalView,
@@ -30,6 +31,9 @@ export const useDryRun = (id: string, revision: number, sampleId: string | undef
     enabled: sampleId !== undefined && isStored,
     staleTime: 0,
   });
+
+export const useFilesCheck = (id: string) =>
+  useQuery({ queryKey: ['routes', id, 'files'], queryFn: () => api<FilesView>(`/routes/${id}/files`), gcTime: 0 });
 
 function useRouteChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();

@@ -1,21 +1,18 @@
-import { TargetInput, type AuthInput, type ReadingKind } from '@grammata/contract';
+import { TargetInput, type ReadingKind } from '@grammata/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { useForm, useWatch, type FieldErrors, type UseFormRegister } from 'react-hook-form';
+import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
 import { ApiFault, wordsFor } from '../app/api';
-import { Fault, Labelled, Press } from '../ui';
+import { Act, Fault, Labelled, Press } from '../ui';
+import { AuthFields, authWords } from './AuthFields';
+import { DocumentField } from './DocumentField';
 
-const usualPaths: Record<ReadingKind, string> = { tables: '/tables', openapi: '/openapi.json', mail: '/' };
-
-/** The kinds of credentials, and what their secret is called. */
-export const authWords: Record<AuthInput['kind'], { words: string; secret: string }> = {
-  bearer: { words: 'a bearer token', secret: 'Bearer token' },
-  basic: { words: 'user and password (HTTP Basic)', secret: 'Password' },
-  header: { words: 'an API key in a header', secret: 'Key' },
-  query: { words: 'an API key in the query', secret: 'Key' },
-  oauth: { words: 'OAuth 2 client credentials', secret: 'Client secret' },
-  webhook: { words: 'a signature (Standard Webhooks)', secret: 'Signing secret' },
-  hmac: { words: 'a signature (HMAC over the body)', secret: 'Signing secret' },
-  none: { words: 'none', secret: '' },
+const usualPaths: Record<ReadingKind, string> = {
+  tables: '/tables',
+  openapi: '/openapi.json',
+  example: '/',
+  mail: '/',
+  files: '/',
 };
 
 const resolver = classValidatorResolver(TargetInput);
@@ -38,7 +35,7 @@ export function TargetForm({
   onSubmit: (input: TargetInput) => void;
   onCancel: () => void;
 }) {
-  const { register, handleSubmit, formState, setValue, control } = useForm<TargetInput>({
+  const { register, handleSubmit, formState, getValues, setValue, control } = useForm<TargetInput>({
     resolver,
     defaultValues: {
       name: '',
@@ -52,12 +49,25 @@ export function TargetForm({
   });
   const [reads, path, kind = 'bearer'] = useWatch({ control, name: ['reads', 'discoveryPath', 'auth.kind'] });
   const isMail = reads === 'mail';
+  const isFiles = reads === 'files';
+  const [givesDocument, setGivesDocument] = useState(Boolean(initial.document));
+  const [hasTrySide, setHasTrySide] = useState(Boolean(initial.tryBaseUrl));
+  const givenHere = reads === 'example' || isFiles || (reads === 'openapi' && givesDocument);
+  const hasPath = reads === 'tables' || (reads === 'openapi' && !givesDocument);
   const kinds = Object.entries(authWords).filter(([each]) => !isMail || each === 'basic' || each === 'none');
   const said = error instanceof ApiFault ? (error.problem.errors ?? []) : [];
   const authErrors = formState.errors.auth;
   const errorOf = (field: keyof TargetInput) =>
     formState.errors[field]?.message ?? said.find(each => each.field === field)?.message ?? null;
-  const submit = handleSubmit(input => onSubmit({ ...input, token: input.token || undefined }));
+  const submit = handleSubmit(input =>
+    onSubmit({
+      ...input,
+      token: input.token || undefined,
+      document: givenHere ? input.document : null,
+      tryBaseUrl: (hasTrySide && input.tryBaseUrl) || null,
+      tryToken: input.tryToken || undefined,
+    }),
+  );
   return (
     <form
       onSubmit={event => void submit(event)}
@@ -68,13 +78,17 @@ export function TargetForm({
         <Labelled label="Name" error={errorOf('name')}>
           {ids => <input {...ids} {...register('name')} className="write" placeholder="Register" autoFocus />}
         </Labelled>
-        <Labelled label={isMail ? 'Address of the server' : 'Base address'} error={errorOf('baseUrl')}>
+        <Labelled
+          label={isMail ? 'Address of the server' : isFiles ? 'Folder' : 'Base address'}
+          hint={isFiles ? 'Below the folder that this server was given for rows.' : undefined}
+          error={errorOf('baseUrl')}
+        >
           {ids => (
             <input
               {...ids}
               {...register('baseUrl')}
               className="write font-mono text-small"
-              placeholder={isMail ? 'smtp://mail.example.org:587' : 'https://…'}
+              placeholder={isMail ? 'smtp://mail.example.org:587' : isFiles ? 'file://visits' : 'https://…'}
             />
           )}
         </Labelled>
@@ -88,58 +102,63 @@ export function TargetForm({
                   const chosen = (event.target as HTMLSelectElement).value as ReadingKind;
                   if (Object.values(usualPaths).includes(path)) setValue('discoveryPath', usualPaths[chosen]);
                   if (chosen === 'mail') setValue('auth.kind', 'basic');
+                  if (chosen === 'files') setValue('auth.kind', 'none');
                 },
               })}
               className="write"
             >
               <option value="tables">a list of its tables and columns</option>
               <option value="openapi">an OpenAPI document</option>
+              <option value="example">an example: a curl line, a HAR file, a record</option>
               <option value="mail">nothing: it is a mail server</option>
+              <option value="files">nothing: rows go to files on this server</option>
             </select>
           )}
         </Labelled>
-        {!isMail && (
+        {hasPath && (
           <Labelled
             label={reads === 'openapi' ? 'Has its document at' : 'Lists its tables at'}
-            hint="Below the base address."
+            hint={
+              reads === 'openapi' ? (
+                <>
+                  Below the base address. <Act onClick={() => setGivesDocument(true)}>Give the document itself</Act>
+                </>
+              ) : (
+                'Below the base address.'
+              )
+            }
             error={errorOf('discoveryPath')}
           >
             {ids => <input {...ids} {...register('discoveryPath')} className="write font-mono text-small" />}
           </Labelled>
         )}
-        <Labelled label="Credentials">
-          {ids => (
-            <select {...ids} {...register('auth.kind')} className="write">
-              {kinds.map(([value, { words }]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-        {kind === 'basic' && (
-          <Labelled label="User" error={authErrors?.user?.message ?? errorOf('auth')}>
-            {ids => <input {...ids} {...register('auth.user')} className="write" autoComplete="off" />}
-          </Labelled>
+        {givenHere && (
+          <DocumentField
+            kind={reads}
+            register={register('document')}
+            onText={text => {
+              setValue('document', text);
+              const [, origin] = /(https?:\/\/[^\s/'"]+)/.exec(text) ?? [];
+              if (reads === 'example' && origin && !getValues('baseUrl')) setValue('baseUrl', origin);
+            }}
+            error={errorOf('document')}
+            onAddress={reads === 'openapi' ? () => setGivesDocument(false) : null}
+          />
         )}
-        {kind === 'oauth' && <OAuthFields register={register} errors={authErrors} />}
-        {kind === 'hmac' && <HmacFields register={register} />}
-        {(kind === 'header' || kind === 'query' || kind === 'hmac') && (
-          <Labelled
-            label={kind === 'query' ? 'Parameter' : 'Header'}
-            error={authErrors?.name?.message ?? errorOf('auth')}
-          >
+        {!isFiles && (
+          <Labelled label="Credentials">
             {ids => (
-              <input
-                {...ids}
-                {...register('auth.name')}
-                className="write font-mono text-small"
-                placeholder={kind === 'query' ? 'key' : kind === 'hmac' ? 'X-Signature' : 'X-Api-Key'}
-              />
+              <select {...ids} {...register('auth.kind')} className="write">
+                {kinds.map(([value, { words }]) => (
+                  <option key={value} value={value}>
+                    {words}
+                  </option>
+                ))}
+              </select>
             )}
           </Labelled>
         )}
+        <AuthFields kind={kind} register={register} errors={authErrors} said={errorOf('auth')} />
         {kind !== 'none' && (
           <Labelled
             label={authWords[kind].secret}
@@ -158,6 +177,43 @@ export function TargetForm({
             )}
           </Labelled>
         )}
+        {!isMail && !isFiles && !hasTrySide && (
+          <p className="self-end pb-1 text-small text-ink-3">
+            <Act onClick={() => setHasTrySide(true)}>Add a side to try things on</Act>
+          </p>
+        )}
+        {hasTrySide && (
+          <>
+            <Labelled
+              label="Things are tried on"
+              hint="Real tries go there; live routes go to the base address."
+              error={errorOf('tryBaseUrl')}
+            >
+              {ids => (
+                <input
+                  {...ids}
+                  {...register('tryBaseUrl')}
+                  className="write font-mono text-small"
+                  placeholder="https://try.…"
+                />
+              )}
+            </Labelled>
+            {kind !== 'none' && (
+              <Labelled label={`${authWords[kind].secret}, for trying`} error={errorOf('tryToken')}>
+                {ids => (
+                  <input
+                    {...ids}
+                    {...register('tryToken')}
+                    className="write font-mono text-small"
+                    type="password"
+                    autoComplete="off"
+                    placeholder={initial.tryBaseUrl ? '••••••' : ''}
+                  />
+                )}
+              </Labelled>
+            )}
+          </>
+        )}
       </div>
       {error !== null && error !== undefined && said.length === 0 && <Fault>{wordsFor(error)}</Fault>}
       <div className="flex gap-4">
@@ -169,72 +225,5 @@ export function TargetForm({
         </Press>
       </div>
     </form>
-  );
-}
-
-interface AuthFieldsProps {
-  register: UseFormRegister<TargetInput>;
-  errors?: FieldErrors<TargetInput>['auth'];
-}
-
-function OAuthFields({ register, errors }: AuthFieldsProps) {
-  return (
-    <>
-      <Labelled label="Tokens are had at" error={errors?.tokenUrl?.message ?? null}>
-        {ids => (
-          <input
-            {...ids}
-            {...register('auth.tokenUrl')}
-            className="write font-mono text-small"
-            placeholder="https://…/token"
-          />
-        )}
-      </Labelled>
-      <Labelled label="Client identifier" error={errors?.clientId?.message ?? null}>
-        {ids => (
-          <input {...ids} {...register('auth.clientId')} className="write font-mono text-small" autoComplete="off" />
-        )}
-      </Labelled>
-      <Labelled label="Scope" hint="Left empty, the target’s usual one.">
-        {ids => <input {...ids} {...register('auth.scope')} className="write font-mono text-small" />}
-      </Labelled>
-      <Labelled label="The client shows itself">
-        {ids => (
-          <select {...ids} {...register('auth.clientIn')} className="write">
-            <option value="header">by HTTP Basic</option>
-            <option value="body">in the body</option>
-          </select>
-        )}
-      </Labelled>
-    </>
-  );
-}
-
-function HmacFields({ register }: AuthFieldsProps) {
-  return (
-    <>
-      <Labelled label="Algorithm">
-        {ids => (
-          <select {...ids} {...register('auth.algorithm')} className="write">
-            <option value="sha256">SHA-256</option>
-            <option value="sha512">SHA-512</option>
-            <option value="sha1">SHA-1</option>
-          </select>
-        )}
-      </Labelled>
-      <Labelled label="Written">
-        {ids => (
-          <select {...ids} {...register('auth.encoding')} className="write">
-            <option value="hex">in hexadecimal</option>
-            <option value="base64">in base64</option>
-          </select>
-        )}
-      </Labelled>
-      <Labelled label="With this before it">
-        {ids => (
-          <input {...ids} {...register('auth.prefix')} className="write font-mono text-small" placeholder="sha256=" />
-        )}
-      </Labelled>
-    </>
   );
 }

@@ -6,7 +6,8 @@ import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { Act, counted, Fault, Moment, Note, Press, Sheet } from '../ui';
 import { useChangeTarget, useReadTarget, useRemoveTarget, useTarget } from './queries';
-import { authWords, TargetForm } from './TargetForm';
+import { authWords } from './AuthFields';
+import { TargetForm } from './TargetForm';
 
 export function TargetPage() {
   const { id = '' } = useParams();
@@ -57,6 +58,14 @@ function Loaded({ target }: { target: TargetView }) {
         <span className="text-ink-2">
           {target.reads === 'mail' ? (
             'mail server'
+          ) : target.reads === 'files' ? (
+            'files of rows on this server'
+          ) : target.document !== null ? (
+            target.reads === 'example' ? (
+              'made from an example'
+            ) : (
+              'made from a document that was given'
+            )
           ) : (
             <>
               {target.reads === 'openapi' ? 'OpenAPI document' : 'tables'} at{' '}
@@ -78,6 +87,8 @@ function Loaded({ target }: { target: TargetView }) {
             reads: target.reads,
             discoveryPath: target.discoveryPath,
             auth: target.auth,
+            document: target.document,
+            tryBaseUrl: target.tryBaseUrl,
           }}
           hasToken={target.hasToken}
           error={change.error}

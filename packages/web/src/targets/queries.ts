@@ -1,10 +1,18 @@
-import type { ConnectionView, TargetInput, TargetView } from '@grammata/contract';
+import type { ChoiceView, ConnectionView, TargetInput, TargetView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
 export const useTargets = () => useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
 export const useTarget = (id: string) =>
   useQuery({ queryKey: ['targets', id], queryFn: () => api<TargetView>(`/targets/${id}`) });
+
+/** What a target answers to a question for a list, as values to pick from. */
+export const useChoices = (id: string, operationId: string) =>
+  useQuery({
+    queryKey: ['targets', id, 'choices', operationId],
+    queryFn: () => api<ChoiceView[]>(`/targets/${id}/choices?operation=${encodeURIComponent(operationId)}`),
+    enabled: id !== '' && operationId !== '',
+  });
 
 function useTargetChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();

@@ -53,6 +53,21 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
               />
             )}
           </Labelled>
+          <label className="flex items-baseline gap-2 sm:col-span-2">
+            <input
+              type="checkbox"
+              className="accent-oxide"
+              checked={terms.needsTrial ?? false}
+              onChange={event => {
+                const needsTrial = event.target.checked;
+                editing.edit(draft => ({ ...draft, terms: { ...draft.terms, needsTrial } }));
+              }}
+            />
+            <span>
+              Goes live only after a real try that was read back without loss
+              <span className="block text-small text-ink-3">Each edit has to be tried anew.</span>
+            </span>
+          </label>
           <Labelled label="Time zone of the form’s people" hint="Times without a zone are read in it.">
             {ids => (
               <select

@@ -1,6 +1,6 @@
 import { useDraggable } from '@dnd-kit/core';
 import { fieldsOf, type Source } from '@grammata/core/request';
-import { asText, isBlank, referredTo, type FieldKind, type Submission } from '@grammata/core/submission';
+import { asText, isBlank, isFile, referredTo, type FieldKind, type Submission } from '@grammata/core/submission';
 import { bytes, count, kindMarks, Moment } from '../../ui';
 import type { Reference, Workbench } from '../workbench';
 
@@ -82,13 +82,13 @@ export function Copy({
         </p>
       )}
       {call.repeat && <Items items={items} />}
+      <ul>{of('question').map(row)}</ul>
       {of('delivery').length > 0 && sample && (
         <>
-          <h2 className="pt-3 pb-1 font-sans! text-small! font-normal! text-ink-3">Known as it is delivered</h2>
-          <ul className="border-y border-rule">{of('delivery').map(row)}</ul>
+          <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">Known as it is delivered</h2>
+          <ul className="border-t border-rule">{of('delivery').map(row)}</ul>
         </>
       )}
-      <ul>{of('question').map(row)}</ul>
       {sample && (
         <>
           <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">About the submission</h2>
@@ -127,7 +127,7 @@ function words(submission: Submission | null, key: string): { text: string; kind
   const files = submission.files.filter(each => each.field === key);
   if (files.length === 0) {
     const value = referredTo(submission, key);
-    return { text: isBlank(value) ? '' : asText(value), kind: null };
+    return { text: isBlank(value) ? '' : isFile(value) ? value.name : asText(value), kind: null };
   }
   const size = files.reduce((sum, file) => sum + (file.size ?? 0), 0);
   const counted = `${files.length} ${files.length === 1 ? 'file' : 'files'}`;

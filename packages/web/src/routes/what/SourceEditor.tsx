@@ -1,13 +1,17 @@
 import { fieldsOf, parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
 import type { TargetField } from '@grammata/core/target';
-import { useRef, useState } from 'react';
+import { lazy, Suspense, useId, useRef, useState } from 'react';
 import { Act, Labelled } from '../../ui';
 import { ReferencePick } from '../ReferencePick';
 import type { Workbench } from '../workbench';
 import { AnswerPick } from './AnswerPick';
+import { FromTarget } from './FromTarget';
+import type { TemplateHandle } from './TemplateEditor';
 import { TypedInput } from './TypedInput';
 import type { EditLine } from './editLine';
+
+const TemplateEditor = lazy(() => import('./TemplateEditor'));
 
 type From = Source['from'];
 const ways: Record<From, string> = {
@@ -90,8 +94,8 @@ export function SourceEditor({
       {shown === 'text' && line.source?.from === 'text' && (
         <TextTemplate
           workbench={workbench}
-          segments={line.source.segments}
-          onChange={segments => edit(each => ({ ...each, source: { from: 'text', segments } }))}
+          source={line.source}
+          onChange={source => edit(each => ({ ...each, source }))}
         />
       )}
       {shown === 'constant' && line.source?.from === 'constant' && (
@@ -105,6 +109,13 @@ export function SourceEditor({
             />
           )}
         </Labelled>
+      )}
+      {shown === 'constant' && (
+        <FromTarget
+          target={workbench.target}
+          value={constantOf(line.source)}
+          onPick={value => edit(each => ({ ...each, source: { from: 'constant', value } }))}
+        />
       )}
     </div>
   );
@@ -159,57 +170,76 @@ function FirstFilled({
 /** A text in which answers stand as `{question}`; they are picked, and put in where the cursor is. */
 function TextTemplate({
   workbench: { references, labelOf },
-  segments,
+  source,
   onChange,
 }: {
   workbench: Workbench;
-  segments: Segment[];
-  onChange: (segments: Segment[]) => void;
+  source: Extract<Source, { from: 'text' }>;
+  onChange: (source: Source) => void;
 }) {
-  const area = useRef<HTMLTextAreaElement>(null);
-  const toLabels = (all: Segment[]): Segment[] =>
-    all.map(each => ('field' in each ? { field: labelOf(each.field) } : each));
+  const editor = useRef<TemplateHandle>(null);
+  const id = useId();
   const keyOf = (label: string) =>
     references.find(each => each.label === label)?.key ?? references.find(each => each.key === label)?.key;
-  const [text, setText] = useState(() => templateText(toLabels(segments)));
+  const toLabels = (segments: Segment[]) =>
+    templateText(segments.map(each => ('field' in each ? { field: labelOf(each.field) } : each)));
+  const toKeys = (typed: string) =>
+    parseTemplate(typed).map(each => ('text' in each ? each : { field: keyOf(each.field) ?? each.field }));
+  const outside = toLabels(source.segments);
+  const [text, setText] = useState(outside);
+  const [version, setVersion] = useState(0);
+  // Undoing changes the text from outside: the editor starts anew then.
+  if (toLabels(toKeys(text)) !== outside) {
+    setText(outside);
+    setVersion(version + 1);
+  }
   const unknown = parseTemplate(text).flatMap(each =>
     'field' in each && keyOf(each.field) === undefined ? [each.field] : [],
   );
   const change = (next: string) => {
     setText(next);
-    onChange(parseTemplate(next).map(each => ('text' in each ? each : { field: keyOf(each.field) ?? each.field })));
-  };
-  const insert = (label: string) => {
-    const { selectionStart = text.length, selectionEnd = text.length } = area.current ?? {};
-    change(`${text.slice(0, selectionStart)}{${label}}${text.slice(selectionEnd)}`);
-    area.current?.focus();
+    onChange({ ...source, segments: toKeys(next) });
   };
   return (
     <div className="space-y-2">
-      <Labelled
-        label="The text"
-        hint="Answers stand in braces."
-        error={unknown[0] ? `The form has no question “${unknown[0]}”.` : null}
-      >
-        {ids => (
-          <textarea
-            {...ids}
-            ref={area}
-            rows={2}
-            className="write font-serif text-[0.875rem]"
-            value={text}
-            onChange={event => change(event.target.value)}
+      <div>
+        <span aria-hidden className="block text-small text-ink-2">
+          The text
+        </span>
+        <Suspense fallback={<p className="write text-ink-3">{text || '…'}</p>}>
+          <TemplateEditor
+            key={version}
+            ref={editor}
+            label="The text"
+            describedBy={`${id}-said`}
+            text={text}
+            references={references}
+            onChange={change}
           />
-        )}
-      </Labelled>
-      <ReferencePick
-        aria-label="Put an answer in"
-        className="w-64!"
-        references={references}
-        value=""
-        none="put an answer in…"
-        onPick={key => key && insert(labelOf(key))}
-      />
+        </Suspense>
+        <div id={`${id}-said`} className={`mt-0.5 text-small ${unknown[0] ? 'text-crimson' : 'text-ink-3'}`}>
+          {unknown[0] ? `! The form has no question “${unknown[0]}”.` : 'Answers stand in braces: type { to pick one.'}
+        </div>
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
+        <ReferencePick
+          aria-label="Put an answer in"
+          className="w-64!"
+          references={references}
+          value=""
+          none="put an answer in…"
+          onPick={key => key && editor.current?.insert(labelOf(key))}
+        />
+        <label className="flex items-baseline gap-2">
+          <input
+            type="checkbox"
+            className="accent-oxide"
+            checked={source.html ?? false}
+            onChange={event => onChange({ ...source, html: event.target.checked })}
+          />
+          The text is HTML: answers are escaped, their line breaks kept
+        </label>
+      </div>
     </div>
   );
 }

@@ -1,5 +1,5 @@
-import type { Outcome } from '@grammata/core/request';
-import { asText, isBlank } from '@grammata/core/submission';
+import { textOfAnswer, type Outcome } from '@grammata/core/request';
+import { asText, isBlank, isFile, isJsonObject } from '@grammata/core/submission';
 
 /** What goes into the request for the sample at hand. */
 export function Value({ outcome, filled }: { outcome: Outcome | null; filled: boolean }) {
@@ -14,11 +14,7 @@ export function Value({ outcome, filled }: { outcome: Outcome | null; filled: bo
   if (outcome.value === null || isBlank(outcome.value))
     return <span className="font-mono text-small text-ink-3">{JSON.stringify(outcome.value)}</span>;
   const text =
-    Array.isArray(outcome.value) && outcome.value.some(each => typeof each === 'object')
-      ? outcome.value
-          .map(each => (typeof each === 'object' && each !== null && 'name' in each ? asText(each.name) : asText(each)))
-          .join(', ')
-      : asText(outcome.value);
+    isJsonObject(outcome.value) && !isFile(outcome.value) ? asText(outcome.value) : textOfAnswer(outcome.value);
   return (
     <span className="block truncate font-mono text-small" title={text}>
       {text}

@@ -110,9 +110,9 @@ export function What({ workbench }: { workbench: Workbench }) {
           onPick={openIndex < 0 ? null : key => desk.fill(open!, key)}
           hot={lines[openIndex]?.source ?? null}
         />
-        <div className="min-w-0">
+        <div className="flex min-w-0 flex-col">
           <Calls workbench={workbench} />
-          <section aria-label="Lines" className="relative min-w-0">
+          <section aria-label="Lines" className="relative min-w-0 flex-1">
             {isGalley && (
               <div
                 aria-hidden
@@ -134,10 +134,12 @@ export function What({ workbench }: { workbench: Workbench }) {
                     key={each}
                     type="button"
                     aria-pressed={view === each}
+                    aria-keyshortcuts={viewKeys[each] ?? undefined}
+                    title={viewKeys[each] ? `Key ${viewKeys[each]}` : undefined}
                     onClick={() => setView(each)}
                     className={view === each ? 'font-semibold' : 'text-ink-3'}
                   >
-                    {views[each]} {viewKeys[each] && <kbd>{viewKeys[each]}</kbd>}
+                    {views[each]}
                   </button>
                 ))}
               </div>
