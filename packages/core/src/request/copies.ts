@@ -1,9 +1,11 @@
 const HOST = 'https://copy.invalid/';
+/** Shows where the link ends, whatever stands behind it. */
+const END = '/-';
 
 /** Stands for the link to a copy of a submission's file until there is one; `.invalid` is no host (RFC 2606 §2). */
-export const copyLink = (index: number, name: string): string => `${HOST}${index}/${encodeURIComponent(name)}`;
+export const copyLink = (index: number, name: string): string => `${HOST}${index}/${encodeURIComponent(name)}${END}`;
 
-const links = /https:\/\/copy\.invalid\/(\d+)\/[^\s"'<>&?#\\]*/g;
+const links = /https:\/\/copy\.invalid\/(\d+)\/[^\s/]*\/-/g;
 
 /** Which of a submission's files a text links to copies of, by their places. */
 export const copiesIn = (text: string): number[] => [

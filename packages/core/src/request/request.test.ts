@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import type { Json, Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
 import { targetField } from '../testing';
@@ -6,11 +7,15 @@ import {
   bodyText,
   compileCall,
   compileLine,
+  copiesIn,
+  copyLink,
   newLine,
   parseTemplate,
+  safeFileName,
   stoppers,
   templateText,
   wireText,
+  withCopyLinks,
   type Line,
   type Segment,
 } from '.';
@@ -251,4 +256,87 @@ test('what has no body sends none', () => {
   );
   const { request } = call.plan(submission({}));
   expect([bodyText(request), request.headers]).toEqual(['', [['accept', 'application/json']]]);
+});
+
+describe('bodies of other kinds', () => {
+  const planOf = (
+    body: Operation['body'],
+    fields: TargetField[],
+    answers: Record<string, Json>,
+    more: Partial<Operation> = {},
+  ) => {
+    const operation: Operation = { id: 'o', label: 'O', method: 'POST', path: '/r', body, fields, ...more };
+    const lines = fields.map(each => ({ ...from(each.key), id: each.key, to: each.key }));
+    return compileCall({ id: 'c', targetId: 't', operationId: 'o', lines }, operation, 'https://a.example.org').plan(
+      submission(answers),
+    ).request;
+  };
+  const at = (key: string, more: Partial<TargetField> = {}) => targetField(key, { pointer: `/${key}`, ...more });
+  const file = { name: '../a "b".gif', url: null, type: 'image/gif', size: 9 };
+
+  // XML 1.0: read back by a parser that is not the writer; names and characters that it has no way to hold are replaced (§2.2, §2.3).
+  test('XML of any depth', () => {
+    const text = bodyText(
+      planOf(
+        'xml',
+        [at('note'), targetField('town', { pointer: '/postal/town' }), at('tags', { type: 'choices' }), at('2nd one')],
+        {
+          note: 'a < b & "c"\u0007\nd',
+          town: 'Föhre',
+          tags: ['x', 'y'],
+          '2nd one': '1',
+        },
+        { root: 'contact' },
+      ),
+    );
+    expect(XMLValidator.validate(text)).toBe(true);
+    expect(new XMLParser({ parseTagValue: false, trimValues: false }).parse(text)).toMatchObject({
+      contact: { note: 'a < b & "c"\nd', postal: { town: 'Föhre' }, tags: ['x', 'y'], _2nd_one: '1' },
+    });
+  });
+  test('a form in parts names its files, without folders or quotes; a list is a part for each', () => {
+    const plan = planOf('multipart', [at('tags', { type: 'choices' }), at('f', { type: 'file' })], {
+      tags: ['x', 'y'],
+      f: [file],
+    });
+    expect(plan.files).toMatchObject([{ pointer: '/f', name: 'a b.gif', as: 'content', file }]);
+    expect(bodyText(plan).match(/(file)?name="[^"]*"/g)).toEqual([
+      'name="tags"',
+      'name="tags"',
+      'name="f"',
+      'filename="a b.gif"',
+    ]);
+  });
+  test('plain text, a file as the whole, base64 inside a text', () => {
+    expect(bodyText(planOf('text', [targetField('body', { pointer: '' })], { body: 'just words' }))).toBe('just words');
+    const raw = planOf('raw', [targetField('body', { pointer: '', type: 'file' })], { body: file });
+    expect([bodyText(raw), raw.files[0]!.pointer]).toEqual(['‹a b.gif›', '']);
+    const inside = planOf('json', [targetField('f', { pointer: '/f/content', type: 'base64' })], { f: file });
+    expect(inside).toMatchObject({ body: { f: { content: '‹a b.gif›' } }, files: [{ as: 'base64' }] });
+  });
+  test.each([
+    ['a.gif', 'a.gif'],
+    ['../../etc/passwd', 'passwd'],
+    ['C:\\temp\\a.gif', 'a.gif'],
+    ['..', 'file'],
+    ['.htaccess', 'htaccess'],
+    ['a\r\nb".gif', 'ab.gif'],
+    ['cod\u202egpj.exe', 'codgpj.exe'],
+    ['', 'file'],
+  ])('the file name %j is sent as %j', (name, safe) => expect(safeFileName(name)).toBe(safe));
+});
+
+test('a text in HTML escapes its answers and keeps their line breaks', () => {
+  const source = { from: 'text' as const, html: true, segments: [{ text: '<p>' }, { field: 'q' }, { text: '</p>' }] };
+  const line = compileLine({ ...from('q'), source }, field('f'));
+  expect(line.outcome(submission({ q: '<b>1 & 2</b>\r\n"x"' })).value).toBe(
+    '<p>&lt;b&gt;1 &amp; 2&lt;/b&gt;<br>\n&quot;x&quot;</p>',
+  );
+});
+
+test('links to copies stand for files until they are made, and end where they end', () => {
+  const [one, two] = [copyLink(0, 'a b.gif'), copyLink(12, 'c/d.gif')];
+  const text = `See ${one}. And <a href="${two}">this</a>, ${one}`;
+  expect(copiesIn(text)).toEqual([0, 12]);
+  expect(withCopyLinks(text, index => `L${index}`)).toBe('See L0. And <a href="L12">this</a>, L0');
 });

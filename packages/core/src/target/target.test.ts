@@ -103,3 +103,26 @@ describe('discovery', () => {
     expect(readDiscovery(document, usualRecipe)).toEqual({ fault: expect.stringContaining(says) }),
   );
 });
+
+describe('what a text or a number has to be beside its type', () => {
+  test.each<[object, string | number, boolean]>([
+    [{ format: 'email' }, 'aoife@example.org', true],
+    [{ format: 'email' }, 'aoife at example', false],
+    [{ format: 'email' }, 'a@b', false],
+    [{ format: 'addresses' }, 'Aoife O’Rourke <aoife@example.org>, b@example.org', true],
+    [{ format: 'addresses' }, 'aoife@example.org\r\nBcc: eve@example.org', false],
+    [{ format: 'addresses' }, 'a@example.org,', false],
+    [{ format: 'addresses' }, 'a@example.org, <b@example.org', false],
+    [{ format: 'line' }, 'Severe: Föhre', true],
+    [{ format: 'line' }, 'Severe\nBcc: eve@example.org', false],
+    [{ format: 'uri' }, 'https://example.org/a', true],
+    [{ format: 'uri' }, 'example.org', false],
+    [{ pattern: '^AB-\\d\\d$' }, 'AB-07', true],
+    [{ pattern: '^AB-\\d\\d$' }, 'AB-7', false],
+    [{ pattern: '(a+)+$' }, `${'a'.repeat(50_000)}!`, false],
+    [{ pattern: '(?<=x)y' }, 'anything: no linear engine has this', true],
+    [{ type: 'number', minimum: 0, maximum: 14 }, 7.4, true],
+    [{ type: 'number', minimum: 0, maximum: 14 }, 14.2, false],
+    [{ type: 'number', minimum: 0, maximum: 14 }, -1, false],
+  ])('%j takes %j: %s', (rules, value, isTaken) => expect(refusal(field('text', rules), value) === null).toBe(isTaken));
+});

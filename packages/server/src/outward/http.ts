@@ -108,6 +108,8 @@ export class Outward {
           !URL.canParse(location, at)
         ) {
           const type = answer.headers['content-type'];
+          // A body that is let go of complains; whoever reads it hears of real trouble by reading.
+          answer.body.on('error', () => undefined);
           return { status: answer.statusCode, type: typeof type === 'string' ? type : null, body: answer.body };
         }
         await answer.body.dump();

@@ -16,8 +16,8 @@ export function TargetList() {
   useKeys([{ key: 'n', does: 'add a target', run: () => make(true) }]);
   const margin = (
     <Note tone="goes">
-      A target’s tables and columns are read from it, not typed. The practice yard’s register shows its address and
-      token under{' '}
+      What a target takes is read from it, from its document or from an example. The practice yard’s targets show their
+      addresses and secrets under{' '}
       <Link className="act" to="/practice">
         Practice
       </Link>
@@ -65,7 +65,7 @@ const Row = ({ target }: { target: TargetView }) => (
         {target.fault ? (
           <span className="text-crimson">! can’t be read</span>
         ) : (
-          <span>{counted(target.operations.length, 'table')}</span>
+          <span>{counted(target.operations.length, target.reads === 'tables' ? 'table' : 'operation')}</span>
         )}
         <span className="block text-small text-ink-2">
           {target.readAt ? (

