@@ -16,11 +16,7 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
     await page.getByLabel('Header').fill('X-Roster-Key');
     await page.getByLabel('Key', { exact: true }).fill('yard-roster-91b4');
     await expectAccessible(page);
-    await page
-      .getByRole('button', { name: 'Read it' })
-      .or(page.getByRole('button', { name: /^Add/ }))
-      .first()
-      .click();
+    await page.getByRole('button', { name: 'Add and read it' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
     const create = page.getByRole('region', { name: 'Create a contact' });
     await expect(create).toContainText('POST /contacts');

@@ -128,7 +128,7 @@ export class Courier {
         headers: {
           ...Object.fromEntries(plan.headers),
           ...headers,
-          'idempotency-key': errand.idempotencyKey,
+          ...Object.fromEntries(keyHeader(plan, errand)),
           ...Object.fromEntries(credentials.headers),
         },
         ...(whole === '' ? {} : { body: whole }),
@@ -142,14 +142,14 @@ export class Courier {
   /** The message as people see it: files by what they are, secrets masked. */
   #recorded(
     plan: RequestPlan,
-    { side, idempotencyKey, data }: Errand,
+    errand: Errand,
     staged: ReadonlyMap<number, Staged>,
-    linkFor: (index: number) => string = index => `‹link to ${data.files[index]?.name ?? 'a file'}›`,
+    linkFor: (index: number) => string = index => `‹link to ${errand.data.files[index]?.name ?? 'a file'}›`,
   ): string {
-    const masked = maskedFor(side);
-    let text = wireText(plan, [...masked.headers, ['idempotency-key', idempotencyKey]], masked.query);
+    const masked = maskedFor(errand.side);
+    let text = wireText(plan, [...masked.headers, ...keyHeader(plan, errand)], masked.query);
     for (const { file, name } of plan.files) {
-      const got = staged.get(fileIndex(data, file));
+      const got = staged.get(fileIndex(errand.data, file));
       if (got)
         text = text.replace(standIn(name), () =>
           standIn(`${name}, ${got.size} bytes, ${got.type}, SHA-256 ${got.digest}`),
@@ -158,6 +158,10 @@ export class Courier {
     return withCopyLinks(text, linkFor);
   }
 }
+
+/** Requests that write are told apart by a key; those that read may be made as often as one likes (RFC 9110 §9.2.2). */
+const keyHeader = ({ method }: RequestPlan, { idempotencyKey }: Errand): [string, string][] =>
+  method === 'GET' ? [] : [['idempotency-key', idempotencyKey]];
 
 /** The body as it goes out, and headers that only it knows. */
 async function bodyOf(

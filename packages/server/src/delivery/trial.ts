@@ -20,7 +20,9 @@ export async function runDraft(
   if (route instanceof Problem) return { asks: [], done: [], problems: [plain(route)] };
   const idempotencyKey = `try-${newId()}`;
   const asks: AskView[] = [];
-  const conversation = perform(route.steps, sample.data, route.context);
+  // What is not written can't be read back.
+  const steps = sends ? route.steps : route.steps.map(step => ({ ...step, readBack: null }));
+  const conversation = perform(steps, sample.data, route.context);
   let next = conversation.next();
   while (!next.done) {
     const ask = next.value;

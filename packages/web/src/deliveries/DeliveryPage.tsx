@@ -194,7 +194,7 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
             <span className={done.what === 'failed' ? 'text-crimson' : 'text-ink-2'}>
               {doneWords[done.what]} {done.note}
             </span>
-            {done.held && <ReadBack held={done.held} />}
+            {done.held && <ReadBack held={done.held} of={`${callName(delivery, done.callId)}, item ${done.item}`} />}
           </li>
         ))}
       </ul>
@@ -205,16 +205,14 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
 function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: DeliveryView }) {
   const { words, colour } = outcomes[attempt.outcome];
   const isOneOfSeveral = delivery.calls.length > 1 || attempt.purpose !== 'create';
+  const item = attempt.item === '0' ? '' : `, item ${attempt.item}`;
+  const what = `${callName(delivery, attempt.callId)}: ${purposes[attempt.purpose]}${item}`;
+  const name = isOneOfSeveral ? `attempt ${attempt.number}, ${what}` : `attempt ${attempt.number}`;
   return (
-    <section aria-label={`Attempt ${attempt.number}`} className="mt-5">
+    <section aria-label={name.replace('attempt', 'Attempt')} className="mt-5">
       <h2 className="flex items-baseline gap-4 border-b border-rule pb-1.5">
         Attempt {attempt.number}
-        {isOneOfSeveral && (
-          <span className="font-sans text-body font-normal text-ink-2">
-            {callName(delivery, attempt.callId)}: {purposes[attempt.purpose]}
-            {attempt.item !== '0' && `, item ${attempt.item}`}
-          </span>
-        )}
+        {isOneOfSeveral && <span className="font-sans text-body font-normal text-ink-2">{what}</span>}
         <span className={`font-sans text-body font-normal ${colour}`}>{words}</span>
         <span className="flex-1" />
         <span className="font-sans text-small font-normal text-ink-2">
@@ -238,17 +236,14 @@ function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: Delive
       <div className="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-2">
         <div className="min-w-0 border-l-2 border-rule pl-4">
           <p className="mb-1 text-small font-semibold text-ink-2">Sent</p>
-          <Wire label={`Request of attempt ${attempt.number}`} text={attempt.request} />
+          <Wire label={`Request of ${name}`} text={attempt.request} />
         </div>
         <div className="min-w-0 border-l-2 border-rule pl-4">
           <p className="mb-1 text-small font-semibold text-ink-2">Answered {attempt.status ?? ''}</p>
           {attempt.response === null ? (
             <p className="font-serif text-ink-2">No answer came.</p>
           ) : (
-            <Wire
-              label={`Answer to attempt ${attempt.number}`}
-              text={`HTTP/1.1 ${attempt.status}\n\n${pretty(attempt.response)}`}
-            />
+            <Wire label={`Answer to ${name}`} text={`HTTP/1.1 ${attempt.status}\n\n${pretty(attempt.response)}`} />
           )}
         </div>
       </div>

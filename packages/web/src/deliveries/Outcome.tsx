@@ -38,11 +38,11 @@ const verdicts: Record<Held['verdict'], { words: string; colour: string; mark: s
   other: { words: 'something else', colour: 'text-crimson', mark: '!' },
 };
 
-/** What was sent against what the target stored. What is the same is only counted. */
-export function ReadBack({ held }: { held: Held[] }) {
+/** What was sent against what the target stored. What is the same is only counted. `of` tells several apart. */
+export function ReadBack({ held, of = '' }: { held: Held[]; of?: string }) {
   const [same, changed] = [held.filter(each => each.verdict === 'same'), held.filter(each => each.verdict !== 'same')];
   return (
-    <section aria-label="Read back" className="mt-3">
+    <section aria-label={`Read back${of && `, ${of}`}`} className="mt-3">
       <p className="font-serif">
         Read back: {same.length} of {held.length} values are stored as they were sent.
       </p>

@@ -1,6 +1,7 @@
 import type { CallInput } from '@grammata/contract';
 import { everything, partsOf } from '@grammata/core/condition';
 import { proposeReadBack } from '@grammata/core/perform';
+import { useEffect, useRef } from 'react';
 import { Act, Labelled } from '../../ui';
 import { ReferencePick } from '../ReferencePick';
 import { Group } from '../when/Group';
@@ -11,6 +12,8 @@ import { FindSettings } from './FindSettings';
 export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
   const { call, callAt, editing, editCall, references, operation, target, showCall } = workbench;
   const { calls } = editing.draft;
+  const panel = useRef<HTMLDivElement>(null);
+  useEffect(() => panel.current?.focus(), []);
   const set = (more: Partial<CallInput>) => editCall(before => ({ ...before, ...more }));
   const move = (by: number) =>
     editing.edit(draft => {
@@ -28,9 +31,11 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
   const reader = target?.operations.find(each => each.id === (call.readBack ?? readBack)?.operationId);
   return (
     <div
+      ref={panel}
+      tabIndex={-1}
       role="group"
       aria-label="How the call is made"
-      className="space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px]"
+      className="outline-none space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px]"
       onKeyDown={event => event.key === 'Escape' && onClose()}
     >
       <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">

@@ -112,14 +112,16 @@ function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; 
               </h3>
               {ask.changes.length > 0 && <Changes changes={ask.changes} />}
               <div className="mt-2 border-l-2 border-rule pl-4">
-                <Wire label={`Request ${index + 1}`} text={ask.request} />
+                <Wire label={`Request ${index + 1}${isReal ? ', really sent' : ''}`} text={ask.request} />
               </div>
               {done && last(index) && (isReal || ask.purpose === 'find') && (
                 <p className="mt-2 font-serif">
                   {doneWords[done.what]} {done.note}
                 </p>
               )}
-              {done?.held && last(index) && <ReadBack held={done.held} />}
+              {done?.held && last(index) && (
+                <ReadBack held={done.held} of={`request ${index + 1}${isReal ? ', really sent' : ''}`} />
+              )}
             </li>
           );
         })}
