@@ -53,7 +53,9 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
   const mail = 'isolde.weir@example.org';
   await signUp(page, { name: 'Isolde Weir', mail });
   await openDelivery(page, 'Isolde Weir');
-  await expect(page.getByRole('region', { name: 'What was done' })).toContainText('It made a new record.');
+  await expect(page.getByRole('region', { name: 'What was done' })).toContainText(
+    'There was none, so it made a new record.',
+  );
 
   await signUp(page, {
     name: 'Isolde Weir-Marsh',

@@ -76,7 +76,10 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
   await expect(line).toContainText('Seen by {Your name}');
   await page.getByRole('textbox', { name: 'The text' }).press('End');
   await page.keyboard.type(' at {Which');
-  await page.getByRole('listbox').getByRole('option', { name: /^Which site/ }).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: /^Which site/ })
+    .click();
   await expect(line).toContainText('Seen by {Your name} at {Which site?}');
   await page.getByRole('textbox', { name: 'The text' }).fill('Seen by {Nobody}');
   await expect(line).toContainText('The form has no question “Nobody”.');

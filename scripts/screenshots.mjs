@@ -100,6 +100,18 @@ await shot('proposals', async page => {
   await rehearsed(page);
   await page.getByText('lines are proposed').waitFor();
 });
+await shot('calls', async page => {
+  await into(page, '/routes', 'Volunteer sign-up to Roster');
+  await rehearsed(page);
+  await page.getByRole('button', { name: 'How it is made' }).click();
+  await page.getByText('must be exactly this').waitFor();
+});
+await shot('run', async page => {
+  await into(page, '/routes', 'Incident alert to Lab desk');
+  await rehearsed(page);
+  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  await page.getByRole('region', { name: 'Request 1', exact: true }).waitFor();
+});
 await shot('threads', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await rehearsed(page);
@@ -131,9 +143,9 @@ await shot('deliveries', async page => {
   await page.getByRole('listitem').first().waitFor();
 });
 await shot('delivery', async page => {
-  await page.goto('/deliveries?state=delivered');
-  await page.getByRole('listitem').first().getByRole('link').click();
-  await page.getByRole('region', { name: 'Attempt 1' }).first().waitFor();
+  await page.goto('/deliveries?search=Severe&state=delivered');
+  await page.getByRole('listitem').first().getByRole('link').first().click();
+  await page.getByRole('region', { name: 'What was done' }).waitFor();
 });
 await shot('practice', async page => {
   await page.goto('/practice');

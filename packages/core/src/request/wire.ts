@@ -104,7 +104,9 @@ export function wireText(
   if (plan.url.startsWith('file:'))
     return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${bodyText(plan)}`;
   const { pathname, search, host } = new URL(plan.url);
-  const target = withQuery(pathname + search, extraQuery);
+  // What stands for an answer that is not there yet is shown as it reads.
+  const shown = (pathname + search).replace(/%E2%80%B9.*?%E2%80%BA/g, decodeURIComponent);
+  const target = withQuery(shown, extraQuery);
   const headers: [string, string][] = [['host', host], ...plan.headers, ...extraHeaders];
   return [
     `${plan.method} ${target} HTTP/1.1`,

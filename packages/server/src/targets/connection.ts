@@ -2,6 +2,8 @@ import type { ConnectionView } from '@grammata/contract';
 import { parseJson, type Json } from '@grammata/core/submission';
 import {
   appendOperations,
+  type Auth,
+  type SecurityScheme,
   readExample,
   readTableFiles,
   type DiscoveryRecipe,
@@ -29,7 +31,7 @@ export interface Connection {
 const MOST_DOCUMENT = 5_000_000;
 
 /** What a document offers, with a sentence on it; or why it offers nothing. */
-type Found = { operations: Operation[]; says: string } | { fault: string };
+type Found = { operations: Operation[]; says: string; asksFor?: SecurityScheme[] } | { fault: string };
 
 const readers: Record<
   'tables' | 'openapi',
@@ -54,6 +56,7 @@ const readers: Record<
         found.notes.length > 0 ? ` Of its document this was not read: ${found.notes.slice(0, 3).join(' ')}` : '';
       return {
         operations: found.operations,
+        asksFor: found.security,
         says: `offers ${found.operations.length} operation${found.operations.length === 1 ? '' : 's'}, ${writing} of which ${writing === 1 ? 'stores' : 'store'} something${notes && '.'}${notes}`,
       };
     },
@@ -88,7 +91,22 @@ export async function connect(
   const found = reader.read(document, target.recipe ?? usualRecipe);
   if ('fault' in found) return failed(found.fault, reader.advice);
   const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
-  return { view: { ok: true, verdict, advice: null, status, milliseconds }, operations: found.operations };
+  const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
+  return { view: { ok: true, verdict, advice, status, milliseconds }, operations: found.operations };
+}
+
+const schemeWords: Record<SecurityScheme['kind'], (scheme: SecurityScheme) => string> = {
+  bearer: () => 'a bearer token',
+  basic: () => 'user and password',
+  header: scheme => `an API key in the header ${'name' in scheme ? scheme.name : ''}`,
+  query: scheme => `an API key in the parameter ${'name' in scheme ? scheme.name : ''}`,
+  oauth: scheme => `OAuth 2 tokens, had at ${'tokenUrl' in scheme ? scheme.tokenUrl : ''}`,
+};
+
+/** What the document asks for, where that is not what the target has. */
+function credentialsAdvice(asked: SecurityScheme[], auth: Auth): string | null {
+  if (asked.length === 0 || asked.some(each => each.kind === auth.kind)) return null;
+  return `Its document asks for ${asked.map(each => schemeWords[each.kind](each)).join(', or ')}.`;
 }
 
 /** What was given with the target, and is not asked for. */

@@ -192,7 +192,10 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
               {done.item !== '0' && `, item ${done.item}`}
             </b>
             <span className={done.what === 'failed' ? 'text-crimson' : 'text-ink-2'}>
-              {doneWords[done.what]} {done.note}
+              {doneWords(
+                done,
+                delivery.attemptList.some(each => each.callId === done.callId && each.purpose === 'find'),
+              )}
             </span>
             {done.held && <ReadBack held={done.held} of={`${callName(delivery, done.callId)}, item ${done.item}`} />}
           </li>

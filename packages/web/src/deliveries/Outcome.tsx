@@ -77,8 +77,14 @@ export function ReadBack({ held, of = '' }: { held: Held[]; of?: string }) {
   );
 }
 
-export const doneWords: Record<Done['what'], string> = {
-  created: 'It made a new record.',
+/** What became of a call. One that looked for a record first says that there was none. */
+export const doneWords = ({ what, note }: Done, looked: boolean): string =>
+  [looked && what === 'created' ? 'There was none, so it made a new record.' : whatWords[what], note]
+    .filter(Boolean)
+    .join(' ');
+
+const whatWords: Record<Done['what'], string> = {
+  created: 'Done.',
   updated: 'It changed a record.',
   unchanged: 'Nothing to change, so nothing was sent.',
   left: 'It was left at that.',

@@ -1,11 +1,11 @@
 import type { RouteSummary } from '@grammata/contract';
-import { isWriting } from '@grammata/core/target';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { useTargets } from '../targets/queries';
 import { count, Empty, Fault, Labelled, Moment, Note, Press, RouteStateWord, Sheet } from '../ui';
+import { OperationPick } from './calls/OperationPick';
 import { useCreateRoute, useForms, useRoutes } from './queries';
 
 export function RouteList() {
@@ -133,20 +133,7 @@ function NewRoute({ formId: givenForm, onCancel }: { formId: string; onCancel: (
           )}
         </Labelled>
         <Labelled label="To the target">
-          {ids => (
-            <select {...ids} className="write" value={where} onChange={event => setWhere(event.target.value)} required>
-              <option value="">pick what it is to do…</option>
-              {targets.map(each => (
-                <optgroup key={each.id} label={each.name}>
-                  {each.operations.filter(isWriting).map(operation => (
-                    <option key={operation.id} value={`${each.id}\n${operation.id}`}>
-                      {operation.label}
-                    </option>
-                  ))}
-                </optgroup>
-              ))}
-            </select>
-          )}
+          {ids => <OperationPick ids={ids} targets={targets} value={where} onPick={setWhere} />}
         </Labelled>
       </div>
       <Labelled label="Name" hint="So that it can be found again.">

@@ -3,7 +3,11 @@ import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '
 import { flatten, References, type FlatSchema } from './schema';
 
 /** How a target wants to be shown who asks, as its document says. */
-export type SecurityScheme = { kind: 'bearer' } | { kind: 'basic' } | { kind: 'header' | 'query'; name: string };
+export type SecurityScheme =
+  | { kind: 'bearer' }
+  | { kind: 'basic' }
+  | { kind: 'header' | 'query'; name: string }
+  | { kind: 'oauth'; tokenUrl: string };
 
 /** What an OpenAPI document offers. */
 export interface ReadOpenApi {
@@ -89,6 +93,8 @@ function securityOf(document: JsonObject, references: References): SecuritySchem
     if (scheme?.type === 'http' && (kind === 'bearer' || kind === 'basic')) return [{ kind }];
     if (scheme?.type === 'apiKey' && (scheme.in === 'header' || scheme.in === 'query'))
       return [{ kind: scheme.in, name: asText(scheme.name) }];
+    const flow = references.resolve(references.resolve(scheme?.flows)?.clientCredentials);
+    if (scheme?.type === 'oauth2' && flow) return [{ kind: 'oauth', tokenUrl: asText(flow.tokenUrl) }];
     return [];
   });
 }

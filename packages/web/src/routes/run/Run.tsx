@@ -116,7 +116,10 @@ function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; 
               </div>
               {done && last(index) && (isReal || ask.purpose === 'find') && (
                 <p className="mt-2 font-serif">
-                  {doneWords[done.what]} {done.note}
+                  {doneWords(
+                    done,
+                    run.asks.some(each => each.callId === done.callId && each.purpose === 'find'),
+                  )}
                 </p>
               )}
               {done?.held && last(index) && (

@@ -1,37 +1,62 @@
+import { situationsFor } from '@grammata/core/rehearse';
 import { sheetCsv, sheetMarkdown, sheetOf, type Sheet, type SheetRow } from '@grammata/core/sheet';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { Empty, Press, when } from '../../ui';
+import { counted, Empty, Press, when } from '../../ui';
+import { callWords } from '../calls/callWords';
 import type { Workbench } from '../workbench';
+
+/** The sheet of one call, and how that call is made. */
+interface CallSheet {
+  id: string;
+  sheet: Sheet;
+  how: string;
+}
+
+/** A sheet for each call of the route, with the sample at hand as its example. */
+function useSheets({ editing, operationOf, targetOf, route, sample, references, labelOf }: Workbench): CallSheet[] {
+  const { draft } = editing;
+  return useMemo(
+    () =>
+      draft.calls.flatMap((call, index): CallSheet[] => {
+        const [operation, target] = [operationOf(call), targetOf(call)];
+        if (!operation || !target) return [];
+        const title = draft.calls.length > 1 ? `${index + 1} ${operation.label}` : draft.name;
+        const example = sample && (situationsFor({ call })(sample.submission)[0] ?? null);
+        const sheet = sheetOf({
+          title,
+          form: route.formName,
+          target: `${target.name}: ${operation.label}`,
+          condition: draft.condition,
+          call,
+          operation,
+          baseUrl: target.baseUrl,
+          context: { timeZone: draft.terms.timeZone },
+          questions: references.filter(each => each.isQuestion),
+          labelOf,
+          example,
+        });
+        return [{ id: call.id, sheet, how: callWords(call, labelOf).join(' · ') }];
+      }),
+    [draft, operationOf, targetOf, route, sample, references, labelOf],
+  );
+}
 
 /** The mapping as a table that people on either side can read, print and take along. */
 export function HandoverSheet({ workbench }: { workbench: Workbench }) {
-  const { editing, call, operation, target, route, sample, references, labelOf } = workbench;
+  const { editing, route, sample } = workbench;
   const { draft } = editing;
-  const sheet = useMemo(
-    () =>
-      operation &&
-      sheetOf({
-        title: draft.name,
-        form: route.formName,
-        target: `${target?.name ?? ''}: ${operation.label}`,
-        condition: draft.condition,
-        call,
-        operation,
-        baseUrl: target?.baseUrl ?? '',
-        context: { timeZone: draft.terms.timeZone },
-        questions: references.filter(each => each.isQuestion),
-        labelOf,
-        example: sample?.submission ?? null,
-      }),
-    [draft, call, operation, target, route, sample, references, labelOf],
-  );
-  if (!sheet)
+  const sheets = useSheets(workbench);
+  const [first] = sheets;
+  if (!first)
     return (
       <div className="px-6">
         <Empty title="Nothing to hand over.">The target does not offer this operation any more.</Empty>
       </div>
     );
+  // What one call leaves out another may use.
+  const unused = first.sheet.unused.filter(label => sheets.every(each => each.sheet.unused.includes(label)));
+  const isOne = sheets.length === 1;
   return (
     <article aria-label="Handover sheet" className="max-w-[80rem] px-6 pt-4 pb-12 print:max-w-none print:p-0">
       <div className="noprint flex items-baseline gap-4 pb-4">
@@ -41,37 +66,65 @@ export function HandoverSheet({ workbench }: { workbench: Workbench }) {
         <Press quiet onClick={() => window.print()}>
           Print
         </Press>
-        <Save name={`${draft.name}.md`} type="text/markdown" text={() => sheetMarkdown(sheet)}>
+        <Save
+          name={`${draft.name}.md`}
+          type="text/markdown"
+          text={() => sheets.map(each => sheetMarkdown(each.sheet)).join('\n')}
+        >
           Markdown
         </Save>
-        <Save name={`${draft.name}.csv`} type="text/csv" text={() => sheetCsv(sheet)}>
+        <Save
+          name={`${draft.name}.csv`}
+          type="text/csv"
+          text={() => sheets.map(each => sheetCsv(each.sheet)).join('\r\n')}
+        >
           CSV
         </Save>
       </div>
       <header className="border-b border-ink pb-2">
-        <h2 className="font-serif text-title font-semibold">{sheet.title}</h2>
+        <h2 className="font-serif text-title font-semibold">{draft.name}</h2>
         <p className="text-ink-2">
-          {sheet.form} <span aria-hidden>→</span> {sheet.target} ·{' '}
-          <code className="font-mono text-small">{sheet.request}</code>
+          {first.sheet.form} <span aria-hidden>→</span>{' '}
+          {isOne ? <Where sheet={first.sheet} how={first.how} /> : `${counted(sheets.length, 'call')}, in this order`}
         </p>
         <p className="font-serif">
-          {sheet.condition === 'always' ? 'Every submission goes.' : `Goes when ${sheet.condition}.`}
+          {first.sheet.condition === 'always' ? 'Every submission goes.' : `Goes when ${first.sheet.condition}.`}
           {sample && <span className="text-ink-2"> Example of {when(sample.receivedAt)}.</span>}
         </p>
       </header>
-      {sheet.rows.length === 0 ? (
-        <Empty title="No line is filled yet.">
-          <Link className="act" to={`/routes/${route.id}/what`}>
-            Fill some
-          </Link>
-        </Empty>
-      ) : (
-        <Table rows={sheet.rows} />
-      )}
-      <Left sheet={sheet} />
+      {sheets.map(({ id, sheet, how }) => (
+        <section key={id} aria-label={sheet.title} className={isOne ? '' : 'mt-6'}>
+          {!isOne && (
+            <>
+              <h3 className="font-serif text-lead font-semibold">{sheet.title}</h3>
+              <p className="text-ink-2">
+                <Where sheet={sheet} how={how} />
+              </p>
+            </>
+          )}
+          {sheet.rows.length === 0 ? (
+            <Empty title="No line is filled yet.">
+              <Link className="act" to={`/routes/${route.id}/what?call=${id}`}>
+                Fill some
+              </Link>
+            </Empty>
+          ) : (
+            <Table rows={sheet.rows} />
+          )}
+          <Left unused={isOne ? unused : []} unfilled={sheet.unfilled} />
+        </section>
+      ))}
+      {!isOne && <Left unused={unused} unfilled={[]} />}
     </article>
   );
 }
+
+const Where = ({ sheet, how }: { sheet: Sheet; how: string }) => (
+  <>
+    {sheet.target} · <code className="font-mono text-small">{sheet.request}</code>
+    {how && ` · ${how}`}
+  </>
+);
 
 function Table({ rows }: { rows: SheetRow[] }) {
   return (
@@ -125,18 +178,18 @@ function Table({ rows }: { rows: SheetRow[] }) {
 }
 
 /** What no line draws on, and what no line fills. */
-const Left = ({ sheet }: { sheet: Sheet }) => (
+const Left = ({ unused, unfilled }: Pick<Sheet, 'unused' | 'unfilled'>) => (
   <dl className="mt-4 grid grid-cols-[6rem_minmax(0,1fr)] gap-y-1">
-    {sheet.unused.length > 0 && (
+    {unused.length > 0 && (
       <>
         <dt className="text-ink-2">Not used</dt>
-        <dd>{sheet.unused.join(' · ')}</dd>
+        <dd>{unused.join(' · ')}</dd>
       </>
     )}
-    {sheet.unfilled.length > 0 && (
+    {unfilled.length > 0 && (
       <>
         <dt className="text-ink-2">Not filled</dt>
-        <dd className="font-mono text-small">{sheet.unfilled.join(' · ')}</dd>
+        <dd className="font-mono text-small">{unfilled.join(' · ')}</dd>
       </>
     )}
   </dl>
