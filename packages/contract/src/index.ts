@@ -4,3 +4,4 @@ export * from './inputs';
 export * from './pins';
 export * from './verification';
 export * from './views';
+export * from './recipe';

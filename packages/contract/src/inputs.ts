@@ -18,7 +18,7 @@ import {
   type Writing,
 } from '@grammata/core/request';
 import type { Json } from '@grammata/core/submission';
-import { authKinds, type Auth, type DiscoveryRecipe } from '@grammata/core/target';
+import { authKinds, type Auth } from '@grammata/core/target';
 import type { Step } from '@grammata/core/transform';
 import { Type } from 'class-transformer';
 import {
@@ -49,6 +49,7 @@ import { IsCondition } from './isCondition';
 import { IsPointer } from './isPointer';
 import { IsSource } from './isSource';
 import { IsTargetAddress } from './isTargetAddress';
+import { RecipeInput } from './recipe';
 import { VerificationInput } from './verification';
 
 /** The owner's account, made at the first start. */
@@ -163,7 +164,7 @@ export class TargetInput {
   /** The document or the example itself, or files with their columns; null where it is had from the target. */
   @IsOptional() @IsString() @MaxLength(3_500_000) document?: string | null;
   /** Where a list of tables has what, where that is not the usual. */
-  @IsOptional() @IsObject() recipe?: DiscoveryRecipe | null;
+  @IsOptional() @ValidateNested() @Type(() => RecipeInput) recipe?: RecipeInput | null;
   /** Another installation to try things on, and its secret; null where there is none. */
   @IsOptional()
   @IsUrl(

@@ -9,6 +9,7 @@ import type { FeedInput } from './feed';
 import type { FormState } from './forms';
 import type { DraftInput, ReadingKind, ReplyKind } from './inputs';
 import type { LandmarkInput } from './pins';
+import type { RecipeInput } from './recipe';
 import type { VerificationView } from './verification';
 
 // What the server answers. All times are ISO 8601 in UTC; sizes are bytes.
@@ -187,6 +188,7 @@ export interface TargetView {
   discoveryPath: string;
   auth: Auth;
   document: string | null;
+  recipe: RecipeInput | null;
   hasToken: boolean;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;

@@ -65,6 +65,8 @@ export interface Operation {
   path: string;
   /** JSON unless it says otherwise. */
   body?: BodyKind;
+  /** Of a file of rows: columns that it lacks are added to it. */
+  grows?: boolean;
   /** Name of the outermost element of a body in XML. */
   root?: string;
   fields: TargetField[];

@@ -1,10 +1,10 @@
 import { appendOperations, readTableFiles } from '.';
 
 test('files and their columns, one a line', () => {
-  const files = readTableFiles('visits.csv: school, pupils , day\n\nlog 2026.ndjson: at');
+  const files = readTableFiles('visits.csv: school, pupils , day, …\n\nlog 2026.ndjson: at');
   expect(files).toEqual([
-    { name: 'visits.csv', columns: ['school', 'pupils', 'day'] },
-    { name: 'log 2026.ndjson', columns: ['at'] },
+    { name: 'visits.csv', columns: ['school', 'pupils', 'day'], grows: true },
+    { name: 'log 2026.ndjson', columns: ['at'], grows: false },
   ]);
   expect(appendOperations(files as never)[1]).toMatchObject({
     id: 'append:log 2026.ndjson',
@@ -22,6 +22,7 @@ test.each<[string, RegExp]>([
   ['a..csv: x', /does not read like/],
   ['visits.xlsx: a', /does not read like/],
   ['visits.csv: ', /no column/],
+  ['visits.csv: …', /no column/],
   ['visits.csv: a, a', /names a column twice/],
   ['visits.csv: a\nVISITS.csv: b', /named twice/],
 ])('%j is refused', (text, says) => expect((readTableFiles(text) as { fault: string }).fault).toMatch(says));

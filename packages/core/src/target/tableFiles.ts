@@ -6,11 +6,13 @@ export interface TableFile {
   /** With `.csv` or `.ndjson` at its end. */
   name: string;
   columns: string[];
+  /** Whether columns that a file lacks are added to it; they are refused otherwise. */
+  grows: boolean;
 }
 
 const fileName = /^[\w][\w .-]{0,80}\.(csv|ndjson)$/i;
 
-/** Reads files and their columns, one a line: `visits.csv: school, pupils, day`. */
+/** Reads files and their columns, one a line: `visits.csv: school, pupils, day`. `…` at the end lets a file get more columns. */
 export function readTableFiles(text: string): TableFile[] | { fault: string } {
   const files: TableFile[] = [];
   for (const line of text.split('\n').map(each => each.trim())) {
@@ -24,22 +26,25 @@ export function readTableFiles(text: string): TableFile[] | { fault: string } {
       .split(',')
       .map(each => each.trim())
       .filter(Boolean);
+    const grows = columns.at(-1) === '…' || columns.at(-1) === '...';
+    if (grows) columns.pop();
     if (columns.length === 0) return { fault: `${name} has no column.` };
     if (new Set(columns).size < columns.length) return { fault: `${name} names a column twice.` };
     if (files.some(each => each.name.toLowerCase() === name.toLowerCase())) return { fault: `${name} is named twice.` };
-    files.push({ name, columns });
+    files.push({ name, columns, grows });
   }
   return files.length > 0 ? files : { fault: 'Name at least one file with its columns.' };
 }
 
 /** What can be done with such files: a row appended to each. */
 export const appendOperations = (files: readonly TableFile[]): Operation[] =>
-  files.map(({ name, columns }) => ({
+  files.map(({ name, columns, grows }) => ({
     id: `append:${name}`,
     label: `Append a row to ${name}`,
     method: 'POST',
     path: `/${encodeURIComponent(name)}`,
     body: 'json',
+    ...(grows && { grows }),
     fields: columns.map(column => ({
       key: column,
       pointer: `/${escapeToken(column)}`,

@@ -1,4 +1,4 @@
-import { TargetInput, type AuthInput } from '@grammata/contract';
+import { recipeFrom, recipeInput, TargetInput, type AuthInput } from '@grammata/contract';
 import type { Auth } from '@grammata/core/target';
 import { Router } from 'express';
 import { HttpProblem, notFound } from '../problems';
@@ -22,9 +22,10 @@ export function targetsApi(services: Services): Router {
   router.get('/targets', (_request, response) => void response.json(store.targets.all().map(targetView)));
 
   router.post('/targets', async (request, response) => {
-    const { token, auth, tryBaseUrl, tryToken, ...input } = checked(TargetInput, request.body);
+    const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = checked(TargetInput, request.body);
     const row = store.targets.create({
       ...input,
+      recipe: recipe ? recipeFrom(recipe) : null,
       auth: authOf(auth),
       secret: token ? vault.seal(token) : null,
       trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
@@ -37,10 +38,10 @@ export function targetsApi(services: Services): Router {
 
   router.patch('/targets/:id', async (request, response) => {
     const row = targetOr404(request.params.id);
-    const { token, auth, tryBaseUrl, tryToken, ...input } = checked(TargetInput, {
+    const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = checked(TargetInput, {
       name: row.name,
       document: row.document,
-      recipe: row.recipe,
+      recipe: row.recipe && recipeInput(row.recipe),
       tryBaseUrl: row.trySide?.baseUrl ?? null,
       baseUrl: row.baseUrl,
       reads: row.reads,
@@ -61,6 +62,7 @@ export function targetsApi(services: Services): Router {
     const keptTry = tryToken ? vault.seal(tryToken) : row.trySecret;
     const stored = store.targets.update(row.id, {
       ...input,
+      recipe: recipe ? recipeFrom(recipe) : null,
       auth: authOf(auth),
       secret,
       trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,

@@ -1,3 +1,4 @@
+import { recipeInput } from '@grammata/contract';
 import type {
   ArrivalSummary,
   DeliverySummary,
@@ -102,6 +103,7 @@ export const targetView = (row: TargetRow): TargetView => ({
   discoveryPath: row.discoveryPath,
   auth: row.auth,
   document: row.document,
+  recipe: row.recipe && recipeInput(row.recipe),
   hasToken: row.secret !== null,
   tryBaseUrl: row.trySide?.baseUrl ?? null,
   operations: row.operations,

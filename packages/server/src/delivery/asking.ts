@@ -49,6 +49,7 @@ export async function askTarget(
     idempotencyKey: keyFor(route, of.idempotencyKey, ask),
     side: sideOf(route.targets.get(ask.targetId)!, of.side),
     columns: step.main.operation.fields.map(field => field.key),
+    grows: step.main.operation.grows,
   });
   const judged = verdictOn(result, now());
   const body = isFault(result) ? '' : result.body;

@@ -314,6 +314,17 @@ describe('rows of files', () => {
     expect(isFault(result) && result.message).toMatch(/no column other/);
     expect(readFileSync(path.join(folder, 'rows/visits/log.csv'), 'utf8')).not.toContain('y');
   });
+  test('where it may grow, a file gets the columns that it lacks, and keeps its rows', async () => {
+    await row('file://visits/wide.csv', { site: 'AB-07', note: 'a,b' });
+    const side = { baseUrl: 'file://x', auth: { kind: 'none' as const }, secret: null };
+    await courier.carry(
+      plan({ url: 'file://visits/wide.csv', body: { site: '=1', day: 'Mon' } }),
+      errand({ side, grows: true }),
+    );
+    expect(readFileSync(path.join(folder, 'rows/visits/wide.csv'), 'utf8')).toBe(
+      `site,note,day\r\nAB-07,"a,b",\r\n"'=1",,Mon\r\n`,
+    );
+  });
   test.each(['file://visits/..%2F..%2Fkey', 'file://visits/%2Fetc%2Fpasswd', 'file://visits/.hidden'])(
     '%s is no place for rows',
     async url => {

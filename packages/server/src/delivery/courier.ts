@@ -42,6 +42,8 @@ export interface Errand {
   side: Sealed & { baseUrl: string };
   /** The names of the operation's fields, in their order. */
   columns: string[];
+  /** Whether a file of rows gets columns that it lacks. */
+  grows?: boolean;
 }
 
 export interface Carried {
@@ -102,9 +104,9 @@ export class Courier {
   }
 
   /** A row for a file on the own disk. A row that was appended before a crash may be appended again: files know no keys. */
-  #append(plan: RequestPlan, { columns }: Errand): OutwardAnswer | OutwardFault {
+  #append(plan: RequestPlan, { columns, grows }: Errand): OutwardAnswer | OutwardFault {
     try {
-      const size = this.parts.rows.append(plan.url, plan.body, columns);
+      const size = this.parts.rows.append(plan.url, plan.body, columns, grows);
       const body = `${size} bytes appended.`;
       return { status: 200, headers: {}, bytes: Buffer.from(body), body, cut: false, milliseconds: 0 };
     } catch (error) {

@@ -1,4 +1,4 @@
-import { appendFileSync, existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { appendFileSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { asText, isJsonObject, type Json } from '@grammata/core/submission';
 import Papa from 'papaparse';
@@ -15,9 +15,10 @@ export class RowFiles {
 
   /**
    * @param url `file://folder/name.csv`
+   * @param grows whether columns that a CSV file lacks are added to it
    * @returns how many bytes were appended. Throws RowFault.
    */
-  append(url: string, row: Json, columns: readonly string[]): number {
+  append(url: string, row: Json, columns: readonly string[], grows = false): number {
     const { host, pathname } = new URL(url);
     const name = decodeURIComponent(pathname.slice(1));
     const folder = path.join(this.folder, host);
@@ -26,23 +27,37 @@ export class RowFiles {
       throw new RowFault(`“${url}” is no place for rows.`);
     const values = isJsonObject(row) ? row : {};
     mkdirSync(folder, { recursive: true });
-    const text = /\.ndjson$/i.test(name) ? `${JSON.stringify(values)}\n` : this.#csvRow(file, values, columns);
+    const text = /\.ndjson$/i.test(name) ? `${JSON.stringify(values)}\n` : this.#csvRow(file, values, columns, grows);
     appendFileSync(file, text, { flush: true });
     return Buffer.byteLength(text);
   }
 
-  #csvRow(file: string, values: Record<string, Json>, columns: readonly string[]): string {
+  #csvRow(file: string, values: Record<string, Json>, columns: readonly string[], grows: boolean): string {
     const isNew = !existsSync(file);
     const [head] = isNew ? [] : Papa.parse<string[]>(readFileSync(file, 'utf8'), { preview: 1 }).data;
     const heading = head?.map((each, index) => (index === 0 ? each.replace(/^\ufeff/, '') : each)) ?? [...columns];
     const missing = Object.keys(values).filter(key => !heading.includes(key));
-    if (missing.length > 0)
+    if (missing.length > 0 && grows) {
+      this.#widen(file, [...heading, ...missing]);
+      heading.push(...missing);
+    } else if (missing.length > 0)
       throw new RowFault(
         `${path.basename(file)} has no column ${missing.join(', ')}; its first line is kept as it is.`,
       );
-    const line = (cells: string[], escapes: boolean) =>
-      `${Papa.unparse([cells], { newline: '\r\n', escapeFormulae: escapes })}\r\n`;
     const cells = heading.map(column => asText(values[column]));
     return `${isNew ? line(heading, false) : ''}${line(cells, true)}`;
   }
+
+  /** Writes a file anew under a wider heading, whole or not at all. */
+  #widen(file: string, heading: string[]): void {
+    const { data } = Papa.parse<string[]>(readFileSync(file, 'utf8'), { skipEmptyLines: true });
+    const rows = data.slice(1).map(row => heading.map((_, index) => row[index] ?? ''));
+    const part = `${file}.part`;
+    writeFileSync(part, [heading, ...rows].map(row => line(row, false)).join(''), { flush: true });
+    renameSync(part, file);
+  }
 }
+
+/** A line of CSV; cells that begin a formula are kept from being one where that is asked for. */
+const line = (cells: string[], escapes: boolean): string =>
+  `${Papa.unparse([cells], { newline: '\r\n', escapeFormulae: escapes })}\r\n`;

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import { RecipeInput, recipeFrom, recipeInput } from '@grammata/contract';
 import { vaultWith } from '../access';
 import { Authorizations, type Outward, type OutwardAnswer, type OutwardFault, type OutwardRequest } from '../outward';
 import { connect } from './connection';
@@ -88,4 +89,49 @@ test('what was not read of a document is said', async () => {
   expect(view.verdict).toBe(
     'It answered in 7 ms and offers 1 operation, 1 of which stores something. Of its document this was not read: A body of text/csv is not written.',
   );
+});
+
+test('a list of tables that is built otherwise is read by pointers', async () => {
+  const built = {
+    data: { sheets: [{ id: 's1', name: 'Samples', cols: [{ id: 'c1', caption: 'pH', kind: 'number', must: true }] }] },
+  };
+  const recipe = recipeFrom({
+    ...new RecipeInput(),
+    tables: '/data/sheets',
+    tableKey: '/id',
+    tableLabel: '/name',
+    columns: '/cols',
+    columnKey: '/id',
+    columnLabel: '/caption',
+    columnType: '/kind',
+    columnRequired: '/must',
+    createPath: '/sheets/{table}/rows',
+    bodyAt: '/cells',
+  });
+  const { outward } = answering(JSON.stringify(built));
+  const found = await connect({ ...target, reads: 'tables', recipe }, outward, new Authorizations(outward, vault), {
+    check: () => Promise.reject(new Error('no mail server')),
+  });
+  expect(found.operations).toMatchObject([
+    {
+      label: 'Add a record to Samples',
+      path: '/sheets/s1/rows',
+      fields: [{ key: 'c1', label: 'pH', type: 'number', required: true, pointer: '/cells/c1' }],
+    },
+  ]);
+  expect(recipeFrom(recipeInput(recipe))).toEqual(recipe);
+});
+
+test('what the document asks for is told where the credentials are of another kind', async () => {
+  const document = {
+    openapi: '3.0.3',
+    components: {
+      securitySchemes: {
+        c: { type: 'oauth2', flows: { clientCredentials: { tokenUrl: 'https://a.example.org/token' } } },
+      },
+    },
+    paths: { '/a': { post: {} } },
+  };
+  const { view } = await connected(answering(JSON.stringify(document)).outward);
+  expect(view.advice).toBe('Its document asks for OAuth 2 tokens, had at https://a.example.org/token.');
 });

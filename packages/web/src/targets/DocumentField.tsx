@@ -11,7 +11,7 @@ const words: Partial<Record<ReadingKind, { label: string; hint: string; placehol
   },
   files: {
     label: 'The files and their columns',
-    hint: 'One a line. Names end in .csv or .ndjson; a file is made with its first row.',
+    hint: 'One a line. Names end in .csv or .ndjson; a file is made with its first row. … at the end lets it get more columns.',
     placeholder: 'visits.csv: school, pupils, day',
   },
 };

@@ -6,6 +6,7 @@ import { ApiFault, wordsFor } from '../app/api';
 import { Act, Fault, Labelled, Press } from '../ui';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
+import { RecipeFields, usualPlaces } from './RecipeFields';
 
 const usualPaths: Record<ReadingKind, string> = {
   tables: '/tables',
@@ -53,6 +54,7 @@ export function TargetForm({
   const [givesDocument, setGivesDocument] = useState(Boolean(initial.document));
   const [hasTrySide, setHasTrySide] = useState(Boolean(initial.tryBaseUrl));
   const givenHere = reads === 'example' || isFiles || (reads === 'openapi' && givesDocument);
+  const [pointsElsewhere, setPointsElsewhere] = useState(Boolean(initial.recipe));
   const hasPath = reads === 'tables' || (reads === 'openapi' && !givesDocument);
   const kinds = Object.entries(authWords).filter(([each]) => !isMail || each === 'basic' || each === 'none');
   const said = error instanceof ApiFault ? (error.problem.errors ?? []) : [];
@@ -64,6 +66,7 @@ export function TargetForm({
       ...input,
       token: input.token || undefined,
       document: givenHere ? input.document : null,
+      recipe: reads === 'tables' && pointsElsewhere ? input.recipe : null,
       tryBaseUrl: (hasTrySide && input.tryBaseUrl) || null,
       tryToken: input.tryToken || undefined,
     }),
@@ -124,13 +127,32 @@ export function TargetForm({
                   Below the base address. <Act onClick={() => setGivesDocument(true)}>Give the document itself</Act>
                 </>
               ) : (
-                'Below the base address.'
+                <>
+                  Below the base address.{' '}
+                  {!pointsElsewhere && (
+                    <Act
+                      onClick={() => {
+                        setValue('recipe', usualPlaces());
+                        setPointsElsewhere(true);
+                      }}
+                    >
+                      Its answer is built otherwise
+                    </Act>
+                  )}
+                </>
               )
             }
             error={errorOf('discoveryPath')}
           >
             {ids => <input {...ids} {...register('discoveryPath')} className="write font-mono text-small" />}
           </Labelled>
+        )}
+        {reads === 'tables' && pointsElsewhere && (
+          <RecipeFields
+            register={register}
+            errors={formState.errors.recipe}
+            onUsual={() => setPointsElsewhere(false)}
+          />
         )}
         {givenHere && (
           <DocumentField

@@ -88,6 +88,7 @@ function Loaded({ target }: { target: TargetView }) {
             discoveryPath: target.discoveryPath,
             auth: target.auth,
             document: target.document,
+            recipe: target.recipe,
             tryBaseUrl: target.tryBaseUrl,
           }}
           hasToken={target.hasToken}

@@ -57,20 +57,27 @@ export function FindSettings({
         <code className="font-mono text-small">{find.equals.slice(1)}</code> must be exactly this:{' '}
         <Act onClick={() => onChange(null)}>Don’t look for it</Act>
       </p>
-      <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2">
-        <Labelled label={`What is looked for as ${line.to}`}>
-          {ids => (
-            <ReferencePick
-              {...ids}
-              references={references}
-              value={line.source?.from === 'field' ? line.source.field : ''}
-              none="pick an answer…"
-              withExamples
-              onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
-            />
-          )}
-        </Labelled>
-        <span />
+      <Labelled label={`What is looked for as ${line.to}`} className="mt-2 sm:w-1/2">
+        {ids => (
+          <ReferencePick
+            {...ids}
+            references={references}
+            value={line.source?.from === 'field' ? line.source.field : ''}
+            none="pick an answer…"
+            withExamples
+            onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
+          />
+        )}
+      </Labelled>
+      {line.source && (
+        <Steps
+          workbench={workbench}
+          compiled={compileLine(line, field)}
+          kind={kindOf(line.source, references)}
+          edit={edit}
+        />
+      )}
+      <div className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-2">
         <Labelled label="Where there is none">
           {ids => (
             <select
@@ -104,14 +111,6 @@ export function FindSettings({
           )}
         </Labelled>
       </div>
-      {line.source && (
-        <Steps
-          workbench={workbench}
-          compiled={compileLine(line, field)}
-          kind={kindOf(line.source, references)}
-          edit={edit}
-        />
-      )}
       <p className="mt-2 font-serif text-ink-2">
         {updater
           ? `One that is found is changed with “${updater.label}”: only what is different is sent, and nothing at all where all of it is there. Each line says what it may write over.`

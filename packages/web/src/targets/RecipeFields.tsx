@@ -1,0 +1,48 @@
+import { RecipeInput, type TargetInput } from '@grammata/contract';
+import type { FieldErrors, UseFormRegister } from 'react-hook-form';
+import { Act, Labelled } from '../ui';
+
+const labels: Record<keyof RecipeInput, string> = {
+  tables: 'List of tables',
+  tableKey: 'Table: key',
+  tableLabel: 'Table: label',
+  columns: 'Table: list of columns',
+  columnKey: 'Column: key',
+  columnLabel: 'Column: label',
+  columnType: 'Column: type',
+  columnRequired: 'Column: required',
+  columnOptions: 'Column: options',
+  createPath: 'A record is made at',
+  bodyAt: 'Values stand in the body at',
+};
+
+/** The usual places. */
+export const usualPlaces = (): RecipeInput => new RecipeInput();
+
+/** Where a target's list of its tables has what: JSON Pointers into its answer. */
+export function RecipeFields({
+  register,
+  errors,
+  onUsual,
+}: {
+  register: UseFormRegister<TargetInput>;
+  errors?: FieldErrors<TargetInput>['recipe'];
+  onUsual: () => void;
+}) {
+  return (
+    <fieldset className="border-t border-rule pt-3 sm:col-span-2">
+      <legend className="sr-only">Where its answer has what</legend>
+      <p className="pb-2 text-ink-2">
+        Where its answer has what, as JSON Pointers; those of columns start at a column.{' '}
+        <Act onClick={onUsual}>Take the usual places</Act>
+      </p>
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+        {(Object.keys(labels) as (keyof RecipeInput)[]).map(key => (
+          <Labelled key={key} label={labels[key]} error={errors?.[key]?.message ?? null}>
+            {ids => <input {...ids} {...register(`recipe.${key}`)} className="write font-mono text-small" />}
+          </Labelled>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
