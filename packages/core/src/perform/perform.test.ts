@@ -147,6 +147,7 @@ describe('find first', () => {
     expect(ending).toMatchObject({ done: [{ what: 'updated', answer: known }] });
   });
 
+  // PUT replaces the whole (RFC 9110 §9.3.4), PATCH changes what it names (RFC 5789 §2).
   test('an operation that replaces the whole gets the rest as it was', () => {
     const update = { operationId: 'put', to: 'id', from: '/id' };
     const { asked } = run(steps(call({ find: find({ update }) })), submission({ mail: known.email, who: 'A' }), [
@@ -345,6 +346,19 @@ describe('read-back', () => {
       ['town', 'lost'],
       ['tags', 'other'],
     ]);
+  });
+  test('a call is done before it is read back, so that a crash in between does not make it again', () => {
+    const told: Done[] = [];
+    const conversation = perform(steps(call({ readBack })), submission(aoife), { timeZone: 'UTC' }, [], each =>
+      told.push(each),
+    );
+    conversation.next();
+    const reading = conversation.next({ answer: { id: '8' } });
+    expect([reading.value, told]).toMatchObject([{ purpose: 'readBack' }, [{ what: 'created', answer: { id: '8' } }]]);
+    expect(run(steps(call({ readBack })), submission(aoife), [], told).lines).toEqual([]);
+    const ending = conversation.next({ answer: known });
+    expect(ending.value).toMatchObject({ done: [{ what: 'created', held: expect.any(Array) }] });
+    expect(told).toHaveLength(2);
   });
   test('it follows an update too, and its failing undoes nothing', () => {
     const { lines, ending } = run(steps(call({ readBack, find: find() })), submission(aoife), [

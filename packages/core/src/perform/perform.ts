@@ -52,7 +52,9 @@ export function* perform(
 ): Generator<Ask, Ending, Told> {
   const done: Done[] = [...earlier];
   const add = (each: Done) => {
-    done.push(each);
+    const before = done.findIndex(other => other.callId === each.callId && other.item === each.item);
+    if (before < 0) done.push(each);
+    else done[before] = each;
     record(each);
   };
   const answers: Record<string, Json> = {};
@@ -170,10 +172,9 @@ function* performItem(
         };
         if ('failed' in said) return finished('failed', null, said.failed);
         const answer = isJsonObject(said.answer) && !isBlank(said.answer) ? said.answer : record;
-        last = {
-          ...finished('updated', answer, note),
-          ...(yield* readBack(next.request, find.update!.call, answer, at)),
-        };
+        const updated = finished('updated', answer, note);
+        if (step.readBack && chosen.length === 1) add(updated);
+        last = { ...updated, ...(yield* readBack(next.request, find.update!.call, answer, at)) };
         if (index > 0) add({ ...last, item: at });
       }
       return last.what === 'unchanged' ? { ...last, note: note ?? 'It has all of it already.' } : last;
@@ -183,8 +184,10 @@ function* performItem(
   if (!planned.sendable) return { stoppedBy: stoppers(planned) };
   const told = yield ask(planned, 'create');
   if ('failed' in told) return finished('failed', null, told.failed);
-  const held = yield* readBack(planned.request, main, told.answer, item);
-  return { ...finished('created', told.answer), ...held };
+  const made = finished('created', told.answer);
+  // It is done before it is read back: a crash in between must not make it again.
+  if (step.readBack) add(made);
+  return { ...made, ...(yield* readBack(planned.request, main, told.answer, item)) };
 }
 
 const notWanted = (field: string) =>

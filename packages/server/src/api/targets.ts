@@ -55,7 +55,9 @@ export function targetsApi(services: Services): Router {
       new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
         { field, message: 'The address moves to another host: give the token again.' },
       ]);
-    if (moves(input.baseUrl, row.baseUrl) && row.secret && token === undefined) throw again('token');
+    const tokensMove =
+      auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
+    if ((moves(input.baseUrl, row.baseUrl) || tokensMove) && row.secret && token === undefined) throw again('token');
     if (tryBaseUrl && moves(tryBaseUrl, row.trySide?.baseUrl) && row.trySecret && !tryToken) throw again('tryToken');
     const kept = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
     const secret = auth?.kind === 'none' ? null : kept;

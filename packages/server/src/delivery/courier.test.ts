@@ -119,7 +119,9 @@ test('a form in parts: the file whole, its type by its bytes, its name without a
     caption: 'Low "water"\nat dusk',
     file: { filename: 'evil name.gif', mimeType: 'image/gif', digest },
   });
-  expect(recorded).toContain(`‹evil name.gif, ${photo.length} bytes, image/gif, SHA-256 ${digest}›`);
+  expect(recorded).toContain(
+    `‹evil name.gif, ${photo.length} bytes, image/gif (said to be image/jpeg), SHA-256 ${digest}›`,
+  );
   expect(recorded).not.toContain('token-1');
   expect(left()).toEqual([]);
 });

@@ -154,12 +154,15 @@ export class Courier {
       const got = staged.get(fileIndex(errand.data, file));
       if (got)
         text = text.replace(standIn(name), () =>
-          standIn(`${name}, ${got.size} bytes, ${got.type}, SHA-256 ${got.digest}`),
+          standIn(`${name}, ${got.size} bytes, ${typeWords(got)}, SHA-256 ${got.digest}`),
         );
     }
     return withCopyLinks(text, linkFor);
   }
 }
+
+/** A file's type by its bytes, and what was said of it where that is another. */
+const typeWords = ({ type, misstated }: Staged) => (misstated === null ? type : `${type} (said to be ${misstated})`);
 
 /** Requests that write are told apart by a key; those that read may be made as often as one likes (RFC 9110 §9.2.2). */
 const keyHeader = ({ method }: RequestPlan, { idempotencyKey }: Errand): [string, string][] =>

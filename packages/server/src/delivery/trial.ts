@@ -26,7 +26,8 @@ export async function runDraft(
   let next = conversation.next();
   while (!next.done) {
     const ask = next.value;
-    if (!sends && ask.purpose !== 'find') {
+    // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
+    if (!sends && (ask.purpose !== 'find' || ask.request.method !== 'GET')) {
       asks.push(viewOf(ask, requestText(route, ask)));
       next = conversation.next(likelyAnswer(route, ask));
       continue;

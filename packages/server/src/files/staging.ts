@@ -14,8 +14,8 @@ export interface Staged {
   digest: string;
   /** Media type by its first bytes; as stated, or octets, where they do not tell. */
   type: string;
-  /** True when its bytes say another type than was stated. */
-  isMisstated: boolean;
+  /** The type that was stated, where its bytes say another; null where they do not. */
+  misstated: string | null;
   open(): Readable;
   remove(): void;
 }
@@ -60,7 +60,7 @@ export async function stage(
     size,
     digest: hash.digest('hex'),
     type: found?.mime ?? plain ?? 'application/octet-stream',
-    isMisstated: found !== undefined && plain !== null && plain !== 'application/octet-stream' && found.mime !== plain,
+    misstated: found && plain !== 'application/octet-stream' && found.mime !== plain ? plain : null,
     open: () => createReadStream(file),
     remove: () => rmSync(file, { force: true }),
   };

@@ -106,11 +106,7 @@ export class Deliveries {
       tx.insert(attempts)
         .values({ id: newId(attempt.startedAt), ...attempt })
         .run();
-      if (done.length > 0)
-        tx.insert(callsDone)
-          .values(done.map(each => doneRow(attempt.deliveryId, each)))
-          .onConflictDoNothing()
-          .run();
+      keepDone(tx, attempt.deliveryId, done);
       tx.update(deliveries)
         .set({ ...delivery, attempts: attempt.number })
         .where(eq(deliveries.id, attempt.deliveryId))
@@ -121,7 +117,7 @@ export class Deliveries {
   /** Ends a delivery for which no request was made. */
   finish(id: string, values: Partial<DeliveryRow>, done: Done[]): void {
     this.db.transaction(tx => {
-      for (const each of done) tx.insert(callsDone).values(doneRow(id, each)).onConflictDoNothing().run();
+      keepDone(tx, id, done);
       tx.update(deliveries).set(values).where(eq(deliveries.id, id)).run();
     });
   }
@@ -237,7 +233,14 @@ export class Deliveries {
   }
 }
 
-const doneRow = (deliveryId: string, done: Done) => ({ deliveryId, callId: done.callId, item: done.item, done });
+/** Keeps what became of calls; what is known later of one, such as its reading back, takes the place of what was. */
+function keepDone(db: Pick<Database, 'insert'>, deliveryId: string, all: Done[]): void {
+  for (const done of all)
+    db.insert(callsDone)
+      .values({ deliveryId, callId: done.callId, item: done.item, done })
+      .onConflictDoUpdate({ target: [callsDone.deliveryId, callsDone.callId, callsDone.item], set: { done } })
+      .run();
+}
 
 function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
   const text = search?.trim() ? `%${search.trim().replace(/[\\%_]/g, '\\$&')}%` : null;
