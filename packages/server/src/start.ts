@@ -39,7 +39,14 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const bodies = new Bodies(config.dataDir);
   const folder = path.join(config.dataDir, 'underway');
   rmSync(folder, { recursive: true, force: true });
-  const contents = new Contents({ store, bodies, outward, vault, folder, most: config.largestFile });
+  const contents = new Contents({
+    store,
+    bodyFile: id => bodies.fileOf(id),
+    outward,
+    vault,
+    folder,
+    most: config.largestFile,
+  });
   const copies = new Copies(store.copies, config.publicUrl, linkKey, config.dataDir);
   const rows = new RowFiles(config.rowsDir);
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows });

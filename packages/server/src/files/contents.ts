@@ -5,7 +5,6 @@ import type { FileRef, Submission } from '@grammata/core/submission';
 import { credentialsOf, isMade, withQuery, type Auth, type Credentials } from '@grammata/core/target';
 import busboy from 'busboy';
 import type { Vault } from '../access';
-import type { Bodies } from '../intake';
 import { isFault, type Outward } from '../outward';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import { stage, TooLarge, type Staged } from './staging';
@@ -20,7 +19,8 @@ export const isFileFault = (result: Staged | FileFault): result is FileFault => 
 
 export interface ContentParts {
   store: Store;
-  bodies: Bodies;
+  /** Where the body of an arrival lies that is too large for the database. */
+  bodyFile: (arrivalId: string) => string;
   outward: Outward;
   vault: Vault;
   /** Where files stand on their way. */
@@ -102,10 +102,10 @@ export class Contents {
 
   /** Out of the message it came in. */
   private async taken(arrival: ArrivalRow, files: readonly FileRef[], index: number): Promise<Staged | null> {
-    const { bodies, folder, most } = this.parts;
+    const { bodyFile, folder, most } = this.parts;
     const stated = files[index]!.type;
     if (arrival.aside)
-      return takeFromFile(bodies.fileOf(arrival.id), arrival.contentType ?? '', files, index, { folder, most });
+      return takeFromFile(bodyFile(arrival.id), arrival.contentType ?? '', files, index, { folder, most });
     const contents = contentsIn(arrival.body, arrival.contentType);
     const at = contentFor(
       files,
