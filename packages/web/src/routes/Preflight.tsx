@@ -14,6 +14,14 @@ interface Check {
   stops: boolean;
 }
 
+/** Whether the draft was tried for real, where that is asked for. The server looks at what was read back. */
+function trialChecks({ route, editing }: Workbench): Check[] {
+  if (!editing.draft.terms.needsTrial) return [];
+  return route.trial?.revision === route.draft.revision
+    ? [{ tone: 'fine', words: 'It was tried for real as it stands.', stops: false }]
+    : [{ tone: 'trouble', words: 'It has to be tried for real as it stands: under What, Run.', stops: true }];
+}
+
 /** What must hold before a route goes live, and what is only to be known. */
 function checks({ editing, operationOf, targetOf, run, samples }: Workbench): Check[] {
   const gone = editing.draft.calls.find(call => operationOf(call) === null);
@@ -77,7 +85,7 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
       : { tone: 'look', words: `Asking ${name}…`, stops: true };
   });
   const files = useFilesCheck(route.id);
-  const all = [...checks(workbench), ...reach, ...fileChecks(files.data)];
+  const all = [...checks(workbench), ...trialChecks(workbench), ...reach, ...fileChecks(files.data)];
   const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">

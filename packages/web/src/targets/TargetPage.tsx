@@ -72,7 +72,7 @@ function Loaded({ target }: { target: TargetView }) {
               <code className="font-mono">{target.discoveryPath}</code>
             </>
           )}{' '}
-          · {target.hasToken ? `${authWords[target.auth.kind].words} stored` : 'no credentials'}
+          · {credentialWords(target)}
         </span>
         <span className="flex-1" />
         <Act onClick={() => setEditing(!editing)} aria-expanded={editing}>
@@ -104,6 +104,12 @@ function Loaded({ target }: { target: TargetView }) {
       ))}
     </Sheet>
   );
+}
+
+/** What credentials a target has, in words. */
+function credentialWords({ hasToken, reads, auth }: TargetView): string {
+  if (!hasToken) return 'no credentials';
+  return `${reads === 'mail' ? 'user and password' : authWords[auth.kind].words} stored`;
 }
 
 /** How the last test went: the words of the target's answer, and what to do. */
@@ -162,7 +168,8 @@ function Columns({ operation }: { operation: Operation }) {
       <h2 className="flex items-baseline justify-between border-b border-ink pb-1.5">
         {operation.label}
         <code className="font-mono text-small font-normal text-ink-3">
-          {operation.method} {operation.path} · {counted(operation.fields.length, 'field')}
+          {operation.path.startsWith('/') && operation.body !== 'mail' && `${operation.method} ${operation.path} · `}
+          {counted(operation.fields.length, 'field')}
         </code>
       </h2>
       <ul className="ledger">
@@ -192,7 +199,23 @@ function Columns({ operation }: { operation: Operation }) {
   );
 }
 
-const about = ({ readOnly, options, maxLength, description }: TargetField): string =>
-  [readOnly && 'read-only', maxLength !== null && `up to ${maxLength} characters`, description, options?.join(' · ')]
+const formats: Record<NonNullable<TargetField['format']>, string> = {
+  email: 'an e-mail address',
+  addresses: 'e-mail addresses',
+  uri: 'an address on the web',
+  line: 'one line',
+};
+
+const about = ({ readOnly, options, maxLength, description, format, minimum, maximum, pattern }: TargetField): string =>
+  [
+    readOnly && 'read-only',
+    format && formats[format],
+    minimum !== undefined && `from ${minimum}`,
+    maximum !== undefined && `to ${maximum}`,
+    pattern !== undefined && `matches ${pattern}`,
+    maxLength !== null && `up to ${maxLength} characters`,
+    description,
+    options?.join(' · '),
+  ]
     .filter(Boolean)
     .join('; ');

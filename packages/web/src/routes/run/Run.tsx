@@ -19,9 +19,7 @@ export function Run({ workbench }: { workbench: Workbench }) {
   return (
     <div className="px-6 pt-3 pb-10">
       <div className="flex flex-wrap items-baseline gap-4">
-        <p className="flex-1 font-serif text-ink-2">
-          What is looked up has been looked up just now; nothing else was sent.
-        </p>
+        <p className="flex-1 font-serif text-ink-2">Every request of this sample, in the order in which it is made.</p>
         {asking ? (
           <span className="flex items-baseline gap-3">
             <span>
@@ -60,6 +58,7 @@ export function Run({ workbench }: { workbench: Workbench }) {
       {dry.data && (
         <section aria-label="What would be sent" className="mt-4">
           {tried && <h2>What it would send now</h2>}
+          <p className="font-serif text-ink-2">What is looked up has been looked up just now; nothing else was sent.</p>
           <Asks run={dry.data} workbench={workbench} isReal={false} />
         </section>
       )}
