@@ -1,7 +1,6 @@
 import { compileCondition, everything } from '../condition';
 import { compileCall, newLine, type Call, type CompiledCall, type Find, type ReadBack, type Update } from '../request';
 import {
-  answeringCall,
   FOUND,
   isBlank,
   isOfDelivery,
@@ -124,18 +123,13 @@ function likelyAnswer(operation: Operation, number: number): Json {
 }
 
 /** Stands for what is not known before a call is made. */
-export const likelyValue = ({ pointer, type }: AnswerField, number: number): Json =>
+const likelyValue = ({ pointer, type }: AnswerField, number: number): Json =>
   type === 'text' || type === 'choice' || type === 'json'
     ? `‹${pointer.slice(1).replaceAll('/', '.')} of ${number}›`
     : exampleFor({ type, options: null } as unknown as TargetField);
 
 /** True for a line that draws on what is known only while a delivery is under way. */
 export const waitsForAnswers = (fields: readonly string[]): boolean => fields.some(isOfDelivery);
-
-/** The calls whose answers a call draws on. */
-export const answersUsed = (keys: readonly string[]): string[] => [
-  ...new Set(keys.map(answeringCall).filter(each => each !== null)),
-];
 
 /** Puts several answers of a repeated call together: the first, since there it is most often one. */
 export function keepAnswer(answers: Record<string, Json>, callId: string, answer: Json): void {

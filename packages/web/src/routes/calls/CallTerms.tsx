@@ -1,5 +1,5 @@
 import type { CallInput } from '@grammata/contract';
-import { everything, partsOf } from '@grammata/core/condition';
+import { partsOf } from '@grammata/core/condition';
 import { proposeReadBack } from '@grammata/core/perform';
 import { useEffect, useRef } from 'react';
 import { Act, Labelled } from '../../ui';
@@ -87,7 +87,6 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
               onClick={() =>
                 set({
                   condition: {
-                    ...everything,
                     all: [{ field: references[0]?.key ?? '', is: 'blank', values: [], not: true }],
                   },
                 })
