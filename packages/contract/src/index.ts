@@ -5,3 +5,4 @@ export * from './pins';
 export * from './verification';
 export * from './views';
 export * from './recipe';
+export * from './routeViews';

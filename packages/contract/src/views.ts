@@ -1,15 +1,16 @@
 import type { Decoded, FoundEnvelope, LandmarkProblem, Note, Pins } from '@grammata/core/decode';
 import type { Sample } from '@grammata/core/rehearse';
-import type { Ask, Change, Done } from '@grammata/core/perform';
+import type { Ask, Done } from '@grammata/core/perform';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Json, Submission } from '@grammata/core/submission';
 import type { Auth, Operation } from '@grammata/core/target';
 import type { FeedInput } from './feed';
 import type { FormState } from './forms';
-import type { DraftInput, ReadingKind, ReplyKind } from './inputs';
+import type { ReadingKind, ReplyKind } from './inputs';
 import type { LandmarkInput } from './pins';
 import type { RecipeInput } from './recipe';
+import type { RouteSummary } from './routeViews';
 import type { VerificationView } from './verification';
 
 // What the server answers. All times are ISO 8601 in UTC; sizes are bytes.
@@ -219,76 +220,6 @@ export interface ConnectionView {
   advice: string | null;
   status: number | null;
   milliseconds: number;
-}
-
-export type RouteState = 'draft' | 'live' | 'paused';
-
-export interface RouteSummary {
-  id: string;
-  name: string;
-  state: RouteState;
-  formId: string;
-  formName: string;
-  intakeName: string;
-  targetName: string;
-  operationLabel: string;
-  /** Number of the version that is live or paused; null before the first. */
-  version: number | null;
-  /** True when the draft differs from that version. */
-  changed: boolean;
-  liveSince: string | null;
-  delivered: number;
-  waiting: number;
-  dead: number;
-}
-
-export interface RouteView extends RouteSummary {
-  draft: DraftInput;
-  form: FormView;
-  /** Those that its calls go to. */
-  targets: TargetView[];
-  /** How the last real try of the draft went; null before the first. */
-  trial: TrialView | null;
-}
-
-/** A request as it was or would be made for one sample. */
-export interface AskView {
-  callId: string;
-  item: string;
-  purpose: Ask['purpose'];
-  /** As it goes over the wire, secrets masked. */
-  request: string;
-  /** Undefined for one that is not made. */
-  status?: number | null;
-  message?: string;
-  changes: Change[];
-  found: Json;
-}
-
-/** What one sample sends, call by call: looked up only, or really sent. */
-export interface RunView {
-  asks: AskView[];
-  done: Done[];
-  /** What keeps it from going on. */
-  problems: { code: string; message: string }[];
-}
-
-/** A real try of a draft with one sample. */
-export interface TrialView extends RunView {
-  sampleId: string;
-  at: string;
-  /** The revision of the draft that was tried. */
-  revision: number;
-}
-
-/** What a target had against a value, beside the line it is about. */
-export interface RefusalView {
-  deliveryId: string;
-  sampleId: string;
-  callId: string;
-  lineId: string;
-  message: string;
-  at: string;
 }
 
 /** A sample with what people said of it. */

@@ -58,7 +58,11 @@ export function Run({ workbench }: { workbench: Workbench }) {
       {dry.data && (
         <section aria-label="What would be sent" className="mt-4">
           {tried && <h2>What it would send now</h2>}
-          <p className="font-serif text-ink-2">What is looked up has been looked up just now; nothing else was sent.</p>
+          <p className="font-serif text-ink-2">
+            {dry.data.asks.some(each => each.purpose === 'find')
+              ? 'What is looked up has been looked up just now; nothing else was sent.'
+              : 'Nothing was sent.'}
+          </p>
           <Asks run={dry.data} workbench={workbench} isReal={false} />
         </section>
       )}

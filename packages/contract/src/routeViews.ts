@@ -1,0 +1,76 @@
+import type { Ask, Change, Done } from '@grammata/core/perform';
+import type { Json } from '@grammata/core/submission';
+import type { DraftInput } from './inputs';
+import type { FormView, TargetView } from './views';
+
+// What the server answers about routes. All times are ISO 8601 in UTC.
+
+export type RouteState = 'draft' | 'live' | 'paused';
+
+export interface RouteSummary {
+  id: string;
+  name: string;
+  state: RouteState;
+  formId: string;
+  formName: string;
+  intakeName: string;
+  targetName: string;
+  operationLabel: string;
+  /** Number of the version that is live or paused; null before the first. */
+  version: number | null;
+  /** True when the draft differs from that version. */
+  changed: boolean;
+  liveSince: string | null;
+  delivered: number;
+  waiting: number;
+  dead: number;
+}
+
+export interface RouteView extends RouteSummary {
+  draft: DraftInput;
+  form: FormView;
+  /** Those that its calls go to. */
+  targets: TargetView[];
+  /** How the last real try of the draft went; null before the first. */
+  trial: TrialView | null;
+}
+
+/** A request as it was or would be made for one sample. */
+export interface AskView {
+  callId: string;
+  item: string;
+  purpose: Ask['purpose'];
+  /** As it goes over the wire, secrets masked. */
+  request: string;
+  /** Undefined for one that is not made. */
+  status?: number | null;
+  message?: string;
+  changes: Change[];
+  found: Json;
+}
+
+/** What one sample sends, call by call: looked up only, or really sent. */
+export interface RunView {
+  asks: AskView[];
+  done: Done[];
+  /** What keeps it from going on. */
+  problems: { code: string; message: string }[];
+}
+
+/** A real try of a draft with one sample. */
+export interface TrialView extends RunView {
+  sampleId: string;
+  at: string;
+  /** The revision of the draft that was tried. */
+  revision: number;
+}
+
+/** What a target had against a value, beside the line it is about. */
+export interface RefusalView {
+  deliveryId: string;
+  sampleId: string;
+  callId: string;
+  lineId: string;
+  message: string;
+  at: string;
+}
