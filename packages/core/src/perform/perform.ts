@@ -204,7 +204,7 @@ interface PlannedUpdate {
 }
 
 /** An update of a record: only what is different goes; an operation that replaces the whole gets the rest as it was. */
-export function planUpdate(
+function planUpdate(
   update: CompiledCall,
   situation: Situation,
   record: Json,

@@ -3,7 +3,7 @@ import { likelyAnswers } from '../perform';
 import type { Call } from '../request';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
-import { isTroubled, Rehearser, type RehearsalSummary } from './rehearser';
+import { Rehearser, type RehearsalSummary } from './rehearser';
 import type { Sample } from './rehearse';
 
 /** A route with all its calls. */
@@ -31,10 +31,6 @@ export interface RunSummary {
   /** One a call, in their order; null for one that is not offered any more. */
   calls: (RehearsalSummary | null)[];
 }
-
-/** True for a sample that goes and can't be sent, or has a line in trouble in any call. */
-export const isTroubledInRun = ({ goes, sends, calls }: RunSummary, sample: number): boolean =>
-  goes[sample] === 1 && (sends[sample] !== 1 || calls.some(each => each !== null && isTroubled(each, sample)));
 
 /** Rehearses all calls of a route again and again over the same samples, as it is edited. */
 export class RunRehearser {

@@ -68,6 +68,13 @@ export function refusal(field: TargetField, value: Json): Problem | null {
       value,
     );
   }
+  const takesOne = field.type === 'base64' || (field.type === 'file' && field.pointer === '');
+  if (takesOne && Array.isArray(value) && value.length > 1)
+    return new Problem(
+      'target.files',
+      `${field.key} takes one file; this answer has ${value.length}. Make the call once for each of them.`,
+      value,
+    );
   if (field.options) {
     const unknown = (Array.isArray(value) ? value : [value]).map(asText).find(text => !field.options!.includes(text));
     if (unknown !== undefined)

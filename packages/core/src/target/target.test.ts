@@ -126,3 +126,14 @@ describe('what a text or a number has to be beside its type', () => {
     [{ type: 'number', minimum: 0, maximum: 14 }, -1, false],
   ])('%j takes %j: %s', (rules, value, isTaken) => expect(refusal(field('text', rules), value) === null).toBe(isTaken));
 });
+
+test.each<[Partial<TargetField> & { type: TargetType }, number, boolean]>([
+  [{ type: 'file', pointer: '/f' }, 3, true],
+  [{ type: 'file', pointer: '' }, 1, true],
+  [{ type: 'file', pointer: '' }, 2, false],
+  [{ type: 'base64', pointer: '/f' }, 1, true],
+  [{ type: 'base64', pointer: '/f' }, 2, false],
+])('a field of %j takes %d files: %s', ({ type, ...more }, count, isTaken) => {
+  const files = Array.from({ length: count }, (_, index) => ({ name: `${index}.gif`, url: null, type: null, size: 1 }));
+  expect(refusal(field(type, more), files) === null).toBe(isTaken);
+});

@@ -494,3 +494,18 @@ describe('files', () => {
     expect((await detail()).attemptList[0]!.request).toContain('sig=••••••');
   });
 });
+
+test('a secret is bound to where it was given for: another place of tokens has to be given both anew', async () => {
+  const { made } = await prepared(each => [person(each)], { id: 'x', ...aoife });
+  const auth = (host: string) => ({ kind: 'oauth', tokenUrl: `https://${host}.example.org/token`, clientId: 'c' });
+  const change = (more: object) => client.call('PATCH', `/targets/${made.id}`, more);
+  const first = { auth: auth('a'), token: 's1', tryBaseUrl: 'https://try.example.org', tryToken: 's2' };
+  expect((await change(first)).status).toBe(200);
+  const elsewhere = { auth: auth('b'), tryBaseUrl: first.tryBaseUrl };
+  expect(await change(elsewhere)).toMatchObject({ status: 422, json: { errors: [{ field: 'token' }] } });
+  expect(await change({ ...elsewhere, token: 's1' })).toMatchObject({
+    status: 422,
+    json: { errors: [{ field: 'tryToken' }] },
+  });
+  expect((await change({ ...elsewhere, token: 's1', tryToken: 's2' })).status).toBe(200);
+});

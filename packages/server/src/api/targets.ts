@@ -58,7 +58,8 @@ export function targetsApi(services: Services): Router {
     const tokensMove =
       auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
     if ((moves(input.baseUrl, row.baseUrl) || tokensMove) && row.secret && token === undefined) throw again('token');
-    if (tryBaseUrl && moves(tryBaseUrl, row.trySide?.baseUrl) && row.trySecret && !tryToken) throw again('tryToken');
+    if (tryBaseUrl && (moves(tryBaseUrl, row.trySide?.baseUrl) || tokensMove) && row.trySecret && !tryToken)
+      throw again('tryToken');
     const kept = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
     const secret = auth?.kind === 'none' ? null : kept;
     const keptTry = tryToken ? vault.seal(tryToken) : row.trySecret;

@@ -1,4 +1,4 @@
-import type { AskView, RunView } from '@grammata/contract';
+import type { AskView, RunView, TargetView } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../../app/api';
 import { Changes, doneWords, ReadBack } from '../../deliveries/Outcome';
@@ -14,7 +14,6 @@ export function Run({ workbench }: { workbench: Workbench }) {
   const trial = useTrial(route.id);
   const [asking, setAsking] = useState(false);
   const tried = route.trial?.sampleId === sample?.id ? route.trial : null;
-  const tries = route.targets.some(each => each.tryBaseUrl !== null);
   if (!sample) return <p className="px-6 py-4 font-serif text-ink-2">No sample to send yet.</p>;
   return (
     <div className="px-6 pt-3 pb-10">
@@ -22,9 +21,7 @@ export function Run({ workbench }: { workbench: Workbench }) {
         <p className="flex-1 font-serif text-ink-2">Every request of this sample, in the order in which it is made.</p>
         {asking ? (
           <span className="flex items-baseline gap-3">
-            <span>
-              {tries ? 'It is really sent, to the side for trying.' : `It is really sent, to ${route.targetName}.`}
-            </span>
+            <span>{whereTo(route.targets)}</span>
             <Press
               onClick={() => trial.mutate(sample.id, { onSettled: () => setAsking(false) })}
               disabled={trial.isPending}
@@ -68,6 +65,16 @@ export function Run({ workbench }: { workbench: Workbench }) {
       )}
     </div>
   );
+}
+
+/** Where a real try goes: to the side for trying of each target that has one, and really to the others. */
+function whereTo(targets: TargetView[]): string {
+  const named = (all: TargetView[]) => all.map(each => each.name).join(', ');
+  const aside = targets.filter(each => each.tryBaseUrl !== null);
+  const really = targets.filter(each => each.tryBaseUrl === null);
+  if (aside.length === 0) return `It is really sent, to ${named(really)}.`;
+  const first = `It is sent to the side for trying of ${named(aside)}`;
+  return really.length === 0 ? `${first}.` : `${first}, but really to ${named(really)}.`;
 }
 
 const purposes: Record<AskView['purpose'], string> = {

@@ -40,7 +40,8 @@ const viewKeys: Record<View, string | null> = { notes: null, wire: 'w', threads:
 
 /** The mapping as a numbered galley: the sample on the left, a line for each field of the target, the margin on the right. */
 export function What({ workbench }: { workbench: Workbench }) {
-  const { compiled, sample, at, show, items, nextInTrouble, nextThatDiffers, target, editing, proposals } = workbench;
+  const { compiled, sample, at, show, items, nextInTrouble, nextThatDiffers, call, target, editing, proposals } =
+    workbench;
   const refusals = useRefusals(workbench.route.id).data ?? [];
   const desk = useLines(workbench);
   const { lines } = desk;
@@ -177,7 +178,9 @@ export function What({ workbench }: { workbench: Workbench }) {
                     onMoveTo={key => desk.moveTo(line.line.id, key)}
                     showNotes={view === 'notes'}
                     refusal={
-                      refusals.find(each => each.sampleId === sample?.id && each.lineId === line.line.id) ?? null
+                      refusals.find(
+                        each => each.callId === call.id && each.sampleId === sample?.id && each.lineId === line.line.id,
+                      ) ?? null
                     }
                   />
                 ))}
