@@ -1,5 +1,6 @@
 import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
@@ -40,6 +41,14 @@ export default ts.config(
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-console': 'error',
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    // A pattern takes time by the length of its text, whatever the text is.
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
     },
   },
   {

@@ -1,5 +1,5 @@
-import type { FileRef } from '../submission';
-import { contentTypeParts, filesInMail, filesInMultipart, type FileContent } from './media';
+import { upToFirst, type FileRef } from '../submission';
+import { contentTypeParts, bytesOfBase64, filesInMail, filesInMultipart, type FileContent } from './media';
 
 export type { FileContent };
 
@@ -15,15 +15,24 @@ export function contentsIn(bytes: Uint8Array, contentType: string | null): FileC
   return dataUrisIn(new TextDecoder().decode(bytes));
 }
 
+/** Characters of the longest media type with its parameters. */
+const LONGEST_HEAD = 200;
+
+const base64 = /[A-Za-z0-9+/=]*/y;
+
 function dataUrisIn(text: string): FileContent[] {
   const plain = text.replaceAll('\\/', '/');
-  return [...plain.matchAll(/data:([\w.+-]+\/[\w.+-]+)[\w;=.+-]*?;base64,([A-Za-z0-9+/]+={0,2})/g)].map(
-    ([, type, content]) => ({
-      name: 'file',
-      type: type!,
-      bytes: Uint8Array.from(atob(content!), each => each.charCodeAt(0)),
-    }),
-  );
+  const found: FileContent[] = [];
+  for (let at = plain.indexOf('data:'); at >= 0; at = plain.indexOf('data:', at + 5)) {
+    const head = /^([\w.+-]+\/[\w.+-]+)(?:;[\w=.+-]+)*$/.exec(upToFirst(plain.slice(at + 5, at + 5 + LONGEST_HEAD), ','));
+    if (!head || !head[0].endsWith(';base64')) continue;
+    const start = at + 5 + head[0].length + 1;
+    base64.lastIndex = start;
+    const content = base64.exec(plain)![0];
+    if (content !== '') found.push({ name: 'file', type: head[1]!, bytes: bytesOfBase64(content) });
+    at = start + content.length - 5;
+  }
+  return found;
 }
 
 /**

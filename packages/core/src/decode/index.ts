@@ -1,7 +1,7 @@
 import type { Json, JsonObject, Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
 import { readDocument, type Document } from './media';
-import { TOO_DEEP, type Note } from './notes';
+import { most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins } from './pins';
 import { readAnswers } from './value';
 
@@ -40,11 +40,29 @@ export interface Decoded {
  * @param query what followed `?` in the address, without the mark
  * @param pins what a person pointed at to overrule the reading
  */
-export const decode = (bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded =>
-  decodeDocument(readDocument(bytes, contentType, query), pins);
+export function decode(bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded {
+  try {
+    return decodeDocument(readDocument(bytes, contentType, query), pins);
+  } catch (error) {
+    const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
+    return { ...nothing, media: 'none', notes: [note] };
+  }
+}
 
 /** Stages two and three alone, for a document that was read elsewhere. */
-export function decodeDocument({ media, document: raw, notes: before }: Document, pins: Pins = {}): Decoded {
+export function decodeDocument(read: Document, pins: Pins = {}): Decoded {
+  try {
+    return decoded(read, pins);
+  } catch (error) {
+    // The last resort: a document that a reader did not expect is unread, and that is told.
+    const note = { code: 'envelope.failed', message: `It could not be read: ${(error as Error).message}.` };
+    return { ...nothing, media: read.media, notes: [...read.notes, note] };
+  }
+}
+
+const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: null, runnersUp: [], submissions: [] };
+
+function decoded({ media, document: raw, notes: before }: Document, pins: Pins): Decoded {
   const notes = [...before];
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
   if (isTooDeep)
@@ -55,6 +73,8 @@ export function decodeDocument({ media, document: raw, notes: before }: Document
     ...envelope,
     ...readAnswers(answers),
   }));
+  const widest = (winner?.submissions ?? []).reduce((widest, each) => Math.max(widest, each.answers.length), 0);
+  if (widest > most.answers) notes.push(tooMany('envelope.answers', `more than ${most.answers} answers`));
   return {
     media,
     document,

@@ -10,3 +10,33 @@ export interface Note {
 export const DEEPEST = 64;
 /** A document nested deeper than this is not read at all: nobody's form is. */
 export const TOO_DEEP = 250;
+
+/** How much of one message is read. What is beyond is told in the notes; nobody's form is as large. */
+export const most = {
+  /** Submissions, rows of a table, lines of JSON. */
+  submissions: 100_000,
+  /** Names and values of a form that is sent as pairs. */
+  pairs: 100_000,
+  /** Columns of a table. */
+  columns: 2_000,
+  /** Cells of a table, the blank ones before a filled one included. */
+  cells: 5_000_000,
+  /** Parts of a multipart message. */
+  parts: 5_000,
+  /** Answers of one submission. */
+  answers: 10_000,
+  /** Characters of a pointer: below longer ones nothing is looked for. */
+  pointer: 2_000,
+  /** Attributes of one element. */
+  attributes: 1_000,
+  /** Bytes that the parts of an archive may have unpacked, together. */
+  unpacked: 100_000_000,
+};
+
+/** Notes of one kind that are told. */
+export const MOST_NOTES = 200;
+
+export const tooMany = (code: string, what: string): Note => ({
+  code,
+  message: `It has ${what}; the rest was not read.`,
+});

@@ -1,5 +1,6 @@
 import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
 import { filesOf } from '../files';
+import { most } from '../notes';
 import { around } from './labelled';
 import { isObjectList } from './properties';
 import type { EnvelopeReading } from './reader';
@@ -7,12 +8,17 @@ import { isEnvelopeKey, speaksOf, speaksOnlyOf, surroundings } from '../names';
 
 type ReadOne = (object: JsonObject, at: string) => EnvelopeReading | null;
 
+/** Lists that are tried as a batch, the longest. */
+const MOST_LISTS = 200;
 /** How deep a list of submissions may stand. */
 const DEEPEST_BATCH = 4;
 
 /** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
 export function batchesIn(document: Json, readOne: ReadOne, except: string[]): EnvelopeReading[] {
-  const lists = listsOf(document, '', DEEPEST_BATCH).filter(list => !except.includes(list.pointer));
+  const lists = listsOf(document, '', DEEPEST_BATCH)
+    .filter(list => !except.includes(list.pointer))
+    .sort((a, b) => b.items.length - a.items.length)
+    .slice(0, MOST_LISTS);
   return lists.flatMap(({ pointer, items }) => readBatch(document, pointer, items, readOne) ?? []);
 }
 
@@ -23,14 +29,14 @@ function listsOf(value: Json, at: string, depth: number): { pointer: string; ite
 }
 
 function readBatch(document: Json, pointer: string, items: JsonObject[], readOne: ReadOne): EnvelopeReading | null {
-  const readings = items.map((item, index) => readOne(item, `${pointer}/${index}`));
+  const readings = items.slice(0, most.submissions).map((item, index) => readOne(item, `${pointer}/${index}`));
   const first = readings[0];
   if (filesOf('', items, false) !== null) return null;
   if (!first || readings.some(each => each === null)) return null;
   const read = readings.filter(each => each !== null);
   const name = pointer.split('/').at(-1) ?? '';
   const outer = surroundings(around(document, '', pointer));
-  const own = Math.min(...read.map(each => each.score));
+  const own = read.reduce((least, each) => Math.min(least, each.score), 1);
   const isFlat = read.every(each => each.reader === 'flat');
   const haveEnvelope = items.every(item => Object.entries(item).some(([key, value]) => isEnvelopeKey(key, value)));
   const named =

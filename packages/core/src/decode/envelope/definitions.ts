@@ -1,5 +1,5 @@
 import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
-import { DEEPEST } from '../notes';
+import { DEEPEST, most } from '../notes';
 import { optionLabels } from './options';
 import { isObjectList } from './properties';
 import type { EnvelopeReading, OptionLabels, RawAnswer } from './reader';
@@ -13,6 +13,15 @@ interface Definition {
 }
 
 type Definitions = Map<string, Definition>;
+
+interface Defined {
+  /** Where it stands in the document. */
+  pointer: string;
+  definitions: Definitions;
+}
+
+/** Collections of definitions that are held against the answers, the largest. */
+const MOST_DEFINED = 30;
 
 const scalar = (object: JsonObject, role: 'id' | 'wording' | 'kind', not: string[] = []): string | undefined => {
   const names = Object.keys(object).filter(
@@ -49,14 +58,15 @@ function definitionOf(object: JsonObject, outerKey: string | null): [string, Def
 }
 
 /** Every collection of question definitions in a document, with the place where it stands. */
-export function definitionsIn(value: Json, at = '', depth = DEEPEST): { pointer: string; definitions: Definitions }[] {
-  if (depth === 0 || typeof value !== 'object' || value === null) return [];
-  const entries = Array.isArray(value)
-    ? value.map((each, index): [string, Json] => [String(index), each])
-    : Object.entries(value);
+export function definitionsIn(value: Json, at = '', depth = DEEPEST, found: Defined[] = []): Defined[] {
+  if (depth === 0 || at.length > most.pointer || typeof value !== 'object' || value === null) return found;
   const own = ownDefinitions(value);
-  const inner = entries.flatMap(([key, each]) => definitionsIn(each, `${at}/${escapeToken(key)}`, depth - 1));
-  return own ? [{ pointer: at, definitions: own }, ...inner] : inner;
+  if (own) found.push({ pointer: at, definitions: own });
+  for (const key of Object.keys(value)) {
+    const each = (value as JsonObject)[key]!;
+    if (typeof each === 'object') definitionsIn(each, `${at}/${escapeToken(key)}`, depth - 1, found);
+  }
+  return found;
 }
 
 function ownDefinitions(value: Json[] | JsonObject): Definitions | null {
@@ -80,9 +90,13 @@ function ownDefinitions(value: Json[] | JsonObject): Definitions | null {
 /** The reading with what the payload defines apart from its answers; null when it defines nothing that fits. */
 export function withDefinitions(
   reading: EnvelopeReading,
-  all: ReturnType<typeof definitionsIn>,
+  found: Defined[],
 ): EnvelopeReading | null {
-  if (all.length === 0) return null;
+  if (found.length === 0) return null;
+  const all =
+    found.length > MOST_DEFINED
+      ? [...found].sort((a, b) => b.definitions.size - a.definitions.size).slice(0, MOST_DEFINED)
+      : found;
   const places = reading.submissions.flatMap(each => each.answers.map(answer => answer.pointer));
   const keys = reading.submissions.flatMap(each => each.answers.map(answer => answer.key));
   if (keys.length === 0) return null;

@@ -1,5 +1,5 @@
-import { escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
-import { DEEPEST } from '../notes';
+import { escapeToken, isJsonObject, labelFromKey, setOwn, valueAt, type Json, type JsonObject } from '../../submission';
+import { DEEPEST, most } from '../notes';
 import {
   isCheckboxGroup,
   isCompound,
@@ -51,15 +51,19 @@ export function flatAt(object: JsonObject, at: string): EnvelopeReading {
 }
 
 /** The answers of an object. An object inside is a section of the form, unless it is one answer of several parts. */
-function answersIn(object: JsonObject, pointer: string, depth: number): RawAnswer[] {
+function answersIn(object: JsonObject, pointer: string, depth: number, found: RawAnswer[] = []): RawAnswer[] {
   const isPlainlyKeyed = Object.keys(object).every(name => /^[a-z\d_.[\]-]+$/.test(name));
-  return Object.entries(object).flatMap(([name, value]): RawAnswer[] => {
+  for (const [name, value] of Object.entries(object)) {
     const at = `${pointer}/${escapeToken(name)}`;
-    if (depth > 0 && isJsonObject(value) && isSection(name, value) && !(isPlainlyKeyed && isMatrix(value)))
-      return answersIn(value, at, depth - 1);
+    const opens = depth > 0 && at.length < most.pointer && isJsonObject(value) && isSection(name, value);
+    if (opens && !(isPlainlyKeyed && isMatrix(value))) {
+      answersIn(value, at, depth - 1, found);
+      continue;
+    }
     const key = name.replace(/\[\]$/, '');
-    return [{ key, label: labelFromKey(key), stated: null, value, pointer: at, options: null, other: null }];
-  });
+    found.push({ key, label: labelFromKey(key), stated: null, value, pointer: at, options: null, other: null });
+  }
+  return found;
 }
 
 const isSection = (name: string, value: JsonObject): boolean =>
@@ -73,31 +77,46 @@ const isFileLike = (value: JsonObject) =>
   Object.values(value).some(each => typeof each === 'string' && /^(https?:|data:)/.test(each)) &&
   Object.keys(value).length <= 8;
 
+/** Texts that may repeat the others, and others that are looked for in each: enough to tell, however many there are. */
+const MOST_TIDY = 3;
+const MOST_REPEATED = 40;
+/** Characters of such a text that are looked at. */
+const LONGEST_TIDY = 100_000;
+
 /** A text that repeats the other answers line by line; it is kept as meta. */
 function tidyText(answers: RawAnswer[]): RawAnswer | null {
   const texts = answers.filter(each => typeof each.value === 'string' && each.value.trim().length > 1);
+  const textOf = ({ value }: RawAnswer) => value as string;
+  const short = texts.filter(each => !textOf(each).includes('\n'));
+  const step = Math.max(1, Math.floor(short.length / MOST_REPEATED));
+  const looked = short.filter((_, index) => index % step === 0);
+  const longest = [...texts].sort((a, b) => textOf(b).length - textOf(a).length).slice(0, MOST_TIDY);
   return (
-    texts.find(each => {
-      const others = texts.filter(other => other !== each && !(other.value as string).includes('\n'));
-      const repeated = others.filter(other => (each.value as string).includes((other.value as string).trim()));
+    longest.find(each => {
+      const text = textOf(each).slice(0, LONGEST_TIDY);
+      const others = looked.filter(other => other !== each);
+      const repeated = others.filter(other => text.includes(textOf(other).trim()));
       return others.length >= 3 && repeated.length / others.length > 0.75;
     }) ?? null
   );
 }
 
+const otherKey = /[_.\- ]?(?:other|else)(?:_?(?:text|value|specify))?$/i;
+
 /** `signs_other` beside `signs` holds what was written under “Other”. */
 function withOthers(answers: RawAnswer[]): RawAnswer[] {
+  const others = new Map<string, RawAnswer>();
+  for (const answer of answers) {
+    const found = typeof answer.value === 'string' && answer.key.length <= 500 ? otherKey.exec(answer.key) : null;
+    if (!found || found.index === 0) continue;
+    for (const key of [answer.key.slice(0, found.index), answer.key.slice(0, found.index + 1)])
+      if (!others.has(key)) others.set(key, answer);
+  }
+  if (others.size === 0) return answers;
   const used = new Set<RawAnswer>();
   const joined = answers.map(answer => {
-    const other = answers.find(
-      each =>
-        each !== answer &&
-        typeof each.value === 'string' &&
-        each.key.length > answer.key.length &&
-        each.key.startsWith(answer.key) &&
-        /^[_.\- ]?(other|else)(_?(text|value|specify))?$/i.test(each.key.slice(answer.key.length)),
-    );
-    if (!other || !mentionsOther(answer.value)) return answer;
+    const other = others.get(answer.key);
+    if (!other || other === answer || !mentionsOther(answer.value)) return answer;
     used.add(other);
     return { ...answer, other: (other.value as string).trim() || null };
   });
@@ -141,7 +160,7 @@ function answersObject(
       entries.length > 1
     )
       break;
-    for (const [key, each] of entries) if (key !== name) around[key] ??= each;
+    for (const [key, each] of entries) if (key !== name && !Object.hasOwn(around, key)) setOwn(around, key, each);
     pointer = `${pointer}/${escapeToken(name)}`;
     answers = valueAt(answers, `/${escapeToken(name)}`) as JsonObject;
     isNamed ||= named.length === 1;
@@ -151,9 +170,9 @@ function answersObject(
     if (
       isEnvelopeKey(name, value) ||
       (pointer === at && isAside(name) && isJsonObject(value) && !isCompound(name, value))
-    )
-      around[name] ??= value;
-    else own[name] = value;
+    ) {
+      if (!Object.hasOwn(around, name)) setOwn(around, name, value);
+    } else setOwn(own, name, value);
   }
   return { answers: own, around, pointer, isNamed };
 }

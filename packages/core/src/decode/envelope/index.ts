@@ -88,10 +88,16 @@ function ranked(readings: EnvelopeReading[]): Envelopes {
   };
 }
 
+/** Texts of one object that are read line by line, the longest. */
+const MOST_TEXTS = 10;
+
 /** Texts of several lines under a key that say `Label: value`. */
 function textsIn(object: JsonObject, at: string): EnvelopeReading[] {
-  return Object.entries(object).flatMap(([name, value]) => {
-    if (typeof value !== 'string' || !value.includes('\n')) return [];
+  const texts = Object.entries(object).filter(
+    (entry): entry is [string, string] => typeof entry[1] === 'string' && entry[1].includes('\n'),
+  );
+  const longest = texts.length > MOST_TEXTS ? texts.sort((a, b) => b[1].length - a[1].length) : texts;
+  return longest.slice(0, MOST_TEXTS).flatMap(([name, value]) => {
     const rest = Object.fromEntries(Object.entries(object).filter(([key]) => key !== name));
     const lone = Object.values(rest).every(each => typeof each !== 'string' || each.length < 200);
     return textReadings(value, rest, `${at}/${escapeToken(name)}`).map(each => ({
@@ -116,7 +122,8 @@ function textReadings(text: string, rest: JsonObject, pointer: string): Envelope
       options: null,
       other: null,
     }));
-  const around = Object.fromEntries(Object.entries(rest).filter(([name]) => !files.some(file => file.key === name)));
+  const fileNames = new Set(files.map(file => file.key));
+  const around = Object.fromEntries(Object.entries(rest).filter(([name]) => !fileNames.has(name)));
   const submission = { ...surroundings(around), answers: [...answers, ...files] };
   return [{ reader: 'labelled-text', label: 'lines of “label: value”', ...told, submissions: [submission] }];
 }

@@ -1,5 +1,5 @@
-import { asText, escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
-import { DEEPEST } from '../notes';
+import { asText, escapeToken, isJsonObject, labelFromKey, setOwn, valueAt, type Json, type JsonObject } from '../../submission';
+import { DEEPEST, most } from '../notes';
 import { filesOf } from '../files';
 import { optionLabels } from './options';
 import { isObjectList, partsOf, type Parts } from './properties';
@@ -19,12 +19,18 @@ export interface Collection {
   isDictionary: boolean;
 }
 
+/** Collections that are tried as the answers, the largest: each is held against all others. */
+const MOST_STARTS = 30;
+
 const reader = (id: string, label: string, isDictionary: boolean): EnvelopeReader => ({
   id,
   label,
   read(document, at) {
     const all = allCollections(document, at).filter(each => each.isDictionary === isDictionary);
-    const readings = all.flatMap(each => readCollection(document, at, each, all, { id, label }) ?? []);
+    const largest = all.length > MOST_STARTS ? [...all].sort((a, b) => b.items.length - a.items.length) : all;
+    const readings = largest
+      .slice(0, MOST_STARTS)
+      .flatMap(each => readCollection(document, at, each, all, { id, label }) ?? []);
     return readings.sort((a, b) => b.score - a.score)[0] ?? null;
   },
 });
@@ -62,9 +68,8 @@ function allCollections(document: JsonObject, at: string): Collection[] {
 }
 
 /** Every list and dictionary of objects below a value, outermost first. */
-export function collectionsIn(value: Json, at: string, depth: number): Collection[] {
-  if (depth === 0 || typeof value !== 'object' || value === null) return [];
-  const found: Collection[] = [];
+export function collectionsIn(value: Json, at: string, depth: number, found: Collection[] = []): Collection[] {
+  if (depth === 0 || at.length > most.pointer || typeof value !== 'object' || value === null) return found;
   if (isObjectList(value)) {
     const objects = withQuestionsLaidOpen(value);
     found.push({
@@ -87,7 +92,7 @@ export function collectionsIn(value: Json, at: string, depth: number): Collectio
   for (const key of Object.keys(value)) {
     const each = (value as JsonObject)[key]!;
     if (typeof each !== 'object' || each === null) continue;
-    found.push(...collectionsIn(each, `${at}/${escapeToken(key)}`, depth - 1));
+    collectionsIn(each, `${at}/${escapeToken(key)}`, depth - 1, found);
   }
   return found;
 }
@@ -208,7 +213,8 @@ export function around(document: Json, at: string, pointer: string): JsonObject 
   let place: Json | undefined = document;
   for (const step of steps) {
     if (isJsonObject(place))
-      for (const [name, value] of Object.entries(place)) if (escapeToken(name) !== step) laid[name] ??= value;
+      for (const [name, value] of Object.entries(place))
+        if (escapeToken(name) !== step && !Object.hasOwn(laid, name)) setOwn(laid, name, value);
     place = place === undefined ? undefined : valueAt(place, `/${step}`);
   }
   return laid;

@@ -1,4 +1,4 @@
-import { isJsonObject, parseJson, type FileRef, type Json, type JsonObject } from '../../submission';
+import { behindLast, isJsonObject, parseJson, upToFirst, withoutEnd, type FileRef, type Json, type JsonObject } from '../../submission';
 import { nameWords } from '../names';
 
 /** The files of an answer: objects with a link and a name, lists of them, bare links, data URIs; null when it holds none. */
@@ -21,8 +21,12 @@ function fileOf(field: string, item: Json, isFileQuestion: boolean): FileRef | n
 }
 
 const named = (object: JsonObject, words: string[], is: (value: Json) => boolean) =>
-  Object.keys(object).find(name => nameWords(name).some(word => words.includes(word)) && is(object[name]!));
+  Object.keys(object).slice(0, MOST_MEMBERS).find(name => nameWords(name).some(word => words.includes(word)) && is(object[name]!));
+/** A file is told by fewer members than these. */
+const MOST_MEMBERS = 40;
 const isText = (value: Json) => typeof value === 'string';
+const isCount = (value: Json) =>
+  typeof value === 'number' ? Number.isFinite(value) : typeof value === 'string' && /^\d{1,15}$/.test(value.trim());
 const isLink = (value: Json) => typeof value === 'string' && /^(https?:|data:)/i.test(value);
 
 function fileFromObject(field: string, object: JsonObject): FileRef | null {
@@ -36,7 +40,7 @@ function fileFromObject(field: string, object: JsonObject): FileRef | null {
     ['name', 'filename', 'file', 'title', 'original'],
     value => isText(value) && !isLink(value),
   );
-  const size = named(object, ['size', 'bytes', 'length'], value => Number.isFinite(Number(value)));
+  const size = named(object, ['size', 'bytes', 'length'], isCount);
   const type = named(
     object,
     ['type', 'mime', 'mimetype', 'content', 'media'],
@@ -55,25 +59,36 @@ function fileFromObject(field: string, object: JsonObject): FileRef | null {
 }
 
 function fileFromText(field: string, text: string): FileRef | null {
-  const data = /^data:([^;,]*)[^,]*?(;base64)?,(.*)$/is.exec(text);
-  if (data) {
-    const [, type, base64, content = ''] = data;
-    const size = base64
-      ? Math.floor((content.replace(/=+$/, '').length * 3) / 4)
-      : decodeURIComponentSafely(content).length;
-    return { field, name: 'file', type: type || null, size, url: null };
-  }
+  const data = dataUri(text);
+  if (data) return { field, name: 'file', ...data, url: null };
   const isLink = /^https?:\/\//i.test(text);
   if (!isLink && !isPath(text)) return null;
-  const path = text
-    .replace(/[?#].*$/, '')
+  const path = upToFirst(text, '?#')
     .split(/[/\\]/)
     .slice(isLink ? 3 : 0);
   return { field, name: decodeURIComponentSafely(path.at(-1) || 'file'), type: null, size: null, url: text };
 }
 
+/** The type and the bytes of a data URI (RFC 2397); null for any other text. */
+function dataUri(text: string): Pick<FileRef, 'type' | 'size'> | null {
+  const comma = /^data:/i.test(text) ? text.indexOf(',') : -1;
+  if (comma < 0) return null;
+  const head = text.slice('data:'.length, comma);
+  const type = upToFirst(head, ';') || null;
+  const content = text.slice(comma + 1);
+  if (!/;base64$/i.test(head)) return { type, size: new TextEncoder().encode(decodeURIComponentSafely(content)).length };
+  return { type, size: Math.floor((withoutEnd(content, '=').length * 3) / 4) };
+}
+
 /** `/uploads/2026/plan.pdf`, `store:photos/a.jpg`: a place in the builder's own store, in one line and with an ending. */
-const isPath = (text: string): boolean => /^[^\s?*"<>|][^\n?*"<>|]*[/\\][^/\\\n?*"<>|]+\.[a-z\d]{1,8}$/i.test(text);
+const isPath = (text: string): boolean =>
+  text.length <= LONGEST_PATH &&
+  /^[^\s?*"<>|][^\n?*"<>|]*$/.test(text) &&
+  /^[^/\\]+\.[a-z\d]{1,8}$/i.test(behindLast(text, '/\\')) &&
+  /[/\\]/.test(text);
+
+/** Characters. */
+const LONGEST_PATH = 2000;
 
 function decodeURIComponentSafely(text: string): string {
   try {

@@ -1,5 +1,5 @@
 import { isJsonObject, parseJson, valueAt, type Json } from '../../submission';
-import type { Note } from '../notes';
+import { most, type Note } from '../notes';
 import type { MediaReader } from './reader';
 
 type ReadBody = (text: string, type: string) => { document: Json; notes: Note[] };
@@ -22,7 +22,7 @@ export const har = (readBody: ReadBody): MediaReader => ({
     });
     if (posted.length === 0)
       return { code: 'media.har', message: `None of its ${entries.length} requests carries a body.` };
-    const read = posted.map(({ text: body, type }) => readBody(body, type));
+    const read = posted.slice(0, most.parts).map(({ text: body, type }) => readBody(body, type));
     const documents = read.flatMap(({ document }) =>
       Array.isArray(document) ? document : document === null ? [] : [document],
     );

@@ -18,11 +18,14 @@ export { contentTypeParts } from './body';
 export { nestedFromPairs, nestedFromValues } from './urlencoded';
 export { filesInMail } from './mail';
 export { filesInMultipart } from './multipart';
-export { fileValue, type FileContent } from './parts';
+export { bytesOfBase64, fileValue, type FileContent } from './parts';
+
+/** Bodies inside an archive are read like any other, but for archives: those would nest without end. */
+const insideArchives: MediaReader[] = [json, jsonLines, multipart, urlencoded, xml, mail, separated, plain];
 
 /** In the order they are tried on a body whose stated type does not fit. */
 export const mediaReaders: MediaReader[] = [
-  har((text, type) => readDocument(new TextEncoder().encode(text), type, '')),
+  har((text, type) => readWith(insideArchives, new TextEncoder().encode(text), type, '')),
   json,
   jsonLines,
   spreadsheet,
@@ -45,7 +48,10 @@ export interface Document {
  * Stage one: bytes to a JSON document. Never throws; what was not read is told in the notes.
  * @param query what followed `?` in the address, without the mark
  */
-export function readDocument(bytes: Uint8Array, contentType: string | null, query: string): Document {
+export const readDocument = (bytes: Uint8Array, contentType: string | null, query: string): Document =>
+  readWith(mediaReaders, bytes, contentType, query);
+
+function readWith(readers: MediaReader[], bytes: Uint8Array, contentType: string | null, query: string): Document {
   const values = nestedFromPairs(new URLSearchParams(query));
   const hasQuery = Object.keys(values).length > 0;
   if (bytes.length === 0) {
@@ -57,10 +63,10 @@ export function readDocument(bytes: Uint8Array, contentType: string | null, quer
     };
   }
   const { body, notes } = readBody(bytes, contentType);
-  const stated = mediaReaders.find(reader => body.type !== null && reader.isStated(body.type));
+  const stated = readers.find(reader => body.type !== null && reader.isStated(body.type));
   // What the bytes look like matters only where the stated type says little or turns out wrong.
   let looks: MediaReader[] | null = null;
-  const likely = () => (looks ??= mediaReaders.filter(reader => reader !== stated && reader.looksLike(body)));
+  const likely = () => (looks ??= readers.filter(reader => reader !== stated && reader.looksLike(body)));
   for (const reader of candidates(stated, likely)) {
     const reading = reader.read(body);
     if ('code' in reading) {

@@ -1,7 +1,8 @@
-import { convert } from 'html-to-text';
+import { textOfHtml } from '../../html';
 import type { Json } from '../../submission';
 import { contentTypeParts } from './body';
 import {
+  bytesOfBase64,
   fileValue,
   headerParameters,
   latin1,
@@ -16,15 +17,20 @@ import type { MediaReader } from './reader';
 const MOST_PARTS = 200;
 const DEEPEST_PART = 12;
 
+/** Characters from the start in which the headers of a mail show. */
+const LONGEST_HEAD = 8000;
+
+const looksLikeHead = (head: string): boolean =>
+  /^[\w-]+:/.test(head) &&
+  /^(?:return-path|received|from|to|subject|date|message-id|mime-version|delivered-to|dkim-signature):/im.test(head) &&
+  /\n(?:from|subject):/i.test(`\n${head}`);
+
 /** Internet messages (RFC 5322) with MIME parts (RFC 2045, 2046) and encoded words (RFC 2047). */
 export const mail: MediaReader = {
   id: 'mail',
   label: 'mail',
   isStated: type => type === 'message/rfc822' || type === 'multipart/mixed' || type === 'multipart/alternative',
-  looksLike: ({ text }) =>
-    /^(return-path|received|from|to|subject|date|message-id|mime-version|delivered-to|dkim-signature):[^\n]*\r?\n(?=[\s\S]{0,4000}?^(from|subject):)/im.test(
-      text,
-    ) && /^[\w-]+:/.test(text),
+  looksLike: ({ text }) => looksLikeHead(text.slice(0, LONGEST_HEAD)),
   read({ bytes }) {
     const top = partOf(bytes);
     if (!top.headers.has('from') && !top.headers.has('subject'))
@@ -71,14 +77,7 @@ function contentOf({ headers, body }: Part, depth: number): Content {
   if (type === 'text/html')
     return {
       text: null,
-      html: convert(text, {
-        wordwrap: false,
-        selectors: [
-          { selector: 'a', options: { ignoreHref: true } },
-          { selector: 'img', format: 'skip' },
-          { selector: 'table', format: 'dataTable', options: { uppercaseHeaderCells: false } },
-        ],
-      }),
+      html: textOfHtml(text, { tables: true }),
       files: [],
     };
   return { text: type?.startsWith('text/') ? text : null, html: null, files: [] };
@@ -91,21 +90,12 @@ function transferDecoded(body: Uint8Array, encoding: string | undefined): Uint8A
   if (name === 'quoted-printable')
     return bytesOfQuoted(
       latin1(body)
-        .replace(/[ \t]+(?=\r?\n)/g, '')
-        .replace(/=\r?\n/g, ''),
+        .split('\n')
+        .map(line => line.trimEnd())
+        .join('\r\n')
+        .replaceAll('=\r\n', ''),
     );
   return body;
-}
-
-function bytesOfBase64(text: string): Uint8Array {
-  const clean = text.replace(/[^A-Za-z0-9+/]/g, '');
-  try {
-    return Uint8Array.from(atob(clean.slice(0, clean.length - (clean.length % 4 === 1 ? 1 : 0))), each =>
-      each.charCodeAt(0),
-    );
-  } catch {
-    return new Uint8Array();
-  }
 }
 
 const bytesOfQuoted = (text: string): Uint8Array =>

@@ -122,3 +122,10 @@ function extendedValue(raw: string): string | null {
     charset,
   );
 }
+
+/** The bytes that a text in Base64 (RFC 4648 §4) stands for; what is no Base64 is passed over. */
+export function bytesOfBase64(text: string): Uint8Array {
+  const clean = text.replace(/[^A-Za-z0-9+/]/g, '');
+  const whole = clean.slice(0, clean.length - (clean.length % 4 === 1 ? 1 : 0));
+  return Uint8Array.from(atob(whole), each => each.charCodeAt(0));
+}

@@ -1,13 +1,10 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { XMLParser } from 'fast-xml-parser';
 import { isJsonObject, type Json, type JsonObject } from '../../submission';
-import type { Note } from '../notes';
+import { most, MOST_NOTES, tooMany, type Note } from '../notes';
 import type { MediaReader } from './reader';
 import { fromRows } from './separated';
 
-/** Bytes that one part of a workbook may have unpacked: a small file may claim to be a huge one. */
-const LARGEST_PART = 100_000_000;
-const MOST_ROWS = 100_000;
 
 /** The first worksheet with rows of an Office Open XML workbook (ECMA-376 part 1, §18). */
 export const spreadsheet: MediaReader = {
@@ -23,31 +20,38 @@ export const spreadsheet: MediaReader = {
       const book = workbookOf(parts);
       const ordered = book.sheets.filter(({ part }) => sheets.includes(part));
       const listed = ordered.length > 0 ? ordered : sheets.sort().map(part => ({ name: part, part }));
-      const read = listed.map(each => ({ ...each, ...rowsOf(parts[each.part]!, book) }));
-      const first = read.find(each => each.rows.length > 0);
-      if (!first) return { code: 'media.spreadsheet', message: 'Its worksheets hold no row.' };
-      const others = read.filter(each => each !== first && each.rows.length > 0);
-      const notes: Note[] = [...first.notes];
+      const at = listed.findIndex(each => hasCells(parts[each.part]!));
+      const first = listed[at];
+      const read = first && rowsOf(parts[first.part]!, book);
+      if (!read || read.rows.length === 0) return { code: 'media.spreadsheet', message: 'Its worksheets hold no row.' };
+      const others = listed.slice(at + 1).filter(each => hasCells(parts[each.part]!));
+      const notes: Note[] = read.notes;
       if (others.length > 0)
         notes.push({
           code: 'media.sheets',
           message: `Only the sheet “${first.name}” was read, not ${others.map(each => `“${each.name}”`).join(', ')}.`,
         });
-      return fromRows(first.rows, notes);
+      return fromRows(read.rows, notes);
     } catch (error) {
       return { code: 'media.spreadsheet', message: `This workbook can’t be read: ${(error as Error).message}.` };
     }
   },
 };
 
+/** True for a worksheet that holds a value. */
+const hasCells = (xml: string): boolean => /<(?:\w+:)?(?:v|is)[\s>]/.test(xml);
+
 /** The parts of the package that matter, unpacked. Throws on an archive that is broken or claims too much. */
 function partsOf(bytes: Uint8Array): Record<string, string> {
   const wanted =
     /^xl\/(workbook\.xml|_rels\/workbook\.xml\.rels|sharedStrings\.xml|styles\.xml|worksheets\/[^/]+\.xml)$/;
+  // A small file may claim to be a huge one, or hold many that are large together.
+  let unpacked = 0;
   const files = unzipSync(bytes, {
     filter: ({ name, originalSize }) => {
       if (!wanted.test(name)) return false;
-      if (originalSize > LARGEST_PART) throw new Error(`${name} is larger than ${LARGEST_PART / 1e6} MB unpacked`);
+      unpacked += originalSize;
+      if (unpacked > most.unpacked) throw new Error(`it is larger than ${most.unpacked / 1e6} MB unpacked`);
       return true;
     },
   });
@@ -129,13 +133,16 @@ function workbookOf(parts: Record<string, string>): Workbook {
 /** The built-in formats of dates and times (§18.8.30), and own ones that write year, month, day, hour or second. */
 function isDateFormat(id: number, code: string | undefined): boolean {
   if ((id >= 14 && id <= 22) || (id >= 45 && id <= 47)) return true;
-  return code !== undefined && /[ymdhs]/i.test(code.replace(/"[^"]*"|\[[^\]]*\]|\\./g, ''));
+  return code !== undefined && code.length < 300 && /[ymdhs]/i.test(code.replace(/"[^"]*"|\[[^[\]]*\]|\\./g, ''));
 }
 
 const DAY = 86_400_000;
+/** 9999-12-31 (§18.17.4.1). */
+const LAST_DAY = 2_958_466;
 
 /** A serial number of a day as ISO 8601: a date, a time where it is less than a day, or both. */
 function isoOfSerial(serial: number, from1904: boolean): string {
+  if (serial < 0 || serial > LAST_DAY) return String(serial);
   const epoch = from1904 ? Date.UTC(1904, 0, 1) : Date.UTC(1899, 11, 30);
   const iso = new Date(epoch + Math.round(serial * 86_400) * 1000).toISOString();
   if (serial < 1) return iso.slice(11, 16);
@@ -151,22 +158,27 @@ function columnOf(reference: string): number | null {
 function rowsOf(xml: string, book: Workbook): { rows: Json[][]; notes: Note[] } {
   const notes: Note[] = [];
   const rows: Json[][] = [];
-  for (const row of list(inside(parsed(xml), 'worksheet', 'sheetData', 'row')).slice(0, MOST_ROWS)) {
+  let filled = 0;
+  let isWide = false;
+  for (const row of list(inside(parsed(xml), 'worksheet', 'sheetData', 'row')).slice(0, most.submissions + 2)) {
     const cells: Json[] = [];
     list(inside(row, 'c')).forEach((cell, index) => {
       const reference = text(inside(cell, '@r'));
       const value = valueOf(cell, book);
       if (value === undefined) {
-        if (notes.length < 200)
+        if (notes.length < MOST_NOTES)
           notes.push({ code: 'media.cell', message: `Cell ${reference} holds an error; it was not read.` });
         return;
       }
       const column = columnOf(reference) ?? index;
+      if (column >= most.columns || filled + column > most.cells) return void (isWide = true);
       while (cells.length < column) cells.push('');
       cells[column] = value;
     });
+    filled += cells.length;
     if (cells.some(cell => cell !== '')) rows.push(cells);
   }
+  if (isWide) notes.push(tooMany('media.columns', `cells beyond column ${most.columns}, or too many in all`));
   return { rows, notes };
 }
 

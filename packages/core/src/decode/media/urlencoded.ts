@@ -1,4 +1,5 @@
 import { isJsonObject, setOwn, type Json, type JsonObject } from '../../submission';
+import { most, tooMany } from '../notes';
 import { textIn } from './parts';
 import type { MediaReader } from './reader';
 
@@ -10,10 +11,24 @@ export const urlencoded: MediaReader = {
   looksLike: ({ text }) => /^[^\s=&{}<>]+=[^\s]*(&|$)/.test(text) && !/[\n\r]/.test(text.trim()),
   read({ text, parameters }) {
     const stated = /(?:^|&)_charset_=([\w-]+)/.exec(text)?.[1] ?? parameters.charset ?? 'utf-8';
-    const pairs = /^utf-?8$/i.test(stated) ? [...new URLSearchParams(text)] : pairsIn(text, stated);
-    return { document: nestedFromPairs(pairs.filter(([name]) => name !== '_charset_')), notes: [] };
+    const { head, isCut } = firstPairs(text);
+    const pairs = /^utf-?8$/i.test(stated) ? [...new URLSearchParams(head)] : pairsIn(head, stated);
+    return {
+      document: nestedFromPairs(pairs.filter(([name]) => name !== '_charset_')),
+      notes: isCut ? [tooMany('media.pairs', `more than ${most.pairs} names`)] : [],
+    };
   },
 };
+
+/** The text up to as many pairs as are read. */
+function firstPairs(text: string): { head: string; isCut: boolean } {
+  let at = -1;
+  for (let count = 0; count < most.pairs; count++) {
+    at = text.indexOf('&', at + 1);
+    if (at < 0) return { head: text, isCut: false };
+  }
+  return { head: text.slice(0, at), isCut: true };
+}
 
 /** The pairs of a form that was encoded in another charset than UTF-8. */
 function pairsIn(text: string, charset: string): [string, string][] {
@@ -47,45 +62,72 @@ const MOST_LEVELS = 16;
  */
 export const nestedFromPairs = (pairs: Iterable<[string, string]>): JsonObject => nestedFromValues(pairs);
 
-/** The same for values of any kind. */
+/** The same for values of any kind. Takes time by the number of pairs alone. */
 export function nestedFromValues(pairs: Iterable<[string, Json]>): JsonObject {
-  const root: JsonObject = {};
-  for (const [name, value] of pairs) {
-    const path = pathOf(name);
-    add(root, path, value, true);
-  }
-  for (const key of Object.keys(root)) setOwn(root, key, listsWhereNumbered(root[key]!));
-  return root;
+  const nesting = new Nesting();
+  for (const [name, value] of pairs) nesting.add(nesting.root, pathOf(name), value);
+  return nesting.document();
 }
 
 function pathOf(name: string): string[] {
-  const match = /^([^[\]]+)((?:\[[^[\]]*\])+)$/.exec(name);
-  if (!match) return [name];
-  const inner = [...match[2]!.matchAll(/\[([^[\]]*)\]/g)].map(each => each[1]!);
-  return inner.length > MOST_LEVELS ? [name] : [match[1]!, ...inner];
+  const open = name.endsWith(']') ? name.indexOf('[') : -1;
+  if (open < 1 || name.lastIndexOf(']', open) >= 0) return [name];
+  const inner = name.slice(open + 1, -1).split('][', MOST_LEVELS + 1);
+  if (inner.length > MOST_LEVELS || inner.some(token => /[[\]]/.test(token))) return [name];
+  return [name.slice(0, open), ...inner];
 }
 
-function add(place: JsonObject, path: string[], value: Json, isTop = false): void {
-  const [head = '', ...rest] = path;
-  const token = head === '' && !isTop ? String(Object.keys(place).length) : head;
-  const held = Object.hasOwn(place, token) ? place[token]! : undefined;
-  if (rest.length === 0) {
-    if (held === undefined) setOwn(place, token, value);
-    else setOwn(place, token, Array.isArray(held) ? [...held, value] : [held, value]);
-  } else if (rest.length === 1 && rest[0] === '') {
-    setOwn(place, token, [...(Array.isArray(held) ? held : held === undefined ? [] : [held]), value]);
-  } else {
-    const inner = isJsonObject(held) ? held : {};
-    if (inner !== held) setOwn(place, token, inner);
-    add(inner, rest, value);
+/** The objects and lists that brackets and repeated names make; what came as a value is left as it is. */
+class Nesting {
+  readonly root: JsonObject = {};
+  /** Lists and objects that were made here, the latter with the number of their members. */
+  readonly #lists = new Set<Json[]>();
+  readonly #sizes = new Map<JsonObject, number>([[this.root, 0]]);
+
+  add(place: JsonObject, path: string[], value: Json): void {
+    const [head = '', ...rest] = path;
+    const token = head === '' && place !== this.root ? String(this.#sizes.get(place) ?? 0) : head;
+    const held = Object.hasOwn(place, token) ? place[token]! : undefined;
+    if (rest.length === 0) {
+      if (held === undefined) this.#put(place, token, value);
+      else this.#append(place, token, held, value);
+    } else if (rest.length === 1 && rest[0] === '') {
+      this.#append(place, token, held, value);
+    } else {
+      const isOwn = isJsonObject(held) && this.#sizes.has(held);
+      const inner: JsonObject = isOwn ? held : isJsonObject(held) ? { ...held } : {};
+      if (!isOwn) {
+        this.#sizes.set(inner, Object.keys(inner).length);
+        this.#put(place, token, inner);
+      }
+      this.add(inner, rest, value);
+    }
   }
-}
 
-/** Objects whose keys are 0…n-1 become lists. */
-function listsWhereNumbered(value: Json): Json {
-  if (Array.isArray(value)) return value.map(listsWhereNumbered);
-  if (!isJsonObject(value)) return value;
-  const keys = Object.keys(value);
-  for (const key of keys) setOwn(value, key, listsWhereNumbered(value[key]!));
-  return keys.length > 0 && keys.every((key, index) => key === String(index)) ? keys.map(key => value[key]!) : value;
+  #put(place: JsonObject, token: string, value: Json): void {
+    if (!Object.hasOwn(place, token)) this.#sizes.set(place, (this.#sizes.get(place) ?? 0) + 1);
+    setOwn(place, token, value);
+  }
+
+  /** Puts a value behind what is there under a name. */
+  #append(place: JsonObject, token: string, held: Json | undefined, value: Json): void {
+    if (Array.isArray(held) && this.#lists.has(held)) return void held.push(value);
+    const list = [...(Array.isArray(held) ? held : held === undefined ? [] : [held]), value];
+    this.#lists.add(list);
+    this.#put(place, token, list);
+  }
+
+  /** All of it; objects whose keys are 0…n-1 as lists. */
+  document(): JsonObject {
+    for (const key of Object.keys(this.root)) setOwn(this.root, key, this.#numbered(this.root[key]!));
+    return this.root;
+  }
+
+  #numbered(value: Json): Json {
+    if (Array.isArray(value)) return this.#lists.has(value) ? value.map(each => this.#numbered(each)) : value;
+    if (!isJsonObject(value) || !this.#sizes.has(value)) return value;
+    const keys = Object.keys(value);
+    for (const key of keys) setOwn(value, key, this.#numbered(value[key]!));
+    return keys.length > 0 && keys.every((key, index) => key === String(index)) ? keys.map(key => value[key]!) : value;
+  }
 }

@@ -1,5 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { isJsonObject, type Json, type JsonObject } from '../../submission';
+import { most, type Note } from '../notes';
 import type { MediaReader } from './reader';
 
 /** XML 1.0. Entities other than the five predefined and numeric ones are inert; external ones are never fetched. */
@@ -9,7 +10,9 @@ export const xml: MediaReader = {
   isStated: type => /^(application|text)\/xml$/.test(type) || type.endsWith('+xml'),
   looksLike: ({ text }) => /^\s*<(\?xml|[a-z_][\w.:-]*[\s/>])/i.test(text) && !/^\s*<(!doctype html|html)/i.test(text),
   read({ text }) {
-    const safe = text.replace(/<!DOCTYPE[^[>]*(\[[\s\S]*?\]\s*)?>/i, '');
+    const safe = withoutDoctype(text);
+    const crowded = tooManyAttributes(safe);
+    if (crowded) return crowded;
     const checked = XMLValidator.validate(safe);
     if (checked !== true)
       return {
@@ -29,6 +32,30 @@ export const xml: MediaReader = {
     }
   },
 };
+
+/** The text without its document type declaration (XML 1.0 §2.8), the internal subset included. */
+function withoutDoctype(text: string): string {
+  const start = text.search(/<!DOCTYPE/i);
+  if (start < 0) return text;
+  const subset = text.indexOf('[', start);
+  const plain = text.indexOf('>', start);
+  const closed = subset >= 0 && subset < plain ? text.indexOf(']', subset) : start;
+  const end = closed < 0 ? -1 : text.indexOf('>', closed);
+  return end < 0 ? text.slice(0, start) : text.slice(0, start) + text.slice(end + 1);
+}
+
+/** Why a text is not read that has an element with more attributes than any form's. */
+function tooManyAttributes(text: string): Note | null {
+  for (let at = text.indexOf('<'), end = 0; at >= 0; at = text.indexOf('<', Math.max(end, at + 1))) {
+    end = text.indexOf('>', at);
+    const tag = end < 0 ? '' : text.slice(at, end);
+    let count = 0;
+    for (let sign = tag.indexOf('='); sign >= 0; sign = tag.indexOf('=', sign + 1)) count++;
+    if (count > most.attributes)
+      return { code: 'media.xml', message: `One of its elements has more than ${most.attributes} attributes.` };
+  }
+  return null;
+}
 
 const parser = new XMLParser({
   ignoreAttributes: false,

@@ -1,4 +1,4 @@
-import { isJsonObject, wordsOf, type Json, type JsonObject, type Submission } from '../../submission';
+import { isJsonObject, setOwn, wordsOf, type Json, type JsonObject, type Submission } from '../../submission';
 
 /**
  * The general words with which payloads name what is not an answer. They only weigh where the structure leaves
@@ -256,11 +256,12 @@ const MOST_KNOWN = 5000;
 
 /** The words of a property's name; remembered, since payloads repeat their names. */
 export function nameWords(name: string): string[] {
-  const before = known.get(name);
+  const head = name.length > 200 ? name.slice(0, 200) : name;
+  const before = known.get(head);
   if (before) return before;
   if (known.size > MOST_KNOWN) known.clear();
-  const found = wordsOf(withoutMarks(name.slice(0, 200)));
-  known.set(name, found);
+  const found = wordsOf(withoutMarks(head));
+  known.set(head, found);
   return found;
 }
 
@@ -357,7 +358,7 @@ export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id'
   const { form, used } = formIn(around);
   const taken = new Set([time?.[0], id?.[0], ...used]);
   const meta: Record<string, Json> = {};
-  for (const [name, value] of Object.entries(around)) if (!taken.has(name)) meta[name] = value;
+  for (const [name, value] of Object.entries(around)) if (!taken.has(name)) setOwn(meta, name, value);
   return { form, id: id ? String(id[2]) : null, submittedAt: time ? String(time[2]) : null, meta };
 }
 

@@ -118,7 +118,7 @@ function placesOf(text: string, values: LandmarkExample['values']): Placed[] {
 
 /** The longest text that all of them start with; of one alone, two words or the end of its line. */
 function commonStart(texts: string[]): string {
-  if (texts.length === 1) return /^(?:[^\S\n]*[^\s\p{L}\d]*\n|\s*\S*(?:[^\S\n]+\S+)?)/u.exec(texts[0]!)![0];
+  if (texts.length === 1) return firstWords(texts[0]!);
   const [first = '', ...rest] = texts;
   let length = first.length;
   for (const text of rest) while (!text.startsWith(first.slice(0, length))) length--;
@@ -127,9 +127,38 @@ function commonStart(texts: string[]): string {
 
 /** The longest text that all of them end with; of one alone, two words. */
 function commonEnd(texts: string[]): string {
-  if (texts.length === 1) return /(?:\S+\s+)?\S*\s*$/.exec(texts[0]!)![0];
+  if (texts.length === 1) return lastWords(texts[0]!);
   const [first = '', ...rest] = texts;
   let length = first.length;
   for (const text of rest) while (!text.endsWith(first.slice(first.length - length))) length--;
   return first.slice(first.length - length);
+}
+
+/** Where the run of characters that are blank, or that are none, ends from a place on; `step` is 1 or -1. */
+function endOfRun(text: string, from: number, step: 1 | -1, isIn: (character: string) => boolean): number {
+  let at = from;
+  while (at >= 0 && at < text.length && isIn(text[at]!)) at += step;
+  return at;
+}
+
+const isSpace = (character: string) => /\s/.test(character);
+const isWord = (character: string) => /\S/.test(character);
+const isSpaceInLine = (character: string) => /[^\S\n]/.test(character);
+
+/** The first two words with the blanks before them; where the first line holds neither letter nor figure, that line. */
+function firstWords(text: string): string {
+  const line = text.indexOf('\n');
+  if (line >= 0 && /^[^\p{L}\d]*$/u.test(text.slice(0, line)) && text.slice(0, line).trim().split(/\s+/).length === 1)
+    return text.slice(0, line + 1);
+  const first = endOfRun(text, endOfRun(text, 0, 1, isSpace), 1, isWord);
+  const second = endOfRun(text, first, 1, isSpaceInLine);
+  const end = second > first ? endOfRun(text, second, 1, isWord) : first;
+  return text.slice(0, end > second ? end : first);
+}
+
+/** The last two words with what is blank behind them. */
+function lastWords(text: string): string {
+  const last = endOfRun(text, endOfRun(text, text.length - 1, -1, isSpace), -1, isWord);
+  const before = endOfRun(text, last, -1, isSpace);
+  return text.slice(before < last && before >= 0 ? endOfRun(text, before, -1, isWord) + 1 : last + 1);
 }

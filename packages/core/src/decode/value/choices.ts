@@ -62,9 +62,13 @@ export function chosen(value: Json): { value: Json; other: string | null } | und
     : undefined;
 }
 
+/** Characters of the longest text that says no more than “other”. */
+const LONGEST_OTHER = 60;
+
 const isOther = (text: Json) =>
   typeof text === 'string' &&
-  /^_*other\b[^a-z]*(\(?(please )?(specify|tell us|state)\)?)?[^a-z]*$|^_*other_*(option|choice)?_*$/i.test(
+  text.length < LONGEST_OTHER &&
+  /^_{0,4}other(?:(?:_{0,4}(?:option|choice))?_{0,4}|\b[^a-z]{0,9}(?:(?:please )?(?:specify|tell us|state))?[^a-z]{0,9})$/i.test(
     text.trim(),
   );
 

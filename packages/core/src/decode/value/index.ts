@@ -1,5 +1,6 @@
 import { isBlank, isJsonObject, parseJson, type Json, type Submission } from '../../submission';
 import type { RawAnswer } from '../envelope';
+import { most } from '../notes';
 import { chosen, withOptionLabels, withOther } from './choices';
 import { filesOf } from '../files';
 import { isConsent, isSingleCheck, kindOf, statedKind } from './kind';
@@ -10,8 +11,8 @@ export type ReadAnswers = Pick<Submission, 'fields' | 'files' | 'questions'>;
 export function readAnswers(answers: RawAnswer[]): ReadAnswers {
   const fields: ReadAnswers['fields'] = [];
   const files: ReadAnswers['files'] = [];
-  const questions = answers.map(({ key, label, pointer }) => ({ key, label, pointer }));
-  for (const answer of answers) {
+  const questions = answers.slice(0, most.answers).map(({ key, label, pointer }) => ({ key, label, pointer }));
+  for (const answer of answers.slice(0, most.answers)) {
     const stated = statedKind(answer.stated);
     const plain = cleanText(listInText(answer.value));
     if (isBlank(plain) && answer.other === null) continue;
@@ -53,9 +54,14 @@ const namesFiles = ({ label, key }: RawAnswer) =>
     `${label} ${key.replace(/[_.-]/g, ' ')}`,
   );
 
+/** Characters of the longest list inside a text. */
+const LONGEST_LIST = 2_000_000;
+
+const looksLikeList = (text: string) => text.startsWith('[') && text.endsWith(']');
+
 /** Choose-many answers often come as text that holds a JSON list: `["Foam","Oil sheen"]`. */
 function listInText(value: Json): Json {
-  if (typeof value !== 'string' || !/^\s*\[[\s\S]*\]\s*$/.test(value)) return value;
+  if (typeof value !== 'string' || value.length > LONGEST_LIST || !looksLikeList(value.trim())) return value;
   const list = parseJson(value);
   return Array.isArray(list) ? list : value;
 }

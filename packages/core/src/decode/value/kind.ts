@@ -28,7 +28,18 @@ const dateTime = /^\d{4}-\d\d-\d\d[T ]\d\d:\d\d/;
 const date = /^\d{4}-\d\d-\d\d$|^\d{1,2}[./]\d{1,2}[./]\d{4}$/;
 const dateAndTime = /^\d{1,2}[./-]\d{1,2}[./-]\d{2,4},? \d{1,2}:\d\d/;
 const time = /^\d{1,2}:\d\d(:\d\d)?( ?[ap]m)?$/i;
-const email = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
+/** Characters of the longest address (RFC 5321 §4.5.3.1), and of the longest value that is looked at for its kind. */
+const LONGEST_ADDRESS = 320;
+const LONGEST_TOLD = 4000;
+
+/** One @ between two texts without blanks, and a dot inside the second. */
+function isAddress(text: string): boolean {
+  const at = text.indexOf('@');
+  if (at < 1 || text.length > LONGEST_ADDRESS || /\s/.test(text) || text.includes('@', at + 1)) return false;
+  const dot = text.indexOf('.', at + 2);
+  return dot > 0 && text.length > dot + 1;
+}
+
 const url = /^https?:\/\/\S+$/i;
 const phone = /^\+?[\d\s().\-/]{7,20}$/;
 const phoneWord = /^(phone|telephone|tel|mobile|cell|fax|telefon|handy|téléphone|teléfono|mobil)$/;
@@ -37,12 +48,12 @@ const known = new Map<string, FieldKind | null>();
 
 /** The kind that a payload states for a question, or null. Plain text counts as stated. */
 export function statedKind(stated: string | null): FieldKind | null {
-  if (!stated) return null;
+  if (!stated || stated.length > LONGEST_TOLD) return null;
   const before = known.get(stated);
   if (before !== undefined) return before;
   const name = wordsOf(stated).join('_');
   const kind = statedKinds.find(([, pattern]) => pattern.test(name))?.[0] ?? null;
-  if (known.size < 2000) known.set(stated, kind);
+  if (known.size < 2000 && stated.length < 100) known.set(stated, kind);
   return kind;
 }
 
@@ -98,7 +109,8 @@ export function kindOf({ stated, label, key, value, isChoice }: Asked): FieldKin
 
 function byWordingAndValue(label: string, key: string, text: string, isStatedText: boolean): FieldKind {
   const words = [...nameWords(label), ...nameWords(key)];
-  if (email.test(text)) return 'email';
+  if (isAddress(text)) return 'email';
+  if (text.length > LONGEST_TOLD) return text.includes('\n') ? 'multiline' : url.test(text) ? 'url' : 'text';
   if (url.test(text)) return 'url';
   if (text.includes('\n')) return words.includes('address') ? 'address' : 'multiline';
   if (!isStatedText) {

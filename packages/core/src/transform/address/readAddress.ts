@@ -24,12 +24,12 @@ const postcodes: { pattern: RegExp; town: 'before' | 'after'; sure: number }[] =
   { pattern: /(?<=\b[A-Z]{2}\s)(\d{5})\b/, town: 'before', sure: 1 }, // United States
   { pattern: /(?<=\b(?:NSW|VIC|QLD|ACT|TAS|SA|WA|NT)\s)(\d{4})\b/, town: 'before', sure: 1 }, // Australia
   {
-    pattern: /(?:^|[,\n]\s*)(?:[A-Z]{1,2}-)?(\d{2}-\d{3}|\d{4}-\d{3}|\d{3}\s\d{2}|\d{4,5})(?=\s+\p{L})/u,
+    pattern: /(?<=^|[,\n] ?)(?:[A-Z]{1,2}-)?(\d{2}-\d{3}|\d{4}-\d{3}|\d{3}\s\d{2}|\d{4,5})(?=\s+\p{L})/u,
     town: 'after',
     sure: 0.9,
   }, // the Continent
   { pattern: /\s(?:[A-Z]{1,2}-)?(\d{5})(?=\s+\p{Lu})/u, town: 'after', sure: 0.7 },
-  { pattern: /(?:^|[,\n]\s*|\s)(\d{4,6})\s*$/, town: 'before', sure: 0.6 },
+  { pattern: /(?<=^|[,\s])(\d{4,6})$/, town: 'before', sure: 0.6 },
 ];
 const region = /(?:^|\s)(NSW|VIC|QLD|ACT|TAS|SA|WA|NT|[A-Z]{2})$/;
 const street =

@@ -51,7 +51,9 @@ function dateWords(): DateWords {
 }
 
 const clock =
-  /(?:^|[\sT])(\d{1,2})(?:(?:[:.h](\d{2}))(?:[:.](\d{2})(?:[.,]\d+)?)?)?\s*([ap])?\.?(?:m\b\.?)?\s*(?:uhr|h)?$/i;
+  /(?:^|[ T])(\d{1,2})(?:(?:[:.h](\d{2}))(?:[:.](\d{2})(?:[.,]\d+)?)?)? ?([ap])?\.?(?:m\b\.?)? ?(?:uhr|h)?$/i;
+/** Characters of the longest text that is taken for a date. */
+const LONGEST_DATE = 200;
 const isoLike = /^\d{4}-\d\d-\d\d/;
 
 /**
@@ -60,6 +62,7 @@ const isoLike = /^\d{4}-\d\d-\d\d/;
  * milliseconds since 1970. A time without a zone is meant in `zone`.
  */
 export function readDate(text: string, order: DateOrder, zone: string): DateTime | null {
+  if (text.length > LONGEST_DATE) return null;
   if (isoLike.test(text)) {
     const iso = DateTime.fromISO(text.replace(/^(\S{10})[ t]/, '$1T').replace(/z$/, 'Z'), {
       zone,
@@ -117,7 +120,7 @@ function dateAt(text: string, order: DateOrder): FoundDate | null {
 const fullYear = (year: number) => (year >= 100 ? year : year < 50 ? 2000 + year : 1900 + year);
 
 function timeOf(rest: string): { hour: number; minute: number; second: number } | null {
-  const text = rest.replace(/[-–]/g, ' ').trimEnd();
+  const text = rest.replace(/[-–\s]+/g, ' ').trimEnd();
   if (text.trim() === '') return { hour: 0, minute: 0, second: 0 };
   const found = clock.exec(text);
   if (!found || found[0].trim() !== text.trim() || (!found[2] && !found[4] && !/uhr|h$/i.test(text))) return null;

@@ -36,8 +36,7 @@ export const shiftDate = defineTransform<ShiftDateParams>({
     if (!read) return new Problem('date.unreadable', `“${text}” is not a date that reads ${orderWords[order]}.`, value);
     const moved = read.plus({ [unit]: by });
     if (!moved.isValid) return new Problem('date.range', `“${text}” moved that far is no date.`, value);
-    const isPlain =
-      /^\D*[\d\p{L}]+[\s./-]+[\d\p{L}]+[\s./,-]+\d+\D*$/u.test(text) && unit !== 'minutes' && unit !== 'hours';
+    const isPlain = dateAlone(text) && unit !== 'minutes' && unit !== 'hours';
     return isPlain ? moved.toISODate()! : isoInstant(moved);
   },
   examples: [
@@ -51,3 +50,15 @@ export const shiftDate = defineTransform<ShiftDateParams>({
     { params: { order: 'dayFirst', by: 1, unit: 'days', zone: '' }, in: 'soon', out: { problem: 'date.unreadable' } },
   ],
 });
+
+/** True for day, month and year alone: three groups, the last of them in figures, and no figure before or behind. */
+function dateAlone(text: string): boolean {
+  const groups = text.split(/[\s./,-]+/);
+  const last = groups.findLastIndex(group => /\d/.test(group));
+  const [first = '', second = '', third = ''] = groups.slice(Math.max(0, last - 2), last + 1);
+  const before = groups.slice(0, Math.max(0, last - 2));
+  const isGroup = /^[\d\p{L}]+$/u;
+  return (
+    isGroup.test(first) && isGroup.test(second) && /^\d+\D*$/.test(third) && !before.some(group => /\d/.test(group))
+  );
+}

@@ -1,5 +1,5 @@
 import { IsIn } from 'class-validator';
-import { asText, type Json } from '../../submission';
+import { asText, behindLast, withoutEnd, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
 const parts = { address: 'the address, tidied', local: 'what stands before the @', domain: 'the domain' } as const;
@@ -26,10 +26,8 @@ export const emailPart = defineTransform<EmailPartParams>({
   explain: ({ give }) => (give === 'address' ? 'e-mail address checked' : parts[give]),
   apply(value, { give }): Json | Problem {
     const typed = asText(value).trim();
-    const bare = (/<([^<>]+)>\s*$/.exec(typed)?.[1] ?? typed)
-      .replace(/^mailto:/i, '')
-      .replace(/[.,;]+$/, '')
-      .replace(/\s+/g, '');
+    const inBrackets = typed.endsWith('>') && typed.includes('<') ? behindLast(typed.slice(0, -1), '<') : typed;
+    const bare = withoutEnd(inBrackets.replace(/^mailto:/i, ''), '.,;').replace(/\s+/g, '');
     if (!valid.test(bare)) return new Problem('email.invalid', `“${typed}” is no e-mail address.`, value);
     const [local = '', domain = ''] = bare.split('@');
     return give === 'local' ? local : give === 'domain' ? domain.toLowerCase() : `${local}@${domain.toLowerCase()}`;

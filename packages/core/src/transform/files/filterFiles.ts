@@ -6,7 +6,7 @@ class FilterFilesParams {
   /** Media types or ends of names, divided by commas: `image/*, .pdf`. Empty for all. */
   @IsString()
   @MaxLength(300)
-  @Matches(/^\s*([\w.+-]+\/[\w.+*-]+|\.\w+)?(\s*,\s*([\w.+-]+\/[\w.+*-]+|\.\w+))*\s*$/, {
+  @Matches(/^ *(?:(?:[\w.+-]+\/[\w.+*-]+|\.\w+)(?: *, *(?:[\w.+-]+\/[\w.+*-]+|\.\w+))*)?$/, {
     message: 'give media types or ends of names, such as image/*, .pdf',
   })
   types: string = 'image/*';

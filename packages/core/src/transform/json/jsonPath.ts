@@ -4,8 +4,20 @@ import type { Json } from '../../submission';
 import { remembered } from '../remembered';
 
 /** RFC 9485 says that a dot is anything but a line end; outside a class of characters it is written out. */
-const asRe2 = (pattern: string) =>
-  pattern.replace(/\\.|\[(?:\\.|[^\]\\])*\]|\./gs, part => (part === '.' ? '[^\\n\\r]' : part));
+function asRe2(pattern: string): string {
+  let written = '';
+  let isInClass = false;
+  for (let at = 0; at < pattern.length; at++) {
+    const mark = pattern[at]!;
+    if (mark === '\\') written += mark + (pattern[++at] ?? '');
+    else if (mark === '.' && !isInClass) written += '[^\\n\\r]';
+    else {
+      isInClass = mark === '[' || (isInClass && mark !== ']');
+      written += mark;
+    }
+  }
+  return written;
+}
 
 const compiled = remembered(
   (pattern: string) => pattern,

@@ -17,10 +17,7 @@ const particles =
 /** The parts of a name typed into one box. Of two words the last is the family name; with a comma, the first part is. */
 export function readName(typed: string): PersonName {
   const name: PersonName = { prefix: '', given: '', middle: '', particle: '', family: '', suffix: '' };
-  const text = typed
-    .replace(/\s*\([^)]*\)/g, '')
-    .replace(/\s+/g, ' ')
-    .trim();
+  const text = withoutBrackets(typed).replace(/\s+/g, ' ').trim();
   const [first = '', ...others] = text.split(',').map(part => part.trim());
   // “Reed, Jr.” is a suffix; “Adeyemi, Morenike” is the family name first.
   const trailing = others.filter(part => part.split(' ').every(word => suffixes.test(word)));
@@ -56,4 +53,15 @@ function takePrefix(words: string[], name: PersonName): string[] {
   const rest = [...words];
   while (rest.length > 1 && prefixes.test(rest[0]!)) name.prefix = `${name.prefix} ${rest.shift()}`.trim();
   return rest;
+}
+
+/** The text without what stands in round brackets. */
+function withoutBrackets(text: string): string {
+  const pieces = text.split('(');
+  return pieces
+    .map((piece, index) => {
+      const end = index === 0 ? -1 : piece.indexOf(')');
+      return index === 0 ? piece : end < 0 ? `(${piece}` : ` ${piece.slice(end + 1)}`;
+    })
+    .join('');
 }

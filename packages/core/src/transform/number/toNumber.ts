@@ -1,5 +1,5 @@
 import { IsIn } from 'class-validator';
-import { asText, type Json } from '../../submission';
+import { asText, withoutEnd, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
 const marks = ['either', 'point', 'comma'] as const;
@@ -56,10 +56,7 @@ export const toNumber = defineTransform<ToNumberParams>({
 
 /** The number as JavaScript writes it: no thousands marks, a point before the decimals. */
 function plainNumber(written: string, decimal: ToNumberParams['decimal']): string {
-  const digits = written
-    .replace(/[\s’'\u00a0\u202f]/g, '')
-    .replace('−', '-')
-    .replace(/[.,]+$/, '');
+  const digits = withoutEnd(written.replace(/[\s’'\u00a0\u202f]/g, '').replace('−', '-'), '.,');
   const mark = decimal === 'comma' ? ',' : decimal === 'point' ? '.' : decimalMark(digits);
   return digits.replaceAll(mark === ',' ? '.' : ',', '').replace(mark, '.');
 }

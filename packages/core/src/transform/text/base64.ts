@@ -1,5 +1,5 @@
 import { IsIn } from 'class-validator';
-import { asText, type Json } from '../../submission';
+import { asText, withoutEnd, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
 const ways = {
@@ -32,7 +32,7 @@ export const base64 = defineTransform<Base64Params>({
   apply(value, { way }): Json | Problem {
     const text = asText(value);
     if (way === 'encode') return encode(text);
-    if (way === 'encodeUrl') return encode(text).replaceAll('+', '-').replaceAll('/', '_').replace(/=+$/, '');
+    if (way === 'encodeUrl') return withoutEnd(encode(text).replaceAll('+', '-').replaceAll('/', '_'), '=');
     try {
       const bytes = Uint8Array.from(atob(text.trim().replaceAll('-', '+').replaceAll('_', '/')), each =>
         each.charCodeAt(0),

@@ -1,5 +1,5 @@
-import { convert } from 'html-to-text';
 import { IsBoolean } from 'class-validator';
+import { textOfHtml } from '../../html';
 import { defineTransform } from '../define';
 import { onText } from '../onText';
 
@@ -29,17 +29,7 @@ export const fromHtml = defineTransform<FromHtmlParams>({
   returns: 'same',
   explain: ({ links }) => `HTML to text${links ? ', with the addresses of links' : ''}`,
   apply: (value, { links }) =>
-    onText(value, text =>
-      convert(text, {
-        wordwrap: false,
-        limits: { maxInputLength: 1_000_000, maxDepth: 100 },
-        selectors: [
-          { selector: 'a', options: { ignoreHref: !links, hideLinkHrefIfSameAsText: true } },
-          { selector: 'img', format: 'skip' },
-          ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map(selector => ({ selector, options: { uppercase: false } })),
-        ],
-      }).trim(),
-    ),
+    onText(value, text => textOfHtml(text, { links }).trim()),
   examples: [
     {
       params: { links: false },
