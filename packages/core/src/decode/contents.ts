@@ -24,7 +24,9 @@ function dataUrisIn(text: string): FileContent[] {
   const plain = text.replaceAll('\\/', '/');
   const found: FileContent[] = [];
   for (let at = plain.indexOf('data:'); at >= 0; at = plain.indexOf('data:', at + 5)) {
-    const head = /^([\w.+-]+\/[\w.+-]+)(?:;[\w=.+-]+)*$/.exec(upToFirst(plain.slice(at + 5, at + 5 + LONGEST_HEAD), ','));
+    const head = /^([\w.+-]+\/[\w.+-]+)(?:;[\w=.+-]+)*$/.exec(
+      upToFirst(plain.slice(at + 5, at + 5 + LONGEST_HEAD), ','),
+    );
     if (!head || !head[0].endsWith(';base64')) continue;
     const start = at + 5 + head[0].length + 1;
     base64.lastIndex = start;

@@ -1,7 +1,7 @@
 import type { Json, JsonObject, Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
 import { readDocument, type Document } from './media';
-import { most, TOO_DEEP, tooMany, type Note } from './notes';
+import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins } from './pins';
 import { readAnswers } from './value';
 
@@ -45,7 +45,7 @@ export function decode(bytes: Uint8Array, contentType: string | null, query = ''
     return decodeDocument(readDocument(bytes, contentType, query), pins);
   } catch (error) {
     const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
-    return { ...nothing, media: 'none', notes: [note] };
+    return { ...nothing, media: 'none', notes: [short(note)] };
   }
 }
 
@@ -56,7 +56,7 @@ export function decodeDocument(read: Document, pins: Pins = {}): Decoded {
   } catch (error) {
     // The last resort: a document that a reader did not expect is unread, and that is told.
     const note = { code: 'envelope.failed', message: `It could not be read: ${(error as Error).message}.` };
-    return { ...nothing, media: read.media, notes: [...read.notes, note] };
+    return { ...nothing, media: read.media, notes: [...read.notes, note].map(short) };
   }
 }
 
@@ -81,9 +81,12 @@ function decoded({ media, document: raw, notes: before }: Document, pins: Pins):
     envelope: winner && found(winner),
     runnersUp: runnersUp.map(found),
     submissions,
-    notes: media === 'none' || isTooDeep ? notes : [...notes, ...more],
+    notes: (media === 'none' || isTooDeep ? notes : [...notes, ...more]).map(short),
   };
 }
+
+const short = (note: Note): Note =>
+  note.message.length <= LONGEST_NOTE ? note : { ...note, message: `${note.message.slice(0, LONGEST_NOTE)}…` };
 
 /** Walks without recursion: the depth of a hostile document must not matter. */
 function isDeeperThan(document: Json, most: number): boolean {

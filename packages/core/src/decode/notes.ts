@@ -19,12 +19,12 @@ export const most = {
   pairs: 100_000,
   /** Columns of a table. */
   columns: 2_000,
-  /** Cells of a table, the blank ones before a filled one included. */
-  cells: 5_000_000,
   /** Parts of a multipart message. */
   parts: 5_000,
   /** Answers of one submission. */
   answers: 10_000,
+  /** Names beside the answers, at each level above them. */
+  around: 400,
   /** Characters of a pointer: below longer ones nothing is looked for. */
   pointer: 2_000,
   /** Attributes of one element. */
@@ -32,6 +32,9 @@ export const most = {
   /** Bytes that the parts of an archive may have unpacked, together. */
   unpacked: 100_000_000,
 };
+
+/** Characters of the longest note: it may repeat what came. */
+export const LONGEST_NOTE = 500;
 
 /** Notes of one kind that are told. */
 export const MOST_NOTES = 200;

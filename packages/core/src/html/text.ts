@@ -3,6 +3,8 @@ import { convert } from 'html-to-text';
 /** Characters of HTML that are read, and elements inside one another: a person's mail has a few dozen. */
 const LONGEST = 1_000_000;
 const DEEPEST = 400;
+/** Rows of tables that are laid out as such: the layout takes time by their square. */
+const MOST_ROWS = 2000;
 
 /** Elements that hold nothing, or that the next of their kind ends (HTML Standard §13.1.2). */
 const never = new Set(
@@ -15,6 +17,7 @@ const never = new Set(
  */
 export function textOfHtml(html: string, { links = false, tables = false } = {}): string {
   try {
+    const asTables = tables && html.split(/<tr\b/i, MOST_ROWS + 1).length <= MOST_ROWS;
     return convert(withoutWideCells(upToDepth(html.slice(0, LONGEST))), {
       wordwrap: false,
       limits: { maxDepth: DEEPEST },
@@ -22,7 +25,7 @@ export function textOfHtml(html: string, { links = false, tables = false } = {})
         { selector: 'a', options: { ignoreHref: !links, hideLinkHrefIfSameAsText: true } },
         { selector: 'img', format: 'skip' },
         ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map(selector => ({ selector, options: { uppercase: tables } })),
-        ...(tables ? [{ selector: 'table', format: 'dataTable', options: { uppercaseHeaderCells: false } }] : []),
+        ...(asTables ? [{ selector: 'table', format: 'dataTable', options: { uppercaseHeaderCells: false } }] : []),
       ],
     });
   } catch {
@@ -48,4 +51,7 @@ function upToDepth(html: string): string {
 
 /** Cells that span hundreds of others are none of a person’s making; laying them out would take all memory. */
 const withoutWideCells = (html: string): string =>
-  html.replace(/(?:col|row)span(?=\s{0,9}=\s{0,9}["']?\s{0,9}[&\d])(?!\s{0,9}=\s{0,9}["']?\d{1,2}["'\s>])/gi, 'data-span');
+  html.replace(
+    /(?:col|row)span(?=\s{0,9}=\s{0,9}["']?\s{0,9}[&\d])(?!\s{0,9}=\s{0,9}["']?\d{1,2}["'\s>])/gi,
+    'data-span',
+  );

@@ -13,6 +13,23 @@ export function wordsOf(name: string): string[] {
 
 /** A readable label made from a key: `water_temp[]` gives `Water temp`. A key that is a sentence stays as it is. */
 export function labelFromKey(key: string): string {
+  const before = labels.get(key);
+  if (before !== undefined) return before;
+  const label = labelMadeOf(key);
+  if (key.length <= LONGEST_KNOWN) {
+    if (labels.size > MOST_KNOWN) labels.clear();
+    labels.set(key, label);
+  }
+  return label;
+}
+
+/** Labels that were made before: the rows of a table repeat their keys. */
+const labels = new Map<string, string>();
+const MOST_KNOWN = 20_000;
+/** Characters. */
+const LONGEST_KNOWN = 200;
+
+function labelMadeOf(key: string): string {
   if (/\s/.test(key.trim())) return key.trim();
   const words = wordsOf(key).join(' ');
   return words ? words[0]!.toUpperCase() + words.slice(1) : key;

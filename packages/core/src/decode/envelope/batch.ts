@@ -9,7 +9,7 @@ import { isEnvelopeKey, speaksOf, speaksOnlyOf, surroundings } from '../names';
 type ReadOne = (object: JsonObject, at: string) => EnvelopeReading | null;
 
 /** Lists that are tried as a batch, the longest. */
-const MOST_LISTS = 200;
+const MOST_LISTS = 40;
 /** How deep a list of submissions may stand. */
 const DEEPEST_BATCH = 4;
 

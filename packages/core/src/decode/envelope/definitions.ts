@@ -88,10 +88,7 @@ function ownDefinitions(value: Json[] | JsonObject): Definitions | null {
 }
 
 /** The reading with what the payload defines apart from its answers; null when it defines nothing that fits. */
-export function withDefinitions(
-  reading: EnvelopeReading,
-  found: Defined[],
-): EnvelopeReading | null {
+export function withDefinitions(reading: EnvelopeReading, found: Defined[]): EnvelopeReading | null {
   if (found.length === 0) return null;
   const all =
     found.length > MOST_DEFINED

@@ -62,12 +62,29 @@ function readUnpinned(document: Json): Envelopes {
 
 /** Every reading of one submission's document, surest first. */
 function readingsOf(object: JsonObject, at: string): EnvelopeReading[] {
+  // Without anything inside, there is nothing to be listed or defined: a row of a table is read at once.
+  if (isRow(object)) return flatAlone(object, at);
   const readings = envelopeReaders.flatMap(reader => reader.read(object, at) ?? []);
   // Where every answer words its question, nothing needs to be defined apart.
   const isTold = readings.some(each => each.score > CERTAIN);
   const defined = isTold ? [] : definitionsIn(object, at);
   const told = readings.map(reading => withDefinitions(reading, defined) ?? reading);
   return [...told, ...textsIn(object, at)].sort((a, b) => b.score - a.score);
+}
+
+const flatAlone = (object: JsonObject, at: string): EnvelopeReading[] => {
+  const reading = flat.read(object, at);
+  return reading === null ? [] : [reading];
+};
+
+/** True for an object that holds nothing but values in one line. */
+function isRow(object: JsonObject): boolean {
+  for (const name in object) {
+    const value = object[name];
+    if (typeof value === 'object' && value !== null) return false;
+    if (typeof value === 'string' && value.includes('\n')) return false;
+  }
+  return true;
 }
 
 /** A list at the top that is one submission's list of answers. */
@@ -89,7 +106,7 @@ function ranked(readings: EnvelopeReading[]): Envelopes {
 }
 
 /** Texts of one object that are read line by line, the longest. */
-const MOST_TEXTS = 10;
+const MOST_TEXTS = 4;
 
 /** Texts of several lines under a key that say `Label: value`. */
 function textsIn(object: JsonObject, at: string): EnvelopeReading[] {

@@ -1,4 +1,13 @@
-import { asText, escapeToken, isJsonObject, labelFromKey, setOwn, valueAt, type Json, type JsonObject } from '../../submission';
+import {
+  asText,
+  escapeToken,
+  isJsonObject,
+  labelFromKey,
+  setOwn,
+  valueAt,
+  type Json,
+  type JsonObject,
+} from '../../submission';
 import { DEEPEST, most } from '../notes';
 import { filesOf } from '../files';
 import { optionLabels } from './options';
@@ -28,9 +37,12 @@ const reader = (id: string, label: string, isDictionary: boolean): EnvelopeReade
   read(document, at) {
     const all = allCollections(document, at).filter(each => each.isDictionary === isDictionary);
     const largest = all.length > MOST_STARTS ? [...all].sort((a, b) => b.items.length - a.items.length) : all;
+    const covered = new Set<Collection>();
     const readings = largest
       .slice(0, MOST_STARTS)
-      .flatMap(each => readCollection(document, at, each, all, { id, label }) ?? []);
+      .flatMap(each =>
+        covered.has(each) ? [] : (readCollection(document, at, each, all, covered, { id, label }) ?? []),
+      );
     return readings.sort((a, b) => b.score - a.score)[0] ?? null;
   },
 });
@@ -102,6 +114,7 @@ function readCollection(
   at: string,
   start: Collection,
   all: Collection[],
+  covered: Set<Collection>,
   { id, label }: { id: string; label: string },
 ): EnvelopeReading | null {
   const own = partsOf(
@@ -109,7 +122,10 @@ function readCollection(
     start.isDictionary,
   );
   if (!own || isFiles(start.items)) return null;
-  const items = withSiblings(start, all, own);
+  const alike = siblingsOf(start, all, own);
+  // What is read together here would be read so again from each of them.
+  for (const each of alike) covered.add(each);
+  const items = alike.length === 1 ? start.items : together(alike);
   const parts =
     items.length === start.items.length
       ? own
@@ -167,15 +183,17 @@ export function containersAmong(items: Item[]): Set<Item> {
   return containers;
 }
 
-/** The items of a collection together with those of like ones elsewhere: the pages, sections and groups of one form. */
-function withSiblings(start: Collection, all: Collection[], parts: Parts): Item[] {
+/** A collection with those that are like it elsewhere: the pages, sections and groups of one form. */
+function siblingsOf(start: Collection, all: Collection[], parts: Parts): Collection[] {
   const needed = [parts.wording, parts.key].filter(name => name !== null);
   const isAlike = ({ object }: Item) => needed.every(name => Object.hasOwn(object, name));
   const answered = ({ object }: Item) => parts.answer(object) !== null;
-  const alike = all.filter(other => other === start || (other.items.every(isAlike) && other.items.some(answered)));
-  if (alike.length === 1) return start.items;
-  return alike.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
+  return all.filter(other => other === start || (other.items.every(isAlike) && other.items.some(answered)));
 }
+
+/** The items of several collections in the order of the document. */
+const together = (collections: Collection[]): Item[] =>
+  collections.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
 
 /** Compares pointers by document order: numbers as numbers, otherwise as they were found. */
 export function documentOrder(a: string, b: string): number {
@@ -213,7 +231,7 @@ export function around(document: Json, at: string, pointer: string): JsonObject 
   let place: Json | undefined = document;
   for (const step of steps) {
     if (isJsonObject(place))
-      for (const [name, value] of Object.entries(place))
+      for (const [name, value] of Object.entries(place).slice(0, most.around))
         if (escapeToken(name) !== step && !Object.hasOwn(laid, name)) setOwn(laid, name, value);
     place = place === undefined ? undefined : valueAt(place, `/${step}`);
   }

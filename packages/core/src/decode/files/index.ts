@@ -1,4 +1,13 @@
-import { behindLast, isJsonObject, parseJson, upToFirst, withoutEnd, type FileRef, type Json, type JsonObject } from '../../submission';
+import {
+  behindLast,
+  isJsonObject,
+  parseJson,
+  upToFirst,
+  withoutEnd,
+  type FileRef,
+  type Json,
+  type JsonObject,
+} from '../../submission';
 import { nameWords } from '../names';
 
 /** The files of an answer: objects with a link and a name, lists of them, bare links, data URIs; null when it holds none. */
@@ -21,7 +30,9 @@ function fileOf(field: string, item: Json, isFileQuestion: boolean): FileRef | n
 }
 
 const named = (object: JsonObject, words: string[], is: (value: Json) => boolean) =>
-  Object.keys(object).slice(0, MOST_MEMBERS).find(name => nameWords(name).some(word => words.includes(word)) && is(object[name]!));
+  Object.keys(object)
+    .slice(0, MOST_MEMBERS)
+    .find(name => nameWords(name).some(word => words.includes(word)) && is(object[name]!));
 /** A file is told by fewer members than these. */
 const MOST_MEMBERS = 40;
 const isText = (value: Json) => typeof value === 'string';
@@ -76,7 +87,8 @@ function dataUri(text: string): Pick<FileRef, 'type' | 'size'> | null {
   const head = text.slice('data:'.length, comma);
   const type = upToFirst(head, ';') || null;
   const content = text.slice(comma + 1);
-  if (!/;base64$/i.test(head)) return { type, size: new TextEncoder().encode(decodeURIComponentSafely(content)).length };
+  if (!/;base64$/i.test(head))
+    return { type, size: new TextEncoder().encode(decodeURIComponentSafely(content)).length };
   return { type, size: Math.floor((withoutEnd(content, '=').length * 3) / 4) };
 }
 

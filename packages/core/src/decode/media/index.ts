@@ -10,7 +10,7 @@ import { plain } from './plain';
 import type { MediaReader } from './reader';
 import { separated } from './separated';
 import { spreadsheet } from './spreadsheet';
-import { nestedFromPairs, urlencoded } from './urlencoded';
+import { firstPairs, nestedFromPairs, urlencoded } from './urlencoded';
 import { xml } from './xml';
 
 export type { Body, MediaReader } from './reader';
@@ -52,7 +52,7 @@ export const readDocument = (bytes: Uint8Array, contentType: string | null, quer
   readWith(mediaReaders, bytes, contentType, query);
 
 function readWith(readers: MediaReader[], bytes: Uint8Array, contentType: string | null, query: string): Document {
-  const values = nestedFromPairs(new URLSearchParams(query));
+  const values = nestedFromPairs(new URLSearchParams(firstPairs(query).head));
   const hasQuery = Object.keys(values).length > 0;
   if (bytes.length === 0) {
     if (hasQuery) return { media: 'query', document: values, notes: [] };

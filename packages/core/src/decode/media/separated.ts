@@ -3,7 +3,6 @@ import { asText, setOwn, type Json, type JsonObject } from '../../submission';
 import { most, MOST_NOTES, tooMany, type Note } from '../notes';
 import type { MediaReader, MediaReading } from './reader';
 
-
 /** CSV (RFC 4180) and its kin with tabs or semicolons, with a header row or without. */
 export const separated: MediaReader = {
   id: 'separated',
@@ -56,7 +55,8 @@ function rowObject(names: string[], row: Json[]): JsonObject {
   return object;
 }
 
-const isData = (cell: string) => (cell.length < 100 && /^\s*[-+]?\d[\d.,:/\s-]*$/.test(cell)) || cell.includes('@') || /^https?:/.test(cell);
+const isData = (cell: string) =>
+  (cell.length < 100 && /^\s*[-+]?\d[\d.,:/\s-]*$/.test(cell)) || cell.includes('@') || /^https?:/.test(cell);
 
 /** Names are different, filled, and less like data than what stands below them. */
 function looksLikeHeader(first: string[], rest: Json[][]): boolean {
@@ -73,7 +73,12 @@ const LOOKED_AT = 100_000;
 
 /** At least two lines with the same number, two or more, of separators. */
 function rowsAgree(text: string): boolean {
-  const lines = text.trimStart().slice(0, LOOKED_AT).split('\n', 5).map(line => line.trimEnd()).filter(Boolean);
+  const lines = text
+    .trimStart()
+    .slice(0, LOOKED_AT)
+    .split('\n', 5)
+    .map(line => line.trimEnd())
+    .filter(Boolean);
   if (lines.length < 2) return false;
   return [',', ';', '\t'].some(mark => {
     const counts = lines.map(line => line.replace(/"[^"]*"/g, '').split(mark).length - 1);

@@ -5,7 +5,6 @@ import { most, MOST_NOTES, tooMany, type Note } from '../notes';
 import type { MediaReader } from './reader';
 import { fromRows } from './separated';
 
-
 /** The first worksheet with rows of an Office Open XML workbook (ECMA-376 part 1, §18). */
 export const spreadsheet: MediaReader = {
   id: 'spreadsheet',
@@ -136,6 +135,9 @@ function isDateFormat(id: number, code: string | undefined): boolean {
   return code !== undefined && code.length < 300 && /[ymdhs]/i.test(code.replace(/"[^"]*"|\[[^[\]]*\]|\\./g, ''));
 }
 
+/** Cells that may be left out before others, beyond four for each that is there. */
+const MOST_BLANK = 100_000;
+
 const DAY = 86_400_000;
 /** 9999-12-31 (§18.17.4.1). */
 const LAST_DAY = 2_958_466;
@@ -158,7 +160,7 @@ function columnOf(reference: string): number | null {
 function rowsOf(xml: string, book: Workbook): { rows: Json[][]; notes: Note[] } {
   const notes: Note[] = [];
   const rows: Json[][] = [];
-  let filled = 0;
+  let [filled, blank] = [0, 0];
   let isWide = false;
   for (const row of list(inside(parsed(xml), 'worksheet', 'sheetData', 'row')).slice(0, most.submissions + 2)) {
     const cells: Json[] = [];
@@ -171,11 +173,13 @@ function rowsOf(xml: string, book: Workbook): { rows: Json[][]; notes: Note[] } 
         return;
       }
       const column = columnOf(reference) ?? index;
-      if (column >= most.columns || filled + column > most.cells) return void (isWide = true);
+      const gap = Math.max(0, column - cells.length);
+      if (column >= most.columns || blank + gap > MOST_BLANK + 4 * filled) return void (isWide = true);
+      blank += gap;
+      filled += 1;
       while (cells.length < column) cells.push('');
       cells[column] = value;
     });
-    filled += cells.length;
     if (cells.some(cell => cell !== '')) rows.push(cells);
   }
   if (isWide) notes.push(tooMany('media.columns', `cells beyond column ${most.columns}, or too many in all`));

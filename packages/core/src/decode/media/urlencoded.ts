@@ -21,7 +21,7 @@ export const urlencoded: MediaReader = {
 };
 
 /** The text up to as many pairs as are read. */
-function firstPairs(text: string): { head: string; isCut: boolean } {
+export function firstPairs(text: string): { head: string; isCut: boolean } {
   let at = -1;
   for (let count = 0; count < most.pairs; count++) {
     at = text.indexOf('&', at + 1);

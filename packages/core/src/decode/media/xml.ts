@@ -46,9 +46,10 @@ function withoutDoctype(text: string): string {
 
 /** Why a text is not read that has an element with more attributes than any form's. */
 function tooManyAttributes(text: string): Note | null {
-  for (let at = text.indexOf('<'), end = 0; at >= 0; at = text.indexOf('<', Math.max(end, at + 1))) {
-    end = text.indexOf('>', at);
-    const tag = end < 0 ? '' : text.slice(at, end);
+  for (let at = text.indexOf('<'); at >= 0;) {
+    const end = text.indexOf('>', at);
+    const tag = text.slice(at, end < 0 ? undefined : end);
+    at = end < 0 ? -1 : text.indexOf('<', end);
     let count = 0;
     for (let sign = tag.indexOf('='); sign >= 0; sign = tag.indexOf('=', sign + 1)) count++;
     if (count > most.attributes)

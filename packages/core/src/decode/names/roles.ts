@@ -1,4 +1,5 @@
 import { isJsonObject, setOwn, wordsOf, type Json, type JsonObject, type Submission } from '../../submission';
+import { most } from '../notes';
 
 /**
  * The general words with which payloads name what is not an answer. They only weigh where the structure leaves
@@ -252,7 +253,7 @@ const words = Object.fromEntries(Object.entries(vocabulary).map(([role, list]) =
   Set<string>
 >;
 const known = new Map<string, string[]>();
-const MOST_KNOWN = 5000;
+const MOST_KNOWN = 20_000;
 
 /** The words of a property's name; remembered, since payloads repeat their names. */
 export function nameWords(name: string): string[] {
@@ -339,11 +340,20 @@ function idRank(name: string): number {
 
 /** Form, submission id and time from what stands around the answers; everything else there becomes meta. */
 export function surroundings(around: JsonObject): Pick<Submission, 'form' | 'id' | 'submittedAt' | 'meta'> {
-  const flat = Object.entries(around).flatMap(([name, value]): [string, string, Json][] => {
-    const opens = isJsonObject(value) && !speaksOf(name, 'form');
-    const inner = opens ? Object.entries(value as JsonObject).filter(([, each]) => isScalar(each)) : [];
-    return [[name, name, value], ...inner.map(([key, each]): [string, string, Json] => [`${name}.${key}`, key, each])];
-  });
+  const flat = Object.entries(around)
+    .slice(0, most.around)
+    .flatMap(([name, value]): [string, string, Json][] => {
+      const opens = isJsonObject(value) && !speaksOf(name, 'form');
+      const inner = opens
+        ? Object.entries(value as JsonObject)
+            .slice(0, most.around)
+            .filter(([, each]) => isScalar(each))
+        : [];
+      return [
+        [name, name, value],
+        ...inner.map(([key, each]): [string, string, Json] => [`${name}.${key}`, key, each]),
+      ];
+    });
   // What stands inside an object about something else says less than what stands beside the answers.
   const weight = (rank: (name: string) => number, [path, name]: [string, string, Json]) => {
     const outer = path.slice(0, Math.max(0, path.length - name.length - 1));
@@ -367,7 +377,7 @@ function formIn(around: JsonObject): { form: Submission['form']; used: string[] 
   const own = formAmong(around);
   if (own.form) return own;
   // `meta: { form_id, form_name }`: beside other things, which stay where they are.
-  for (const [name, value] of Object.entries(around)) {
+  for (const [name, value] of Object.entries(around).slice(0, most.around)) {
     if (!isJsonObject(value) || speaksOf(name, 'form')) continue;
     const { form } = formAmong(value);
     if (form) return { form, used: [] };
@@ -379,10 +389,10 @@ function formAmong(around: JsonObject): { form: Submission['form']; used: string
   const used: string[] = [];
   let key: string | null = null;
   let name: string | null = null;
-  for (const [property, value] of Object.entries(around)) {
+  for (const [property, value] of Object.entries(around).slice(0, most.around)) {
     if (!speaksOf(property, 'form') || speaksOf(property, 'time')) continue;
     if (isJsonObject(value)) {
-      for (const [inner, each] of Object.entries(value)) {
+      for (const [inner, each] of Object.entries(value).slice(0, most.around)) {
         if (!isScalar(each)) continue;
         if (key === null && speaksOf(inner, 'id') && !speaksOf(inner, 'sender')) key = String(each);
         else if (name === null && speaksOf(inner, 'name')) name = String(each);

@@ -28,8 +28,7 @@ export const fromHtml = defineTransform<FromHtmlParams>({
   accepts: 'any',
   returns: 'same',
   explain: ({ links }) => `HTML to text${links ? ', with the addresses of links' : ''}`,
-  apply: (value, { links }) =>
-    onText(value, text => textOfHtml(text, { links }).trim()),
+  apply: (value, { links }) => onText(value, text => textOfHtml(text, { links }).trim()),
   examples: [
     {
       params: { links: false },
