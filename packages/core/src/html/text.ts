@@ -1,4 +1,4 @@
-import { convert } from 'html-to-text';
+import { compile } from 'html-to-text';
 
 /** Characters of HTML that are read, and elements inside one another: a person's mail has a few dozen. */
 const LONGEST = 1_000_000;
@@ -18,19 +18,31 @@ const never = new Set(
 export function textOfHtml(html: string, { links = false, tables = false } = {}): string {
   try {
     const asTables = tables && html.split(/<tr\b/i, MOST_ROWS + 1).length <= MOST_ROWS;
-    return convert(withoutWideCells(upToDepth(html.slice(0, LONGEST))), {
+    return converter(links, tables, asTables)(withoutWideCells(upToDepth(html.slice(0, LONGEST))));
+  } catch {
+    return html.slice(0, LONGEST).replace(/<[^<>]{0,1000}>/g, ' ');
+  }
+}
+
+const converters = new Map<string, (html: string) => string>();
+
+/** Made once for each way of writing: making one takes longer than using it. */
+function converter(links: boolean, uppercase: boolean, asTables: boolean): (html: string) => string {
+  const key = JSON.stringify([links, uppercase, asTables]);
+  const made =
+    converters.get(key) ??
+    compile({
       wordwrap: false,
       limits: { maxDepth: DEEPEST },
       selectors: [
         { selector: 'a', options: { ignoreHref: !links, hideLinkHrefIfSameAsText: true } },
         { selector: 'img', format: 'skip' },
-        ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map(selector => ({ selector, options: { uppercase: tables } })),
+        ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'].map(selector => ({ selector, options: { uppercase } })),
         ...(asTables ? [{ selector: 'table', format: 'dataTable', options: { uppercaseHeaderCells: false } }] : []),
       ],
     });
-  } catch {
-    return html.slice(0, LONGEST).replace(/<[^<>]{0,1000}>/g, ' ');
-  }
+  converters.set(key, made);
+  return made;
 }
 
 /** The HTML up to where more elements are open than anyone nests. Takes time by its length. */

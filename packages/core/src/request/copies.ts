@@ -1,3 +1,5 @@
+import { isJsonObject, type Json } from '../submission';
+
 const HOST = 'https://copy.invalid/';
 /** Shows where the link ends, whatever stands behind it. */
 const END = '/-';
@@ -15,3 +17,13 @@ export const copiesIn = (text: string): number[] => [
 /** The text with the links that were made. */
 export const withCopyLinks = (text: string, linkFor: (index: number) => string): string =>
   text.replace(links, (_, index: string) => linkFor(Number(index)));
+
+/** What was answered with anything that looks like such a link made harmless: only a line makes copies. */
+export function withoutCopyLinks(value: Json): Json {
+  if (typeof value === 'string') return value.includes(HOST) ? value.replaceAll(HOST, 'https://copy-invalid/') : value;
+  if (typeof value !== 'object' || value === null || !JSON.stringify(value).includes(HOST)) return value;
+  if (Array.isArray(value)) return value.map(withoutCopyLinks);
+  return isJsonObject(value)
+    ? Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withoutCopyLinks(each)]))
+    : value;
+}

@@ -11,8 +11,9 @@ import {
 } from '../submission';
 import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
-import { copyLink } from './copies';
+import { copyLink, withoutCopyLinks } from './copies';
 import type { Line, Segment, Source } from './line';
+import { placeFault } from './parameters';
 
 /** How a line fares on one submission. */
 export interface Outcome {
@@ -44,7 +45,8 @@ const none: ReadonlySet<string> = new Set();
  */
 export function compileLine(line: Line, field: TargetField | null, used: ReadonlySet<string> = none): CompiledLine {
   const chain = compileChain(line.cleaning);
-  const plainValue = compileSource(line.source, used);
+  const fromSource = compileSource(line.source, used);
+  const plainValue = (each: Submission) => withoutCopyLinks(fromSource(each));
   const sourceValue = line.copies ? (each: Submission) => withCopies(plainValue(each), each) : plainValue;
   const contextFor = (submission: Submission, context: TransformContext = defaultContext): TransformContext =>
     chain.looksAround ? { ...context, answer: key => referredTo(submission, key) } : context;
@@ -60,7 +62,7 @@ export function compileLine(line: Line, field: TargetField | null, used: Readonl
         chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, contextFor(submission, context));
       if (isProblem(cleaned)) return troubled(line, field, cleaned);
       if (isBlank(cleaned)) return blank(line, field);
-      const refused = field ? refusal(field, cleaned) : noField(line);
+      const refused = field ? (refusal(field, cleaned) ?? misplaced(field, cleaned)) : noField(line);
       return refused ? troubled(line, field, refused) : fine(cleaned);
     },
   };
@@ -143,6 +145,9 @@ export function textOfAnswer(value: Json | undefined): string {
     : one(value ?? null);
 }
 
+const misplaced = (field: TargetField, value: Json) =>
+  field.in ? placeFault({ in: field.in, name: field.pointer, value }) : null;
+
 const fine = (value: Json): Outcome => ({ state: 'fine', value, problem: null, stops: false });
 
 const noField = (line: Line) => new Problem('target.noField', `The target has no field “${line.to}” any more.`, null);
@@ -150,10 +155,11 @@ const noField = (line: Line) => new Problem('target.noField', `The target has no
 function blank(line: Line, field: TargetField | null): Outcome {
   if (line.whenBlank === 'fallback') return withFallback(line, field, null);
   const stopped = line.whenBlank === 'stop';
-  if (stopped || (field?.required && line.whenBlank !== 'empty')) {
+  const isInPath = field?.in === 'path';
+  if (stopped || isInPath || (field?.required && line.whenBlank !== 'empty')) {
     const problem = new Problem(
       'line.blank',
-      `${line.to} is ${field?.required ? 'required' : 'set to stop when blank'}, and this submission has no answer for it.`,
+      `${line.to} is ${isInPath ? 'part of the address' : field?.required ? 'required' : 'set to stop when blank'}, and this submission has no answer for it.`,
       null,
     );
     return { state: 'trouble', value: undefined, problem, stops: true };
@@ -164,12 +170,12 @@ function blank(line: Line, field: TargetField | null): Outcome {
 
 function troubled(line: Line, field: TargetField | null, problem: Problem): Outcome {
   if (line.whenProblem === 'fallback') return withFallback(line, field, problem);
-  const stops = line.whenProblem === 'stop' || field?.required === true;
+  const stops = line.whenProblem === 'stop' || field?.required === true || field?.in === 'path';
   return { state: 'trouble', value: undefined, problem, stops };
 }
 
 function withFallback(line: Line, field: TargetField | null, reason: Problem | null): Outcome {
-  const refused = field ? refusal(field, line.fallback) : null;
+  const refused = field ? (refusal(field, line.fallback) ?? misplaced(field, line.fallback)) : null;
   if (refused) return { state: 'trouble', value: undefined, problem: refused, stops: true };
   return { state: reason ? 'trouble' : 'fine', value: line.fallback, problem: reason, stops: false };
 }

@@ -3,7 +3,7 @@ import { writable, type BodyKind, type Operation, type TargetField } from '../ta
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
 import { fieldsOf, type Call } from './line';
-import { contentType, headerText, pathWith, type Parameter } from './parameters';
+import { addressFault, contentType, headerText, pathWith, type Parameter } from './parameters';
 
 /** A request as data: what is rehearsed is what is sent. Credentials are no part of it; they are put on as it leaves. */
 export interface RequestPlan {
@@ -39,6 +39,8 @@ export interface Planned {
   outcomes: Outcome[];
   /** Required fields of the target that no line fills. */
   missing: TargetField[];
+  /** What keeps the request from the address that its values make; null where nothing does. */
+  address: Problem | null;
   /** The request as far as it can be made, for people to look at. */
   request: RequestPlan;
   /** True when the request may go. */
@@ -101,7 +103,10 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
       });
       const request: RequestPlan = {
         method: operation.method,
-        url: baseUrl.replace(/\/$/, '') + pathWith(operation.path, parameters),
+        url:
+          baseUrl.replace(/\/$/, '') +
+          (operation.path.startsWith('/') ? '' : '/') +
+          pathWith(operation.path, parameters),
         headers: [
           ...contentType(encoding),
           ['accept', 'application/json'],
@@ -115,7 +120,9 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
         origins,
         files,
       };
-      return { outcomes, missing, request, sendable: missing.length === 0 && outcomes.every(each => !each.stops) };
+      const address = addressFault(operation.path, parameters);
+      const sendable = missing.length === 0 && address === null && outcomes.every(each => !each.stops);
+      return { outcomes, missing, address, request, sendable };
     },
   };
 }
@@ -146,9 +153,11 @@ export const safeFileName = (name: string): string =>
 const unfilled: Outcome = { state: 'blank', value: undefined, problem: null, stops: false };
 
 /** Everything that keeps a planned request from going, in words. */
-export function stoppers({ outcomes, missing }: Planned): Problem[] {
+export function stoppers({ outcomes, missing, address }: Omit<Planned, 'request' | 'sendable'>): Problem[] {
   const unmapped = missing.map(
     field => new Problem('line.unmapped', `${field.key} is required, and no line fills it.`, null),
   );
-  return [...unmapped, ...outcomes.flatMap(each => (each.stops && each.problem ? [each.problem] : []))];
+  const stopped = outcomes.flatMap(each => (each.stops && each.problem ? [each.problem] : []));
+  // A line that stops the request says more than the place that it leaves open.
+  return [...unmapped, ...stopped, ...(address && stopped.length === 0 ? [address] : [])];
 }

@@ -29,6 +29,9 @@ export interface FormSchema {
 
 export const emptySchema: FormSchema = { count: 0, fields: [] };
 
+/** Questions of one form that are kept; and characters of a key, a label and an option. Nobody's form has as many. */
+export const MOST_QUESTIONS = 1000;
+const LONGEST_NAME = 300;
 const MOST_OPTIONS = 60;
 const MOST_EXAMPLES = 3;
 const LONGEST_EXAMPLE = 120;
@@ -36,20 +39,34 @@ const LONGEST_EXAMPLE = 120;
 /** The schema with one submission more; takes time by the fields of that submission alone. */
 export function mergeSchema(schema: FormSchema, submission: Submission): FormSchema {
   const seen = new Map(schema.fields.map(field => [field.key, field]));
-  for (const { key, label } of submission.questions) if (!seen.has(key)) seen.set(key, blankField(key, label));
+  const isKept = (key: string) => seen.has(key) || (seen.size < MOST_QUESTIONS && key.length <= LONGEST_NAME);
+  for (const { key, label } of submission.questions)
+    if (!seen.has(key) && isKept(key)) seen.set(key, blankField(key, label.slice(0, LONGEST_NAME)));
   for (const field of submission.fields) {
+    if (!isKept(field.key)) continue;
     const before = seen.get(field.key) ?? blankField(field.key, field.label);
     const text = asText(field.value);
-    const after = withWriting(withExample(withKind({ ...before, label: field.label }, field.kind), text), text);
+    const after = withWriting(
+      withExample(withKind({ ...before, label: field.label.slice(0, LONGEST_NAME) }, field.kind), text),
+      text,
+    );
     const options =
       field.kind === 'choice'
         ? [asText(field.value)]
         : field.kind === 'choices' && Array.isArray(field.value)
           ? field.value.map(asText)
           : [];
-    seen.set(field.key, { ...after, options: counted(before.options, options, MOST_OPTIONS) });
+    seen.set(field.key, {
+      ...after,
+      options: counted(
+        before.options,
+        options.filter(each => each.length <= LONGEST_NAME),
+        MOST_OPTIONS,
+      ),
+    });
   }
   for (const key of new Set(submission.files.map(file => file.field))) {
+    if (!isKept(key)) continue;
     const names = submission.files.filter(file => file.field === key).map(file => file.name);
     const label = submission.questions.find(question => question.key === key)?.label ?? key;
     const before = seen.get(key) ?? blankField(key, label);

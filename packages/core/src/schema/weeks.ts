@@ -1,4 +1,4 @@
-import type { Submission } from '../submission';
+import { setOwn, type Submission } from '../submission';
 
 /** How often each question was answered in one week. */
 export interface Week {
@@ -36,8 +36,9 @@ export function weeklyFill(samples: Iterable<{ receivedAt: number; submission: S
       ...submission.fields.map(field => field.key),
       ...submission.files.map(file => file.field),
     ]);
-    for (const { key } of submission.questions) week.filled[key] ??= 0;
-    for (const key of answered) week.filled[key] = (week.filled[key] ?? 0) + 1;
+    const before = (key: string) => (Object.hasOwn(week.filled, key) ? week.filled[key]! : 0);
+    for (const { key } of submission.questions) setOwn(week.filled, key, before(key));
+    for (const key of answered) setOwn(week.filled, key, before(key) + 1);
   }
   const mondays = [...weeks.keys()];
   const last = Math.max(...mondays);

@@ -57,18 +57,28 @@ export function aboutLabel(key: string): string | undefined {
 
 const pathWords = (key: string, whole: string) => key.slice(whole.length + 1).replaceAll('/', '.') || 'record';
 
+const aboutKeys = new Set<string>([...aboutSubmission.map(each => each.key), ITEM_NUMBER]);
+
+/** True for a key that refers to something beside the answers: no question may be called so. */
+export const isReserved = (key: string): boolean =>
+  key.startsWith('@') &&
+  (aboutKeys.has(key) || isIn(ITEM, key) || isIn(FOUND, key) || key.startsWith(META) || key.startsWith(ANSWER));
+
+/** The key of a question by the name that a payload gives it: a name that is reserved gets a word before it. */
+export const questionKey = (name: string): string => (isReserved(name) ? `question ${name}` : name);
+
 /**
- * What a stored reference stands for: the answer to the question of this key, or one of {@link aboutSubmission} or an
- * envelope value. A question whose key looks like one of these goes before it. Undefined where nothing was said.
+ * What a stored reference stands for: the answer to the question of this key, or one of {@link aboutSubmission}, an
+ * envelope value, or what is known while a delivery is under way. Whoever fills the form has no say in which: what is
+ * reserved never refers to an answer. Undefined where nothing was said.
  */
 export function referredTo(submission: Situation, key: string): Json | undefined {
-  const answer = answerOf(submission, key);
-  if (answer !== undefined || !key.startsWith('@')) return answer;
+  if (!isReserved(key)) return answerOf(submission, key);
   if (isIn(ITEM, key)) return partOf(submission.item, key.slice(ITEM.length));
   if (isIn(FOUND, key)) return partOf(submission.found, key.slice(FOUND.length));
   const call = answeringCall(key);
-  if (call !== null) return partOf(submission.answers?.[call], key.slice(ANSWER.length + call.length));
-  if (key.startsWith(META)) return submission.meta[key.slice(META.length)];
+  if (call !== null) return partOf(own(submission.answers, call), key.slice(ANSWER.length + call.length));
+  if (key.startsWith(META)) return own(submission.meta, key.slice(META.length));
   const about: Record<string, Json> = {
     '@id': submission.id,
     '@submittedAt': submission.submittedAt,
@@ -78,6 +88,10 @@ export function referredTo(submission: Situation, key: string): Json | undefined
   };
   return about[key];
 }
+
+/** A member that the object itself has, whatever it is called. */
+const own = (object: Record<string, Json> | undefined, name: string): Json | undefined =>
+  object !== undefined && Object.hasOwn(object, name) ? object[name] : undefined;
 
 function partOf(value: Json | undefined, pointer: string): Json | undefined {
   if (value === undefined || pointer === '') return value;

@@ -1,4 +1,4 @@
-import { isBlank, isJsonObject, parseJson, type Json, type Submission } from '../../submission';
+import { isBlank, isJsonObject, parseJson, questionKey, type Json, type Submission } from '../../submission';
 import type { RawAnswer } from '../envelope';
 import { most } from '../notes';
 import { chosen, withOptionLabels, withOther } from './choices';
@@ -11,8 +11,9 @@ export type ReadAnswers = Pick<Submission, 'fields' | 'files' | 'questions'>;
 export function readAnswers(answers: RawAnswer[]): ReadAnswers {
   const fields: ReadAnswers['fields'] = [];
   const files: ReadAnswers['files'] = [];
-  const questions = answers.slice(0, most.answers).map(({ key, label, pointer }) => ({ key, label, pointer }));
-  for (const answer of answers.slice(0, most.answers)) {
+  const asked = answers.slice(0, most.answers).map(answer => ({ ...answer, key: questionKey(answer.key) }));
+  const questions = asked.map(({ key, label, pointer }) => ({ key, label, pointer }));
+  for (const answer of asked) {
     const stated = statedKind(answer.stated);
     const plain = cleanText(listInText(answer.value));
     if (isBlank(plain) && answer.other === null) continue;

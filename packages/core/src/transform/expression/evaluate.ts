@@ -57,6 +57,8 @@ export const evaluate = defineTransform<EvaluateParams>({
       out: { problem: 'expression.failed' },
     },
     { params: { expression: '$pad("x", 900000000)' }, in: 'x', out: { problem: 'expression.failed' } },
+    { params: { expression: '$count([1..9000].$pad("x", 90000))' }, in: 'x', out: { problem: 'expression.failed' } },
+    { params: { expression: '$distinct(["a", "b", "a"])' }, in: 'x', out: ['a', 'b'] },
     { params: { expression: '$now()' }, in: 'x', out: { problem: 'expression.failed' } },
   ],
 });

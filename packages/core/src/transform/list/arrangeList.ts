@@ -12,8 +12,10 @@ class ArrangeListParams {
 const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 const arrange: Record<Way, (list: Json[]) => Json[]> = {
-  unique: list =>
-    list.filter((each, index) => list.findIndex(other => JSON.stringify(other) === JSON.stringify(each)) === index),
+  unique: list => {
+    const first = new Map(list.map((each, index) => [JSON.stringify(each), index] as const).reverse());
+    return list.filter((each, index) => first.get(JSON.stringify(each)) === index);
+  },
   sort: list => [...list].sort((a, b) => collator.compare(asText(a), asText(b))),
   reverse: list => [...list].reverse(),
 };

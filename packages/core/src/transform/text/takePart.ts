@@ -12,8 +12,18 @@ class TakePartParams {
   @IsIn(units) unit: (typeof units)[number] = 'words';
 }
 
+/** Code units that one character may have: a family with its skin tones has 25. */
+const LONGEST_CHARACTER = 40;
+
+/** Cutting a long text into characters takes long: only the end that is asked for is cut. */
+function charactersAt(text: string, end: TakePartParams['end'], count: number): string[] {
+  const reach = (count + 1) * LONGEST_CHARACTER;
+  const near = end === 'first' ? text.slice(0, reach) : text.slice(-reach);
+  return Array.from(new Intl.Segmenter().segment(near), each => each.segment);
+}
+
 const pieces = {
-  characters: (text: string) => Array.from(new Intl.Segmenter().segment(text), each => each.segment),
+  characters: charactersAt,
   words: (text: string) => text.trim().split(/\s+/),
   lines: (text: string) => text.split('\n'),
 };
@@ -36,7 +46,7 @@ export const takePart = defineTransform<TakePartParams>({
   explain: ({ end, count, unit }) => `the ${end} ${count === 1 ? unit.slice(0, -1) : `${count} ${unit}`}`,
   apply: (value, { end, count, unit }): Json =>
     onText(value, text => {
-      const all = pieces[unit](text);
+      const all = pieces[unit](text, end, count);
       return (end === 'first' ? all.slice(0, count) : all.slice(-count)).join(glue[unit]);
     }),
   examples: [
