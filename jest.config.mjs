@@ -14,6 +14,7 @@ const esModules = [
 ];
 export default {
   testEnvironment: 'node',
+  globalSetup: '<rootDir>/scripts/jestSetup.mjs',
   roots: ['<rootDir>/packages', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {

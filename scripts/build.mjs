@@ -17,6 +17,7 @@ const sources = [
   'package-lock.json',
   'tsconfig.json',
   'scripts/build.mjs',
+  'scripts/decoder.mjs',
 ];
 
 /** A hash over everything the build is made of. */
@@ -72,19 +73,7 @@ export async function build({ force = false, say = console.log } = {}) {
   say('Building…');
   sameFromDist();
   const [{ build: bundle }, vite] = await Promise.all([import('esbuild'), import('vite')]);
-  const workspaces = Object.fromEntries(
-    ['contract', 'server', 'practice'].map(name => [
-      `@grammata/${name}`,
-      path.join(root, `packages/${name}/src/index.ts`),
-    ]),
-  );
-  const core = {
-    name: 'core',
-    setup: build =>
-      build.onResolve({ filter: /^@grammata\/core\// }, ({ path: name }) => ({
-        path: path.join(root, 'packages/core/src', name.slice('@grammata/core/'.length), 'index.ts'),
-      })),
-  };
+  const { core, workspaces } = await import('./decoder.mjs');
   // Data of packages is taken in: Node.js would want every such import marked.
   const json = {
     name: 'json',
@@ -96,7 +85,7 @@ export async function build({ force = false, say = console.log } = {}) {
   await bundle({
     entryPoints: {
       server: path.join(root, 'packages/server/src/main.ts'),
-      decodeWorker: path.join(root, 'packages/server/src/intake/decodeWorker.ts'),
+      decodeWorker: path.join(root, 'packages/server/src/decoding/worker.ts'),
       demo: path.join(root, 'demo/src/main.ts'),
     },
     outdir: path.join(root, 'dist'),

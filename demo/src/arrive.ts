@@ -1,12 +1,12 @@
 import { catalogue, type Filled } from '@grammata/practice';
-import { decodeArrival, newId, readingOf, type ArrivalRow, type IntakeRow, type Services } from '@grammata/server';
+import { messageOf, newArrival, type ArrivalRow, type IntakeRow, type Services } from '@grammata/server';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { PastAnswer } from './past';
 
 type Came = Pick<ArrivalRow, 'method' | 'contentType' | 'url' | 'headers' | 'body' | 'sender'>;
 
 /** A past answer as the message that its builder sent for it. */
-async function messageOf(builder: string, past: PastAnswer, intake: IntakeRow, mailTo: string): Promise<Came> {
+async function cameFrom(builder: string, past: PastAnswer, intake: IntakeRow, mailTo: string): Promise<Came> {
   const { form, kind } = catalogue.find(each => each.id === builder)!;
   const setting = { generation: past.generation ?? ('now' as const), method: 'POST' as const };
   if (kind.notification) return mailOf(kind.notification(form, past.filled, setting), past, intake, mailTo);
@@ -52,7 +52,7 @@ async function mailOf(mail: object, { filled }: { filled: Filled }, intake: Inta
  * of their form.
  */
 export async function arrive(
-  { store, config }: Services,
+  { store, config, bodies, decoders }: Services,
   intake: IntakeRow,
   builder: string,
   past: PastAnswer[],
@@ -60,22 +60,11 @@ export async function arrive(
   const mailTo = `${intake.slug}@${config.mail?.domain ?? 'localhost'}`;
   let formId = '';
   for (const answer of past) {
-    const came = await messageOf(builder, answer, intake, mailTo);
-    const arrival: ArrivalRow = {
-      ...came,
-      id: newId(answer.receivedAt),
-      intakeId: intake.id,
-      receivedAt: answer.receivedAt,
-      size: came.body.length,
-      cut: false,
-      aside: false,
-      state: 'waiting',
-      trouble: null,
-      checked: null,
-      digest: null,
-    };
+    const came = await cameFrom(builder, answer, intake, mailTo);
+    const arrival = newArrival(intake, { ...came, receivedAt: answer.receivedAt, digest: null });
     store.arrivals.record([arrival]);
-    formId = store.arrivals.store(arrival, readingOf(decodeArrival(arrival, intake.pins)))[0]?.formId ?? formId;
+    const [reading] = await decoders.read([messageOf(arrival, bodies)], [intake.pins]);
+    formId = store.arrivals.store(arrival, reading!)[0]?.formId ?? formId;
   }
   return formId;
 }

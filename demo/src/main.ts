@@ -1,9 +1,13 @@
 import path from 'node:path';
-import { assemble, ConfigFault, configFrom } from '@grammata/server';
+import { assemble, atLast, ConfigFault, configFrom } from '@grammata/server';
+import { pino } from 'pino';
 import { connectTargets } from './connectTargets';
 import { readFeeds } from './readFeeds';
 import { seed } from './seed';
 import { startYardOn } from './startYardOn';
+
+// What is stored here is its owner's alone.
+process.umask(0o077);
 
 /** Starts the practice yard and a server with demo data, both on loopback, and prints one address. */
 try {
@@ -24,10 +28,14 @@ try {
     mail: base.mail ?? { port: base.port + 1, domain: 'localhost' },
     allowPrivate: [...base.allowPrivate, new URL(yard.url).host, new URL(yard.outbox.baseUrl).host],
   };
-  const assembled = assemble(config);
+  const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
+  const assembled = assemble(config, log);
   await seed(assembled.services, yard, Date.now());
   await connectTargets(assembled.services);
   const running = await assembled.listen();
+  const last = atLast(log, () => running.stop());
+  process.on('uncaughtException', last);
+  process.on('unhandledRejection', last);
   await readFeeds(assembled.services);
   console.log(`\n  Grammata, with demo data:  ${config.publicUrl}\n`);
   const stop = () => void running.stop().then(() => process.exit(0));

@@ -21,7 +21,7 @@ export async function readFeeds(services: Services): Promise<void> {
 const formSeen = ({ store, live }: Services, intakeId: string): Promise<string> =>
   new Promise(resolve => {
     const stop = live.subscribe(() => {
-      const form = store.forms.all().find(each => each.form.intakeId === intakeId)?.form;
+      const form = store.forms.heads(intakeId)[0]?.form;
       if (!form) return;
       stop();
       resolve(form.id);

@@ -31,7 +31,7 @@ export const toRegister = (targetId: string): DraftInput => ({
       ],
     },
   ],
-  terms: { tries: 6, timeZone: 'Europe/London' },
+  terms: { hours: 24, timeZone: 'Europe/London' },
   revision: 0,
 });
 
@@ -56,6 +56,6 @@ export const toFollowUps = (targetId: string): DraftInput => ({
       ],
     },
   ],
-  terms: { tries: 6, timeZone: 'Europe/London' },
+  terms: { hours: 24, timeZone: 'Europe/London' },
   revision: 0,
 });

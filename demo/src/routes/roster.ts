@@ -59,6 +59,6 @@ export const toRoster = (targetId: string): DraftInput => ({
       ],
     },
   ],
-  terms: { tries: 6, timeZone: 'Europe/London' },
+  terms: { hours: 24, timeZone: 'Europe/London' },
   revision: 0,
 });

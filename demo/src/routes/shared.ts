@@ -25,4 +25,4 @@ export const draft = (
   name: string,
   calls: DraftInput['calls'],
   condition: DraftInput['condition'] = { all: [] },
-): DraftInput => ({ name, condition, calls, terms: { tries: 6, timeZone: 'Europe/London' }, revision: 0 });
+): DraftInput => ({ name, condition, calls, terms: { hours: 24, timeZone: 'Europe/London' }, revision: 0 });

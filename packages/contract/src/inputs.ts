@@ -17,6 +17,7 @@ import {
   type Update,
   type Writing,
 } from '@grammata/core/request';
+import { usualPatience, type Patience } from '@grammata/core/perform';
 import type { Json } from '@grammata/core/submission';
 import { authKinds, type Auth } from '@grammata/core/target';
 import type { Step } from '@grammata/core/transform';
@@ -29,6 +30,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsNumber,
   IsObject,
   IsOptional,
   IsString,
@@ -56,6 +58,9 @@ import { VerificationInput } from './verification';
 export class SetupInput {
   @IsString() @Length(1, 80, { message: 'Give a name of up to 80 characters.' }) name: string = '';
   @IsString() @MinLength(10, { message: 'Use at least 10 characters.' }) @MaxLength(200) password: string = '';
+  /** What the server printed at its first start: whoever can read its console may make the account. */
+  @IsString() @Length(1, 100, { message: 'Give the token that the server printed when it started.' }) token: string =
+    '';
 }
 
 export class SignInInput {
@@ -154,6 +159,13 @@ export class SendInput {
 export const readingKinds = ['tables', 'openapi', 'example', 'mail', 'files'] as const;
 export type ReadingKind = (typeof readingKinds)[number];
 
+/** How long a target's answers are waited for, in seconds. */
+export class PatienceInput implements Patience {
+  @IsInt() @Min(1) @Max(120) connect: number = usualPatience.connect;
+  @IsInt() @Min(1) @Max(900) firstByte: number = usualPatience.firstByte;
+  @IsInt() @Min(1) @Max(3600) whole: number = usualPatience.whole;
+}
+
 export class TargetInput {
   @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
   @IsTargetAddress() baseUrl: string = '';
@@ -165,6 +177,8 @@ export class TargetInput {
   @IsOptional() @IsString() @MaxLength(3_500_000) document?: string | null;
   /** Where a list of tables has what, where that is not the usual. */
   @IsOptional() @ValidateNested() @Type(() => RecipeInput) recipe?: RecipeInput | null;
+  /** Null waits for answers as long as is usual. */
+  @IsOptional() @ValidateNested() @Type(() => PatienceInput) patience?: PatienceInput | null;
   /** Another installation to try things on, and its secret; null where there is none. */
   @IsOptional()
   @IsUrl(
@@ -244,8 +258,8 @@ export class CallInput implements Call {
 
 /** The terms of delivery. */
 export class TermsInput {
-  /** Tries in all, the first included. */
-  @IsInt() @Min(1) @Max(20) tries: number = 6;
+  /** For how many hours a call that fails in passing is tried again; 0 tries it once. */
+  @IsNumber({ allowNaN: false, allowInfinity: false }) @Min(0) @Max(720) hours: number = 24;
   /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
   @IsOptional() @IsBoolean() needsTrial?: boolean;
   /** IANA name of the zone in which the form's people write their times. */

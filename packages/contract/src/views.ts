@@ -3,6 +3,7 @@ import type { Sample } from '@grammata/core/rehearse';
 import type { Ask, Done } from '@grammata/core/perform';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
+import type { Patience } from '@grammata/core/perform';
 import type { Json, Submission } from '@grammata/core/submission';
 import type { Auth, Operation } from '@grammata/core/target';
 import type { FeedInput } from './feed';
@@ -67,13 +68,24 @@ export interface FormSummary {
   state: FormState;
 }
 
+/** A form in a list. */
+export interface FormListed extends FormSummary {
+  intakeName: string;
+}
+
 export interface FormView extends FormSummary {
   intakeName: string;
   schema: FormSchema;
 }
 
-/** read: answers were found. unread: nothing could be made of it. refused: kept in part, not taken. waiting: not read yet. */
-export type ArrivalState = 'waiting' | 'read' | 'unread' | 'refused';
+/** read: answers were found. unread: nothing could be made of it. refused: kept in part, not taken. waiting: not read yet. reading: being read. */
+export type ArrivalState = 'waiting' | 'reading' | 'read' | 'unread' | 'refused';
+
+/** What keeps the server from storing anything. */
+export interface StorageView {
+  since: string;
+  message: string;
+}
 
 export interface ArrivalSummary {
   id: string;
@@ -191,6 +203,8 @@ export interface TargetView {
   document: string | null;
   recipe: RecipeInput | null;
   hasToken: boolean;
+  /** How long its answers are waited for, in seconds; null for as long as is usual. */
+  patience: Patience | null;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;
   operations: Operation[];
@@ -295,7 +309,10 @@ export interface DeliveryView extends DeliverySummary {
   done: Done[];
   problems: { code: string; message: string }[];
   attemptList: AttemptView[];
-  tries: number;
+  /** When it is given up if nothing changes; null while no call failed. */
+  tryUntil: string | null;
+  /** For how many hours its route tries again. */
+  hours: number;
 }
 
 export interface DeliveryPage {
@@ -315,6 +332,12 @@ export interface DeskView {
   routes: RouteSummary[];
   recent: ArrivalSummary[];
   strays: number;
+  /** Messages that nothing could be made of. */
+  unread: number;
+  /** The newest of them. */
+  lastUnread: ArrivalSummary | null;
+  /** Set while nothing can be stored. */
+  storage: StorageView | null;
 }
 
 export interface PracticeView {
@@ -336,6 +359,8 @@ export interface PracticePart {
 export type LiveEvent =
   | { type: 'arrival'; intakeId: string; arrivalId: string }
   | { type: 'stray' }
+  | { type: 'storage' }
+  | { type: 'signedOut' }
   | { type: 'work'; id: string; intakeId: string; ended: boolean }
   | { type: 'form'; formId: string }
   | { type: 'delivery'; routeId: string; deliveryId: string; state: DeliveryState }

@@ -54,12 +54,29 @@ function application(services: Services): Express {
   return app;
 }
 
+/** ms in which the head of a request has to come, and the whole of it; and connections at once: descriptors are finite. */
+const LONGEST_HEAD = 20_000;
+const LONGEST_REQUEST = 15 * 60_000;
+const MOST_CONNECTIONS = 4000;
+
 /** One HTTP server for intakes, API and interface. */
 export function httpServer(services: Services, intake: IntakeParts): Server {
   const app = application(services);
   const receive = receiver(intake);
-  return createServer((request, response) => {
-    if (slugOf(request.url ?? '/') !== null) void receive(request, response);
-    else app(request, response);
+  const server = createServer(
+    { headersTimeout: LONGEST_HEAD, requestTimeout: LONGEST_REQUEST, connectionsCheckingInterval: 5000 },
+    (request, response) => {
+      // Whoever goes away in the middle is nobody's trouble.
+      response.on('error', error => services.log.debug({ err: error }, 'an answer broke off'));
+      if (slugOf(request.url ?? '/') !== null) void receive(request, response);
+      else app(request, response);
+    },
+  );
+  server.maxConnections = MOST_CONNECTIONS;
+  server.on('clientError', (_error, socket) => {
+    if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n');
+    else socket.destroy();
   });
+  server.on('dropRequest', () => services.log.warn('too many connections at once; some were not taken'));
+  return server;
 }

@@ -1,4 +1,6 @@
 import path from 'node:path';
+import { withoutEnd } from '@grammata/core/submission';
+import ipaddr from 'ipaddr.js';
 
 /** How this server runs. Read from the environment once, at the start. */
 export interface Config {
@@ -17,6 +19,8 @@ export interface Config {
   practiceUrl: string | null;
   /** Private hosts or address ranges that outgoing requests may reach: `127.0.0.1:4700`, `10.0.0.0/8`. */
   allowPrivate: string[];
+  /** Addresses and ranges of proxies that stand in front and are believed; none unless told. */
+  trustProxies: string[];
   /** Where mails for intakes are taken; null takes none. */
   mail: { port: number; domain: string } | null;
   /** The program of the thread that decodes large messages. */
@@ -45,10 +49,34 @@ function megabytesFrom(value: string | undefined, fallback: number): number {
   return size;
 }
 
+const listFrom = (value: string | undefined): string[] =>
+  (value ?? '')
+    .split(',')
+    .map(each => each.trim())
+    .filter(Boolean);
+
+function publicUrlFrom(value: string): string {
+  if (!/^https?:\/\//i.test(value) || !URL.canParse(value))
+    throw new ConfigFault(`GRAMMATA_PUBLIC_URL is “${value}”; give a whole address such as https://forms.example.org.`);
+  return withoutEnd(value, '/');
+}
+
+function proxiesFrom(value: string | undefined): string[] {
+  const proxies = listFrom(value);
+  const bad = proxies.find(each => !ipaddr.isValid(each) && !ipaddr.isValidCIDR(each) && each !== 'loopback');
+  if (bad !== undefined)
+    throw new ConfigFault(
+      `GRAMMATA_TRUST_PROXY names “${bad}”; give addresses or ranges of your proxies, such as 127.0.0.1 or 10.0.0.0/8.`,
+    );
+  return proxies;
+}
+
 /** A mailbox listens where GRAMMATA_MAIL_PORT names a port. Its domain is what senders reach this machine under. */
 function mailFrom(env: NodeJS.ProcessEnv, host: string): Config['mail'] {
   if (!env.GRAMMATA_MAIL_PORT) return null;
-  const { hostname } = new URL(env.GRAMMATA_PUBLIC_URL ?? `http://${host}`);
+  const { hostname } = new URL(
+    publicUrlFrom(env.GRAMMATA_PUBLIC_URL ?? `http://${host.includes(':') ? `[${host}]` : host}`),
+  );
   const fallback = /^[\d.]+$|:/.test(hostname) ? 'localhost' : hostname;
   const port = portFrom(env.GRAMMATA_MAIL_PORT, 0, 'GRAMMATA_MAIL_PORT');
   return { port, domain: env.GRAMMATA_MAIL_DOMAIN ?? fallback };
@@ -61,16 +89,14 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
   return {
     host,
     port,
-    publicUrl: (env.GRAMMATA_PUBLIC_URL ?? `http://${host}:${port}`).replace(/\/+$/, ''),
+    publicUrl: publicUrlFrom(env.GRAMMATA_PUBLIC_URL ?? `http://${host.includes(':') ? `[${host}]` : host}:${port}`),
     dataDir: path.resolve(env.GRAMMATA_DATA ?? 'data'),
     webDir: path.join(root, 'dist/web'),
     migrationsDir: path.join(root, 'packages/server/migrations'),
     demo: false,
     practiceUrl: null,
-    allowPrivate: (env.GRAMMATA_ALLOW_PRIVATE ?? '')
-      .split(',')
-      .map(each => each.trim())
-      .filter(Boolean),
+    allowPrivate: listFrom(env.GRAMMATA_ALLOW_PRIVATE),
+    trustProxies: proxiesFrom(env.GRAMMATA_TRUST_PROXY),
     mail: mailFrom(env, host),
     decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),

@@ -1,12 +1,26 @@
 import path from 'node:path';
+import { pino } from 'pino';
 import { ConfigFault, configFrom } from './config';
+import { atLast } from './lastResort';
 import { assemble } from './start';
+
+// What is stored here is its owner's alone.
+process.umask(0o077);
 
 /** Runs the server until it is told to stop. Started from the repository's root by `npm start`. */
 try {
   const config = configFrom(process.env, process.env.GRAMMATA_ROOT ?? path.resolve(import.meta.dirname, '..'));
-  const running = await assemble(config).listen();
+  const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
+  const running = await assemble(config, log).listen();
+  const last = atLast(log, () => running.stop());
+  process.on('uncaughtException', last);
+  process.on('unhandledRejection', last);
   process.stdout.write(`Grammata listens at ${config.publicUrl}\n`);
+  const { store, setupToken } = running.services;
+  if (store.accounts.isEmpty())
+    process.stdout.write(
+      `Make the owner’s account there with this token: ${setupToken.value()}\n(It also stands in ${setupToken.file}.)\n`,
+    );
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);

@@ -1,12 +1,15 @@
 import type { Logger } from 'pino';
-import type { Vault } from './access';
+import type { Entrance, SetupToken, Vault } from './access';
 import type { Config } from './config';
+import type { Decoders } from './decoding';
 import type { Courier, DeliveryQueue, Postman } from './delivery';
 import type { Contents, Copies } from './files';
 import type { ArrivalReader, Bodies, Feeds } from './intake';
 import type { LiveHub } from './live';
 import type { Authorizations, Outward } from './outward';
+import type { StorageHealth } from './storage';
 import type { Store } from './store';
+import type { Timers } from './timing';
 import type { Workshop } from './work';
 
 /** What the HTTP API works with. */
@@ -21,6 +24,11 @@ export interface Services {
   contents: Contents;
   copies: Copies;
   live: LiveHub;
+  health: StorageHealth;
+  timers: Timers;
+  entrance: Entrance;
+  setupToken: SetupToken;
+  decoders: Decoders;
   queue: DeliveryQueue;
   reader: ArrivalReader;
   feeds: Feeds;

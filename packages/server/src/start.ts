@@ -1,17 +1,20 @@
-import { mkdirSync, rmSync } from 'node:fs';
+import { chmodSync, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';
-import { keyIn, vaultIn } from './access';
+import { entranceOf, keyIn, SetupToken, vaultIn, type Vault } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
+import { Decoders } from './decoding';
 import { Courier, DeliveryQueue, dispatcher, Postman } from './delivery';
 import { Contents, Copies, RowFiles } from './files';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Outward } from './outward';
 import type { Services } from './services';
-import { openDatabase, storeOn, type IntakeRow } from './store';
+import { StorageHealth } from './storage';
+import { openDatabase, storeOn, type IntakeRow, type Store } from './store';
+import { Timers } from './timing';
 import { Workshop } from './work';
 
 export interface Running {
@@ -32,10 +35,16 @@ export interface Assembled {
 export function assemble(config: Config, log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' })): Assembled {
   const { vault, linkKey, database } = openData(config);
   const store = storeOn(database.db);
+  knowSecrets(store, vault);
   const live = new LiveHub();
-  const outward = new Outward(config.allowPrivate);
+  const timers = new Timers(log);
+  const health = new StorageHealth(live, log);
+  const entrance = entranceOf(config.publicUrl, config.trustProxies);
+  const setupToken = new SetupToken(config.dataDir);
+  const outward = new Outward(config.allowPrivate, vault.mask);
   const authorizations = new Authorizations(outward, vault);
   const postman = new Postman(vault, config.allowPrivate);
+  const decoders = new Decoders(config.decoderFile);
   const bodies = new Bodies(config.dataDir);
   const folder = path.join(config.dataDir, 'underway');
   rmSync(folder, { recursive: true, force: true });
@@ -44,29 +53,33 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     bodyFile: id => bodies.fileOf(id),
     outward,
     vault,
+    decoders,
+    allowPrivate: config.allowPrivate,
     folder,
     most: config.largestFile,
   });
   const copies = new Copies(store.copies, config.publicUrl, linkKey, config.dataDir);
   const rows = new RowFiles(config.rowsDir);
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows });
-  const queue = new DeliveryQueue({ store, courier, live, log, concurrency: config.concurrency });
+  const queue = new DeliveryQueue({ store, courier, live, health, timers, log, concurrency: config.concurrency });
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, live, () => queue.wake());
-  const recorder = new Recorder(store.arrivals);
+  const recorder = new Recorder(store.arrivals, health, timers);
   const reader = new ArrivalReader({
     store,
     live,
     dispatch,
     workshop,
     bodies,
+    decoders,
+    health,
+    timers,
     log,
     isPressed: () => recorder.isPressed,
-    decoderFile: config.decoderFile,
   });
   const stored = () => reader.wake();
   const secretOf = ({ feedSecret }: IntakeRow) => (feedSecret ? vault.open(feedSecret) : '');
-  const feeds = new Feeds({ store, live, outward, secretOf, stored });
+  const feeds = new Feeds({ store, live, outward, decoders, timers, health, log, secretOf, stored });
   const services: Services = {
     config,
     store,
@@ -78,6 +91,11 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     contents,
     copies,
     live,
+    health,
+    timers,
+    entrance,
+    setupToken,
+    decoders,
     queue,
     reader,
     feeds,
@@ -85,13 +103,17 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     bodies,
     log,
   };
-  const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, stored });
+  const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, health, log, stored });
   const server = httpServer(services, {
     intakes: store.intakes,
     recorder,
     bodies,
     live,
+    health,
+    log,
     stored,
+    mask: vault.mask,
+    senderOf: entrance.senderOf,
     secretsOf: intake => (intake.secrets ? (JSON.parse(vault.open(intake.secrets)) as string[]) : []),
   });
   return {
@@ -110,19 +132,22 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
               throw listenFault(error, config.host, config.mail!.port, 'GRAMMATA_MAIL_PORT');
             })
           : null;
+      // What can't be written yet is seen to when it can; the server is there to say so.
+      await timers.run('taking up what was left', () => reader.recover());
       reader.wake();
       queue.start();
       feeds.schedule();
-      bodies.sweep(id => store.arrivals.has(id));
-      const timer = retention(store, bodies, copies, log);
+      await timers.run('sweeping bodies', () => void bodies.sweep(id => store.arrivals.has(id)));
+      const timer = retention(store, bodies, copies, timers);
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();
         server.closeAllConnections();
         await new Promise(done => server.close(done));
         if (mails) await new Promise<void>(done => mails.close(done));
-        await feeds.close();
-        await reader.close();
+        const reading = Promise.all([feeds.close(), reader.close()]);
+        await decoders.close();
+        await reading;
         await queue.stop();
         await outward.close();
         database.close();
@@ -132,10 +157,21 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   };
 }
 
+/** Has every stored secret known, so that it is masked wherever text from outside is kept or shown. */
+function knowSecrets(store: Store, vault: Vault): void {
+  const sealed = [
+    ...store.intakes.all().flatMap(each => [each.secrets, each.feedSecret, each.fileSecret]),
+    ...store.targets.all().flatMap(each => [each.secret, each.trySecret]),
+  ];
+  for (const each of sealed) if (each !== null) vault.open(each);
+}
+
 /** Makes the data folder where it is missing, and opens what is in it. Throws ConfigFault where it can't be used. */
 function openData({ dataDir, migrationsDir }: Config) {
   try {
-    mkdirSync(dataDir, { recursive: true });
+    mkdirSync(dataDir, { recursive: true, mode: 0o700 });
+    // Submissions and what opens secrets are nobody else's to read.
+    chmodSync(dataDir, 0o700);
     const vault = vaultIn(dataDir);
     return {
       vault,

@@ -40,8 +40,21 @@ export function weeklyFill(samples: Iterable<{ receivedAt: number; submission: S
     for (const { key } of submission.questions) setOwn(week.filled, key, before(key));
     for (const key of answered) setOwn(week.filled, key, before(key) + 1);
   }
-  const mondays = [...weeks.keys()];
-  const last = Math.max(...mondays);
-  for (let monday = Math.min(...mondays); monday < last; monday += 7 * DAY) weekAt(monday);
-  return [...weeks].sort(([a], [b]) => a - b).map(([, week]) => week);
+  return withoutGaps([...weeks].sort(([a], [b]) => a - b).map(([, week]) => week));
+}
+
+/** Weeks that are told at most; the newest. */
+const MOST_WEEKS = 520;
+
+/** The weeks in their order, with those in between in which nothing came. */
+export function withoutGaps(weeks: Week[]): Week[] {
+  const known = new Map(weeks.map(week => [week.monday, week]));
+  const all: Week[] = [];
+  const last = Date.parse(weeks.at(-1)?.monday ?? '');
+  const first = Math.max(Date.parse(weeks[0]?.monday ?? ''), last - MOST_WEEKS * 7 * DAY);
+  for (let at = first; at <= last; at += 7 * DAY) {
+    const monday = new Date(at).toISOString().slice(0, 10);
+    all.push(known.get(monday) ?? { monday, submissions: 0, filled: {} });
+  }
+  return all;
 }

@@ -1,3 +1,4 @@
 export * from './guard';
 export * from './passwords';
 export * from './secrets';
+export * from './setupToken';

@@ -76,7 +76,7 @@ describe('access', () => {
     }
   });
   test('the owner’s account is made once; a wrong password opens nothing', async () => {
-    expect((await client.call('POST', '/setup', { name: 'Mallory', password: 'long enough pw' })).status).toBe(409);
+    expect((await client.call('POST', '/setup', { name: 'Mallory', password: 'long enough pw', token: 'guessed' })).status).toBe(409);
     expect((await client.call('POST', '/session', { password: 'guess' })).status).toBe(401);
   });
   test('the session cookie is HttpOnly and SameSite; signing out ends it', async () => {
@@ -163,7 +163,7 @@ describe('routes', () => {
   });
   test.each<[string, (draft: DraftInput) => void]>([
     ['a source of no kind', draft => Object.assign(draft.calls[0]!.lines[0]!, { source: { from: 'thin air' } })],
-    ['too many tries', draft => Object.assign(draft.terms, { tries: 99 })],
+    ['too many tries', draft => Object.assign(draft.terms, { hours: 9999 })],
     ['no such time zone', draft => Object.assign(draft.terms, { timeZone: 'Basin/Alder' })],
   ])('%s is refused', async (_, change) => {
     const { route } = await prepared();
@@ -247,7 +247,7 @@ describe('delivery', () => {
   });
 
   test('a passing failure is tried again under the same key; a final one becomes a dead letter', async () => {
-    const { route, intake } = await prepared(draft => (draft.terms.tries = 3));
+    const { route, intake } = await prepared(draft => (draft.terms.hours = 1));
     await client.call('POST', `/routes/${route.id}/live`);
     target.answer = { status: 503 };
     await send(intake, { submission_id: 'a', site: 'AB-07' });
@@ -267,7 +267,7 @@ describe('delivery', () => {
   });
 
   test('tries run out, with a dropped connection too', async () => {
-    const { route, intake } = await prepared(draft => (draft.terms.tries = 2));
+    const { route, intake } = await prepared(draft => (draft.terms.hours = 1.2 / 3600));
     await client.call('POST', `/routes/${route.id}/live`);
     target.answer = 'drop';
     await send(intake, { submission_id: 'a', site: 'AB-07' });

@@ -1,12 +1,15 @@
 import { ResendInput, type DeliveryPage, type DeliveryState, type DeliveryView } from '@grammata/contract';
 import { Router } from 'express';
-import { iso } from '../clock';
+import { iso, isoOrNull } from '../clock';
 import { callLabel, foreseen } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { DeliveryFilter, DeliveryRow } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 import { deliverySummary } from './views';
+
+const states: DeliveryState[] = ['waiting', 'sending', 'delivered', 'held', 'dead'];
+const stateFrom = (value: unknown) => states.find(each => each === value);
 
 /** What was sent, waits, or could not be sent; and sending it again. */
 export function deliveriesApi(services: Services): Router {
@@ -16,7 +19,7 @@ export function deliveriesApi(services: Services): Router {
   router.get('/deliveries', (request, response) => {
     const { query } = request;
     const filter: DeliveryFilter = {
-      state: textFrom(query.state) as DeliveryState | undefined,
+      state: stateFrom(query.state),
       routeId: textFrom(query.routeId),
       search: textFrom(query.search),
     };
@@ -52,7 +55,8 @@ export function deliveriesApi(services: Services): Router {
       attemptList: store.deliveries
         .attemptsOf(row.id)
         .map(({ startedAt, deliveryId: _, ...attempt }) => ({ ...attempt, startedAt: iso(startedAt) })),
-      tries: store.routes.version(row.versionId)?.definition.terms.tries ?? 0,
+      tryUntil: isoOrNull(row.tryUntil),
+      hours: store.routes.version(row.versionId)?.definition.terms.hours ?? 0,
     };
     response.json(view);
   });

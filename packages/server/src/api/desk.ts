@@ -4,7 +4,7 @@ import { Router } from 'express';
 import { iso, now } from '../clock';
 import { isFault } from '../outward';
 import type { Services } from '../services';
-import { arrivalSummary, routeSummary } from './views';
+import { arrivalSummary, formNames, routeSummary } from './views';
 
 const DAY = 24 * 3600 * 1000;
 const DAYS_SHOWN = 28;
@@ -20,7 +20,9 @@ export function deskApi(services: Services): Router {
     const known = new Map(store.deliveries.perDay(since).map(each => [each.day, each]));
     const days = Array.from({ length: DAYS_SHOWN }, (_, index) => iso(since + index * DAY).slice(0, 10));
     const intakes = store.intakes.all();
-    const recent = store.arrivals.list({ limit: 8 }).map(row => arrivalSummary(services, row));
+    const names = formNames(services);
+    const recent = store.arrivals.list({ limit: 8 }).map(row => arrivalSummary(row, names));
+    const unreadable = store.arrivals.unreadable();
     const last = recent[0];
     const view: DeskView = {
       intakes: intakes.length,
@@ -31,7 +33,10 @@ export function deskApi(services: Services): Router {
       days: days.map(day => known.get(day) ?? { day, delivered: 0, troubled: 0 }),
       routes: store.routes.all().map(row => routeSummary(services, row)),
       recent,
-      strays: store.intakes.strays().length,
+      strays: store.intakes.strayCount(),
+      unread: unreadable.count,
+      lastUnread: unreadable.newest ? arrivalSummary(unreadable.newest, names) : null,
+      storage: services.health.trouble,
     };
     response.json(view);
   });

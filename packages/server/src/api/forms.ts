@@ -1,17 +1,18 @@
-import { FormInput, type FormView } from '@grammata/contract';
-import { weeklyFill } from '@grammata/core/schema';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { FormInput, type FormListed, type FormView } from '@grammata/contract';
 import { Router } from 'express';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import type { FormWithCounts } from '../store';
-import { exporters } from './exports';
+import type { FormHead, FormWithCounts, SubmissionRow } from '../store';
+import { exporters, type Exporter } from './exports';
 import { formSummary } from './views';
 import { checked } from './validate';
 
-/** Most samples that the weeks are counted over. */
-const MOST_SAMPLES = 10_000;
 /** Most submissions in one exported file. */
-const MOST_EXPORTED = 100_000;
+const MOST_EXPORTED = 1_000_000;
+/** Submissions that are written at once. */
+const PORTION = 100;
 
 export const formView = (row: FormWithCounts): FormView => ({
   ...formSummary(row),
@@ -19,11 +20,14 @@ export const formView = (row: FormWithCounts): FormView => ({
   schema: row.form.schema,
 });
 
+/** A form in a list: what is known of its questions is asked for when it is needed. */
+const formListed = (row: FormHead): FormListed => ({ ...formSummary(row), intakeName: row.intakeName });
+
 /** Forms and their samples. */
-export function formsApi({ store, live }: Services): Router {
+export function formsApi({ store, live, timers }: Services): Router {
   const router = Router();
 
-  router.get('/forms', (_request, response) => void response.json(store.forms.all().map(formView)));
+  router.get('/forms', (_request, response) => void response.json(store.forms.heads().map(formListed)));
 
   router.get('/forms/:id', (request, response) => {
     const row = store.forms.byId(request.params.id);
@@ -44,18 +48,33 @@ export function formsApi({ store, live }: Services): Router {
   });
 
   router.get('/forms/:id/weeks', (request, response) => {
-    const rows = store.forms.samples(request.params.id, MOST_SAMPLES);
-    response.json(weeklyFill(rows.map(row => ({ receivedAt: row.receivedAt, submission: row.data }))));
+    response.json(store.forms.weeks(request.params.id));
   });
 
-  router.get('/forms/:id/export/:as', (request, response) => {
+  router.get('/forms/:id/export/:as', async (request, response) => {
     const form = store.forms.byId(request.params.id);
     const exporter = Object.hasOwn(exporters, request.params.as) ? exporters[request.params.as] : undefined;
     if (!form || !exporter) throw notFound('form or kind of export');
-    const { type, ending, text } = exporter(form, store.forms.samples(form.form.id, MOST_EXPORTED).reverse());
+    const { type, ending, head, row } = exporter(form);
     response.attachment(`${form.form.name.replace(/[^\p{L}\p{N} _-]/gu, '') || 'form'}.${ending}`);
-    response.type(type).send(text);
+    response.type(type);
+    await pipeline(Readable.from(rowsOf(form.form.id, head, row)), response);
   });
+
+  /** A file portion by portion: an export of everything holds nobody up, and is never whole in memory. */
+  async function* rowsOf(formId: string, head: string, row: Exporter['row']): AsyncGenerator<string> {
+    yield head;
+    if (row === null) return;
+    let last: SubmissionRow | undefined;
+    for (let given = 0; given < MOST_EXPORTED;) {
+      const rows = store.forms.samplesFromOldest(formId, PORTION, last);
+      if (rows.length === 0) return;
+      yield rows.map(row).join('');
+      given += rows.length;
+      last = rows.at(-1);
+      await new Promise<void>(done => void timers.soon('exporting', done));
+    }
+  }
   return router;
 }
 

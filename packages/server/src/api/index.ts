@@ -1,5 +1,5 @@
 import express, { Router, type ErrorRequestHandler } from 'express';
-import { sameOrigin, signedIn } from '../access';
+import { accountOf, forUs, sameOrigin, signedIn } from '../access';
 import { liveStream } from '../live';
 import { HttpProblem, notFound, writeProblem } from '../problems';
 import type { Services } from '../services';
@@ -21,10 +21,16 @@ export function api(services: Services): Router {
     response.set('cache-control', 'no-store');
     next();
   });
-  router.use(sameOrigin, express.json({ limit: '4mb' }));
+  router.use(forUs(services.entrance), sameOrigin(services.entrance));
+  // Before anyone has signed in, no more is read than a password takes.
+  router.use(/^\/(session|setup)$/, express.json({ limit: '4kb' }));
   router.use(sessionApi(services));
   router.use(signedIn(services.store.accounts));
-  router.get('/live', liveStream(services.live));
+  router.use(express.json({ limit: '4mb' }));
+  router.get(
+    '/live',
+    liveStream(services.live, services.timers, request => accountOf(request, services.store.accounts) !== null),
+  );
   for (const part of [
     deskApi,
     intakesApi,
@@ -46,12 +52,26 @@ export function api(services: Services): Router {
 
 /** Every error leaves as problem details (RFC 9457). */
 const asProblem =
-  ({ log }: Services): ErrorRequestHandler =>
+  ({ log, health, vault }: Services): ErrorRequestHandler =>
   (error: unknown, request, response, _next) => {
-    if (error instanceof HttpProblem) return writeProblem(response, error);
+    // Too late for an answer: whoever asked sees that it breaks off.
+    if (response.headersSent) {
+      log.error({ err: error, method: request.method, path: request.path }, 'an answer broke off');
+      return void response.destroy();
+    }
+    if (error instanceof HttpProblem) {
+      const { status, title, detail, errors } = error;
+      return writeProblem(response, { status, title, errors, detail: detail && vault.mask(detail) });
+    }
     const status = (error as { status?: unknown }).status;
-    if (typeof status === 'number' && status < 500)
-      return writeProblem(response, { status, title: (error as Error).message });
+    if (typeof status === 'number' && status >= 400 && status < 500)
+      return writeProblem(response, { status, title: (error as Error).message.slice(0, 300) });
+    if (health.failed(error))
+      return writeProblem(response, {
+        status: 503,
+        title: 'Nothing can be stored at the moment.',
+        detail: health.trouble?.message,
+      });
     log.error({ err: error, method: request.method, path: request.path }, 'a request failed inside');
     writeProblem(response, {
       status: 500,

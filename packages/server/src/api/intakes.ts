@@ -2,17 +2,26 @@ import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@gramm
 import { raw, Router } from 'express';
 import { request as send } from 'undici';
 import { iso } from '../clock';
-import { arrivalFromFile, decodeStored, LARGEST_UPLOAD, nextTime, readableEndings, typeOfFile } from '../intake';
+import type { Pins } from '@grammata/core/decode';
+import { arrivalFromFile, LARGEST_UPLOAD, messageOf, readableEndings, redirectTo, typeOfFile } from '../intake';
+import { nextTime } from '../timing';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import type { IntakeRow } from '../store';
-import { arrivalSummary, deliverySummary, intakeViews } from './views';
+import type { ArrivalRow, IntakeRow } from '../store';
+import { arrivalSummary, deliverySummary, formNames, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Submissions of one arrival that are sent along with it. */
 const MOST_DECODED = 50;
 /** Bytes up to which a document is sent along with its message. */
 const MOST_SHOWN = 500_000;
+/** Bytes up to which a message is read again to be looked at. */
+const LARGEST_LOOKED = 20_000_000;
+
+/** ms that the built-in sender waits for the intake's answer. */
+const LONGEST_SEND = 30_000;
+/** Deliveries of one arrival that are sent along with it. */
+const MOST_DELIVERIES = 200;
 
 /** Intakes, what arrived at them, and requests that missed them. */
 export function intakesApi(services: Services): Router {
@@ -83,10 +92,29 @@ export function intakesApi(services: Services): Router {
     };
   };
 
+  /** The input, where all of it can be used together. Null where it has no meaning stands for what is left out. */
+  function checkedIntake(body: unknown, before: IntakeRow | null): IntakeInput {
+    const input = checked(IntakeInput, body);
+    for (const name of [
+      'sizeLimit',
+      'state',
+      'reply',
+      'replyText',
+      'allowedAddresses',
+      'allowedOrigins',
+      'sameWithin',
+    ] as const)
+      if (input[name] === null) delete input[name];
+    const reply = input.reply ?? before?.reply;
+    if (reply === 'redirect' && redirectTo(input.replyText ?? before?.replyText ?? '') === null)
+      throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
+    return input;
+  }
+
   router.get('/intakes', (_request, response) => void response.json(intakeViews(services, store.intakes.all())));
 
   router.post('/intakes', (request, response) => {
-    const row = store.intakes.create(storedIntake(checked(IntakeInput, request.body), null));
+    const row = store.intakes.create({ ...storedIntake(checkedIntake(request.body, null), null) });
     services.feeds.schedule([row]);
     changed(row.id);
     response.status(201).json(intakeViews(services, [row])[0]);
@@ -99,11 +127,9 @@ export function intakesApi(services: Services): Router {
 
   router.patch('/intakes/:id', (request, response) => {
     const { name } = intakeOr404(request.params.id);
-    const input = checked(IntakeInput, { name, ...request.body });
-    if (input.reply === 'redirect' && !/^https?:\/\/\S+$/.test(input.replyText ?? '')) {
-      throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
-    }
-    const row = store.intakes.update(request.params.id, storedIntake(input, intakeOr404(request.params.id)))!;
+    const before = intakeOr404(request.params.id);
+    const input = checkedIntake({ name, ...request.body }, before);
+    const row = store.intakes.update(before.id, storedIntake(input, before))!;
     services.feeds.schedule([row]);
     changed(row.id);
     response.json(intakeViews(services, [row])[0]);
@@ -111,7 +137,7 @@ export function intakesApi(services: Services): Router {
 
   router.delete('/intakes/:id', (request, response) => {
     const { id } = intakeOr404(request.params.id);
-    const forms = store.forms.all().filter(each => each.form.intakeId === id);
+    const forms = store.forms.heads(id);
     const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
     if (route)
       throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
@@ -123,13 +149,10 @@ export function intakesApi(services: Services): Router {
 
   router.get('/intakes/:id/arrivals', (request, response) => {
     const { id } = intakeOr404(request.params.id);
-    const before = textFrom(request.query.before);
-    const rows = store.arrivals.list({
-      intakeId: id,
-      before: before ? Date.parse(before) : undefined,
-      limit: numberFrom(request.query.limit, 50, 200),
-    });
-    response.json(rows.map(row => arrivalSummary(services, row)));
+    const limit = numberFrom(request.query.limit, 50, 200);
+    const rows = store.arrivals.list({ intakeId: id, before: textFrom(request.query.before), limit });
+    const names = formNames(services);
+    response.json(rows.map(row => arrivalSummary(row, names)));
   });
 
   /** The built-in sender: over HTTP to the intake's own address, so that it proves what it shows. */
@@ -140,10 +163,17 @@ export function intakesApi(services: Services): Router {
     const host =
       address.includes(':') && !address.startsWith('::ffff:') ? `[${address}]` : address.replace('::ffff:', '');
     const url = `http://${host}:${request.socket.localPort}/in/${intake.slug}${query ? `?${query.replace(/^\?/, '')}` : ''}`;
-    const answer = await send(url, {
+    if (/[^\u0020-\u00ff\t]/.test(contentType))
+      throw fieldFault('contentType', 'Give a media type such as application/json.');
+    if (!URL.canParse(url)) throw fieldFault('query', 'Give the query as it stands in an address, such as site=AB-07.');
+    const answer = await send(new URL(url), {
       method,
       headers: { host: new URL(config.publicUrl).host, ...(method === 'POST' ? { 'content-type': contentType } : {}) },
       body: method === 'POST' ? body : undefined,
+      headersTimeout: LONGEST_SEND,
+      bodyTimeout: LONGEST_SEND,
+    }).catch((error: Error) => {
+      throw new HttpProblem(502, 'The intake did not answer.', error.message);
     });
     response.json({ status: answer.statusCode, body: await answer.body.text() });
   });
@@ -166,29 +196,48 @@ export function intakesApi(services: Services): Router {
 
   router.get('/arrivals/:id', async (request, response) => {
     const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
-    const pins = store.intakes.byId(row.intakeId)?.pins ?? {};
-    const decoded = row.cut ? null : await decodeStored(row, pins, services.bodies);
-    const kept = store.arrivals.submissionsOf(row.id);
+    const pins = store.intakes.pinsOf(row.intakeId);
+    const kept = store.arrivals.submissionsOf(row.id, MOST_DECODED);
     const text = row.body.toString('utf8');
     const view: ArrivalView = {
-      ...arrivalSummary(services, row),
+      ...arrivalSummary(row, formNames(services)),
       url: row.url,
       sender: row.sender,
       headers: row.headers,
       checked: row.checked,
       body: text.includes('\u0000') ? null : text,
       cut: row.cut,
-      document: row.size > MOST_SHOWN && !row.aside ? null : (decoded?.document ?? null),
-      media: decoded?.media ?? null,
-      envelope: decoded?.envelope ?? null,
-      runnersUp: decoded?.runnersUp ?? [],
-      notes: decoded?.notes ?? [],
-      decoded: kept.slice(0, MOST_DECODED).map(each => ({ ...each.data, sampleId: each.id })),
-      deliveries: store.deliveries
-        .ofSubmissions(kept.map(each => each.id))
-        .map(each => deliverySummary(services, each)),
+      ...(await lookedAt(row, pins)),
+      decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
+      deliveries: store.deliveries.ofArrival(row.id, MOST_DELIVERIES).map(each => deliverySummary(services, each)),
     };
     response.json(view);
+  });
+
+  /** How a message is read, made afresh; one that can't be read in time is shown as it came. */
+  async function lookedAt(
+    row: ArrivalRow,
+    pins: Pins,
+  ): Promise<Pick<ArrivalView, 'document' | 'media' | 'envelope' | 'runnersUp' | 'notes'>> {
+    const nothing = { document: null, media: null, envelope: null, runnersUp: [], notes: [] };
+    // What was set aside is not read again by looking at it.
+    if (row.cut || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
+    if (row.state === 'unread' && row.trouble?.includes('was ended')) return nothing;
+    try {
+      return await services.decoders.look(messageOf(row, services.bodies), row.size, pins, MOST_SHOWN);
+    } catch (error) {
+      return { ...nothing, notes: [{ code: 'media.failed', message: (error as Error).message }] };
+    }
+  }
+
+  /** Has a message read once more that could not be read. */
+  router.post('/arrivals/:id/read', (request, response) => {
+    const row = store.arrivals.headOf(request.params.id) ?? raise('arrival');
+    if (!store.arrivals.readAgain(row.id))
+      throw new HttpProblem(409, 'Only a message that could not be read is read again.');
+    services.reader.wake();
+    live.publish({ type: 'arrival', intakeId: row.intakeId, arrivalId: row.id });
+    response.status(202).json(arrivalSummary(store.arrivals.headOf(row.id)!, formNames(services)));
   });
 
   router.get('/strays', (_request, response) => {

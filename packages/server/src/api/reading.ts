@@ -14,10 +14,10 @@ export function readingApi(services: Services): Router {
   const router = Router();
   const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise();
 
-  router.post('/intakes/:id/pins/preview', (request, response) => {
+  router.post('/intakes/:id/pins/preview', async (request, response) => {
     response.json(
-      previewPins(
-        store,
+      await previewPins(
+        services,
         intakeOr404(request.params.id),
         pinsFrom(request.body),
         textFrom(request.query.arrival) ?? null,

@@ -1,3 +1,5 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { SampleInput, VariantInput, type NamedSample } from '@grammata/contract';
 import { isSubmission } from '@grammata/core/submission';
 import { Router } from 'express';
@@ -9,6 +11,9 @@ import { checked, numberFrom } from './validate';
 
 /** Most samples the interface rehearses over at once. */
 const MOST_SAMPLES = 10_000;
+
+/** Samples that are handed on at once. */
+const PORTION = 200;
 
 /** Stands for a submission until its text is put in. */
 const PLACE = '\u0000submission';
@@ -34,21 +39,44 @@ const variantView = ({ id, createdAt, data, name }: VariantRow): NamedSample => 
 });
 
 /** Samples of a form: recorded ones, which can be named and kept, and variants made of them. */
-export function samplesApi({ store, live }: Services): Router {
+export function samplesApi({ store, live, timers }: Services): Router {
   const router = Router();
   const changed = (formId: string) => live.publish({ type: 'form', formId });
 
-  router.get('/forms/:id/samples', (request, response) => {
+  router.get('/forms/:id/samples', async (request, response) => {
     const { id } = request.params;
     const limit = numberFrom(request.query.limit, MOST_SAMPLES, MOST_SAMPLES);
-    // Thousands of samples are handed on as they are stored: reading and writing them anew would hold everyone up.
-    const recorded = store.forms.sampleTexts(id, limit).map(({ data, ...row }) => {
-      const view = JSON.stringify(sampleView({ ...row, data: PLACE as unknown as SubmissionRow['data'] }));
-      return view.replace(JSON.stringify(PLACE), () => data);
-    });
-    const variants = store.forms.variants(id).map(row => JSON.stringify(variantView(row)));
-    response.type('json').send(`{"samples":[${[...variants, ...recorded].join(',')}]}`);
+    response.type('json');
+    await pipeline(Readable.from(samplesOf(id, limit)), response);
   });
+
+  /**
+   * Thousands of samples are handed on as they are stored, portion by portion: reading and writing them anew, or all at
+   * once, would hold everyone up.
+   */
+  async function* samplesOf(formId: string, limit: number): AsyncGenerator<string> {
+    yield `{"samples":[`;
+    let between = '';
+    for (const row of store.forms.variants(formId)) {
+      yield between + JSON.stringify(variantView(row));
+      between = ',';
+    }
+    let last: Pick<SubmissionRow, 'id' | 'receivedAt'> | undefined;
+    for (let given = 0; given < limit;) {
+      const rows = store.forms.sampleTexts(formId, Math.min(PORTION, limit - given), last);
+      if (rows.length === 0) break;
+      const texts = rows.map(({ data, ...row }) => {
+        const view = JSON.stringify(sampleView({ ...row, data: PLACE as unknown as SubmissionRow['data'] }));
+        return view.replace(JSON.stringify(PLACE), () => data);
+      });
+      yield between + texts.join(',');
+      between = ',';
+      given += rows.length;
+      last = rows.at(-1);
+      await new Promise<void>(done => void timers.soon('handing on samples', done));
+    }
+    yield ']}';
+  }
 
   router.patch('/samples/:id', (request, response) => {
     const row = store.arrivals.submission(request.params.id);

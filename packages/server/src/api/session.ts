@@ -1,28 +1,23 @@
 import { SetupInput, SignInInput, type SessionView } from '@grammata/contract';
 import { Router, type Request, type Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
-import {
-  accountOf,
-  cookieOf,
-  hashPassword,
-  isLoopback,
-  passwordMatches,
-  SESSION_COOKIE,
-  SESSION_LIFETIME,
-} from '../access';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import { accountOf, cookieOf, hashPassword, passwordMatches, SESSION_COOKIE, SESSION_LIFETIME } from '../access';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { Account } from '../store';
 import { checked } from './validate';
 
 /** Signing in and out, and making the owner's account at the first start. */
-export function sessionApi({ store: { accounts }, config }: Services): Router {
+export function sessionApi({ store: { accounts }, config, entrance, setupToken, live }: Services): Router {
   const router = Router();
   const slowly = rateLimit({
     windowMs: 60_000,
     limit: 10,
     standardHeaders: 'draft-7',
     legacyHeaders: false,
+    // Behind a proxy that is trusted each sender has tries of its own; without, nobody can pose as another.
+    keyGenerator: request => ipKeyGenerator(entrance.senderOf(request) ?? ''),
+    validate: false,
     message: { type: 'about:blank', title: 'Too many tries. Wait a minute.', status: 429 },
   });
   const view = (user: Account | null): SessionView => ({
@@ -46,14 +41,20 @@ export function sessionApi({ store: { accounts }, config }: Services): Router {
   router.get('/session', (request, response) => {
     const user = accountOf(request, accounts);
     const owner = accounts.owner();
-    if (!user && config.demo && owner && isLoopback(request)) return open(request, response, owner);
+    if (!user && config.demo && owner && entrance.isLoopback(request)) return open(request, response, owner);
     response.json(view(user));
   });
 
   router.post('/setup', slowly, async (request, response) => {
-    const { name, password } = checked(SetupInput, request.body);
+    const { name, password, token } = checked(SetupInput, request.body);
+    if (!accounts.isEmpty()) throw new HttpProblem(409, 'The owner’s account is already made. Sign in instead.');
+    if (!setupToken.fits(token))
+      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
+        { field: 'token', message: 'This is not the token that the server printed when it started.' },
+      ]);
     const owner = accounts.createOwner(name, await hashPassword(password));
     if (!owner) throw new HttpProblem(409, 'The owner’s account is already made. Sign in instead.');
+    setupToken.end();
     open(request, response, owner);
   });
 
@@ -68,6 +69,7 @@ export function sessionApi({ store: { accounts }, config }: Services): Router {
   router.delete('/session', (request, response) => {
     const token = cookieOf(request, SESSION_COOKIE);
     if (token) accounts.closeSession(token);
+    live.publish({ type: 'signedOut' });
     response.clearCookie(SESSION_COOKIE, { path: '/' }).status(204).end();
   });
   return router;

@@ -8,6 +8,13 @@ import { choicesOf, readTarget } from '../targets';
 import { checked, textFrom } from './validate';
 import { targetView } from './views';
 
+/** Where an address is: scheme, host and port. `smtp:` has no origin of its own. */
+function originOf(address: string): string {
+  if (!URL.canParse(address)) return address;
+  const { protocol, host } = new URL(address);
+  return `${protocol}//${host}`;
+}
+
 /** Downstream systems: their address, credentials, and what they offer. */
 export function targetsApi(services: Services): Router {
   const { store, vault, live } = services;
@@ -47,13 +54,14 @@ export function targetsApi(services: Services): Router {
       reads: row.reads,
       discoveryPath: row.discoveryPath,
       auth: row.auth,
+      patience: row.patience,
       ...request.body,
     });
-    const moves = (to: string, from: string | undefined) =>
-      from !== undefined && new URL(to).host !== new URL(from).host;
+    // Another scheme or port is another place: a secret that went over TLS does not go in clear.
+    const moves = (to: string, from: string | undefined) => from !== undefined && originOf(to) !== originOf(from);
     const again = (field: string) =>
       new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
-        { field, message: 'The address moves to another host: give the token again.' },
+        { field, message: 'The address moves to another place: give the token again.' },
       ]);
     const tokensMove =
       auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));

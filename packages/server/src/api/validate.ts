@@ -6,7 +6,8 @@ import { HttpProblem } from '../problems';
 export function checked<T extends object>(type: new () => T, body: unknown): T {
   if (typeof body !== 'object' || body === null || Array.isArray(body))
     throw new HttpProblem(400, 'The body must be a JSON object.');
-  const instance = plainToInstance(type, body);
+  if (isDeeperThan(body, DEEPEST)) throw new HttpProblem(422, `The body is nested more than ${DEEPEST} levels deep.`);
+  const instance = plainToInstance(type, withoutPrototypes(body));
   const faults = validateSync(instance, { whitelist: true, forbidUnknownValues: false });
   if (faults.length > 0)
     throw new HttpProblem(
@@ -16,6 +17,31 @@ export function checked<T extends object>(type: new () => T, body: unknown): T {
       faults.flatMap(fault => flattened(fault, '')),
     );
   return instance;
+}
+
+/** Levels that a body may be nested: nothing that is sent here has nearly as many. */
+const DEEPEST = 60;
+
+/** Walks without recursion: the depth of a hostile body must not matter. */
+function isDeeperThan(body: object, most: number): boolean {
+  let level: unknown[] = [body];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > most) return true;
+    level = level.flatMap(each => (typeof each === 'object' && each !== null ? Object.values(each) : []));
+  }
+  return false;
+}
+
+/** Names that objects have of their own, and that mean something else to whoever makes an instance. */
+const inherited = new Set(['__proto__', 'constructor', 'prototype']);
+
+/** The same without properties of such names, at any depth: no field is called so. */
+function withoutPrototypes(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(withoutPrototypes);
+  if (typeof value !== 'object' || value === null) return value;
+  const kept: Record<string, unknown> = {};
+  for (const [name, each] of Object.entries(value)) if (!inherited.has(name)) kept[name] = withoutPrototypes(each);
+  return kept;
 }
 
 function flattened(fault: ValidationError, above: string): { field: string; message: string }[] {

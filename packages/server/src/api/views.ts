@@ -9,13 +9,13 @@ import type {
 } from '@grammata/contract';
 import type { Auth } from '@grammata/core/target';
 import { iso, isoOrNull } from '../clock';
-import { aboutSubmission, callLabel } from '../delivery';
+import { callLabel } from '../delivery';
 import type { Services } from '../services';
 import {
   sameDefinition,
-  type ArrivalRow,
+  type ArrivalHead,
   type DeliveryRow,
-  type FormWithCounts,
+  type FormHead,
   type IntakeRow,
   type RouteRow,
   type TargetRow,
@@ -23,7 +23,7 @@ import {
 
 // How rows look to the interface.
 
-export const formSummary = ({ form, submissions }: FormWithCounts): FormSummary => ({
+export const formSummary = ({ form, submissions }: FormHead): FormSummary => ({
   id: form.id,
   intakeId: form.intakeId,
   key: form.key,
@@ -35,7 +35,7 @@ export const formSummary = ({ form, submissions }: FormWithCounts): FormSummary 
 
 export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[]): IntakeView[] {
   const traffic = store.intakes.traffic();
-  const forms = store.forms.all();
+  const forms = store.forms.heads(rows.length === 1 ? rows[0]!.id : undefined);
   return rows.map(row => ({
     id: row.id,
     name: row.name,
@@ -75,25 +75,25 @@ const nameIn = (auth: Auth) => ({
   name: auth.kind === 'basic' ? auth.user : 'name' in auth ? auth.name : '',
 });
 
-export function arrivalSummary({ store }: Services, row: ArrivalRow): ArrivalSummary {
-  const submissions = store.arrivals.submissionsOf(row.id);
-  const form = submissions[0] ? store.forms.byId(submissions[0].formId) : undefined;
-  return {
-    id: row.id,
-    intakeId: row.intakeId,
-    receivedAt: iso(row.receivedAt),
-    method: row.method,
-    contentType: row.contentType,
-    size: row.size,
-    state: row.state,
-    formName: form?.form.name ?? null,
-    formId: form?.form.id ?? null,
-    submissions: submissions.length,
-    about: submissions[0] ? aboutSubmission(submissions[0].data) : null,
-    repeats: submissions.some(each => each.repeatOf !== null),
-    trouble: row.trouble,
-  };
-}
+/** The names of all forms by their identifiers: lists look each up once. */
+export const formNames = ({ store }: Services): Map<string, string> =>
+  new Map(store.forms.heads().map(({ form }) => [form.id, form.name]));
+
+export const arrivalSummary = (row: ArrivalHead, names: ReadonlyMap<string, string>): ArrivalSummary => ({
+  id: row.id,
+  intakeId: row.intakeId,
+  receivedAt: iso(row.receivedAt),
+  method: row.method,
+  contentType: row.contentType,
+  size: row.size,
+  state: row.state,
+  formName: (row.formId && names.get(row.formId)) ?? null,
+  formId: row.formId !== null && names.has(row.formId) ? row.formId : null,
+  submissions: row.found,
+  about: row.about,
+  repeats: row.repeats > 0,
+  trouble: row.trouble,
+});
 
 export const targetView = (row: TargetRow): TargetView => ({
   id: row.id,
@@ -105,6 +105,7 @@ export const targetView = (row: TargetRow): TargetView => ({
   document: row.document,
   recipe: row.recipe && recipeInput(row.recipe),
   hasToken: row.secret !== null,
+  patience: row.patience,
   tryBaseUrl: row.trySide?.baseUrl ?? null,
   operations: row.operations,
   readAt: isoOrNull(row.readAt),
@@ -112,7 +113,7 @@ export const targetView = (row: TargetRow): TargetView => ({
 });
 
 export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
-  const form = store.forms.byId(row.formId);
+  const form = store.forms.named(row.formId);
   const [first, ...others] = row.draft.calls;
   const { label, targetName } = callLabel(first!, store);
   const version = store.routes.latestVersion(row.id);
@@ -122,7 +123,7 @@ export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
     name: row.draft.name,
     state: row.state,
     formId: row.formId,
-    formName: form?.form.name ?? 'a form that was removed',
+    formName: form?.name ?? 'a form that was removed',
     intakeName: form?.intakeName ?? '',
     targetName: [...new Set([targetName, ...others.map(call => callLabel(call, store).targetName)])].join(', '),
     operationLabel: others.length === 0 ? label : `${label}, and ${others.length} more`,

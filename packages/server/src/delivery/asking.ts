@@ -42,12 +42,14 @@ export async function askTarget(
   of: { submissionId: string; data: Submission; idempotencyKey: string; side: Side },
 ): Promise<Asked> {
   const startedAt = now();
+  const side = sideOf(route.targets.get(ask.targetId)!, of.side);
   const step = route.steps.find(each => each.call.id === ask.callId)!;
   const { result, recorded } = await courier.carry(ask.request, {
     submissionId: of.submissionId,
     data: of.data,
     idempotencyKey: keyFor(route, of.idempotencyKey, ask),
-    side: sideOf(route.targets.get(ask.targetId)!, of.side),
+    side,
+    patience: side.patience,
     columns: step.main.operation.fields.map(field => field.key),
     grows: step.main.operation.grows,
   });

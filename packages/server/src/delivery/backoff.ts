@@ -1,15 +1,14 @@
-/** First and longest pause between tries, in ms. */
-const FIRST = 1000;
-const LONGEST = 30 * 60 * 1000;
+import { longestPause, pauseAfter } from '@grammata/core/perform';
 
 /**
- * How long to wait before the next try: exponential with full jitter, so that deliveries which failed together
- * do not come back together. What the target asked for is the least.
+ * How long to wait before the next try, in ms: longer from try to try, and never the same for those that failed together.
+ * What the target asked for is the least; those that it asked together come back spread out behind it.
  * @param tried tries made so far, from 1
  * @param random 0 to 1
- * @returns ms
  */
 export function pauseBefore(tried: number, retryAfter: number | null, random: number = Math.random()): number {
-  const ceiling = Math.min(LONGEST, FIRST * 2 ** Math.min(tried - 1, 20));
-  return Math.max(retryAfter ?? 0, Math.round(ceiling * random));
+  if (retryAfter === null) return pauseAfter(tried, random);
+  return Math.round(
+    Math.max(retryAfter, pauseAfter(tried, random)) + (random / 2) * Math.max(retryAfter, longestPause(tried)),
+  );
 }

@@ -1,7 +1,10 @@
-import { PassThrough, Readable } from 'node:stream';
+import { createHash } from 'node:crypto';
+import { Readable } from 'node:stream';
+import type { Patience } from '@grammata/core/perform';
 import {
   bodyText,
   copiesIn,
+  partParameter,
   partsOfBody,
   standIn,
   wireText,
@@ -11,7 +14,6 @@ import {
 } from '@grammata/core/request';
 import { fileIndex, withValueAt, type Json, type Submission } from '@grammata/core/submission';
 import { MASK, withQuery } from '@grammata/core/target';
-import FormData from 'form-data';
 import { isFileFault, RowFault, type Contents, type Copies, type RowFiles, type Staged } from '../files';
 import {
   isFault,
@@ -40,6 +42,8 @@ export interface Errand {
   idempotencyKey: string;
   /** Where it goes and how that is shown who asks. */
   side: Sealed & { baseUrl: string };
+  /** How long the answer is waited for. */
+  patience?: Patience | null;
   /** The names of the operation's fields, in their order. */
   columns: string[];
   /** Whether a file of rows gets columns that it lacks. */
@@ -68,21 +72,25 @@ export class Courier {
       if (fault) return { result: fault, recorded: this.#recorded(plan, errand, staged) };
       const links = new Map<number, string>();
       for (const index of copiesIn(bodyText(plan) + plan.url)) {
-        links.set(index, this.parts.copies.keep(staged.get(index)!, errand.data.files[index]!.name, COPY_DAYS));
+        const purpose = `${errand.idempotencyKey}/${index}`;
+        links.set(
+          index,
+          this.parts.copies.keep(staged.get(index)!, errand.data.files[index]!.name, purpose, COPY_DAYS),
+        );
         staged.delete(index);
       }
       const linked = (text: string) => withCopyLinks(text, index => links.get(index) ?? '');
+      const keyed = { ...errand, idempotencyKey: keyOf(plan, errand, staged, linked) };
       const recorded = this.#recorded(
         plan,
-        errand,
+        keyed,
         staged,
         index => links.get(index)?.replace(/sig=.*$/, `sig=${MASK}`) ?? '',
       );
       const at = (file: PlannedFile) => staged.get(fileIndex(errand.data, file.file))!;
-      if (plan.encoding === 'mail')
-        return { result: await this.parts.postman.post(plan, errand, at, linked), recorded };
+      if (plan.encoding === 'mail') return { result: await this.parts.postman.post(plan, keyed, at, linked), recorded };
       if (plan.url.startsWith('file:')) return { result: this.#append(plan, errand), recorded };
-      return { result: await this.#send(plan, errand, at, linked), recorded };
+      return { result: await this.#send(plan, keyed, at, linked), recorded };
     } finally {
       staged.forEach(each => each.remove());
     }
@@ -108,7 +116,7 @@ export class Courier {
     try {
       const size = this.parts.rows.append(plan.url, plan.body, columns, grows);
       const body = `${size} bytes appended.`;
-      return { status: 200, headers: {}, bytes: Buffer.from(body), body, cut: false, milliseconds: 0 };
+      return { status: 200, headers: {}, bytes: Buffer.from(body), body, isMasked: false, cut: false, milliseconds: 0 };
     } catch (error) {
       return { code: error instanceof RowFault ? 'file' : 'other', message: (error as Error).message, milliseconds: 0 };
     }
@@ -116,14 +124,21 @@ export class Courier {
 
   async #send(plan: RequestPlan, errand: Errand, at: (file: PlannedFile) => Staged, linked: (text: string) => string) {
     const { outward, authorizations } = this.parts;
+    // Whatever a plan says, what is shown to a target goes to that target.
+    if (new URL(plan.url).origin !== new URL(errand.side.baseUrl).origin)
+      return { code: 'address' as const, message: 'The address is not one of this target.', milliseconds: 0 };
     const attempt = async (): Promise<OutwardAnswer | OutwardFault> => {
-      const { body, headers } = await bodyOf(plan, at, linked);
+      const { body, headers } = await bodyOf(plan, errand.idempotencyKey, at, linked);
       const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
       const whole = signs && body instanceof Readable ? await gathered(body) : body;
+      if (whole === null && body instanceof Readable) body.destroy();
       if (whole === null) return { code: 'file', message: 'It is too large to be signed.', milliseconds: 0 };
       const toSign = whole instanceof Readable ? '' : whole;
       const credentials = await authorizations.for(errand.side, toSign, errand.idempotencyKey);
-      if (isFault(credentials)) return credentials;
+      if (isFault(credentials)) {
+        if (whole instanceof Readable) whole.destroy();
+        return credentials;
+      }
       return outward.send({
         method: plan.method,
         url: linked(withQuery(plan.url, credentials.query)),
@@ -134,6 +149,7 @@ export class Courier {
           ...Object.fromEntries(credentials.headers),
         },
         ...(whole === '' ? {} : { body: whole }),
+        patience: errand.patience ?? null,
       });
     };
     const first = await attempt();
@@ -168,14 +184,31 @@ const typeWords = ({ type, misstated }: Staged) => (misstated === null ? type : 
 const keyHeader = ({ method }: RequestPlan, { idempotencyKey }: Errand): [string, string][] =>
   method === 'GET' ? [] : [['idempotency-key', idempotencyKey]];
 
+/**
+ * The key of a request: the same for every try of the same request, another for any other request (draft-ietf-httpapi-
+ * idempotency-key-header §2.2: a key is not used again with another payload). What makes it the same is its method, its
+ * address, its headers, its body, and the content of its files.
+ */
+function keyOf(
+  plan: RequestPlan,
+  errand: Errand,
+  staged: ReadonlyMap<number, Staged>,
+  linked: (text: string) => string,
+): string {
+  const files = plan.files.map(({ file, pointer }) => [pointer, staged.get(fileIndex(errand.data, file))?.digest]);
+  const request = JSON.stringify([plan.method, linked(plan.url), plan.headers, linked(bodyText(plan)), files]);
+  return `${errand.idempotencyKey}-${createHash('sha256').update(request).digest('hex').slice(0, 16)}`;
+}
+
 /** The body as it goes out, and headers that only it knows. */
 async function bodyOf(
   plan: RequestPlan,
+  key: string,
   at: (file: PlannedFile) => Staged,
   linked: (text: string) => string,
 ): Promise<{ body: string | Readable; headers: Record<string, string> }> {
   const [only] = plan.files;
-  if (plan.encoding === 'multipart') return multipart(plan, at, linked);
+  if (plan.encoding === 'multipart') return multipart(plan, key, at, linked);
   if (plan.encoding === 'raw' && only) {
     const { type, size, open } = at(only);
     return { body: open(), headers: { 'content-type': type, 'content-length': String(size) } };
@@ -190,19 +223,35 @@ async function bodyOf(
   return { body: linked(bodyText({ ...plan, body })), headers: {} };
 }
 
-/** A form in parts (RFC 7578), its files read from disk as they go. */
-function multipart(plan: RequestPlan, at: (file: PlannedFile) => Staged, linked: (text: string) => string) {
-  const form = new FormData();
-  for (const part of partsOfBody(plan)) {
-    if ('text' in part) {
-      form.append(part.name, linked(part.text));
-      continue;
+/** A form in parts (RFC 7578), its files read from disk as they go; the boundary is the same at each try. */
+function multipart(
+  plan: RequestPlan,
+  key: string,
+  at: (file: PlannedFile) => Staged,
+  linked: (text: string) => string,
+) {
+  const boundary = `part-${createHash('sha256').update(key).digest('hex').slice(0, 40)}`;
+  const end = Buffer.from(`--${boundary}--\r\n`);
+  const parts = partsOfBody(plan).map(part => {
+    const head = `--${boundary}\r\ncontent-disposition: form-data; name="${partParameter(part.name)}"`;
+    if ('text' in part) return { head: Buffer.from(`${head}\r\n\r\n${linked(part.text)}\r\n`), file: null };
+    const file = at(part.file);
+    const named = `${head}; filename="${partParameter(part.file.name)}"\r\ncontent-type: ${file.type}\r\n\r\n`;
+    return { head: Buffer.from(named), file };
+  });
+  const size = parts.reduce((sum, { head, file }) => sum + head.length + (file ? file.size + 2 : 0), end.length);
+  async function* chunks(): AsyncGenerator<Uint8Array> {
+    for (const { head, file } of parts) {
+      yield head;
+      if (!file) continue;
+      // Let go of in the middle, it is closed; where it can't be read, whoever sends hears of it.
+      for await (const chunk of file.open()) yield chunk as Uint8Array;
+      yield Buffer.from('\r\n');
     }
-    const { open, size, type } = at(part.file);
-    form.append(part.name, open(), { filename: part.file.name, contentType: type, knownLength: size });
+    yield end;
   }
-  const headers = { ...form.getHeaders(), 'content-length': String(form.getLengthSync()) };
-  return { body: form.pipe(new PassThrough()), headers };
+  const headers = { 'content-type': `multipart/form-data; boundary=${boundary}`, 'content-length': String(size) };
+  return { body: Readable.from(chunks(), { objectMode: false }), headers };
 }
 
 /** A stream as bytes; null when it is more than is held in memory. */

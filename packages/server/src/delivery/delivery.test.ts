@@ -8,6 +8,7 @@ const answer = (status: number, body = '', headers: Record<string, string> = {})
   body,
   bytes: Buffer.from(body),
   cut: false,
+  isMasked: false,
   milliseconds: 5,
 });
 
@@ -78,7 +79,13 @@ describe('pauses between tries', () => {
     [40, 30 * 60_000],
   ])('after try %d at most %d ms', (tried, most) => {
     expect(pauseBefore(tried, null, 1)).toBe(most);
-    expect(pauseBefore(tried, null, 0)).toBe(0);
+    expect(pauseBefore(tried, null, 0)).toBe(most / 2);
   });
-  test('never less than the target asked for', () => expect(pauseBefore(1, 90_000, 0.5)).toBe(90_000));
+  // RFC 9110 §10.2.3: not before; and those that were asked together do not come back together.
+  test('never less than the target asked for, and spread out behind that', () => {
+    expect(pauseBefore(1, 90_000, 0)).toBe(90_000);
+    expect(pauseBefore(1, 90_000, 1)).toBe(135_000);
+    const all = Array.from({ length: 200 }, () => pauseBefore(1, 90_000));
+    expect(new Set(all.map(each => Math.floor(each / 5000))).size).toBeGreaterThan(5);
+  });
 });

@@ -1,7 +1,6 @@
 import { compileCondition } from '@grammata/core/condition';
 import type { LiveHub } from '../live';
-import type { DeliveryRow, Store, SubmissionRow } from '../store';
-import { aboutSubmission } from './prepare';
+import { aboutSubmission, type DeliveryRow, type Store, type SubmissionRow } from '../store';
 
 /** Puts submissions on the routes of their form. */
 export interface Dispatcher {

@@ -52,12 +52,15 @@ function meaning(status: number): string {
     : `The target refused the request (${status}).`;
 }
 
+/** ms that a target may ask to be waited for: whatever it says, it is asked again after a day. */
+const LONGEST_WAIT = 86_400_000;
+
 /** Retry-After as seconds or as an HTTP date (RFC 9110 §10.2.3); ms from `at`, or null. */
 export function retryAfterOf(header: string | undefined, at: number): number | null {
   if (header === undefined) return null;
-  if (/^\d+$/.test(header.trim())) return Number(header) * 1000;
+  if (/^\d+$/.test(header.trim())) return Math.min(LONGEST_WAIT, Number(header) * 1000);
   const date = Date.parse(header);
-  return Number.isNaN(date) ? null : Math.max(0, date - at);
+  return Number.isNaN(date) ? null : Math.min(LONGEST_WAIT, Math.max(0, date - at));
 }
 
 /** One thing a target has against a value, as it says it. */

@@ -19,6 +19,7 @@ export class Postman {
   constructor(
     private readonly vault: Vault,
     private readonly allowPrivate: readonly string[],
+    private readonly timeout = TIMEOUT,
   ) {}
 
   /** Sends a mail. The answer is the server's, with its reply code as the status. Never throws. */
@@ -34,7 +35,8 @@ export class Postman {
       const { open, type } = at(file);
       return { filename: file.name, content: open(), contentType: type };
     });
-    const domain = /@([^>\s]+)>?\s*$/.exec(text('from') ?? '')?.[1] ?? 'localhost';
+    const from = text('from') ?? '';
+    const domain = /^[\w.-]{1,250}/.exec(from.slice(from.lastIndexOf('@') + 1))?.[0] ?? 'localhost';
     return this.#with(errand.side, transport =>
       transport.sendMail({
         from: text('from'),
@@ -67,6 +69,8 @@ export class Postman {
     act: (transport: Transporter) => Promise<{ response?: string }>,
   ): Promise<OutwardAnswer | OutwardFault> {
     const started = now();
+    if (!URL.canParse(side.baseUrl))
+      return { code: 'address', message: `“${side.baseUrl}” is no address.`, milliseconds: 0 };
     const { hostname, port: given, protocol } = new URL(side.baseUrl);
     const isSecure = protocol === 'smtps:';
     const port = Number(given) || (isSecure ? 465 : 587);
@@ -75,16 +79,22 @@ export class Postman {
       host: hostname,
       port,
       secure: isSecure,
-      connectionTimeout: TIMEOUT,
-      greetingTimeout: TIMEOUT,
-      socketTimeout: TIMEOUT,
+      connectionTimeout: this.timeout,
+      greetingTimeout: this.timeout,
+      socketTimeout: this.timeout,
       // The very address that was checked is the one connected to.
       getSocket: (_options: unknown, done: (error: Error | null, socket?: object) => void) => {
         reachableAddress(hostname, port, this.allowPrivate).then(
           address => {
-            const socket = connect({ host: address, port });
+            const socket = connect({ host: address, port, timeout: this.timeout });
+            // It may break off before whoever asked for it listens.
+            socket.on('error', () => undefined);
+            socket.once('timeout', () =>
+              socket.destroy(Object.assign(new Error('No connection in time.'), { code: 'ETIMEDOUT' })),
+            );
             socket.once('error', done).once('connect', () => {
               socket.removeListener('error', done);
+              socket.setTimeout(0);
               done(null, { connection: socket });
             });
           },
@@ -100,12 +110,14 @@ export class Postman {
         status: status < 400 ? 200 : status,
         headers: {},
         bytes: Buffer.from(response),
-        body: response,
+        body: this.vault.mask(response),
+        isMasked: false,
         cut: false,
         milliseconds: now() - started,
       };
     } catch (error) {
-      return { ...explain(error as MailError, `${hostname}:${port}`), milliseconds: now() - started };
+      const { code, message } = explain(error as MailError, `${hostname}:${port}`);
+      return { code, message: this.vault.mask(message), milliseconds: now() - started };
     } finally {
       transport.close();
     }

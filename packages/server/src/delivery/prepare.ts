@@ -1,7 +1,7 @@
 import type { CallInput, DraftInput } from '@grammata/contract';
 import { compileSteps, likelyAnswers, situationsOf, type CompiledStep, type RunTarget } from '@grammata/core/perform';
 import { bodyText, copiesIn, stoppers, type RequestPlan } from '@grammata/core/request';
-import { asText, fileIndex, type Submission } from '@grammata/core/submission';
+import { fileIndex, type Submission } from '@grammata/core/submission';
 import { Problem, type TransformContext } from '@grammata/core/transform';
 import type { DeliveryRow, Store, TargetRow } from '../store';
 
@@ -9,8 +9,8 @@ import type { DeliveryRow, Store, TargetRow } from '../store';
 export type Side = 'live' | 'try';
 
 /** Where a target is and how it is shown who asks. */
-export const sideOf = (row: TargetRow, side: Side): Pick<TargetRow, 'baseUrl' | 'auth' | 'secret'> =>
-  side === 'try' && row.trySide ? { ...row.trySide, secret: row.trySecret } : row;
+export const sideOf = (row: TargetRow, side: Side): Pick<TargetRow, 'baseUrl' | 'auth' | 'secret' | 'patience'> =>
+  side === 'try' && row.trySide ? { ...row.trySide, secret: row.trySecret, patience: row.patience } : row;
 
 /** A route compiled for its targets as they are now. */
 export interface PreparedRoute {
@@ -107,9 +107,3 @@ export const callLabel = (
     targetName: target?.name ?? 'a target that was removed',
   };
 };
-
-/** A few answers in a line, to tell submissions apart in lists. */
-export function aboutSubmission({ fields }: Submission): string {
-  const short = fields.map(field => asText(field.value)).filter(text => text.length > 0 && text.length <= 40);
-  return short.slice(0, 3).join(' · ') || 'no answers';
-}

@@ -1,11 +1,12 @@
 import { createReadStream } from 'node:fs';
-import { finished } from 'node:stream/promises';
-import { contentFor, contentsIn } from '@grammata/core/decode';
+import { pipeline } from 'node:stream/promises';
+import { contentFor } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
 import { credentialsOf, isMade, withQuery, type Auth, type Credentials } from '@grammata/core/target';
 import busboy from 'busboy';
 import type { Vault } from '../access';
-import { isFault, type Outward } from '../outward';
+import type { Decoders } from '../decoding';
+import { isFault, isListed, type Outward } from '../outward';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import { stage, TooLarge, type Staged } from './staging';
 
@@ -23,6 +24,9 @@ export interface ContentParts {
   bodyFile: (arrivalId: string) => string;
   outward: Outward;
   vault: Vault;
+  decoders: Decoders;
+  /** Private hosts and ranges that may be reached. */
+  allowPrivate: readonly string[];
   /** Where files stand on their way. */
   folder: string;
   /** Bytes. */
@@ -90,9 +94,12 @@ export class Contents {
   /** Credentials for files go to the host they were given for, whatever a submission says; those of a feed to the feed’s own. */
   private credentials({ fileAccess, fileSecret, feed, feedSecret }: IntakeRow, url: string): Credentials {
     const { vault } = this.parts;
-    if (fileAccess?.host === new URL(url).host && fileSecret && !isMade(fileAccess.auth))
+    const { host, hostname, port, protocol, origin } = new URL(url);
+    // In clear they go only to machines that were listed as this network's own.
+    const isSafe = protocol === 'https:' || isListed(hostname, port || '80', this.parts.allowPrivate);
+    if (fileAccess?.host === host && isSafe && fileSecret && !isMade(fileAccess.auth))
       return credentialsOf(fileAccess.auth, vault.open(fileSecret));
-    if (!feed || !feedSecret || new URL(feed.url).host !== new URL(url).host) return none;
+    if (!feed || !feedSecret || new URL(feed.url).origin !== origin) return none;
     const auth = { kind: feed.auth, name: feed.name, user: feed.name } as Exclude<
       Auth,
       { kind: 'oauth' | 'webhook' | 'hmac' }
@@ -106,13 +113,8 @@ export class Contents {
     const stated = files[index]!.type;
     if (arrival.aside)
       return takeFromFile(bodyFile(arrival.id), arrival.contentType ?? '', files, index, { folder, most });
-    const contents = contentsIn(arrival.body, arrival.contentType);
-    const at = contentFor(
-      files,
-      index,
-      contents.map(({ bytes, ...told }) => ({ ...told, size: bytes.length })),
-    );
-    return at < 0 ? null : stage(folder, [contents[at]!.bytes], stated, most);
+    const content = await this.parts.decoders.content(arrival.body, arrival.contentType, files, index);
+    return content === null ? null : stage(folder, [content.bytes], stated, most);
   }
 }
 
@@ -141,8 +143,13 @@ async function takeFromFile(
       ),
     );
   });
-  createReadStream(file).pipe(parser);
-  await finished(parser);
+  try {
+    await pipeline(createReadStream(file), parser);
+  } catch (error) {
+    // What was staged of a message that breaks off is of no use.
+    for (const each of await Promise.all(staging)) if (!(each instanceof Error)) each.remove();
+    throw error;
+  }
   const staged = await Promise.all(staging);
   const whole = staged.filter((each): each is Staged => !(each instanceof Error));
   const at = contentFor(

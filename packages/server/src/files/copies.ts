@@ -1,10 +1,11 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { createReadStream, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { safeFileName } from '@grammata/core/request';
 import type { Request, Response } from 'express';
 import { now } from '../clock';
-import { randomPart } from '../ids';
+import { syncFolder } from '../storage';
 import type { Copies as CopyTable } from '../store';
 import type { Staged } from './staging';
 
@@ -22,21 +23,33 @@ export class Copies {
     mkdirSync(this.#folder, { recursive: true });
   }
 
-  /** Keeps a staged file as a copy, and gives the link to it. `days` is how long it is good. */
-  keep(staged: Staged, name: string, days: number): string {
-    const id = randomPart(20);
-    const expiresAt = now() + days * 86_400_000;
-    renameSync(staged.path, path.join(this.#folder, id));
+  /**
+   * Keeps a staged file as a copy, and gives the link to it. The same `purpose` with the same content has the same link, so
+   * that a request that is tried again is the same request. `days` is how long it is good.
+   */
+  keep(staged: Staged, name: string, purpose: string, days: number): string {
     const { type, size, digest } = staged;
-    this.table.add({ id, name: safeFileName(name), type, size, digest, expiresAt });
-    const place = `/copies/${id}/${encodeURIComponent(safeFileName(name))}`;
+    const id = createHmac('sha256', this.key).update(`${purpose}\n${digest}`).digest('hex').slice(0, 32);
+    const file = path.join(this.#folder, id);
+    const before = this.table.byId(id);
+    const isKept = before !== undefined && before.expiresAt > now() && existsSync(file);
+    const expiresAt = isKept ? before.expiresAt : now() + days * 86_400_000;
+    if (!isKept) {
+      renameSync(staged.path, file);
+      syncFolder(this.#folder);
+      this.table.put({ id, name: safeFileName(name), type, size, digest, expiresAt });
+    } else staged.remove();
+    const place = `/copies/${id}/${encodeURIComponent(safeFileName(isKept ? before.name : name))}`;
     return `${this.publicUrl}${place}?until=${expiresAt}&sig=${this.#signature(id, expiresAt)}`;
   }
 
   /** Serves a copy to whoever has its link. */
   serve = (request: Request<{ id: string }>, response: Response): void => {
     const { id } = request.params;
-    const [until, signature] = [Number(request.query.until), String(request.query.sig)];
+    const [until, signature] = [
+      Number(request.query.until),
+      typeof request.query.sig === 'string' ? request.query.sig : '',
+    ];
     const row = this.table.byId(id);
     const file = path.join(this.#folder, id);
     const isSigned = same(signature, this.#signature(id, until));
@@ -53,7 +66,8 @@ export class Copies {
         'cache-control': 'private, no-store',
       })
       .status(200);
-    createReadStream(file).pipe(response);
+    // Whoever breaks off, or a file that goes meanwhile, ends this download and nothing else.
+    pipeline(createReadStream(file), response).catch(() => response.destroy());
   };
 
   /** Deletes copies whose links have ended. */

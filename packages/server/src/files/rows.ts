@@ -2,6 +2,7 @@ import { appendFileSync, existsSync, mkdirSync, readFileSync, renameSync, writeF
 import path from 'node:path';
 import { asText, isJsonObject, type Json } from '@grammata/core/submission';
 import Papa from 'papaparse';
+import { syncFolder } from '../storage';
 
 /** Why a row can't be appended. */
 export class RowFault extends Error {}
@@ -20,7 +21,7 @@ export class RowFiles {
    */
   append(url: string, row: Json, columns: readonly string[], grows = false): number {
     const { host, pathname } = new URL(url);
-    const name = decodeURIComponent(pathname.slice(1));
+    const name = decodedName(pathname.slice(1));
     const folder = path.join(this.folder, host);
     const file = path.join(folder, name);
     if (!/^[a-z\d-]+$/.test(host) || path.dirname(file) !== folder || name.startsWith('.'))
@@ -28,7 +29,9 @@ export class RowFiles {
     const values = isJsonObject(row) ? row : {};
     mkdirSync(folder, { recursive: true });
     const text = /\.ndjson$/i.test(name) ? `${JSON.stringify(values)}\n` : this.#csvRow(file, values, columns, grows);
+    const isNew = !existsSync(file);
     appendFileSync(file, text, { flush: true });
+    if (isNew) syncFolder(folder);
     return Buffer.byteLength(text);
   }
 
@@ -55,9 +58,21 @@ export class RowFiles {
     const part = `${file}.part`;
     writeFileSync(part, [heading, ...rows].map(row => line(row, false)).join(''), { flush: true });
     renameSync(part, file);
+    syncFolder(path.dirname(file));
   }
 }
 
+function decodedName(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    throw new RowFault(`“${text}” is no name for a file.`);
+  }
+}
+
+/** What a spreadsheet would take for a formula; numbers are none. */
+export const formula = /^(?![-+]?[\d.,]+$)[=+\-@\t\r]/;
+
 /** A line of CSV; cells that begin a formula are kept from being one where that is asked for. */
 const line = (cells: string[], escapes: boolean): string =>
-  `${Papa.unparse([cells], { newline: '\r\n', escapeFormulae: escapes })}\r\n`;
+  `${Papa.unparse([cells], { newline: '\r\n', escapeFormulae: escapes && formula })}\r\n`;

@@ -4,6 +4,7 @@ import { open } from 'node:fs/promises';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { fileTypeFromBuffer } from 'file-type';
+import { writeAll } from '../storage';
 
 /** A file on this machine's disk, on its way to a target. */
 export interface Staged {
@@ -45,7 +46,7 @@ export async function stage(
       size += chunk.length;
       if (size > most) throw new TooLarge(`It is larger than ${Math.floor(most / 1e6)} MB.`);
       hash.update(chunk);
-      await handle.write(chunk);
+      await writeAll(handle, chunk);
     }
   } catch (error) {
     rmSync(file, { force: true });

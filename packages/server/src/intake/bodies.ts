@@ -1,6 +1,7 @@
 import { mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import path from 'node:path';
+import { syncFolder, writeAll } from '../storage';
 
 /** Bodies too large for the database, each in a file of its own. */
 export class Bodies {
@@ -15,13 +16,14 @@ export class Bodies {
     return path.join(this.#folder, arrivalId);
   }
 
-  /** Writes chunks as they come; when it resolves they are on disk. Nothing is left of a body that breaks off. */
+  /** Writes chunks as they come; when it resolves they are on disk, name and all. Nothing is left of a body that breaks off. */
   async write(arrivalId: string, chunks: AsyncIterable<Buffer> | Iterable<Buffer>): Promise<void> {
     const file = this.fileOf(arrivalId);
     const handle = await open(file, 'wx');
     try {
-      for await (const chunk of chunks) await handle.write(chunk);
+      for await (const chunk of chunks) await writeAll(handle, chunk);
       await handle.sync();
+      syncFolder(this.#folder);
     } catch (error) {
       rmSync(file, { force: true });
       throw error;

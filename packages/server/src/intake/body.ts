@@ -22,64 +22,126 @@ const KEPT_OF_LARGE = 65536;
 /** How much more of a body that is too large is still read, so that the sender gets to see the answer. */
 const MOST_DRAINED = 128_000_000;
 
-/**
- * Reads a request's body, keeping at most `LARGE_BODY` bytes in memory where it can be laid aside, else at most `limit`.
- * Rejects when the sender breaks off.
- * @param limit bytes
- * @param layAside writes the body somewhere else; null keeps it in memory
- */
-export function readBody(request: IncomingMessage, limit: number, layAside: LayAside | null): Promise<KeptBody> {
-  return new Promise((resolve, reject) => {
-    let chunks: Buffer[] = [];
-    let size = 0;
-    const onData = (chunk: Buffer) => {
-      size += chunk.length;
-      const wasOver = size - chunk.length > limit;
-      if (!wasOver) chunks.push(chunk);
-      if (size > limit && !wasOver) chunks = [Buffer.concat(chunks).subarray(0, KEPT_OF_LARGE)];
-      if (size > limit + MOST_DRAINED) request.destroy();
-      if (layAside && size > LARGE_BODY && size <= limit) {
-        request.pause();
-        request.off('data', onData).off('end', onEnd).off('aborted', onAborted);
-        readAside(request, limit, chunks, layAside).then(resolve, reject);
-      }
-    };
-    const onEnd = () => resolve({ bytes: Buffer.concat(chunks), size, cut: size > limit, aside: null });
-    const onAborted = () => reject(new Error('The sender broke off.'));
-    request.on('data', onData).on('end', onEnd).on('aborted', onAborted).on('error', reject);
-  });
+/** The memory that all bodies on their way take together: with none left, each is laid aside from its first byte on. */
+export class BodyMemory {
+  #used = 0;
+
+  /** @param most bytes */
+  constructor(private readonly most = 48_000_000) {}
+
+  get isFull(): boolean {
+    return this.#used >= this.most;
+  }
+
+  take(bytes: number): void {
+    this.#used += bytes;
+  }
+
+  giveBack(bytes: number): void {
+    this.#used -= bytes;
+  }
+}
+
+export interface BodyReading {
+  /** Bytes. */
+  limit: number;
+  /** Writes the body somewhere else; null keeps it in memory. */
+  layAside: LayAside | null;
+  memory: BodyMemory;
+  /** Hears of each chunk as it comes. */
+  onChunk?: ((chunk: Buffer) => void) | undefined;
 }
 
 class TooLarge extends Error {}
 
-async function readAside(
-  request: IncomingMessage,
-  limit: number,
-  before: Buffer[],
-  layAside: LayAside,
-): Promise<KeptBody> {
+/** The sender went away before all of it had come. */
+export class BrokenOff extends Error {}
+
+/**
+ * Reads a request's body, keeping at most `LARGE_BODY` bytes in memory where it can be laid aside, else at most `limit`.
+ * Rejects with BrokenOff when the sender breaks off.
+ */
+export async function readBody(request: IncomingMessage, reading: BodyReading): Promise<KeptBody> {
+  const { limit, layAside, memory, onChunk } = reading;
+  const source = request[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+  const next = async () => {
+    try {
+      return await source.next();
+    } catch (error) {
+      throw new BrokenOff('The sender broke off.', { cause: error });
+    }
+  };
+  let held: Buffer[] = [];
+  let size = 0;
+  const drained = async (): Promise<KeptBody> => {
+    const bytes = Buffer.from(Buffer.concat(held).subarray(0, KEPT_OF_LARGE));
+    for (let more = await next(); !more.done && size <= limit + MOST_DRAINED; more = await next())
+      size += more.value.length;
+    return { bytes, size, cut: true, aside: null };
+  };
+  let taken = 0;
+  try {
+    for (let step = await next(); !step.done; step = await next()) {
+      const chunk = step.value;
+      size += chunk.length;
+      if (size > limit) {
+        held.push(chunk);
+        return await drained();
+      }
+      onChunk?.(chunk);
+      held.push(chunk);
+      taken += chunk.length;
+      memory.take(chunk.length);
+      if (layAside && (size > LARGE_BODY || memory.isFull)) {
+        const before = held;
+        held = [];
+        return await readAside({ before, size, limit, layAside, next, onChunk });
+      }
+    }
+    return { bytes: Buffer.concat(held), size, cut: false, aside: null };
+  } finally {
+    memory.giveBack(taken);
+  }
+}
+
+async function readAside({
+  before,
+  size: sizeBefore,
+  limit,
+  layAside,
+  next,
+  onChunk,
+}: {
+  before: Buffer[];
+  size: number;
+  limit: number;
+  layAside: LayAside;
+  next: () => Promise<IteratorResult<Buffer>>;
+  onChunk: BodyReading['onChunk'];
+}): Promise<KeptBody> {
   const beginning = Buffer.from(Buffer.concat(before).subarray(0, KEPT_OF_LARGE));
   const hash = createHash('sha256');
-  let size = 0;
-  const source = request[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+  let size = sizeBefore;
   async function* all(): AsyncGenerator<Buffer> {
-    const first = before.splice(0);
-    for (const chunk of first) yield taken(chunk);
-    for (let next = await source.next(); !next.done; next = await source.next()) yield taken(next.value);
+    for (const chunk of before.splice(0)) {
+      hash.update(chunk);
+      yield chunk;
+    }
+    for (let step = await next(); !step.done; step = await next()) {
+      size += step.value.length;
+      if (size > limit) throw new TooLarge();
+      onChunk?.(step.value);
+      hash.update(step.value);
+      yield step.value;
+    }
   }
-  const taken = (chunk: Buffer) => {
-    size += chunk.length;
-    if (size > limit) throw new TooLarge();
-    hash.update(chunk);
-    return chunk;
-  };
   try {
     await layAside(all());
     return { bytes: beginning, size, cut: false, aside: hash.digest('base64url') };
   } catch (error) {
     if (!(error instanceof TooLarge)) throw error;
-    for (let next = await source.next(); !next.done && size <= limit + MOST_DRAINED; next = await source.next())
-      size += next.value.length;
+    for (let step = await next(); !step.done && size <= limit + MOST_DRAINED; step = await next())
+      size += step.value.length;
     return { bytes: beginning, size, cut: true, aside: null };
   }
 }

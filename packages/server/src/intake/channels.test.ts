@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import type { ArrivalSummary, ArrivalView, IntakeView } from '@grammata/contract';
 import { createTransport } from 'nodemailer';
 import { eventually, startServer, type Client } from '../testing/running';
-import { nextTime } from './feeds';
+import { nextTime } from '../timing';
 
 let client: Client;
 let intake: IntakeView;
@@ -19,7 +19,7 @@ beforeEach(async () => {
 const seen = () => client.call<IntakeView>('GET', `/intakes/${intake.id}`).then(each => each.json);
 const arrivals = () => client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`).then(each => each.json);
 const read = (n: number) =>
-  eventually(arrivals, list => list.length === n && list.every(each => each.state !== 'waiting'));
+  eventually(arrivals, list => list.length === n && list.every(each => each.state !== 'waiting' && each.state !== 'reading'));
 const viewOf = (id: string) => client.call<ArrivalView>('GET', `/arrivals/${id}`).then(each => each.json);
 
 describe('the mailbox', () => {
@@ -64,9 +64,10 @@ describe('the mailbox', () => {
     await expect(post({ text }, to ?? intake.mailAddress!)).rejects.toMatchObject({ responseCode: code });
   });
 
-  test('a mail over the limit is kept in part and said to be', async () => {
+  // RFC 5321 §4.5.3.1.9 and §4.2.2: a message that is too large is answered 552.
+  test('a mail over the limit is refused with 552, and its beginning kept', async () => {
     await client.call('PATCH', `/intakes/${intake.id}`, { sizeLimit: 2048 });
-    await post({ text: 'Note: '.padEnd(4000, 'x') });
+    await expect(post({ text: 'Note: '.padEnd(4000, 'x') })).rejects.toMatchObject({ responseCode: 552 });
     const [mail] = await read(1);
     expect(mail).toMatchObject({ state: 'refused', trouble: expect.stringContaining('limit') as string });
   });

@@ -1,40 +1,38 @@
-import { createHash } from 'node:crypto';
-import { Cron } from 'croner';
-import { isUnpinned } from '@grammata/core/decode';
-import { asText, parseJson, valueAt } from '@grammata/core/submission';
+import LinkHeader from 'http-link-header';
+import type { Logger } from 'pino';
+import { asText, parseJson, valueAt, type Submission } from '@grammata/core/submission';
 import { iso, now } from '../clock';
-import { newId } from '../ids';
+import type { Decoders } from '../decoding';
 import type { LiveHub } from '../live';
 import { isFault, type Outward, type OutwardAnswer } from '../outward';
 import { FEED, type ArrivalRow, type FeedReading, type IntakeRow, type Store } from '../store';
-import { decodeArrival, readingOf } from './reading';
+import type { StorageHealth } from '../storage';
+import type { Schedule, Timers } from '../timing';
+import { newArrival } from './arrival';
 
 export interface FeedParts {
   store: Store;
   live: LiveHub;
   outward: Outward;
+  decoders: Decoders;
+  timers: Timers;
+  health: StorageHealth;
+  log: Logger;
   /** The token or password of an intake's feed. */
   secretOf(intake: IntakeRow): string;
   stored(): void;
 }
 
+/** Characters of a Link header that are looked at. */
+const LONGEST_LINKS = 8000;
 /** Pages read at one time; the next reading goes on. */
 const MOST_PAGES = 50;
 
 type Rule = NonNullable<IntakeRow['feed']>;
 
-/** The next time a schedule falls due, or why it is none. Five fields as in crontab(5), in UTC. */
-export function nextTime(every: string): Date | null | { fault: string } {
-  try {
-    return new Cron(every, { timezone: 'UTC', paused: true }).nextRun();
-  } catch (error) {
-    return { fault: (error as Error).message };
-  }
-}
-
 /** Reads addresses on a timer. What was seen before is not taken again. */
 export class Feeds {
-  readonly #timers = new Map<string, Cron>();
+  readonly #schedules = new Map<string, Schedule>();
   readonly #underWay = new Map<string, Promise<FeedReading>>();
 
   constructor(private readonly parts: FeedParts) {}
@@ -42,28 +40,29 @@ export class Feeds {
   /** Sets the timers anew: for one intake, or for all. */
   schedule(intakes: IntakeRow[] = this.parts.store.intakes.all()): void {
     for (const { id, feed, state } of intakes) {
-      this.#timers.get(id)?.stop();
-      this.#timers.delete(id);
+      this.forget(id);
       if (!feed?.on || state === 'stopped') continue;
-      const timer = new Cron(feed.every, { timezone: 'UTC', unref: true, protect: true }, async () => {
-        await this.read(id);
-      });
-      this.#timers.set(id, timer);
+      const work = () => this.read(id);
+      try {
+        this.#schedules.set(id, this.parts.timers.schedule(`reading the feed of ${id}`, feed.every, work));
+      } catch (error) {
+        this.parts.log.error({ err: error, intake: id }, 'a feed has a schedule that can’t be followed');
+      }
     }
   }
 
   nextAt(intakeId: string): string | null {
-    const next = this.#timers.get(intakeId)?.nextRun();
+    const next = this.#schedules.get(intakeId)?.nextRun();
     return next ? iso(next.getTime()) : null;
   }
 
   forget(intakeId: string): void {
-    this.#timers.get(intakeId)?.stop();
-    this.#timers.delete(intakeId);
+    this.#schedules.get(intakeId)?.stop();
+    this.#schedules.delete(intakeId);
   }
 
   async close(): Promise<void> {
-    for (const timer of this.#timers.values()) timer.stop();
+    for (const schedule of this.#schedules.values()) schedule.stop();
     await Promise.allSettled(this.#underWay.values());
   }
 
@@ -77,13 +76,29 @@ export class Feeds {
   }
 
   async #read(intakeId: string): Promise<FeedReading> {
-    const { store, live } = this.parts;
+    const { store, live, log, health } = this.parts;
     const intake = store.intakes.byId(intakeId);
     const none: FeedReading = { at: now(), cursor: null, fresh: 0, pages: 0, fault: 'It has no feed any more.' };
     if (!intake?.feed) return none;
-    const reading = await this.#pages(intake, intake.feed);
+    let reading: FeedReading;
+    try {
+      reading = await this.#pages(intake, intake.feed);
+    } catch (error) {
+      // Whatever a source answers, its timer goes on.
+      log.error({ err: error, intake: intakeId }, 'a feed could not be read');
+      reading = {
+        ...none,
+        cursor: intake.feedReading?.cursor ?? null,
+        fault: `It could not be read: ${(error as Error).message}`,
+      };
+    }
+    // It may have been deleted, or let go of its feed, while it was read.
     if (!store.intakes.byId(intakeId)?.feed) return reading;
-    store.intakes.update(intakeId, { feedReading: reading });
+    try {
+      store.intakes.update(intakeId, { feedReading: reading });
+    } catch (error) {
+      health.failed(error);
+    }
     live.publish({ type: 'changed', what: 'intake', id: intakeId });
     return reading;
   }
@@ -110,7 +125,7 @@ export class Feeds {
       const fault = faultOf(answer, intake);
       if (fault) return { ...reading, fault };
       reading.pages += 1;
-      const fresh = this.#take(intake, url, answer);
+      const fresh = await this.#take(intake, url, answer);
       reading.fresh += fresh;
       const next = nextPage(rule, url, answer, reading.pages);
       if (rule.paging === 'cursor' && next?.cursor) reading.cursor = next.cursor;
@@ -120,14 +135,20 @@ export class Feeds {
   }
 
   /** Records an answer that holds something new; gives back how many submissions of it are. */
-  #take(intake: IntakeRow, url: string, answer: OutwardAnswer): number {
-    const { store, live } = this.parts;
+  async #take(intake: IntakeRow, url: string, answer: OutwardAnswer): Promise<number> {
+    const { store, live, decoders } = this.parts;
     const arrival = arrivalFromFeed(intake, url, answer);
-    const decoded = decodeArrival(arrival, isUnpinned(intake.pins) ? {} : intake.pins);
-    const { submissions, state } = readingOf(decoded);
+    const submissions: Submission[] = [];
+    const message = { body: arrival.body, file: null, contentType: arrival.contentType, url: arrival.url };
+    const end = await decoders.portions(message, arrival.size, intake.pins, {
+      found: () => undefined,
+      portion: portion => (submissions.push(...portion), true),
+    });
+    // It may have been deleted while its answer was read.
+    if (!end || !store.intakes.byId(intake.id)) return 0;
     const fresh = store.arrivals.unseenOf(intake.id, submissions);
-    const isEmpty = Array.isArray(decoded.document) && decoded.document.length === 0;
-    const isNews = state === 'read' ? fresh > 0 : !isEmpty && !store.arrivals.hasDigest(intake.id, arrival.digest!);
+    const isNews =
+      end.state === 'read' ? fresh > 0 : !end.isEmpty && !store.arrivals.hasDigest(intake.id, arrival.digest!);
     if (!isNews) return 0;
     store.arrivals.record([arrival]);
     this.parts.stored();
@@ -171,9 +192,9 @@ function nextPage(
 ): { url: string; cursor?: string } | null {
   if (paging === 'page') return { url: withParameter(url, parameter, String(pages + 1)) };
   if (paging === 'link') {
-    // RFC 8288: `<address>; rel="next"`.
-    const next = /<([^>]*)>\s*;[^,]*\brel="?next"?/i.exec(answer.headers.link ?? '')?.[1];
-    const address = next === undefined ? null : new URL(next, current);
+    const next = nextLink(answer.headers.link ?? '');
+    const address = next !== null && URL.canParse(next, current) ? new URL(next, current) : null;
+    // The credentials of a feed do not go to another origin.
     return address?.origin === new URL(url).origin ? { url: address.href } : null;
   }
   if (paging !== 'cursor') return null;
@@ -181,24 +202,25 @@ function nextPage(
   return cursor === '' ? null : { url: withParameter(url, parameter, cursor), cursor };
 }
 
-function arrivalFromFeed(intake: IntakeRow, url: string, { bytes, headers }: OutwardAnswer): ArrivalRow {
-  const receivedAt = now();
-  return {
-    id: newId(receivedAt),
-    intakeId: intake.id,
-    receivedAt,
+/** The link to the next page (RFC 8288), or null. */
+function nextLink(header: string): string | null {
+  try {
+    return LinkHeader.parse(header.slice(0, LONGEST_LINKS)).rel('next')[0]?.uri ?? null;
+  } catch {
+    return null;
+  }
+}
+
+const arrivalFromFeed = (
+  intake: IntakeRow,
+  url: string,
+  { bytes, body, headers, isMasked }: OutwardAnswer,
+): ArrivalRow =>
+  newArrival(intake, {
     method: FEED,
-    url: `/in/${intake.slug}`,
     contentType: headers['content-type'] ?? null,
     headers: [['content-location', url], ...Object.entries(headers).filter(([name]) => name !== 'set-cookie')],
     sender: new URL(url).hostname,
-    size: bytes.length,
-    body: bytes,
-    cut: false,
-    state: 'waiting',
-    aside: false,
-    trouble: null,
-    checked: null,
-    digest: createHash('sha256').update(bytes).digest('base64url'),
-  };
-}
+    // A source that repeats the secret it was shown: what is kept is without it.
+    body: isMasked ? Buffer.from(body) : bytes,
+  });

@@ -1,11 +1,12 @@
+export * from './arrival';
 export * from './bodies';
 export * from './feeds';
 export * from './mailbox';
 export * from './reader';
-export * from './reading';
 export * from './receive';
 export * from './recorder';
 export * from './reread';
 export * from './retention';
 export * from './upload';
 export * from './verify';
+export { redirectTo } from './reply';

@@ -1,20 +1,21 @@
 import type { Logger } from 'pino';
+import { DecodeFault, type Decoders, type DecodeResult, type StoredMessage } from '../decoding';
 import type { Dispatcher } from '../delivery';
 import type { LiveHub } from '../live';
+import type { StorageHealth } from '../storage';
 import { UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
+import type { Timers } from '../timing';
 import type { Work, Workshop } from '../work';
-import { decodeApart } from './decoder';
 import type { Bodies } from './bodies';
-import { decodeMultipartFile } from './multipartFile';
-import { decodeArrival, isStreamed, readingOf } from './reading';
 
-/** Bytes from which an arrival is read in a thread of its own, so that requests do not wait for it. */
-const LARGE = 256_000;
-/** How long reading goes on before requests get their turn, in ms; one is always read. */
-const AT_ONCE = 5;
-const TAKEN_AT_ONCE = 40;
+/** Bytes up to which arrivals are read together, and those that are read so at once. */
+const SMALL = 256_000;
+const TOGETHER = 40;
+const BYTES_TOGETHER = 256_000;
 /** While many arrive, reading rests so many times as long as it took: it gets about a sixth of the time. */
 const REST = 5;
+/** ms before reading is tried again when its outcome could not be stored. */
+const PAUSE = 5000;
 
 export interface ReaderParts {
   store: Store;
@@ -22,71 +23,117 @@ export interface ReaderParts {
   dispatch: Dispatcher;
   workshop: Workshop;
   bodies: Bodies;
+  decoders: Decoders;
+  health: StorageHealth;
+  timers: Timers;
   log: Logger;
   /** True while so many arrive that reading takes a back seat. */
   isPressed(): boolean;
-  /** The program of the decoding thread. */
-  decoderFile: string;
 }
 
 /** The name of the uploaded file an arrival was made of. */
 const fileNameOf = ({ headers }: ArrivalRow) =>
   /filename="([^"]*)"/.exec(headers.find(([name]) => name === 'content-disposition')?.[1] ?? '')?.[1] ?? 'a file';
 
-/** Reads stored arrivals into submissions, after the sender has had its answer. */
+/** An arrival as the threads that decode are given it. */
+export const messageOf = (arrival: ArrivalRow, bodies: Bodies): StoredMessage => ({
+  body: arrival.body,
+  file: arrival.aside ? bodies.fileOf(arrival.id) : null,
+  contentType: arrival.contentType,
+  url: arrival.url,
+});
+
+/**
+ * Reads stored arrivals into submissions, after the sender has had its answer; in threads that may be ended. What could
+ * not be read is set aside with its reason, and read again only when a person asks.
+ */
 export class ArrivalReader {
-  #running = false;
+  #underWay: Promise<void> | null = null;
+  #isWoken = false;
   #isClosed = false;
+  /** ms that storing took since reading last rested: decoding takes none of the requests' time. */
+  #stored = 0;
   /** Large arrivals wait for one another. */
   #large: Promise<void> = Promise.resolve();
-  readonly #underWay = new Set<string>();
-  /** Waiting ones that were fetched and come next. */
-  #taken: ArrivalRow[] = [];
 
   constructor(private readonly parts: ReaderParts) {}
 
-  /** Reads all that waits, in portions, so that requests get their turn in between. */
+  /** What was being read when the server ended last is read alone; what was so twice is set aside. */
+  recover(): void {
+    const aside = this.parts.store.arrivals.recover();
+    if (aside > 0) this.parts.log.warn({ arrivals: aside }, 'arrivals that were being read at two ends are set aside');
+  }
+
+  /** Reads all that waits. */
   wake(): void {
-    if (this.#running || this.#isClosed) return;
-    this.#running = true;
-    setImmediate(() => this.#portion());
+    this.#isWoken = true;
+    if (this.#underWay !== null || this.#isClosed) return;
+    this.#underWay = this.parts.timers
+      .run('reading what arrived', () => this.#all())
+      .then(() => {
+        this.#underWay = null;
+        if (this.#isWoken && !this.#isClosed) this.parts.timers.later('reading what arrived', PAUSE, () => this.wake());
+      });
   }
 
   /** Takes up nothing more; what waits is read at the next start. */
   async close(): Promise<void> {
     this.#isClosed = true;
-    this.#taken = [];
+    await this.#underWay;
     await this.#large;
+    await this.parts.timers.run('letting go of what is being read', () => this.parts.store.arrivals.releaseReading());
   }
 
-  #portion(): void {
-    if (this.#taken.length === 0 && !this.#isClosed)
-      this.#taken = this.parts.store.arrivals.unread(TAKEN_AT_ONCE, [...this.#underWay]);
-    const isPressed = this.parts.isPressed();
-    const started = performance.now();
-    for (let arrival = this.#taken.shift(); arrival !== undefined; arrival = this.#taken.shift()) {
-      if (arrival.size <= LARGE) this.#read(arrival);
-      else this.#setAside(arrival);
-      if (isPressed || performance.now() - started > AT_ONCE) {
-        const rest = isPressed ? REST * (performance.now() - started) : 0;
-        setTimeout(() => this.#portion(), rest);
-        return;
+  async #all(): Promise<void> {
+    const { arrivals } = this.parts.store;
+    while (!this.#isClosed) {
+      this.#isWoken = false;
+      this.#stored = 0;
+      const waiting = arrivals.unread(TOGETHER);
+      const suspect = waiting.length === 0 ? arrivals.suspect() : undefined;
+      if (suspect) await (suspect.size <= SMALL ? this.#read([suspect]) : this.#setAside(suspect));
+      else if (waiting.length === 0) {
+        if (!this.#isWoken) return;
+        continue;
+      } else {
+        const [large] = waiting;
+        if (large!.size > SMALL) void this.#setAside(large!);
+        else await this.#read(batchOf(waiting));
       }
+      // While many come, requests have the machine to themselves for most of the time.
+      if (this.parts.isPressed()) await this.#rest(REST * this.#stored);
     }
-    if (this.#isClosed || this.parts.store.arrivals.unread(1, [...this.#underWay]).length === 0) this.#running = false;
-    else setImmediate(() => this.#portion());
   }
 
-  #setAside(arrival: ArrivalRow): void {
-    this.#underWay.add(arrival.id);
-    this.#large = this.#large.then(() => this.#readLarge(arrival)).finally(() => this.#underWay.delete(arrival.id));
+  #rest(milliseconds: number): Promise<void> {
+    return new Promise(done => void this.parts.timers.later('reading rests', milliseconds, () => done()));
   }
 
   #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.pinsOf(arrival.intakeId);
 
-  #read(arrival: ArrivalRow): void {
+  /** Reads small ones together; where that fails, each by itself, to find the one at fault. */
+  async #read(batch: ArrivalRow[]): Promise<void> {
+    const { store, decoders, bodies } = this.parts;
+    store.arrivals.markReading(batch.map(each => each.id));
     try {
-      this.#take(arrival, readingOf(decodeArrival(arrival, this.#pinsOf(arrival))));
+      const readings = await decoders.read(
+        batch.map(each => messageOf(each, bodies)),
+        batch.map(this.#pinsOf),
+      );
+      const started = performance.now();
+      batch.forEach((arrival, at) => this.#taken(arrival, readings[at]!));
+      this.#stored += performance.now() - started;
+    } catch (error) {
+      if (this.#isClosed) return;
+      if (batch.length === 1) return this.#failed(batch[0]!, error as Error);
+      for (const arrival of batch) if (!this.#isClosed) await this.#read([arrival]);
+    }
+  }
+
+  #taken(arrival: ArrivalRow, reading: Reading): void {
+    if (this.#isClosed) return;
+    try {
+      this.#take(arrival, reading);
     } catch (error) {
       this.#failed(arrival, error as Error);
     }
@@ -103,33 +150,33 @@ export class ArrivalReader {
     dispatch.announce(queued);
   }
 
+  /** Reads a large one apart, while small ones go on. */
+  #setAside(arrival: ArrivalRow): Promise<void> {
+    this.parts.store.arrivals.markReading([arrival.id]);
+    this.#large = this.#large.then(() =>
+      this.parts.timers.run('reading a large arrival', () => this.#readLarge(arrival)),
+    );
+    return this.#large;
+  }
+
   async #readLarge(arrival: ArrivalRow): Promise<void> {
     if (this.#isClosed) return;
-    const { store, dispatch, live, workshop, decoderFile, bodies } = this.parts;
+    const { store, dispatch, live, workshop, decoders, bodies } = this.parts;
     const isFile = arrival.method === UPLOADED;
     const work = isFile
       ? workshop.start({ kind: 'upload', title: `Reading ${fileNameOf(arrival)}`, intakeId: arrival.intakeId }, null)
       : null;
     try {
-      const { body, contentType, url } = arrival;
-      const pins = this.#pinsOf(arrival);
-      if (isStreamed(arrival)) {
-        const decoded = await decodeMultipartFile(bodies.fileOf(arrival.id), contentType!, pins);
-        if (this.#isClosed) return;
-        this.#take(arrival, readingOf(decoded));
-        return live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
-      }
-      const task = { body, file: arrival.aside ? bodies.fileOf(arrival.id) : null, contentType, url, pins };
       // What a reading that was cut short by a restart left behind is not taken twice.
-      const stored = new Set(store.arrivals.submissionsOf(arrival.id).map(each => each.position));
+      const stored = store.arrivals.positionsOf(arrival.id);
       const queued: DeliveryRow[] = [];
       let taken = 0;
-      const end = await decodeApart(decoderFile, task, {
+      const end = await decoders.portions(messageOf(arrival, bodies), arrival.size, this.#pinsOf(arrival), {
         found: total => work?.at(0, total),
         portion: (submissions, from) => {
           if (this.#isClosed || work?.isStopped) return false;
-          const fresh = submissions.filter((_, index) => !stored.has(from + index));
-          if (fresh.length === submissions.length) {
+          const isFresh = submissions.every((_, index) => !stored.has(from + index));
+          if (isFresh) {
             const rows = store.arrivals.storePortion(arrival, submissions, from, each => {
               if (!isFile) queued.push(...dispatch.queue(each.filter(row => row.repeatOf === null)));
             });
@@ -143,13 +190,14 @@ export class ArrivalReader {
       this.#endLarge(arrival, work, taken, end);
       dispatch.announce(queued);
     } catch (error) {
+      if (this.#isClosed) return;
       work?.fail(`It could not be read: ${(error as Error).message}`);
       this.#failed(arrival, error as Error);
     }
     live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
   }
 
-  #endLarge(arrival: ArrivalRow, work: Work | null, taken: number, end: Awaited<ReturnType<typeof decodeApart>>): void {
+  #endLarge(arrival: ArrivalRow, work: Work | null, taken: number, end: DecodeResult['portions'] | null): void {
     const { store } = this.parts;
     if (end === null) {
       const trouble = `Reading it was stopped after ${taken} submissions.`;
@@ -162,9 +210,24 @@ export class ArrivalReader {
     work?.finish(`${taken} submissions were read from ${fileNameOf(arrival)}.`);
   }
 
+  /** Sets an arrival aside with its reason. What only could not be stored waits, and is read again by and by. */
   #failed(arrival: ArrivalRow, error: Error): void {
-    this.parts.log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
-    const trouble = `It could not be read: ${error.message}`;
-    this.parts.store.arrivals.setReading(arrival.id, { state: 'unread', trouble });
+    const { store, log, health } = this.parts;
+    if (health.failed(error)) {
+      this.#isWoken = true;
+      return store.arrivals.markWaiting([arrival.id]);
+    }
+    if (!(error instanceof DecodeFault)) log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
+    const trouble = error instanceof DecodeFault ? error.message : `It could not be read: ${error.message}`;
+    store.arrivals.setReading(arrival.id, { state: 'unread', trouble });
   }
+}
+
+/** The first ones that are read together: not more, nor larger together, than a thread does in a moment. */
+function batchOf(waiting: ArrivalRow[]): ArrivalRow[] {
+  let bytes = 0;
+  const end = waiting.findIndex(({ size }, index) => (bytes += size) > BYTES_TOGETHER && index > 0);
+  const small = end < 0 ? waiting : waiting.slice(0, end);
+  const large = small.findIndex(({ size }) => size > SMALL);
+  return large < 0 ? small : small.slice(0, large);
 }

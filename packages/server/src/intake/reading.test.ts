@@ -1,9 +1,7 @@
 import type { ArrivalSummary, ArrivalView, IntakeView, PinsPreview, SamplesView, WorkView } from '@grammata/contract';
 import type { Submission } from '@grammata/core/submission';
-import { build } from 'esbuild';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import { connect } from 'node:net';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { eventually, startServer, type Client } from '../testing/running';
 import { deleteOld } from './retention';
@@ -11,24 +9,11 @@ import { deleteOld } from './retention';
 let client: Client;
 let intake: IntakeView;
 
-const programs = mkdtempSync(path.join(tmpdir(), 'grammata-'));
-
 beforeAll(async () => {
-  const decoderFile = path.join(programs, 'decodeWorker.cjs');
-  const entryPoints = [path.join(__dirname, 'decodeWorker.ts')];
-  await build({
-    entryPoints,
-    outfile: decoderFile,
-    bundle: true,
-    platform: 'node',
-    format: 'cjs',
-    mainFields: ['module', 'main'],
-  });
-  client = await startServer({ decoderFile });
+  client = await startServer();
 });
 afterAll(async () => {
   await client.stop();
-  rmSync(programs, { recursive: true });
 });
 beforeEach(async () => {
   intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Odd builder' })).json;
@@ -42,7 +27,7 @@ const send = (body: string, type = 'application/json') =>
   });
 const seen = () => client.call<IntakeView>('GET', `/intakes/${intake.id}`).then(each => each.json);
 const arrivals = () => client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`).then(each => each.json);
-const allRead = () => eventually(arrivals, list => list.length > 0 && list.every(each => each.state !== 'waiting'));
+const allRead = () => eventually(arrivals, list => list.length > 0 && list.every(each => each.state !== 'waiting' && each.state !== 'reading'));
 const viewOf = (id: string) => client.call<ArrivalView>('GET', `/arrivals/${id}`).then(each => each.json);
 const works = () => client.call<WorkView[]>('GET', `/work?intake=${intake.id}`).then(each => each.json);
 const worked = () => eventually(works, list => list.length > 0 && list.every(each => each.state !== 'running'));
@@ -151,10 +136,11 @@ describe('samples', () => {
     const [kept] = (await viewOf(list[0]!.id)).decoded;
     await client.call('PATCH', `/samples/${kept!.sampleId}`, { kept: true });
     await client.call('PATCH', `/intakes/${intake.id}`, { keepDays: 30 });
-    const { store } = client.running.services;
+    const { store, bodies } = client.running.services;
     const days = (n: number) => Date.now() + n * 86_400_000;
-    expect(deleteOld(store, days(29))).toBe(0);
-    expect(deleteOld(store, days(31))).toBe(1);
+    const gone = (at: number) => deleteOld(store, bodies, at, () => Promise.resolve());
+    expect(await gone(days(29))).toBe(0);
+    expect(await gone(days(31))).toBe(1);
     expect((await arrivals()).map(each => each.id)).toEqual([list[0]!.id]);
   });
 });

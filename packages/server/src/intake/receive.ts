@@ -3,124 +3,189 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { ArrivalRow, IntakeRow, Intakes } from '../store';
+import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
+import type { StorageHealth } from '../storage';
+import { newArrival, tooLarge } from './arrival';
 import type { Bodies } from './bodies';
-import { readBody, type KeptBody } from './body';
-import type { Recorder } from './recorder';
+import { BodyMemory, BrokenOff, readBody, type KeptBody } from './body';
+import { IntakeGone, type Recorder } from './recorder';
 import { reply, replyJson } from './reply';
-import { isAllowed, verify, type CheckVerdict } from './verify';
+import { isAllowed, signingFor, verify, type CheckVerdict, type Signed } from './verify';
 
 export interface IntakeParts {
   intakes: Intakes;
   recorder: Recorder;
   bodies: Bodies;
   live: LiveHub;
+  health: StorageHealth;
+  log: Logger;
+  /** The address that a request came from; behind a proxy that is trusted, the one it tells. */
+  senderOf(request: IncomingMessage): string | null;
   /** The secrets that an intake's senders prove themselves with. */
   secretsOf(intake: IntakeRow): string[];
+  /** Hides every secret that is known. */
+  mask(text: string): string;
   /** Called with what was stored and is to be read. */
   stored(arrival: ArrivalRow): void;
 }
 
 const STRAY_LIMIT = 65536;
+/** Seconds after which a sender may try again while nothing can be stored. */
+const RETRY_AFTER = '60';
 
 /** The path of intake addresses: `/in/` and the slug. */
 export const slugOf = (url: string): string | null => /^\/in\/([^/?#]+)\/?(?:[?#]|$)/.exec(url)?.[1] ?? null;
 
+/** Refuses in problem details (RFC 9457). */
+const refuse = (
+  response: ServerResponse,
+  status: number,
+  title: string,
+  detail?: string,
+  headers: Record<string, string> = {},
+) => replyJson(response, status, { type: 'about:blank', title, status, ...(detail && { detail }) }, headers);
+
 /**
  * Takes requests to intake addresses: reads with a limit, stores durably, replies. Decoding follows later.
- * A handler for Node's own server, ahead of the framework: this is the way that has to be quick.
+ * A handler for Node's own server, ahead of the framework: this is the way that has to be quick. Never rejects.
  */
-export function receiver({ intakes, recorder, bodies, live, stored, secretsOf }: IntakeParts) {
+export function receiver(parts: IntakeParts) {
+  const { intakes, recorder, bodies, live, health, log, stored, secretsOf, senderOf, mask } = parts;
+  const memory = new BodyMemory();
   return async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
-    const url = request.url ?? '/';
-    const intake = intakes.bySlug(slugOf(url) ?? '');
+    // A sender that goes away in the middle is nobody's trouble.
+    request.on('error', () => undefined);
+    response.on('error', () => undefined);
     try {
-      if (!intake) return await receiveStray(request, response);
-      if (intake.state === 'stopped') {
-        const detail = 'Open it again in Grammata; builders that retry will then deliver.';
-        return replyJson(
-          response,
-          503,
-          { type: 'about:blank', title: 'This intake is stopped.', status: 503, detail },
-          { 'retry-after': '300' },
-        );
-      }
-      allowOrigin(request, response, intake);
-      if (request.method === 'OPTIONS' && intake.allowedOrigins.length > 0) return void response.writeHead(204).end();
-      if (request.method !== 'POST' && request.method !== 'GET') {
-        return replyJson(
-          response,
-          405,
-          { type: 'about:blank', title: 'An intake takes POST and GET.', status: 405 },
-          { allow: 'GET, POST' },
-        );
-      }
-      const id = newId(now());
-      // A signature is computed over the whole body: such a one is held in memory.
-      const isSigned = intake.verification?.kind === 'hmac' || intake.verification?.kind === 'standard';
-      const body = await readBody(request, intake.sizeLimit, isSigned ? null : chunks => bodies.write(id, chunks));
-      const arrival = arrivalFrom(id, request, intake, body, refusalOf(request, intake, body.bytes));
-      if (arrival.state === 'refused' && body.aside !== null) bodies.remove(id);
-      await recorder.record(arrival);
-      if (body.cut) {
-        const detail = `It has more than ${intake.sizeLimit} bytes. Its beginning was kept.`;
-        replyJson(response, 413, {
-          type: 'about:blank',
-          title: 'The body is larger than this intake takes.',
-          status: 413,
-          detail,
-        });
-      } else if (arrival.state === 'refused') {
-        const detail = 'The people who look after this intake can see why.';
-        replyJson(response, 401, { type: 'about:blank', title: 'This request was not accepted.', status: 401, detail });
-      } else {
-        const isBrowserTab = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
-        reply(response, intake, arrival.id, isBrowserTab);
-        stored(arrival);
-      }
-      live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+      await receive(request, response);
     } catch (error) {
-      if (response.headersSent || response.destroyed) return;
-      replyJson(response, 500, {
-        type: 'about:blank',
-        title: 'It could not be stored. Please send it again.',
-        status: 500,
-        detail: (error as Error).message,
-      });
+      if (error instanceof BrokenOff || response.headersSent || response.destroyed) return;
+      response.setHeader('connection', 'close');
+      if (error instanceof IntakeGone) return refuse(response, 404, 'No intake has this address.');
+      if (health.failed(error))
+        return refuse(response, 503, 'It could not be stored. Please send it again later.', health.trouble?.message, {
+          'retry-after': RETRY_AFTER,
+        });
+      log.error({ err: error }, 'a request to an intake failed inside');
+      refuse(response, 500, 'It could not be stored. Please send it again.');
     }
   };
 
+  async function receive(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const url = request.url ?? '/';
+    const intake = intakes.bySlug(slugOf(url) ?? '');
+    if (!intake) return receiveStray(request, response);
+    if (intake.state === 'stopped') {
+      const detail = 'Open it again in Grammata; builders that retry will then deliver.';
+      return refuse(response, 503, 'This intake is stopped.', detail, { 'retry-after': '300' });
+    }
+    allowOrigin(request, response, intake);
+    if (request.method === 'OPTIONS' && intake.allowedOrigins.length > 0) return void response.writeHead(204).end();
+    if (request.method !== 'POST' && request.method !== 'GET')
+      return refuse(response, 405, 'An intake takes POST and GET.', undefined, { allow: 'GET, POST' });
+    const id = newId(now());
+    const secrets = intake.verification ? secretsOf(intake) : [];
+    const signing = intake.verification ? signingFor(intake.verification, secrets, headerOf(request)) : null;
+    const body = await readBody(request, {
+      limit: intake.sizeLimit,
+      layAside: chunks => bodies.write(id, chunks),
+      memory,
+      onChunk: signing ? chunk => signing.update(chunk) : undefined,
+    });
+    const signed = signing === null || body.cut ? null : signing.signed();
+    const arrival = arrivalFrom(id, request, intake, body, verdictOn(request, intake, signed, secrets));
+    try {
+      await recorder.record(arrival);
+    } catch (error) {
+      if (body.aside !== null) bodies.remove(id);
+      throw error;
+    }
+    if (arrival.state === 'refused' && body.aside !== null) bodies.remove(id);
+    if (body.cut) {
+      const detail = `It has more than ${intake.sizeLimit} bytes. Its beginning was kept.`;
+      refuse(response, 413, 'The body is larger than this intake takes.', detail, { connection: 'close' });
+    } else if (arrival.state === 'refused') {
+      const detail = 'The people who look after this intake can see why.';
+      refuse(response, 401, 'This request was not accepted.', detail);
+    } else {
+      const isBrowserTab = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
+      reply(response, intake, arrival.id, isBrowserTab);
+      stored(arrival);
+    }
+    live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+  }
+
   /** How the request's proof went: null where none is asked for. */
-  function refusalOf(request: IncomingMessage, intake: IntakeRow, body: Buffer): CheckVerdict | null {
-    const sender = request.socket.remoteAddress;
-    if (!isAllowed(sender, intake.allowedAddresses)) {
+  function verdictOn(
+    request: IncomingMessage,
+    intake: IntakeRow,
+    signed: Signed | null,
+    secrets: string[],
+  ): CheckVerdict | null {
+    const sender = senderOf(request);
+    if (!isAllowed(sender ?? undefined, intake.allowedAddresses)) {
       return { ok: false, words: `It came from ${sender}, which is not among the allowed addresses.` };
     }
     if (!intake.verification) return null;
-    const header = (name: string) => {
-      const value = request.headers[name.toLowerCase()];
-      return value === undefined ? null : String(value);
-    };
-    const query = new URL(request.url ?? '/', 'http://intake').searchParams;
-    return verify({ header, query, body, now: now() }, intake.verification, secretsOf(intake));
+    const { searchParams: query } = new URL(request.url ?? '/', 'http://intake');
+    return verify({ header: headerOf(request), query, signed, now: now() }, intake.verification, secrets);
   }
 
   async function receiveStray(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const { bytes, size } = await readBody(request, STRAY_LIMIT, null);
+    const { bytes, size } = await readBody(request, { limit: STRAY_LIMIT, layAside: null, memory });
     intakes.keepStray({
       at: now(),
       method: request.method ?? 'GET',
-      url: request.url ?? '/',
-      headers: masked(headersOf(request), null),
-      sender: request.socket.remoteAddress ?? null,
+      url: mask(withoutSecrets(request.url ?? '/', secretNames('query'))),
+      headers: masked(headersOf(request), secretNames('header')).map(([name, value]) => [name, mask(value)]),
+      sender: senderOf(request),
       size,
       body: bytes,
     });
     live.publish({ type: 'stray' });
     const detail = 'Compare the address in the form builder with the one Grammata shows, letter by letter.';
-    replyJson(response, 404, { type: 'about:blank', title: 'No intake has this address.', status: 404, detail });
+    refuse(response, 404, 'No intake has this address.', detail, { connection: 'close' });
+  }
+
+  /** What any intake keeps its secret under: a mistyped address may carry one. */
+  function secretNames(kind: 'header' | 'query'): string[] {
+    return intakes.all().flatMap(({ verification }) => (verification?.kind === kind ? [verification.name] : []));
+  }
+
+  function arrivalFrom(
+    id: string,
+    request: IncomingMessage,
+    intake: IntakeRow,
+    { bytes, size, cut, aside }: KeptBody,
+    checked: CheckVerdict | null,
+  ): ArrivalRow {
+    const isRefused = checked !== null && !checked.ok;
+    const { verification } = intake;
+    return newArrival(intake, {
+      id,
+      method: request.method ?? 'POST',
+      url: withoutSecrets(request.url ?? '/', verification?.kind === 'query' ? [verification.name] : []),
+      contentType: request.headers['content-type'] ?? null,
+      headers: masked(headersOf(request), verification?.kind === 'header' ? [verification.name] : []),
+      sender: senderOf(request),
+      size,
+      body: bytes,
+      // A refused body is kept in part only.
+      cut: cut || (isRefused && aside !== null),
+      aside: aside !== null && !isRefused,
+      checked: checked?.words ?? null,
+      digest: digestOf(request, aside === null ? bytes : Buffer.from(aside)),
+      state: cut || isRefused ? 'refused' : 'waiting',
+      trouble: cut ? `Refused: ${tooLarge(size, intake)}` : isRefused ? `Refused: ${checked.words}` : null,
+    });
   }
 }
+
+const headerOf = (request: IncomingMessage) => (name: string) => {
+  const value = request.headers[name.toLowerCase()];
+  return value === undefined ? null : String(value);
+};
 
 /** Header names and values as they came, in their order. */
 function headersOf({ rawHeaders }: IncomingMessage): [string, string][] {
@@ -145,53 +210,18 @@ function allowOrigin({ headers }: IncomingMessage, response: ServerResponse, { a
 const digestOf = (request: IncomingMessage, bytes: Buffer): string =>
   createHash('sha256').update(`${request.method} ${request.url}\n`).update(bytes).digest('base64url');
 
-/** Names of headers and query values whose contents are secrets; they are kept masked. */
-function masked(headers: [string, string][], verification: IntakeRow['verification']): [string, string][] {
-  const secret = verification?.kind === 'header' ? verification.name.toLowerCase() : null;
-  return headers.map(([name, value]) => [
-    name,
-    name === secret || name === 'authorization' || name === 'cookie' ? '••••••' : value,
-  ]);
-}
+/** Headers that hold who asks (RFC 9110 §11, RFC 6265); kept masked, like the one that an intake was told of. */
+const secretHeaders = ['authorization', 'proxy-authorization', 'cookie'];
 
-/** The address without the value that holds a secret: it is neither kept nor read as an answer. */
-function withoutSecret(url: string, { verification }: IntakeRow): string {
-  if (verification?.kind !== 'query' || !url.includes('?')) return url;
+const masked = (headers: [string, string][], names: string[]): [string, string][] => {
+  const secret = new Set([...secretHeaders, ...names.map(each => each.toLowerCase())]);
+  return headers.map(([name, value]) => [name, secret.has(name) ? '••••••' : value]);
+};
+
+/** The address without the values that hold secrets: they are neither kept nor read as answers. */
+function withoutSecrets(url: string, names: string[]): string {
+  if (names.length === 0 || !url.includes('?')) return url;
   const [path, query] = [url.slice(0, url.indexOf('?')), new URLSearchParams(url.slice(url.indexOf('?') + 1))];
-  query.delete(verification.name);
+  names.forEach(name => query.delete(name));
   return query.size > 0 ? `${path}?${query}` : path;
-}
-
-function arrivalFrom(
-  id: string,
-  request: IncomingMessage,
-  intake: IntakeRow,
-  { bytes, size, cut, aside }: KeptBody,
-  checked: CheckVerdict | null,
-): ArrivalRow {
-  const isRefused = checked !== null && !checked.ok;
-  const receivedAt = now();
-  return {
-    id,
-    intakeId: intake.id,
-    receivedAt,
-    method: request.method ?? 'POST',
-    url: withoutSecret(request.url ?? '/', intake),
-    contentType: request.headers['content-type'] ?? null,
-    headers: masked(headersOf(request), intake.verification),
-    sender: request.socket.remoteAddress ?? null,
-    size,
-    body: bytes,
-    // A refused body is kept in part only.
-    cut: cut || (isRefused && aside !== null),
-    aside: aside !== null && !isRefused,
-    checked: checked?.words ?? null,
-    digest: digestOf(request, aside === null ? bytes : Buffer.from(aside)),
-    state: cut || isRefused ? 'refused' : 'waiting',
-    trouble: cut
-      ? `Refused: ${(size / 1e6).toFixed(1)} MB is more than this intake’s limit of ${(intake.sizeLimit / 1e6).toFixed(1)} MB.`
-      : isRefused
-        ? `Refused: ${checked.words}`
-        : null,
-  };
 }

@@ -1,4 +1,6 @@
 import type { ArrivalRow, Arrivals } from '../store';
+import type { StorageHealth } from '../storage';
+import type { Timers } from '../timing';
 
 interface Pending {
   row: ArrivalRow;
@@ -6,20 +8,27 @@ interface Pending {
   failed: (error: unknown) => void;
 }
 
+/** The intake of an arrival went while it was on its way. */
+export class IntakeGone extends Error {}
+
 /** Arrivals within so many ms that count as many. */
 const WINDOW = 200;
 const MANY = 60;
 
 /**
  * Stores arrivals durably, those of the same turn of the event loop in one transaction: under load, many share the
- * cost of one flush to disk.
+ * cost of one flush to disk. What one of them fails for is no matter to the others.
  */
 export class Recorder {
   #pending: Pending[] = [];
   #since = 0;
   #recent = 0;
 
-  constructor(private readonly arrivals: Arrivals) {}
+  constructor(
+    private readonly arrivals: Arrivals,
+    private readonly health: StorageHealth,
+    private readonly timers: Timers,
+  ) {}
 
   /** True while many come: what can wait does then. */
   get isPressed(): boolean {
@@ -35,7 +44,7 @@ export class Recorder {
     this.#recent += 1;
     return new Promise((done, failed) => {
       this.#pending.push({ row, done, failed });
-      if (this.#pending.length === 1) setImmediate(() => this.#flush());
+      if (this.#pending.length === 1) this.timers.soon('storing what arrived', () => this.#flush());
     });
   }
 
@@ -44,9 +53,20 @@ export class Recorder {
     this.#pending = [];
     try {
       this.arrivals.record(batch.map(each => each.row));
+      this.health.fine();
       batch.forEach(each => each.done());
     } catch (error) {
-      batch.forEach(each => each.failed(error));
+      if (this.health.failed(error) || batch.length === 1) return batch.forEach(each => each.failed(explained(error)));
+      for (const each of batch)
+        try {
+          this.arrivals.record([each.row]);
+          each.done();
+        } catch (fault) {
+          each.failed(explained(fault));
+        }
     }
   }
 }
+
+const explained = (error: unknown): unknown =>
+  /FOREIGN KEY/i.test(String((error as Error).message)) ? new IntakeGone('This intake is gone.') : error;

@@ -33,10 +33,18 @@ function replyPage(response: ServerResponse, title: string, text: string): void 
     .end(page);
 }
 
+/** Where a visitor is sent: a web address as it may stand in a header (WHATWG URL Standard, serialised); null for any other text. */
+export function redirectTo(text: string): string | null {
+  if (!/^https?:\/\//i.test(text) || !URL.canParse(text)) return null;
+  const { href } = new URL(text);
+  return /^[\u0021-\u007e]+$/.test(href) ? href : null;
+}
+
 /** The answer that the intake's owner chose, for a submission that is safely stored. */
 export function reply(response: ServerResponse, intake: IntakeRow, arrivalId: string, isBrowserTab: boolean): void {
-  if (intake.reply === 'redirect' && URL.canParse(intake.replyText)) {
-    response.writeHead(303, { location: intake.replyText }).end();
+  const place = intake.reply === 'redirect' ? redirectTo(intake.replyText) : null;
+  if (place !== null) {
+    response.writeHead(303, { location: place }).end();
   } else if (intake.reply === 'page') {
     replyPage(response, 'Thank you', intake.replyText || 'Your answers have been received.');
   } else if (isBrowserTab) {

@@ -1,57 +1,66 @@
-import { isUnpinned, type Pins } from '@grammata/core/decode';
-import type { PinsPreview, ReadingSummary } from '@grammata/contract';
-import { asText, type Submission } from '@grammata/core/submission';
+import type { Pins } from '@grammata/core/decode';
+import type { PinsPreview } from '@grammata/contract';
 import { iso } from '../clock';
+import type { Decoders } from '../decoding';
 import type { LiveHub } from '../live';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
+import type { Timers } from '../timing';
 import type { Workshop } from '../work';
 import type { Bodies } from './bodies';
-import { decodeArrival, decodeStored, readingOf } from './reading';
+import { messageOf } from './reader';
 
-/** Messages a preview looks at, the newest, and how many of those that change it shows. */
+/** Messages a preview looks at, the newest, as long as they are not larger together; and how many of those that change it shows. */
 const MOST_LOOKED = 500;
+const MOST_BYTES = 30_000_000;
 const MOST_SHOWN = 40;
-const ANSWERS_SHOWN = 6;
-/** Messages read anew before others get their turn. */
+/** Messages fetched, and looked at, at once. */
 const PORTION = 20;
+/** Bytes of the largest message that is looked at beside others. */
+const LARGEST = 2_000_000;
 
-const summaryOf = (submissions: Submission[]): ReadingSummary => ({
-  submissions: submissions.length,
-  form: submissions[0]?.form ? (submissions[0].form.name ?? submissions[0].form.key) : null,
-  answers: (submissions[0]?.fields ?? [])
-    .slice(0, ANSWERS_SHOWN)
-    .map(({ label, value }) => ({ label, value: asText(value).slice(0, 120) })),
-});
+interface Parts {
+  store: Store;
+  decoders: Decoders;
+  bodies: Bodies;
+}
 
 /** What other pins would make of the recorded messages of an intake. Nothing is changed. */
-export function previewPins(store: Store, intake: IntakeRow, pins: Pins, shownId: string | null): PinsPreview {
+export async function previewPins(
+  { store, decoders, bodies }: Parts,
+  intake: IntakeRow,
+  pins: Pins,
+  shownId: string | null,
+): Promise<PinsPreview> {
   const rows: PinsPreview['rows'] = [];
-  let changed = 0;
-  let missing = 0;
   const forms = new Set<string>();
-  const looked = store.arrivals.recorded(intake.id, MOST_LOOKED).filter(each => !each.aside);
-  for (const arrival of looked) {
-    const before = readingOf(decodeArrival(arrival, intake.pins)).submissions;
-    const decoded = decodeArrival(arrival, pins);
-    const after = readingOf(decoded).submissions;
-    for (const { form } of after) forms.add(form?.key ?? '');
-    const isSame = JSON.stringify(before) === JSON.stringify(after);
-    const lacks = isUnpinned(pins) ? null : (decoded.notes.find(note => note.code === 'pins.missing')?.message ?? null);
-    if (!isSame) changed += 1;
-    if (lacks !== null) missing += 1;
-    if ((!isSame || lacks !== null) && rows.length < MOST_SHOWN)
-      rows.push({
-        arrivalId: arrival.id,
-        receivedAt: iso(arrival.receivedAt),
-        before: summaryOf(before),
-        after: summaryOf(after),
-        missing: lacks,
-      });
+  let [looked, changed, missing, bytes] = [0, 0, 0, 0];
+  let last: ArrivalRow | undefined;
+  while (looked < MOST_LOOKED && bytes < MOST_BYTES) {
+    const fetched = store.arrivals.recorded(intake.id, PORTION, last);
+    if (fetched.length === 0) break;
+    last = fetched.at(-1);
+    const portion = fetched.filter(each => !each.aside && each.size <= LARGEST);
+    bytes += portion.reduce((sum, each) => sum + each.size, 0);
+    const compared = await decoders.compare(
+      portion.map(each => messageOf(each, bodies)),
+      intake.pins,
+      pins,
+    );
+    compared.forEach(({ isSame, missing: lacks, before, after, forms: found }, at) => {
+      looked += 1;
+      found.forEach(key => forms.add(key));
+      if (!isSame) changed += 1;
+      if (lacks !== null) missing += 1;
+      const { id, receivedAt } = portion[at]!;
+      if ((!isSame || lacks !== null) && rows.length < MOST_SHOWN)
+        rows.push({ arrivalId: id, receivedAt: iso(receivedAt), before, after, missing: lacks });
+    });
   }
-  const shown = shownId === null ? undefined : store.arrivals.byId(shownId);
+  const asked = shownId === null ? undefined : store.arrivals.byId(shownId);
+  const shown = asked?.intakeId === intake.id ? asked : undefined;
   return {
-    shown: shown?.intakeId === intake.id ? readingOf(decodeArrival(shown, pins)).submissions.slice(0, 50) : [],
-    looked: looked.length,
+    shown: shown ? (await decoders.compare([messageOf(shown, bodies)], pins, pins))[0]!.shown : [],
+    looked,
     recorded: store.arrivals.recordedCount(intake.id),
     changed,
     forms: forms.size,
@@ -62,36 +71,43 @@ export function previewPins(store: Store, intake: IntakeRow, pins: Pins, shownId
 
 /** Reads all recorded messages of an intake anew, in the background. */
 export function rereadAll(
-  { store, workshop, live, bodies }: { store: Store; workshop: Workshop; live: LiveHub; bodies: Bodies },
+  { store, workshop, live, bodies, decoders, timers }: Parts & { workshop: Workshop; live: LiveHub; timers: Timers },
   intake: IntakeRow,
 ): void {
   const total = store.arrivals.recordedCount(intake.id);
   const work = workshop.start({ kind: 'reread', title: 'Reading what was recorded anew', intakeId: intake.id }, total);
   const touched = new Set<string>();
-  let last: ArrivalRow | undefined;
+  const turn = () => new Promise<void>(done => void timers.soon('reading anew', done));
   let done = 0;
-  const portion = async () => {
-    try {
-      const rows = store.arrivals.recorded(intake.id, PORTION, last);
+  const all = async () => {
+    let last: ArrivalRow | undefined;
+    for (;;) {
+      const [arrival] = store.arrivals.recorded(intake.id, 1, last);
+      if (!arrival || work.isStopped) break;
+      last = arrival;
+      done += 1;
       const { pins } = store.intakes.byId(intake.id) ?? intake;
-      for (const arrival of rows) {
-        done += 1;
-        const decoded = await decodeStored(arrival, pins, bodies);
-        if (decoded === null) {
-          work.report(`The message of ${iso(arrival.receivedAt)} is too large to be read anew.`);
-          continue;
-        }
-        for (const form of store.arrivals.reread(arrival, readingOf(decoded))) touched.add(form);
+      const submissions: Parameters<typeof store.arrivals.reread>[1]['submissions'] = [];
+      try {
+        const end = await decoders.portions(messageOf(arrival, bodies), arrival.size, pins, {
+          found: () => undefined,
+          portion: portion => (submissions.push(...portion), true),
+        });
+        if (end) for (const form of store.arrivals.reread(arrival, { ...end, submissions })) touched.add(form);
+      } catch (error) {
+        work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${(error as Error).message}`);
       }
-      last = rows.at(-1) ?? last;
       work.at(done);
-      if (rows.length > 0 && !work.isStopped) return void setImmediate(() => void portion());
-      for (const form of touched) store.forms.rebuild(form);
-      work.finish(`${done} of ${total} messages were read anew.`);
-      live.publish({ type: 'changed', what: 'intake', id: intake.id });
-    } catch (error) {
-      work.fail(`It stopped at message ${done + 1}: ${(error as Error).message}`);
+      await turn();
     }
+    for (const form of touched) await store.forms.rebuild(form, turn);
+    work.finish(`${done} of ${total} messages were read anew.`);
+    live.publish({ type: 'changed', what: 'intake', id: intake.id });
   };
-  setImmediate(() => void portion());
+  void timers.run('reading anew', () =>
+    all().catch((error: Error) => {
+      work.fail(`It stopped at message ${done + 1}: ${error.message}`);
+      throw error;
+    }),
+  );
 }

@@ -6,8 +6,14 @@ type Listener = (event: LiveEvent) => void;
 export class LiveHub {
   readonly #listeners = new Set<Listener>();
 
+  /** What one listener fails at is no matter to the others, nor to whoever tells. */
   publish(event: LiveEvent): void {
-    for (const listener of this.#listeners) listener(event);
+    for (const listener of [...this.#listeners])
+      try {
+        listener(event);
+      } catch {
+        this.#listeners.delete(listener);
+      }
   }
 
   /** Gives back the function that stops listening. */

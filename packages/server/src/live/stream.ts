@@ -1,23 +1,40 @@
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler } from 'express';
+import type { Timers } from '../timing';
 import type { LiveHub } from './hub';
 
 /** How often a silent stream says that it is alive, in ms. The interface counts on it. */
 const HEARTBEAT = 5000;
+/** Bytes that may wait for a reader that does not keep up, before it is let go of. */
+const MOST_WAITING = 1_000_000;
 
-/** Server-sent events (HTML Standard §9.2): every live event as one JSON message, and a heartbeat. */
-export function liveStream(hub: LiveHub): RequestHandler {
+/**
+ * Server-sent events (HTML Standard §9.2): every live event as one JSON message, and a heartbeat. It ends with the session:
+ * at once when somebody signs out, at the next heartbeat when its time is over.
+ */
+export function liveStream(hub: LiveHub, timers: Timers, isSignedIn: (request: Request) => boolean): RequestHandler {
   return (request, response) => {
     response.writeHead(200, {
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',
       'x-accel-buffering': 'no',
     });
-    const beat = () => response.write('event: beat\ndata: {}\n\n');
+    const write = (text: string) => {
+      if (response.destroyed) return;
+      response.write(text);
+      if (response.writableLength > MOST_WAITING) response.destroy();
+    };
+    const beat = () => {
+      if (isSignedIn(request)) write('event: beat\ndata: {}\n\n');
+      else response.end();
+    };
     beat();
-    const timer = setInterval(beat, HEARTBEAT);
-    const stop = hub.subscribe(event => response.write(`data: ${JSON.stringify(event)}\n\n`));
-    request.on('close', () => {
-      clearInterval(timer);
+    const timer = timers.every('the heartbeat of a live stream', HEARTBEAT, beat);
+    const stop = hub.subscribe(event => {
+      if (event.type === 'signedOut') beat();
+      else write(`data: ${JSON.stringify(event)}\n\n`);
+    });
+    response.on('close', () => {
+      timer.stop();
       stop();
     });
   };

@@ -28,6 +28,8 @@ export const maskedFor = ({ auth, secret }: Sealed): Credentials => (secret ? ma
 const EARLY = 30_000;
 /** How long a token is taken to last that does not say, in ms (RFC 6749 §5.1 only recommends to say it). */
 const USUALLY = 300_000;
+/** A token is fetched anew after a day whatever it says. */
+const LONGEST = 86_400_000;
 
 interface Token {
   value: string;
@@ -70,7 +72,10 @@ export class Authorizations {
     const fetching = this.#fetching.get(key) ?? this.#fetch(auth, secret).finally(() => this.#fetching.delete(key));
     this.#fetching.set(key, fetching);
     const token = await fetching;
-    if (!isFault(token)) this.#tokens.set(key, token);
+    if (!isFault(token)) {
+      this.vault.know(token.value);
+      this.#tokens.set(key, token);
+    }
     return token;
   }
 
@@ -112,7 +117,7 @@ export class Authorizations {
       return failed(answer.status >= 500 || answer.status === 429 ? 'other' : 'token', `${String(words)}.`);
     }
     const seconds = Number(lasts);
-    return { value, until: now() + (seconds > 0 ? seconds * 1000 : USUALLY) };
+    return { value, until: now() + (seconds > 0 ? Math.min(seconds * 1000, LONGEST) : USUALLY) };
   }
 }
 

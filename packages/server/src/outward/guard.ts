@@ -15,6 +15,8 @@ export class PrivateAddress extends Error {
 
 /** Whether an address may be connected to: public ones always, others when a host or a range on the list covers them. */
 export function mayReach(address: string, host: string, port: string, allowed: readonly string[]): boolean {
+  // A zone (`fe80::1%eth0`) names an interface of this machine.
+  if (!ipaddr.isValid(address)) return false;
   const parsed = ipaddr.process(address);
   if (parsed.range() === 'unicast') return true;
   return allowed.some(entry => {
@@ -23,6 +25,14 @@ export function mayReach(address: string, host: string, port: string, allowed: r
     const [range, bits] = ipaddr.parseCIDR(entry);
     return range.kind() === parsed.kind() && parsed.match([range, bits] as never);
   });
+}
+
+/** True for a host that is named on the list of private ones, by its name, its address or a range. */
+export function isListed(hostname: string, port: string, allowed: readonly string[]): boolean {
+  const bare = hostname.replace(/^\[|\]$/g, '');
+  return isIP(bare)
+    ? ipaddr.process(bare).range() !== 'unicast' && mayReach(bare, hostname, port, allowed)
+    : allowed.includes(hostname) || allowed.includes(`${hostname}:${port}`);
 }
 
 /** The address of a host to connect to, checked. Throws PrivateAddress, or what the resolver says. */
@@ -35,7 +45,7 @@ export async function reachableAddress(host: string, port: number, allowed: read
 }
 
 /** Connects like undici does, but checks the very address it connects to, so that DNS can't slip past. */
-export function guardedConnector(allowed: readonly string[]): buildConnector.connector {
+export function guardedConnector(allowed: readonly string[], timeout = 10_000): buildConnector.connector {
   return (options, callback) => {
     const { hostname, protocol } = options;
     const port = options.port || (protocol === 'https:' ? '443' : '80');
@@ -51,6 +61,6 @@ export function guardedConnector(allowed: readonly string[]): buildConnector.con
         if (bad) return done(bad, '');
         return lookupOptions.all ? done(null, addresses) : done(null, addresses[0]!.address, addresses[0]!.family);
       });
-    return buildConnector({ timeout: 5000, lookup })(options, callback);
+    return buildConnector({ timeout, lookup })(options, callback);
   };
 }

@@ -1,6 +1,6 @@
-import type { Readable } from 'node:stream';
+import { Readable } from 'node:stream';
+import { usualPatience, type Patience } from '@grammata/core/perform';
 import { Agent, request } from 'undici';
-import { now } from '../clock';
 import { guardedConnector, PrivateAddress } from './guard';
 
 export interface OutwardRequest {
@@ -10,6 +10,8 @@ export interface OutwardRequest {
   body?: string | Buffer | Readable;
   /** Bytes of the answer that are read, `MOST_ANSWER` unless told otherwise. */
   most?: number;
+  /** How long the answer is waited for. */
+  patience?: Patience | null;
 }
 
 export interface OutwardAnswer {
@@ -17,8 +19,10 @@ export interface OutwardAnswer {
   headers: Record<string, string>;
   /** The beginning of the body, as it came. */
   bytes: Buffer;
-  /** The same as text in UTF-8. */
+  /** The same as text in UTF-8, without the secrets that are known: a target may repeat what it was shown. */
   body: string;
+  /** True where it held one. */
+  isMasked: boolean;
   /** True when there was more than was read. */
   cut: boolean;
   milliseconds: number;
@@ -47,18 +51,37 @@ export interface Download {
 /** How many times a file's address may point elsewhere. */
 const MOST_REDIRECTS = 5;
 
-/** The one place that talks HTTP outward. Redirects are not followed. */
-export class Outward {
-  readonly #agent: Agent;
+/** ms of silence in the middle of an answer after which it counts as broken off. */
+const SILENCE = 30_000;
+/** ms that a file may take to come, whole. */
+const WHOLE_FILE = 15 * 60_000;
+/** Bytes a second that a body takes at least on its way out: a large one is given longer. */
+const SLOWEST = 200_000;
 
-  constructor(allowPrivate: readonly string[], timeout = 15000) {
-    this.#agent = new Agent({
-      connect: guardedConnector(allowPrivate),
-      headersTimeout: timeout,
-      bodyTimeout: timeout,
+/**
+ * The one place that talks HTTP outward. Redirects are not followed. Nothing that comes from outside is given on with a
+ * secret in it that is known.
+ */
+export class Outward {
+  /** By the seconds that a connection may take to stand. */
+  readonly #agents = new Map<number, Agent>();
+
+  constructor(
+    private readonly allowPrivate: readonly string[],
+    private readonly mask: (text: string) => string = text => text,
+  ) {}
+
+  #agentFor(connect: number): Agent {
+    const known = this.#agents.get(connect);
+    if (known) return known;
+    const agent = new Agent({
+      connect: guardedConnector(this.allowPrivate, connect * 1000),
       keepAliveTimeout: 10000,
+      bodyTimeout: SILENCE,
       connections: 32,
     });
+    this.#agents.set(connect, agent);
+    return agent;
   }
 
   /** Never throws: an answer, or why there is none. */
@@ -68,23 +91,43 @@ export class Outward {
     headers,
     body,
     most = MOST_ANSWER,
+    patience,
   }: OutwardRequest): Promise<OutwardAnswer | OutwardFault> {
-    const started = now();
-    if (!URL.canParse(url)) return { code: 'address', message: `“${url}” is no address.`, milliseconds: 0 };
+    const started = performance.now();
+    const took = () => Math.round(performance.now() - started);
+    if (!/^https?:/i.test(url) || !URL.canParse(url))
+      return { code: 'address', message: this.mask(`“${url.slice(0, 200)}” is no address.`), milliseconds: 0 };
+    const { connect, firstByte, whole } = patience ?? usualPatience;
+    const sending = (Number(headers['content-length'] ?? 0) / SLOWEST) * 1000;
+    const signal = AbortSignal.timeout(Math.ceil(whole * 1000 + sending));
     try {
-      const answer = await request(url, { method, headers, body, dispatcher: this.#agent });
+      const answer = await request(url, {
+        method,
+        headers,
+        body,
+        signal,
+        headersTimeout: Math.ceil(firstByte * 1000 + sending),
+        dispatcher: this.#agentFor(connect),
+      });
       const { bytes, cut } = await readUpTo(answer.body, most);
-      const flat = Object.entries(answer.headers).map(([name, value]) => [name, String(value)]);
+      const text = bytes.toString('utf8');
+      const masked = this.mask(text);
+      const flat = Object.entries(answer.headers).map(([name, value]) => [name, this.mask(String(value))]);
       return {
         status: answer.statusCode,
         headers: Object.fromEntries(flat),
         bytes,
-        body: bytes.toString('utf8'),
+        body: masked,
+        isMasked: masked !== text,
         cut,
-        milliseconds: now() - started,
+        milliseconds: took(),
       };
     } catch (error) {
-      return { ...explain(error as NodeJS.ErrnoException, new URL(url)), milliseconds: now() - started };
+      const { code, message } = explain(error as NodeJS.ErrnoException, new URL(url));
+      return { code, message: this.mask(message), milliseconds: took() };
+    } finally {
+      // What was not sent to its end is let go of, files on disk too.
+      if (body instanceof Readable) body.destroy();
     }
   }
 
@@ -93,13 +136,21 @@ export class Outward {
    * host. The body has to be read or destroyed.
    */
   async download(url: string, headers: Record<string, string>): Promise<Download | OutwardFault> {
-    const started = now();
+    const started = performance.now();
+    const took = () => Math.round(performance.now() - started);
+    const signal = AbortSignal.timeout(WHOLE_FILE);
     let [at, sent] = [url, headers];
     for (let step = 0; step <= MOST_REDIRECTS; step++) {
       if (!/^https?:/i.test(at) || !URL.canParse(at))
-        return { code: 'address', message: `“${at.slice(0, 200)}” is no address.`, milliseconds: now() - started };
+        return { code: 'address', message: this.mask(`“${at.slice(0, 200)}” is no address.`), milliseconds: took() };
       try {
-        const answer = await request(at, { method: 'GET', headers: sent, dispatcher: this.#agent });
+        const answer = await request(at, {
+          method: 'GET',
+          headers: sent,
+          signal,
+          headersTimeout: usualPatience.firstByte * 1000,
+          dispatcher: this.#agentFor(usualPatience.connect),
+        });
         const location = answer.headers.location;
         if (
           answer.statusCode < 300 ||
@@ -114,18 +165,20 @@ export class Outward {
         }
         await answer.body.dump();
         const next = new URL(location, at);
-        if (next.host !== new URL(at).host) sent = {};
+        // Another scheme or port is another place, too.
+        if (next.origin !== new URL(at).origin) sent = {};
         at = next.href;
       } catch (error) {
-        return { ...explain(error as NodeJS.ErrnoException, new URL(at)), milliseconds: now() - started };
+        const { code, message } = explain(error as NodeJS.ErrnoException, new URL(at));
+        return { code, message: this.mask(message), milliseconds: took() };
       }
     }
     const message = `${new URL(url).host} points elsewhere again and again.`;
-    return { code: 'address', message, milliseconds: now() - started };
+    return { code: 'address', message, milliseconds: took() };
   }
 
-  close(): Promise<void> {
-    return this.#agent.destroy();
+  async close(): Promise<void> {
+    await Promise.all([...this.#agents.values()].map(agent => agent.destroy()));
   }
 }
 
@@ -152,7 +205,8 @@ function explain(error: NodeJS.ErrnoException, { host, hostname }: URL): Pick<Ou
   if (code === 'ECONNREFUSED') return { code: 'refused', message: `Nothing answers at ${host}.` };
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
     return { code: 'name', message: `There is no host named ${hostname}.` };
-  if (/TIMEOUT|ETIMEDOUT/.test(code)) return { code: 'timeout', message: `${host} did not answer in time.` };
+  if (/TIMEOUT|ETIMEDOUT/.test(code) || error.name === 'TimeoutError' || error.name === 'AbortError')
+    return { code: 'timeout', message: `${host} did not answer in time.` };
   if (tlsCodes.test(code)) return { code: 'tls', message: `The TLS connection to ${host} failed: ${error.message}.` };
   if (/ECONNRESET|UND_ERR_SOCKET|EPIPE/.test(code))
     return { code: 'dropped', message: `${host} closed the connection before it answered.` };

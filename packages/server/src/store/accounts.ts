@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, count, eq, gt } from 'drizzle-orm';
+import { and, count, eq, gt, lte } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
@@ -49,6 +49,11 @@ export class Accounts {
       this.db.select({ user: users }).from(sessions).innerJoin(users, eq(users.id, sessions.userId)).where(open).get()
         ?.user ?? null
     );
+  }
+
+  /** Forgets sessions whose time is over. */
+  purgeSessions(): void {
+    this.db.delete(sessions).where(lte(sessions.expiresAt, now())).run();
   }
 
   closeSession(token: string): void {

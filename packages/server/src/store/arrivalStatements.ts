@@ -1,6 +1,6 @@
-import { and, asc, eq, getTableColumns, isNull, sql, type Table } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns, gt, isNull, sql, type Table } from 'drizzle-orm';
 import type { Database } from './database';
-import { arrivals, forms, submissions } from './schema';
+import { arrivals, formWeeks, forms, submissions } from './schema';
 
 /** A placeholder for every column, by the column's name. */
 const allOf = <T extends Table>(table: T) =>
@@ -14,9 +14,49 @@ export const arrivalStatements = (db: Database) => ({
   unread: db
     .select()
     .from(arrivals)
-    .where(eq(arrivals.state, 'waiting'))
+    .where(and(eq(arrivals.state, 'waiting'), eq(arrivals.tries, 0)))
     .orderBy(asc(arrivals.receivedAt))
     .limit(sql.placeholder('limit'))
+    .prepare(),
+  suspect: db
+    .select()
+    .from(arrivals)
+    .where(and(eq(arrivals.state, 'waiting'), gt(arrivals.tries, 0)))
+    .orderBy(asc(arrivals.receivedAt))
+    .limit(1)
+    .prepare(),
+  setState: db
+    .update(arrivals)
+    .set({ state: given('state') as never })
+    .where(eq(arrivals.id, sql.placeholder('id')))
+    .prepare(),
+  setSummary: db
+    .update(arrivals)
+    .set({
+      found: given('found') as never,
+      repeats: given('repeats') as never,
+      formId: given('formId'),
+      about: given('about'),
+    })
+    .where(eq(arrivals.id, sql.placeholder('id')))
+    .prepare(),
+  addToSummary: db
+    .update(arrivals)
+    .set({ found: sql`found + ${sql.placeholder('found')}`, repeats: sql`repeats + ${sql.placeholder('repeats')}` })
+    .where(eq(arrivals.id, sql.placeholder('id')))
+    .prepare(),
+  week: db
+    .select()
+    .from(formWeeks)
+    .where(and(eq(formWeeks.formId, sql.placeholder('formId')), eq(formWeeks.monday, sql.placeholder('monday'))))
+    .prepare(),
+  setWeek: db
+    .insert(formWeeks)
+    .values(allOf(formWeeks))
+    .onConflictDoUpdate({
+      target: [formWeeks.formId, formWeeks.monday],
+      set: { submissions: sql`excluded.submissions`, filled: sql`excluded.filled` },
+    })
     .prepare(),
   setReading: db
     .update(arrivals)

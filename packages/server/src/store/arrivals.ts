@@ -1,7 +1,23 @@
 import { createHash } from 'node:crypto';
-import type { Submission } from '@grammata/core/submission';
-import { emptySchema, mergeSchema } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gte, inArray, isNull, lt, ne, notInArray, or, sql } from 'drizzle-orm';
+import { asText, type Submission } from '@grammata/core/submission';
+import { emptySchema, mergeSchema, MOST_QUESTIONS, weeklyFill, type Week } from '@grammata/core/schema';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  gte,
+  inArray,
+  isNotNull,
+  isNull,
+  lt,
+  ne,
+  notExists,
+  notInArray,
+  or,
+  sql,
+} from 'drizzle-orm';
 import { newId } from '../ids';
 import { arrivalStatements } from './arrivalStatements';
 import type { Database } from './database';
@@ -10,6 +26,18 @@ import { arrivals, deliveries, forms, intakes, submissions } from './schema';
 export type ArrivalRow = typeof arrivals.$inferSelect;
 export type SubmissionRow = typeof submissions.$inferSelect;
 export type FormRow = typeof forms.$inferSelect;
+
+/** An arrival as lists show it: without its body and headers. */
+export type ArrivalHead = Omit<
+  ArrivalRow,
+  'body' | 'headers' | 'url' | 'digest' | 'checked' | 'sender' | 'cut' | 'aside' | 'tries'
+>;
+
+/** A few answers in a line, to tell submissions apart in lists. */
+export function aboutSubmission({ fields }: Submission): string {
+  const short = fields.map(field => asText(field.value)).filter(text => text.length > 0 && text.length <= 40);
+  return short.slice(0, 3).join(' · ') || 'no answers';
+}
 
 /** What an arrival was read as. */
 export interface Reading {
@@ -22,6 +50,40 @@ export interface Reading {
 export const UPLOADED = 'FILE';
 export const FEED = 'FEED';
 export const MAIL = 'MAIL';
+
+/** Forms that are told apart at one intake; submissions of further ones share one. */
+const MOST_FORMS = 500;
+const moreForms = { key: 'more-forms', name: 'More forms than are told apart' };
+
+const head = {
+  id: arrivals.id,
+  intakeId: arrivals.intakeId,
+  receivedAt: arrivals.receivedAt,
+  method: arrivals.method,
+  contentType: arrivals.contentType,
+  size: arrivals.size,
+  state: arrivals.state,
+  trouble: arrivals.trouble,
+  found: arrivals.found,
+  repeats: arrivals.repeats,
+  formId: arrivals.formId,
+  about: arrivals.about,
+};
+
+/** Arrivals of the same millisecond are in the order of their identifiers. */
+const earlierThan = ({ id, receivedAt }: Pick<ArrivalRow, 'id' | 'receivedAt'>) =>
+  or(lt(arrivals.receivedAt, receivedAt), and(eq(arrivals.receivedAt, receivedAt), lt(arrivals.id, id)));
+
+/** Two countings of one week together. */
+export function addedUp(
+  a: Pick<Week, 'submissions' | 'filled'>,
+  b: Pick<Week, 'submissions' | 'filled'>,
+): Pick<Week, 'submissions' | 'filled'> {
+  const filled = new Map(Object.entries(a.filled));
+  for (const [key, times] of Object.entries(b.filled))
+    if (filled.has(key) || filled.size < MOST_QUESTIONS) filled.set(key, (filled.get(key) ?? 0) + times);
+  return { submissions: a.submissions + b.submissions, filled: Object.fromEntries(filled) };
+}
 
 /** The key of the form that a submission belongs to when the payload names none. */
 const UNNAMED_FORM = '';
@@ -69,9 +131,63 @@ export class Arrivals {
   }
 
   /** Not read yet, oldest first: what a crash left behind, too. */
-  unread(limit: number, except: string[] = []): ArrivalRow[] {
-    const rows = this.#prepared.unread.all({ limit: limit + except.length });
-    return except.length === 0 ? rows : rows.filter(row => !except.includes(row.id));
+  unread(limit: number): ArrivalRow[] {
+    return this.#prepared.unread.all({ limit });
+  }
+
+  /** One that the server ended over before: it is read alone, after all others. */
+  suspect(): ArrivalRow | undefined {
+    return this.#prepared.suspect.get();
+  }
+
+  /** Marks arrivals as being read: whatever ends the server now shows at its next start. */
+  markReading(ids: string[]): void {
+    this.#unhurried(() => ids.forEach(id => this.#prepared.setState.run({ id, state: 'reading' })));
+  }
+
+  /** Has everything wait again that is being read, since the server ends as it should. */
+  releaseReading(): void {
+    this.db.update(arrivals).set({ state: 'waiting' }).where(eq(arrivals.state, 'reading')).run();
+  }
+
+  /** Has arrivals wait again that could not be stored. */
+  markWaiting(ids: string[]): void {
+    this.#unhurried(() => ids.forEach(id => this.#prepared.setState.run({ id, state: 'waiting' })));
+  }
+
+  /**
+   * What was being read when the server ended waits again, to be read alone; what was being read at two ends is set
+   * aside. Gives back how many were.
+   */
+  recover(): number {
+    return this.db.transaction(tx => {
+      const caught = eq(arrivals.state, 'reading');
+      const trouble =
+        'It was being read both times when Grammata ended, and may have ended it. It is read again only when you ask.';
+      const aside = tx
+        .update(arrivals)
+        .set({ state: 'unread', trouble })
+        .where(and(caught, gte(arrivals.tries, 1)))
+        .returning({ id: arrivals.id })
+        .all();
+      tx.update(arrivals)
+        .set({ state: 'waiting', tries: sql`tries + 1` })
+        .where(caught)
+        .run();
+      return aside.length;
+    });
+  }
+
+  /** Has an arrival read once more because a person asks; false when there is none that could not be read. */
+  readAgain(id: string): boolean {
+    const unread = and(eq(arrivals.id, id), eq(arrivals.state, 'unread'));
+    const rows = this.db
+      .update(arrivals)
+      .set({ state: 'waiting', tries: 0, trouble: null })
+      .where(unread)
+      .returning({ id: arrivals.id })
+      .all();
+    return rows.length > 0;
   }
 
   /**
@@ -112,18 +228,27 @@ export class Arrivals {
   /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */
   #take(tx: Transaction, arrival: ArrivalRow, list: Submission[], from: number): SubmissionRow[] {
     const touched = new Map<string, FormRow>();
-    const grown = new Set<string>();
+    const grown = new Map<string, Submission[]>();
     const rows: SubmissionRow[] = [];
-    const same = this.#sameBytes(tx, arrival);
+    const since = this.#sameSince(tx, arrival);
+    let room: number | null = null;
     list.forEach((data, index) => {
       const position = from + index;
       const key = data.form?.key ?? UNNAMED_FORM;
-      const form = touched.get(key) ?? this.#formFor(tx, arrival, data);
-      touched.set(key, form);
+      let form = touched.get(key);
+      if (!form) {
+        room ??= MOST_FORMS - this.#formCount(tx, arrival.intakeId);
+        const known = this.#prepared.formByKey.get({ intakeId: arrival.intakeId, key });
+        form = known ?? this.#formFor(tx, arrival, room > 0 ? data : { ...data, form: moreForms });
+        if (!known) room -= 1;
+        touched.set(key, form);
+      }
       const builderId = data.id ?? (arrival.method === FEED ? contentId(data) : null);
       const first =
         builderId === null
-          ? this.#firstOf(tx, same, form.id, position)
+          ? since === null
+            ? undefined
+            : this.#firstOf(tx, arrival, since, form.id, position)
           : this.#prepared.firstByBuilderId.get({ formId: form.id, builderId });
       if (first && arrival.method === FEED) return;
       const row: SubmissionRow = {
@@ -141,15 +266,43 @@ export class Arrivals {
       this.#prepared.insertSubmission.run({ ...row });
       if (!first) {
         touched.set(key, { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt });
-        grown.add(key);
+        const added = grown.get(key);
+        if (added) added.push(data);
+        else grown.set(key, [data]);
       }
       rows.push(row);
     });
-    for (const key of grown) {
+    for (const [key, added] of grown) {
       const { id, schema, lastAt } = touched.get(key)!;
       this.#prepared.setSchema.run({ id, schema: JSON.stringify(schema), lastAt });
+      this.#addToWeek(id, arrival.receivedAt, added);
     }
+    this.#summarize(arrival.id, rows, from);
     return rows;
+  }
+
+  /** Keeps in short what an arrival was read as: lists show it without reading a submission. */
+  #summarize(id: string, rows: SubmissionRow[], from: number): void {
+    const repeats = rows.filter(row => row.repeatOf !== null).length;
+    const [first] = rows;
+    if (from === 0 && first)
+      this.#prepared.setSummary.run({
+        id,
+        found: rows.length,
+        repeats,
+        formId: first.formId,
+        about: aboutSubmission(first.data),
+      });
+    else if (rows.length > 0) this.#prepared.addToSummary.run({ id, found: rows.length, repeats });
+  }
+
+  /** Counts submissions of a form into their week. */
+  #addToWeek(formId: string, receivedAt: number, added: Submission[]): void {
+    const [week] = weeklyFill(added.map(submission => ({ receivedAt, submission })));
+    const { monday } = week!;
+    const before = this.#prepared.week.get({ formId, monday }) ?? { submissions: 0, filled: {} };
+    const both = addedUp(before, week!);
+    this.#prepared.setWeek.run({ formId, monday, submissions: both.submissions, filled: both.filled });
   }
 
   /**
@@ -161,16 +314,24 @@ export class Arrivals {
     return this.#unhurried(tx => {
       this.setReading(arrival.id, reading);
       const before = tx
-        .select()
+        .select({
+          id: submissions.id,
+          formId: submissions.formId,
+          position: submissions.position,
+          kept: submissions.kept,
+        })
         .from(submissions)
         .where(eq(submissions.arrivalId, arrival.id))
-        .orderBy(asc(submissions.position))
         .all();
+      const byPosition = new Map(before.map(each => [each.position, each]));
+      const formOf = new Map<string, FormRow>();
       const touched = new Set(before.map(each => each.formId));
       reading.submissions.forEach((data, position) => {
-        const old = before.find(each => each.position === position);
+        const old = byPosition.get(position);
         if (old) {
-          const form = this.#formFor(tx, arrival, data);
+          const key = data.form?.key ?? UNNAMED_FORM;
+          const form = formOf.get(key) ?? this.#formFor(tx, arrival, data);
+          formOf.set(key, form);
           touched.add(form.id);
           tx.update(submissions)
             .set({ data, formId: form.id, builderId: data.id })
@@ -184,46 +345,63 @@ export class Arrivals {
         const hangs = tx.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.submissionId, id)).get();
         if (!hangs) tx.delete(submissions).where(eq(submissions.id, id)).run();
       }
+      this.#summarizeAnew(tx, arrival.id, reading.submissions[0]);
       return [...touched];
     });
   }
 
-  /** Other arrivals of the same bytes within the intake's window. */
-  #sameBytes(tx: Pick<Database, 'select'>, arrival: ArrivalRow): string[] {
+  #summarizeAnew(tx: Pick<Database, 'select'>, id: string, first: Submission | undefined): void {
+    const of = eq(submissions.arrivalId, id);
+    const counted = tx
+      .select({ found: count(), repeats: sql<number>`coalesce(sum(repeat_of IS NOT NULL), 0)` })
+      .from(submissions)
+      .where(of)
+      .get()!;
+    const formId = tx
+      .select({ id: submissions.formId })
+      .from(submissions)
+      .where(of)
+      .orderBy(asc(submissions.position))
+      .get()?.id;
+    this.#prepared.setSummary.run({
+      id,
+      ...counted,
+      formId: formId ?? null,
+      about: first ? aboutSubmission(first) : null,
+    });
+  }
+
+  /** Since when the same bytes are the same submission; null where they never are. */
+  #sameSince(tx: Pick<Database, 'select'>, arrival: ArrivalRow): number | null {
     const within =
       tx.select({ seconds: intakes.sameWithin }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get()?.seconds ??
       0;
-    if (within === 0 || arrival.digest === null) return [];
-    return tx
-      .select({ id: arrivals.id })
-      .from(arrivals)
-      .where(
-        and(
-          eq(arrivals.intakeId, arrival.intakeId),
-          eq(arrivals.digest, arrival.digest),
-          gte(arrivals.receivedAt, arrival.receivedAt - within * 1000),
-          ne(arrivals.id, arrival.id),
-        ),
-      )
-      .all()
-      .map(each => each.id);
+    return within === 0 || arrival.digest === null ? null : arrival.receivedAt - within * 1000;
   }
 
-  /** The first submission at this place of arrivals that are the same. */
-  #firstOf(tx: Pick<Database, 'select'>, same: string[], formId: string, position: number) {
-    if (same.length === 0) return undefined;
+  /** The first submission at this place of another arrival of the same bytes. */
+  #firstOf(tx: Pick<Database, 'select'>, arrival: ArrivalRow, since: number, formId: string, position: number) {
     return tx
       .select({ id: submissions.id })
-      .from(submissions)
+      .from(arrivals)
+      .innerJoin(submissions, and(eq(submissions.arrivalId, arrivals.id), eq(submissions.position, position)))
       .where(
         and(
-          inArray(submissions.arrivalId, same),
+          sql`${arrivals.found} > ${arrivals.repeats}`,
+          eq(arrivals.intakeId, arrival.intakeId),
+          eq(arrivals.digest, arrival.digest!),
+          gte(arrivals.receivedAt, since),
+          ne(arrivals.id, arrival.id),
           eq(submissions.formId, formId),
-          eq(submissions.position, position),
           isNull(submissions.repeatOf),
         ),
       )
+      .limit(1)
       .get();
+  }
+
+  #formCount(tx: Pick<Database, 'select'>, intakeId: string): number {
+    return tx.select({ n: count() }).from(forms).where(eq(forms.intakeId, intakeId)).get()!.n;
   }
 
   #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {
@@ -249,17 +427,38 @@ export class Arrivals {
       .get();
   }
 
-  /** The newest arrivals, of one intake or all, before a time. */
-  list({ intakeId, before, limit }: { intakeId?: string; before?: number; limit: number }): ArrivalRow[] {
+  /** The newest arrivals, of one intake or all, before another one; without their bodies. */
+  list({ intakeId, before, limit }: { intakeId?: string; before?: string; limit: number }): ArrivalHead[] {
     const of = intakeId ? eq(arrivals.intakeId, intakeId) : undefined;
-    const earlier = before === undefined ? undefined : lt(arrivals.receivedAt, before);
+    const last = before === undefined ? undefined : this.#timeOf(before);
     return this.db
-      .select()
+      .select(head)
       .from(arrivals)
-      .where(and(of, earlier))
+      .where(and(of, last && earlierThan(last)))
       .orderBy(desc(arrivals.receivedAt), desc(arrivals.id))
       .limit(limit)
       .all();
+  }
+
+  #timeOf(id: string): Pick<ArrivalRow, 'id' | 'receivedAt'> | undefined {
+    return this.db
+      .select({ id: arrivals.id, receivedAt: arrivals.receivedAt })
+      .from(arrivals)
+      .where(eq(arrivals.id, id))
+      .get();
+  }
+
+  headOf(id: string): ArrivalHead | undefined {
+    return this.db.select(head).from(arrivals).where(eq(arrivals.id, id)).get();
+  }
+
+  /** Messages that nothing could be made of: how many, and the newest. */
+  unreadable(): { count: number; newest: ArrivalHead | undefined } {
+    const unread = eq(arrivals.state, 'unread');
+    return {
+      count: this.db.select({ n: count() }).from(arrivals).where(unread).get()!.n,
+      newest: this.db.select(head).from(arrivals).where(unread).orderBy(desc(arrivals.receivedAt)).limit(1).get(),
+    };
   }
 
   /** How many of a feed's submissions were not seen at this intake before. */
@@ -285,13 +484,8 @@ export class Arrivals {
   }
 
   /** The recorded requests of an intake that were not refused, newest first, before a time and id. */
-  recorded(intakeId: string, limit: number, before?: ArrivalRow): ArrivalRow[] {
-    const earlier = before
-      ? or(
-          lt(arrivals.receivedAt, before.receivedAt),
-          and(eq(arrivals.receivedAt, before.receivedAt), lt(arrivals.id, before.id)),
-        )
-      : undefined;
+  recorded(intakeId: string, limit: number, before?: Pick<ArrivalRow, 'id' | 'receivedAt'>): ArrivalRow[] {
+    const earlier = before && earlierThan(before);
     return this.db
       .select()
       .from(arrivals)
@@ -306,41 +500,66 @@ export class Arrivals {
     return this.db.select({ n: count() }).from(arrivals).where(kept).get()!.n;
   }
 
-  /** Deletes what arrived before a time, but for what is kept, named, or not yet delivered. Gives back how many went. */
-  removeBefore(intakeId: string, time: number): number {
+  /**
+   * Deletes what arrived before a time, but for what is kept, named, or not yet delivered; so many at most, so that others
+   * get their turn. Gives back which went.
+   */
+  removeBefore(intakeId: string, time: number, most: number): string[] {
     const unfinished = this.db
-      .select({ id: submissions.arrivalId })
+      .select({ id: submissions.id })
       .from(submissions)
       .innerJoin(deliveries, eq(deliveries.submissionId, submissions.id))
-      .where(inArray(deliveries.state, ['waiting', 'sending', 'held', 'dead']));
-    const kept = this.db.select({ id: submissions.arrivalId }).from(submissions).where(eq(submissions.kept, true));
+      .where(
+        and(eq(submissions.arrivalId, arrivals.id), inArray(deliveries.state, ['waiting', 'sending', 'held', 'dead'])),
+      );
+    const kept = this.db
+      .select({ id: submissions.id })
+      .from(submissions)
+      .where(and(eq(submissions.arrivalId, arrivals.id), or(eq(submissions.kept, true), isNotNull(submissions.name))));
     const gone = this.db
-      .delete(arrivals)
+      .select({ id: arrivals.id })
+      .from(arrivals)
       .where(
         and(
           eq(arrivals.intakeId, intakeId),
           lt(arrivals.receivedAt, time),
-          ne(arrivals.state, 'waiting'),
-          notInArray(arrivals.id, unfinished),
-          notInArray(arrivals.id, kept),
+          notInArray(arrivals.state, ['waiting', 'reading']),
+          notExists(unfinished),
+          notExists(kept),
         ),
       )
+      .limit(most);
+    return this.db
+      .delete(arrivals)
+      .where(inArray(arrivals.id, gone))
       .returning({ id: arrivals.id })
-      .all();
-    return gone.length;
+      .all()
+      .map(each => each.id);
   }
 
   countSince(time: number): number {
     return this.db.select({ n: count() }).from(arrivals).where(gte(arrivals.receivedAt, time)).get()!.n;
   }
 
-  submissionsOf(arrivalId: string): SubmissionRow[] {
+  /** The submissions of an arrival in their order, so many at most. */
+  submissionsOf(arrivalId: string, limit: number): SubmissionRow[] {
     return this.db
       .select()
       .from(submissions)
       .where(eq(submissions.arrivalId, arrivalId))
       .orderBy(asc(submissions.position))
+      .limit(limit)
       .all();
+  }
+
+  /** The places of the submissions of an arrival that are stored. */
+  positionsOf(arrivalId: string): Set<number> {
+    const rows = this.db
+      .select({ position: submissions.position })
+      .from(submissions)
+      .where(eq(submissions.arrivalId, arrivalId))
+      .all();
+    return new Set(rows.map(each => each.position));
   }
 
   submission(id: string): SubmissionRow | undefined {

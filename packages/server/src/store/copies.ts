@@ -8,8 +8,9 @@ export type CopyRow = typeof copies.$inferSelect;
 export class Copies {
   constructor(private readonly db: Database) {}
 
-  add(row: CopyRow): void {
-    this.db.insert(copies).values(row).run();
+  /** Keeps a copy's row; one of the same identifier that has ended is replaced. */
+  put(row: CopyRow): void {
+    this.db.insert(copies).values(row).onConflictDoUpdate({ target: copies.id, set: row }).run();
   }
 
   byId(id: string): CopyRow | undefined {

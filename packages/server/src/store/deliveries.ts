@@ -1,10 +1,27 @@
 import type { DeliveryState } from '@grammata/contract';
 import type { Done } from '@grammata/core/perform';
-import { and, asc, count, desc, eq, gte, inArray, lte, max, min, ne, or, sql, type SQL } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  getTableColumns,
+  gt,
+  gte,
+  inArray,
+  lte,
+  max,
+  min,
+  ne,
+  or,
+  sql,
+  type SQL,
+} from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
-import { attempts, callsDone, deliveries, routes, versions } from './schema';
+import { attempts, callsDone, deliveries, routes, submissions, versions } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -15,9 +32,36 @@ export interface DeliveryFilter {
   search?: string;
 }
 
+/** The statements that run for every delivery, made once. */
+const deliveryStatements = (db: Database) => ({
+  live: db.select({ id: routes.id }).from(routes).where(eq(routes.state, 'live')).prepare(),
+  due: db
+    .select({ id: deliveries.id, at: deliveries.nextAttemptAt })
+    .from(deliveries)
+    .where(
+      and(
+        eq(deliveries.routeId, sql.placeholder('routeId')),
+        eq(deliveries.state, 'waiting'),
+        lte(deliveries.nextAttemptAt, sql.placeholder('at')),
+      ),
+    )
+    .orderBy(asc(deliveries.nextAttemptAt))
+    .limit(sql.placeholder('limit'))
+    .prepare(),
+  next: db
+    .select({ at: min(deliveries.nextAttemptAt) })
+    .from(deliveries)
+    .where(and(eq(deliveries.routeId, sql.placeholder('routeId')), eq(deliveries.state, 'waiting')))
+    .prepare(),
+});
+
 /** What is to be sent, was sent, or could not be. */
 export class Deliveries {
-  constructor(private readonly db: Database) {}
+  readonly #prepared: ReturnType<typeof deliveryStatements>;
+
+  constructor(private readonly db: Database) {
+    this.#prepared = deliveryStatements(db);
+  }
 
   /** Queues a submission on a route; null when that was done before. */
   queue(
@@ -38,6 +82,7 @@ export class Deliveries {
       nextAttemptAt: createdAt,
       attempts: 0,
       attemptsBefore: 0,
+      tryUntil: null,
     };
     return this.db.insert(deliveries).values(row).onConflictDoNothing().returning().get() ?? null;
   }
@@ -46,45 +91,41 @@ export class Deliveries {
     return this.db.select().from(deliveries).where(eq(deliveries.id, id)).get();
   }
 
-  ofSubmissions(ids: string[]): DeliveryRow[] {
-    return ids.length === 0
-      ? []
-      : this.db
-          .select()
-          .from(deliveries)
-          .where(inArray(deliveries.submissionId, ids))
-          .orderBy(asc(deliveries.createdAt))
-          .all();
+  /** The deliveries of an arrival's submissions, so many at most. */
+  ofArrival(arrivalId: string, limit: number): DeliveryRow[] {
+    return this.db
+      .select(getTableColumns(deliveries))
+      .from(submissions)
+      .innerJoin(deliveries, eq(deliveries.submissionId, submissions.id))
+      .where(eq(submissions.arrivalId, arrivalId))
+      .orderBy(asc(submissions.position), asc(deliveries.createdAt))
+      .limit(limit)
+      .all();
   }
 
-  /** Takes due deliveries of live routes and marks them as being sent. */
+  /** Takes due deliveries of live routes, the longest due first, and marks them as being sent. */
   claim(limit: number): DeliveryRow[] {
-    return this.db.transaction(tx => {
-      const due = tx
-        .select({ id: deliveries.id })
-        .from(deliveries)
-        .innerJoin(routes, eq(routes.id, deliveries.routeId))
-        .where(and(eq(deliveries.state, 'waiting'), lte(deliveries.nextAttemptAt, now()), eq(routes.state, 'live')))
-        .orderBy(asc(deliveries.nextAttemptAt))
-        .limit(limit)
-        .all()
-        .map(row => row.id);
-      return due.map(id =>
+    const due = this.#live()
+      .flatMap(routeId => this.#prepared.due.all({ routeId, at: now(), limit }))
+      .sort((a, b) => a.at! - b.at!)
+      .slice(0, limit);
+    if (due.length === 0) return [];
+    return this.db.transaction(tx =>
+      due.map(({ id }) =>
         tx.update(deliveries).set({ state: 'sending' }).where(eq(deliveries.id, id)).returning().get(),
-      );
-    });
+      ),
+    );
   }
 
   /** When the next delivery of a live route is due; null when none waits. */
   nextDue(): number | null {
-    return (
-      this.db
-        .select({ at: min(deliveries.nextAttemptAt) })
-        .from(deliveries)
-        .innerJoin(routes, eq(routes.id, deliveries.routeId))
-        .where(and(eq(deliveries.state, 'waiting'), eq(routes.state, 'live')))
-        .get()?.at ?? null
-    );
+    const times = this.#live().flatMap(routeId => this.#prepared.next.get({ routeId })?.at ?? []);
+    return times.length === 0 ? null : Math.min(...times);
+  }
+
+  /** Routes whose deliveries are sent: what waits on others is not looked at, however much it is. */
+  #live(): string[] {
+    return this.#prepared.live.all().map(each => each.id);
   }
 
   /** What a crash left as being sent waits again; its idempotency key stays. */
@@ -93,6 +134,28 @@ export class Deliveries {
       .update(deliveries)
       .set({ state: 'waiting', nextAttemptAt: now() })
       .where(eq(deliveries.state, 'sending'))
+      .run();
+  }
+
+  /** The latest time that anything here was begun at: a clock that says earlier was set back. */
+  latestTime(): number {
+    return (
+      this.db
+        .select({
+          at: sql<number>`max(coalesce((SELECT max(created_at) FROM deliveries), 0), coalesce((SELECT max(started_at) FROM attempts WHERE id = (SELECT max(id) FROM attempts)), 0))`,
+        })
+        .from(sql`(SELECT 1)`)
+        .get()?.at ?? 0
+    );
+  }
+
+  /** Moves everything that waits by so many ms, as the clock was moved. */
+  shiftWaiting(by: number): void {
+    const moved = (column: typeof deliveries.nextAttemptAt | typeof deliveries.tryUntil) => sql`${column} + ${by}`;
+    this.db
+      .update(deliveries)
+      .set({ nextAttemptAt: moved(deliveries.nextAttemptAt), tryUntil: moved(deliveries.tryUntil) })
+      .where(and(eq(deliveries.state, 'waiting'), gt(deliveries.nextAttemptAt, now())))
       .run();
   }
 
@@ -164,6 +227,7 @@ export class Deliveries {
       finishedAt: null,
       reason: null,
       attemptsBefore: row.attempts,
+      tryUntil: null,
     });
   }
 
@@ -183,14 +247,20 @@ export class Deliveries {
     limit: number,
   ): { rows: (DeliveryRow & { version: number })[]; total: number } {
     const where = matching(filter);
+    // The rows that are passed over are told from the index alone.
+    const ids = this.db
+      .select({ id: deliveries.id })
+      .from(deliveries)
+      .where(where)
+      .orderBy(desc(deliveries.createdAt), desc(deliveries.id))
+      .offset(offset)
+      .limit(limit);
     const rows = this.db
       .select({ delivery: deliveries, version: versions.number })
       .from(deliveries)
       .innerJoin(versions, eq(versions.id, deliveries.versionId))
-      .where(where)
+      .where(inArray(deliveries.id, ids))
       .orderBy(desc(deliveries.createdAt), desc(deliveries.id))
-      .offset(offset)
-      .limit(limit)
       .all();
     return {
       rows: rows.map(row => ({ ...row.delivery, version: row.version })),

@@ -1,13 +1,16 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
-import { emptySchema, mergeSchema } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, isNull, getTableColumns, sql } from 'drizzle-orm';
+import { emptySchema, mergeSchema, weeklyFill, withoutGaps, type Week } from '@grammata/core/schema';
+import { and, asc, count, desc, eq, getTableColumns, gt, isNull, lt, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
-import type { FormRow, SubmissionRow } from './arrivals';
+import { addedUp, type FormRow, type SubmissionRow } from './arrivals';
 import type { Database } from './database';
-import { forms, intakes, routes, submissions, variants } from './schema';
+import { forms, formWeeks, intakes, routes, submissions, variants } from './schema';
 
 export type VariantRow = typeof variants.$inferSelect;
+
+/** A form as lists show it: without what is known of its questions. */
+export type FormHead = Omit<FormWithCounts, 'form'> & { form: Omit<FormRow, 'schema'> };
 
 export interface FormWithCounts {
   form: FormRow;
@@ -15,13 +18,25 @@ export interface FormWithCounts {
   submissions: number;
 }
 
+const { schema: _, ...formHead } = getTableColumns(forms);
+
 const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
+
+/** Submissions read at once when all of a form are gone through. */
+const PORTION = 500;
+
+/** Submissions of the same millisecond are in the order of their identifiers. */
+const earlierThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'>) =>
+  or(lt(submissions.receivedAt, receivedAt), and(eq(submissions.receivedAt, receivedAt), lt(submissions.id, id)));
+const laterThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'>) =>
+  or(gt(submissions.receivedAt, receivedAt), and(eq(submissions.receivedAt, receivedAt), gt(submissions.id, id)));
 
 /** Forms that were seen, and their samples. */
 export class Forms {
   constructor(private readonly db: Database) {}
 
-  all(): FormWithCounts[] {
+  /** All of them, or those of one intake, by name. */
+  heads(intakeId?: string): FormHead[] {
     const counts = new Map(
       this.db
         .select({ id: submissions.formId, n: count() })
@@ -32,12 +47,23 @@ export class Forms {
         .map(row => [row.id, row.n]),
     );
     const rows = this.db
-      .select({ form: forms, intakeName: intakes.name })
+      .select({ form: formHead, intakeName: intakes.name })
       .from(forms)
       .innerJoin(intakes, eq(intakes.id, forms.intakeId))
+      .where(intakeId === undefined ? undefined : eq(forms.intakeId, intakeId))
       .orderBy(asc(forms.name))
       .all();
     return rows.map(row => ({ ...row, submissions: counts.get(row.form.id) ?? 0 }));
+  }
+
+  /** The names of a form and its intake. */
+  named(id: string): { name: string; intakeName: string } | undefined {
+    return this.db
+      .select({ name: forms.name, intakeName: intakes.name })
+      .from(forms)
+      .innerJoin(intakes, eq(intakes.id, forms.intakeId))
+      .where(eq(forms.id, id))
+      .get();
   }
 
   byId(id: string): FormWithCounts | undefined {
@@ -50,53 +76,94 @@ export class Forms {
     return row && { ...row, submissions: this.db.select({ n: count() }).from(submissions).where(own(id)).get()!.n };
   }
 
-  /** The newest samples, newest first. */
-  samples(formId: string, limit: number): SubmissionRow[] {
+  /** The newest samples, newest first, before another one. */
+  samples(formId: string, limit: number, before?: Pick<SubmissionRow, 'id' | 'receivedAt'>): SubmissionRow[] {
     return this.db
       .select()
       .from(submissions)
-      .where(own(formId))
+      .where(and(own(formId), before && earlierThan(before)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();
   }
 
-  /** The same, with what was read as the JSON text it is stored as: to be handed on without reading it. */
-  sampleTexts(formId: string, limit: number): (Omit<SubmissionRow, 'data'> & { data: string })[] {
+  /** The same, oldest first, after another one. */
+  samplesFromOldest(formId: string, limit: number, after?: Pick<SubmissionRow, 'id' | 'receivedAt'>): SubmissionRow[] {
+    return this.db
+      .select()
+      .from(submissions)
+      .where(and(own(formId), after && laterThan(after)))
+      .orderBy(asc(submissions.receivedAt), asc(submissions.id))
+      .limit(limit)
+      .all();
+  }
+
+  /** The newest samples with what was read as the JSON text it is stored as: to be handed on without reading it. */
+  sampleTexts(
+    formId: string,
+    limit: number,
+    before?: Pick<SubmissionRow, 'id' | 'receivedAt'>,
+  ): (Omit<SubmissionRow, 'data'> & { data: string })[] {
     return this.db
       .select({ ...getTableColumns(submissions), data: sql<string>`${submissions.data}` })
       .from(submissions)
-      .where(own(formId))
+      .where(and(own(formId), before && earlierThan(before)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();
+  }
+
+  /** What came in each week, oldest first, without gaps. */
+  weeks(formId: string): Week[] {
+    const rows = this.db
+      .select()
+      .from(formWeeks)
+      .where(eq(formWeeks.formId, formId))
+      .orderBy(asc(formWeeks.monday))
+      .all();
+    return withoutGaps(rows.map(({ monday, submissions: came, filled }) => ({ monday, submissions: came, filled })));
   }
 
   update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
     if (Object.keys(values).length > 0) this.db.update(forms).set(values).where(eq(forms.id, id)).run();
   }
 
-  /** Makes a form's schema anew out of its submissions; a form that nothing belongs to any more goes. */
-  rebuild(id: string): void {
-    this.db.transaction(tx => {
-      let schema = emptySchema;
-      let lastAt: number | null = null;
-      for (const { data, receivedAt } of tx
-        .select({ data: submissions.data, receivedAt: submissions.receivedAt })
-        .from(submissions)
-        .where(own(id))
-        .orderBy(asc(submissions.receivedAt), asc(submissions.id))
-        .all()) {
-        schema = mergeSchema(schema, data);
-        lastAt = receivedAt;
+  /**
+   * Makes a form's schema and its weeks anew out of its submissions, portion by portion; a form that nothing belongs to
+   * any more goes. `turn` lets others have theirs.
+   */
+  async rebuild(id: string, turn: () => Promise<void>): Promise<void> {
+    let schema = emptySchema;
+    let last: SubmissionRow | undefined;
+    const weeks = new Map<string, Week>();
+    for (;;) {
+      const rows = this.samplesFromOldest(id, PORTION, last);
+      if (rows.length === 0) break;
+      for (const row of rows) {
+        schema = mergeSchema(schema, row.data);
+        const [week] = weeklyFill([{ receivedAt: row.receivedAt, submission: row.data }]);
+        const before = weeks.get(week!.monday) ?? { submissions: 0, filled: {} };
+        weeks.set(week!.monday, { monday: week!.monday, ...addedUp(before, week!) });
       }
+      last = rows.at(-1);
+      await turn();
+    }
+    this.db.transaction(tx => {
       const isEmpty =
-        lastAt === null &&
+        last === undefined &&
         [submissions, routes, variants].every(
           table => !tx.select({ id: table.id }).from(table).where(eq(table.formId, id)).get(),
         );
-      if (isEmpty) tx.delete(forms).where(eq(forms.id, id)).run();
-      else tx.update(forms).set({ schema, lastAt }).where(eq(forms.id, id)).run();
+      if (isEmpty) return void tx.delete(forms).where(eq(forms.id, id)).run();
+      tx.update(forms)
+        .set({ schema, lastAt: last?.receivedAt ?? null })
+        .where(eq(forms.id, id))
+        .run();
+      tx.delete(formWeeks).where(eq(formWeeks.formId, id)).run();
+      for (const week of weeks.values())
+        tx.insert(formWeeks)
+          .values({ formId: id, ...week })
+          .run();
     });
   }
 

@@ -1,5 +1,5 @@
 import type { Pins } from '@grammata/core/decode';
-import { asc, count, desc, eq, max } from 'drizzle-orm';
+import { asc, count, desc, eq, getTableColumns, max } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId, randomPart } from '../ids';
 import type { Database } from './database';
@@ -76,6 +76,7 @@ export class Intakes {
     const row = this.byId(id);
     this.db.delete(intakes).where(eq(intakes.id, id)).run();
     if (row) this.#bySlug.delete(row.slug);
+    this.#pins.delete(id);
   }
 
   /** Arrivals and the time of the last, by intake. */
@@ -104,8 +105,14 @@ export class Intakes {
     if (tooOld) this.db.delete(strays).where(eq(strays.at, tooOld.at)).run();
   }
 
-  strays(): StrayRow[] {
-    return this.db.select().from(strays).orderBy(desc(strays.at)).all();
+  strayCount(): number {
+    return this.db.select({ n: count() }).from(strays).get()!.n;
+  }
+
+  /** Without their bodies, the newest first. */
+  strays(): Omit<StrayRow, 'body' | 'headers'>[] {
+    const { body: _body, headers: _headers, ...columns } = getTableColumns(strays);
+    return this.db.select(columns).from(strays).orderBy(desc(strays.at)).all();
   }
 
   forgetStrays(): void {

@@ -2,7 +2,7 @@ import type { Pins } from '@grammata/core/decode';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
-import type { Ask, Done } from '@grammata/core/perform';
+import type { Ask, Done, Patience } from '@grammata/core/perform';
 import type {
   ArrivalState,
   Complaint,
@@ -16,6 +16,7 @@ import type {
   TrialView,
   VerificationInput,
 } from '@grammata/contract';
+import { sql } from 'drizzle-orm';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 // Times are milliseconds since the epoch; sizes are bytes.
@@ -103,9 +104,20 @@ export const arrivals = sqliteTable(
     checked: text(),
     /** SHA-256 of method, query and body: the same for the same bytes. */
     digest: text(),
+    /** How often the server ended while it was being read: such a one is read alone, and at the second time set aside. */
+    tries: integer().notNull().default(0),
+    /** What it was read as, in short: its submissions, how many of them repeat others, the form and a few answers of the first. */
+    found: integer().notNull().default(0),
+    repeats: integer().notNull().default(0),
+    formId: text(),
+    about: text(),
   },
   table => [
     index('arrivals_by_digest').on(table.intakeId, table.digest),
+    // Those that hold something that came first: what comes again is held against them.
+    index('arrivals_first')
+      .on(table.intakeId, table.digest, table.receivedAt)
+      .where(sql`found > repeats`),
     index('arrivals_by_intake').on(table.intakeId, table.receivedAt),
     index('arrivals_by_state').on(table.state, table.receivedAt),
     index('arrivals_by_time').on(table.receivedAt),
@@ -141,6 +153,21 @@ export const forms = sqliteTable(
   table => [uniqueIndex('forms_by_key').on(table.intakeId, table.key)],
 );
 
+/** What came of a form in each week, and how often each question was answered. */
+export const formWeeks = sqliteTable(
+  'form_weeks',
+  {
+    formId: text()
+      .notNull()
+      .references(() => forms.id, { onDelete: 'cascade' }),
+    /** Its Monday in UTC, `2026-11-02`. */
+    monday: text().notNull(),
+    submissions: integer().notNull(),
+    filled: text({ mode: 'json' }).$type<Record<string, number>>().notNull(),
+  },
+  table => [primaryKey({ columns: [table.formId, table.monday] })],
+);
+
 /** Submissions read out of arrivals. */
 export const submissions = sqliteTable(
   'submissions',
@@ -165,7 +192,11 @@ export const submissions = sqliteTable(
     kept: integer({ mode: 'boolean' }).notNull().default(false),
   },
   table => [
-    index('submissions_by_form').on(table.formId, table.receivedAt),
+    // What is counted and listed of a form: read from the index alone.
+    index('submissions_own')
+      .on(table.formId, table.receivedAt, table.id)
+      .where(sql`repeat_of IS NULL`),
+    index('submissions_all').on(table.formId),
     index('submissions_by_arrival').on(table.arrivalId, table.position),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],
@@ -203,6 +234,8 @@ export const targets = sqliteTable('targets', {
   /** Another installation to try things on. */
   trySide: text({ mode: 'json' }).$type<{ baseUrl: string; auth: Auth }>(),
   trySecret: blob({ mode: 'buffer' }),
+  /** How long its answers are waited for; null for the usual. */
+  patience: text({ mode: 'json' }).$type<Patience>(),
   operations: text({ mode: 'json' }).$type<Operation[]>().notNull(),
   readAt: integer(),
   fault: text(),
@@ -262,12 +295,17 @@ export const deliveries = sqliteTable(
     attemptsBefore: integer().notNull(),
     reason: text(),
     about: text().notNull(),
+    /** Until when a call that fails is tried again; null where none failed since the last that was done. */
+    tryUntil: integer(),
   },
   table => [
     uniqueIndex('deliveries_once').on(table.routeId, table.submissionId, table.run),
-    index('deliveries_due').on(table.state, table.nextAttemptAt),
-    index('deliveries_by_time').on(table.createdAt),
+    index('deliveries_due').on(table.routeId, table.state, table.nextAttemptAt),
+    index('deliveries_by_time').on(table.createdAt, table.id, table.state),
+    index('deliveries_by_state').on(table.state, table.createdAt, table.id),
+    index('deliveries_by_route').on(table.routeId, table.createdAt, table.id, table.state),
     index('deliveries_by_submission').on(table.submissionId),
+    index('deliveries_by_version').on(table.versionId),
   ],
 );
 

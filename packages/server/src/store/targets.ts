@@ -20,7 +20,7 @@ export class Targets {
 
   create(
     values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'> &
-      Partial<Pick<TargetRow, 'reads' | 'auth' | 'document' | 'recipe' | 'trySide' | 'trySecret'>>,
+      Partial<Pick<TargetRow, 'reads' | 'auth' | 'document' | 'recipe' | 'patience' | 'trySide' | 'trySecret'>>,
   ): TargetRow {
     return this.db
       .insert(targets)

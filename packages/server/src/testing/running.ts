@@ -36,7 +36,8 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     largestFile: 50_000_000,
     rowsDir: path.join(dataDir, 'rows'),
     mail: null,
-    decoderFile: 'given where a test reads large messages',
+    trustProxies: [],
+    decoderFile: process.env.GRAMMATA_DECODER ?? 'made by the tests’ setup',
     ...more,
   };
   const running = await assemble(config).listen();
@@ -58,8 +59,9 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
       headers: { 'content-type': 'application/octet-stream', cookie },
       body,
     });
+  const { store, setupToken } = running.services;
   const owner = { name: 'Rowan', password: 'withy bridge at dawn' };
-  if (running.services.store.accounts.isEmpty()) await call('POST', '/setup', owner);
+  if (store.accounts.isEmpty()) await call('POST', '/setup', { ...owner, token: setupToken.value() });
   else await call('POST', '/session', owner);
   const stop = async () => {
     await running.stop();

@@ -52,13 +52,15 @@ function useEntry(path: string) {
 function Setup() {
   const [name, setName] = useState('');
   const [password, setPassword] = useState('');
+  const [token, setToken] = useState('');
   const { submit, errorOf, fault } = useEntry('/setup');
   return (
     <Cover title="The owner’s account">
       <p className="mt-3 font-serif text-[0.9375rem]/6 text-ink-2">
-        This is the first start. Whoever fills this in owns this Grammata.
+        This is the first start. Whoever fills this in owns this Grammata: the token shows that you may look at the
+        machine it runs on.
       </p>
-      <form onSubmit={submit({ name, password })} className="mt-5 space-y-4">
+      <form onSubmit={submit({ name, password, token })} className="mt-5 space-y-4">
         <Labelled label="Your name" error={errorOf('name')}>
           {ids => (
             <input
@@ -81,6 +83,23 @@ function Setup() {
               value={password}
               onChange={event => setPassword(event.target.value)}
               autoComplete="new-password"
+              required
+            />
+          )}
+        </Labelled>
+        <Labelled
+          label="The token of this start"
+          hint="Printed on the console, and in the file setup-token of the data folder."
+          error={errorOf('token')}
+        >
+          {ids => (
+            <input
+              {...ids}
+              className="write font-mono text-small"
+              value={token}
+              onChange={event => setToken(event.target.value)}
+              autoComplete="one-time-code"
+              spellCheck={false}
               required
             />
           )}

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
+import { clock } from '../ui';
 import { useDesk } from './desk';
 import { Keys, useKeys } from './keys';
 import { Live } from './live';
@@ -47,7 +48,10 @@ function Frame() {
       <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">
         To the page
       </a>
-      <Band onFind={() => setOpen('palette')} />
+      <div>
+        <Band onFind={() => setOpen('palette')} />
+        <StorageTrouble />
+      </div>
       <div id="place" tabIndex={-1} className="overflow-auto outline-none print:overflow-visible">
         <Outlet />
       </div>
@@ -55,6 +59,18 @@ function Frame() {
       <Palette open={open === 'palette'} onOpenChange={is => setOpen(is ? 'palette' : null)} />
       <Shortcuts open={open === 'shortcuts'} onOpenChange={is => setOpen(is ? 'shortcuts' : null)} />
     </div>
+  );
+}
+
+/** Says so on every place while nothing can be stored. */
+function StorageTrouble() {
+  const { data: desk } = useDesk();
+  if (!desk?.storage) return null;
+  return (
+    <p role="alert" className="noprint border-b border-crimson px-6 py-2 text-crimson">
+      ! {desk.storage.message} Since {clock(desk.storage.since)} nothing that arrives is acknowledged, so builders send
+      it again later, and nothing is sent on. It goes on by itself as soon as there is room.
+    </p>
   );
 }
 

@@ -19,6 +19,8 @@ function touched(event: LiveEvent): string[][] {
   if (event.type === 'arrival')
     return [['intakes'], ['arrivals', event.intakeId], ['arrival', event.arrivalId], ['forms'], ['samples'], ['desk']];
   if (event.type === 'stray') return [['strays'], ['desk']];
+  if (event.type === 'storage') return [['desk']];
+  if (event.type === 'signedOut') return [['session']];
   if (event.type === 'delivery')
     return [['deliveries'], ['delivery', event.deliveryId], ['arrival'], ['desk'], ['routes']];
   if (event.type === 'work')

@@ -73,8 +73,10 @@ function Notes({ delivery }: { delivery: DeliveryView }) {
       {delivery.state === 'dead' && delivery.reason && <Note tone="trouble">{delivery.reason}</Note>}
       {delivery.state === 'waiting' && delivery.reason && (
         <Note tone="look">
-          {delivery.reason} The next of {counted(delivery.tries, 'try', 'tries')} comes{' '}
-          {delivery.nextAttemptAt ? `at ${new Date(delivery.nextAttemptAt).toLocaleTimeString('en-GB')}` : 'soon'}.
+          {delivery.reason} The next try comes{' '}
+          {delivery.nextAttemptAt ? `at ${new Date(delivery.nextAttemptAt).toLocaleTimeString('en-GB')}` : 'soon'}; if
+          none succeeds, it is given up{' '}
+          {delivery.tryUntil ? `on ${whenInFull(delivery.tryUntil)}` : 'when its route says so'}.
         </Note>
       )}
       {delivery.state === 'delivered' && (

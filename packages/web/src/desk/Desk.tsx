@@ -40,8 +40,11 @@ export function Desk() {
   );
 }
 
-function DeskNotes({ desk: { counts, strays, routes, recent, arrivalsToday, intakes } }: { desk: DeskView }) {
-  const unread = recent.filter(each => each.state === 'unread' || each.state === 'refused');
+function DeskNotes({
+  desk: { counts, strays, routes, unread, lastUnread, storage, arrivalsToday, intakes },
+}: {
+  desk: DeskView;
+}) {
   const troubled = counts.held + counts.dead;
   const drafts = routes.filter(each => each.state === 'draft');
   return (
@@ -70,10 +73,10 @@ function DeskNotes({ desk: { counts, strays, routes, recent, arrivalsToday, inta
           </Link>
         </Note>
       )}
-      {unread[0] && (
+      {lastUnread && (
         <Note tone="look">
-          {counted(unread.length, 'of the last arrivals', 'of the last arrivals')} could not be read.{' '}
-          <Link className="act" to={`/intakes/${unread[0].intakeId}?arrival=${unread[0].id}`}>
+          {counted(unread, 'message')} could not be read and {unread === 1 ? 'is' : 'are'} set aside.{' '}
+          <Link className="act" to={`/intakes/${lastUnread.intakeId}?arrival=${lastUnread.id}`}>
             See the newest
           </Link>
         </Note>
@@ -86,7 +89,7 @@ function DeskNotes({ desk: { counts, strays, routes, recent, arrivalsToday, inta
           </Link>
         </Note>
       ))}
-      {intakes > 0 && troubled === 0 && <Note tone="fine">Nothing is in trouble.</Note>}
+      {intakes > 0 && troubled === 0 && storage === null && <Note tone="fine">Nothing is in trouble.</Note>}
       <Note tone="goes">
         {arrivalsToday === 0 ? 'Nothing has come in today.' : `${counted(arrivalsToday, 'submission')} came in today.`}
       </Note>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../app/api';
 import { Act, count, counted, deliveryWords, Note } from '../ui';
-import { useChangeForm } from './queries';
+import { useChangeForm, useReadAgain } from './queries';
 
 /** What the margin says about an arrival: how it was read, what was not, and where it goes. */
 export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival: ArrivalView | null }) {
@@ -35,7 +35,7 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
           {note.message}
         </Note>
       ))}
-      {arrival.state === 'unread' && arrival.notes.length === 0 && <Note tone="trouble">{arrival.trouble}</Note>}
+      {arrival.state === 'unread' && <SetAside arrival={arrival} />}
       {arrival.repeats && (
         <Note tone="look">
           A submission with the same identifier came before. It is shown, and not delivered a second time.
@@ -137,6 +137,18 @@ function Forms({ intake: { forms } }: { intake: IntakeView }) {
         </span>
       ))}
       .
+    </Note>
+  );
+}
+
+/** Why nothing was read from a message, and reading it once more: it is not done by itself. */
+function SetAside({ arrival }: { arrival: ArrivalView }) {
+  const again = useReadAgain(arrival);
+  return (
+    <Note tone="trouble">
+      {arrival.notes.length === 0 && arrival.trouble} It is set aside, as it came.{' '}
+      <Act onClick={() => again.mutate()}>{again.isPending ? 'Reading…' : 'Read it again'}</Act>
+      {again.error && <span role="alert"> {wordsFor(again.error)}</span>}
     </Note>
   );
 }

@@ -6,7 +6,8 @@ const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word
   read: { mark: '✓', colour: 'text-verdigris', word: 'read' },
   unread: { mark: '?', colour: 'text-ochre', word: 'not read' },
   refused: { mark: '!', colour: 'text-crimson', word: 'refused' },
-  waiting: { mark: '…', colour: 'text-ink-3', word: 'being read' },
+  waiting: { mark: '…', colour: 'text-ink-3', word: 'not read yet' },
+  reading: { mark: '…', colour: 'text-ink-3', word: 'being read' },
 };
 
 const isToday = (iso: string) => new Date(iso).toDateString() === new Date().toDateString();

@@ -30,6 +30,18 @@ export const useArrival = (id: string | null) =>
     enabled: id !== null,
     placeholderData: before => before,
   });
+/** Has a message read once more that could not be read. */
+export const useReadAgain = ({ id, intakeId }: Pick<ArrivalSummary, 'id' | 'intakeId'>) => {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => api<ArrivalSummary>(`/arrivals/${id}/read`, { method: 'POST' }),
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: ['arrival', id] }),
+        client.invalidateQueries({ queryKey: ['arrivals', intakeId] }),
+      ]),
+  });
+};
 export const useStrays = () => useQuery({ queryKey: ['strays'], queryFn: () => api<StrayView[]>('/strays') });
 
 /** A change to intakes; what is shown of them is read again afterwards. */

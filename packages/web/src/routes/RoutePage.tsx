@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
-import { Act, count, counted, Fault, Moment, Press, RouteStateWord, Sheet } from '../ui';
+import { Act, count, counted, Fault, Moment, Press, RouteStateWord, Sheet, span } from '../ui';
 import { How } from './how/How';
 import { HandoverSheet } from './sheet/HandoverSheet';
 import { Preflight } from './Preflight';
@@ -149,7 +149,7 @@ function Parts({ workbench: { route, editing, run, samples } }: { workbench: Wor
         .filter(Boolean)
         .join(', '),
     },
-    { part: 'how', name: 'How', says: counted(editing.draft.terms.tries, 'try', 'tries') },
+    { part: 'how', name: 'How', says: `tried for ${span(editing.draft.terms.hours)}` },
     {
       part: 'rehearsal',
       name: 'Rehearsal',

@@ -1,4 +1,5 @@
 import { TargetInput, type ReadingKind } from '@grammata/contract';
+import { usualPatience } from '@grammata/core/perform';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
@@ -6,6 +7,7 @@ import { ApiFault, wordsFor } from '../app/api';
 import { Act, Fault, Labelled, Press } from '../ui';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
+import { PatienceFields } from './PatienceFields';
 import { RecipeFields, usualPlaces } from './RecipeFields';
 
 const usualPaths: Record<ReadingKind, string> = {
@@ -55,6 +57,7 @@ export function TargetForm({
   const [hasTrySide, setHasTrySide] = useState(Boolean(initial.tryBaseUrl));
   const givenHere = reads === 'example' || isFiles || (reads === 'openapi' && givesDocument);
   const [pointsElsewhere, setPointsElsewhere] = useState(Boolean(initial.recipe));
+  const [hasPatience, setHasPatience] = useState(Boolean(initial.patience));
   const hasPath = reads === 'tables' || (reads === 'openapi' && !givesDocument);
   const kinds = Object.entries(authWords).filter(([each]) => !isMail || each === 'basic' || each === 'none');
   const said = error instanceof ApiFault ? (error.problem.errors ?? []) : [];
@@ -69,6 +72,7 @@ export function TargetForm({
       recipe: reads === 'tables' && pointsElsewhere ? input.recipe : null,
       tryBaseUrl: (hasTrySide && input.tryBaseUrl) || null,
       tryToken: input.tryToken || undefined,
+      patience: hasPatience ? input.patience : null,
     }),
   );
   return (
@@ -203,6 +207,25 @@ export function TargetForm({
           <p className="self-end pb-1 text-small text-ink-3">
             <Act onClick={() => setHasTrySide(true)}>Add a side to try things on</Act>
           </p>
+        )}
+        {!isMail && !isFiles && !hasPatience && (
+          <p className="self-end pb-1 text-small text-ink-3">
+            <Act
+              onClick={() => {
+                setValue('patience', { ...usualPatience });
+                setHasPatience(true);
+              }}
+            >
+              Change how long its answers are waited for
+            </Act>
+          </p>
+        )}
+        {hasPatience && (
+          <PatienceFields
+            register={register}
+            errors={formState.errors.patience}
+            onUsual={() => setHasPatience(false)}
+          />
         )}
         {hasTrySide && (
           <>

@@ -89,6 +89,7 @@ function Loaded({ target }: { target: TargetView }) {
             auth: target.auth,
             document: target.document,
             recipe: target.recipe,
+            patience: target.patience,
             tryBaseUrl: target.tryBaseUrl,
           }}
           hasToken={target.hasToken}

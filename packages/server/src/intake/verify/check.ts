@@ -1,11 +1,18 @@
 import type { VerificationInput } from '@grammata/contract';
 
+/** The digests over what is signed, one for each secret, and how many bytes that is. */
+export interface Signed {
+  digests: string[];
+  bytes: number;
+}
+
 /** What a check looks at. */
 export interface Checked {
   /** A header's value by its name, whatever its case; null when it is not there. */
   header(name: string): string | null;
   query: URLSearchParams;
-  body: Buffer;
+  /** What the signature would have to be; null where none is asked for. */
+  signed: Signed | null;
   /** ms since the epoch. */
   now: number;
 }

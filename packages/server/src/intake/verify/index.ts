@@ -3,7 +3,9 @@ import ipaddr from 'ipaddr.js';
 import type { Check, Checked, CheckVerdict } from './check';
 import { hmac, secretIn, standard, type Rule } from './signature';
 
-export type { Checked, CheckVerdict } from './check';
+export { signingFor, type Signing } from './signature';
+
+export type { Checked, CheckVerdict, Signed } from './check';
 export type { Rule } from './signature';
 
 const checks: Record<VerificationKind, Check> = {

@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { SignedContent, VerificationInput } from '@grammata/contract';
-import type { Check } from './check';
+import type { Check, Checked, Signed } from './check';
 
 const equal = (a: string, b: string): boolean => {
   const [x, y] = [Buffer.from(a), Buffer.from(b)];
@@ -29,19 +29,46 @@ function staleness(stamp: string | null, header: string, tolerance: number, now:
     : null;
 }
 
-const joined = (parts: (string | Buffer)[]): Buffer =>
-  Buffer.concat(
-    parts.flatMap((part, index) => (index === 0 ? [Buffer.from(part)] : [Buffer.from('.'), Buffer.from(part)])),
+/** Takes a body chunk by chunk, so that none has to be held whole, and gives the digests over what is signed. */
+export interface Signing {
+  update(chunk: Uint8Array): void;
+  signed(): Signed;
+}
+
+/** The computing of what a signature has to be; null for a rule that asks for none. */
+export function signingFor(rule: Rule, secrets: string[], header: Checked['header']): Signing | null {
+  if (rule.kind !== 'hmac' && rule.kind !== 'standard') return null;
+  const isStandard = rule.kind === 'standard';
+  const stamp = header(isStandard ? 'webhook-timestamp' : rule.timestampHeader) ?? '';
+  const id = header(isStandard ? 'webhook-id' : rule.idHeader) ?? '';
+  const content = isStandard ? 'id.timestamp.body' : rule.signed;
+  const before = content === 'body' ? '' : content === 'timestamp.body' ? `${stamp}.` : `${id}.${stamp}.`;
+  const hmacs = secrets.map(secret =>
+    createHmac(
+      isStandard ? 'sha256' : rule.algorithm,
+      isStandard ? Buffer.from(secret.replace(/^whsec_/, ''), 'base64') : secret,
+    ).update(before),
   );
+  let bytes = Buffer.byteLength(before);
+  return {
+    update(chunk) {
+      bytes += chunk.length;
+      hmacs.forEach(each => each.update(chunk));
+    },
+    signed: () => ({ digests: hmacs.map(each => each.digest(isStandard ? 'base64' : rule.encoding)), bytes }),
+  };
+}
+
 const signedWords: Record<SignedContent, string> = {
   body: 'the body',
   'timestamp.body': 'the timestamp, a full stop and the body',
   'id.timestamp.body': 'the id, the timestamp and the body with full stops between',
 };
+const nothing: Signed = { digests: [], bytes: 0 };
 const short = (signature: string) => (signature.length > 20 ? `${signature.slice(0, 12)}…` : signature);
 
 /** An HMAC (RFC 2104) in a header, over the body or over more than that. */
-export const hmac: Check = ({ header, body, now }, rule, secrets) => {
+export const hmac: Check = ({ header, signed, now }, rule) => {
   const got = header(rule.name);
   if (got === null) return { ok: false, words: `The header “${rule.name}” with the signature is missing.` };
   const stamp = rule.signed === 'body' ? '' : header(rule.timestampHeader);
@@ -51,37 +78,30 @@ export const hmac: Check = ({ header, body, now }, rule, secrets) => {
   }
   const id = rule.signed === 'id.timestamp.body' ? header(rule.idHeader) : '';
   if (id === null) return { ok: false, words: `The header “${rule.idHeader}” with the id is missing.` };
-  const content =
-    rule.signed === 'body' ? body : joined(rule.signed === 'timestamp.body' ? [stamp!, body] : [id, stamp!, body]);
   if (!got.startsWith(rule.prefix))
     return { ok: false, words: `“${rule.name}” holds “${short(got)}”, which does not start with “${rule.prefix}”.` };
   const signature = got.slice(rule.prefix.length);
-  const digests = secrets.map(secret => createHmac(rule.algorithm, secret).update(content).digest(rule.encoding));
+  const { digests, bytes } = signed ?? nothing;
   if (digests.some(digest => equal(rule.encoding === 'hex' ? signature.toLowerCase() : signature, digest)))
     return { ok: true, words: `The signature in “${rule.name}” holds.` };
   return {
     ok: false,
-    words: `The signature differs. “${rule.name}” holds “${short(signature)}”; ${rule.algorithm} over ${signedWords[rule.signed]} (${content.length} bytes) gives “${short(digests[0] ?? '')}”. Is the secret the same on both sides?`,
+    words: `The signature differs. “${rule.name}” holds “${short(signature)}”; ${rule.algorithm} over ${signedWords[rule.signed]} (${bytes} bytes) gives “${short(digests[0] ?? '')}”. Is the secret the same on both sides?`,
   };
 };
 
 /** Standard Webhooks (standardwebhooks.com, spec 1.0.0): `webhook-id`, `webhook-timestamp`, `webhook-signature`. */
-export const standard: Check = ({ header, body, now }, rule, secrets) => {
+export const standard: Check = ({ header, signed, now }, rule) => {
   const [id, stamp, signatures] = [header('webhook-id'), header('webhook-timestamp'), header('webhook-signature')];
   if (id === null || signatures === null)
     return { ok: false, words: `The header “${id === null ? 'webhook-id' : 'webhook-signature'}” is missing.` };
   const stale = staleness(stamp, 'webhook-timestamp', rule.tolerance || 300, now);
   if (stale) return { ok: false, words: stale };
-  const content = joined([id, stamp!, body]);
   const given = signatures
     .split(' ')
     .filter(each => each.startsWith('v1,'))
     .map(each => each.slice(3));
-  const digests = secrets.map(secret =>
-    createHmac('sha256', Buffer.from(secret.replace(/^whsec_/, ''), 'base64'))
-      .update(content)
-      .digest('base64'),
-  );
+  const { digests } = signed ?? nothing;
   if (given.some(each => digests.some(digest => equal(each, digest))))
     return { ok: true, words: 'The signature in “webhook-signature” holds.' };
   return {

@@ -1,11 +1,20 @@
 import { createHmac } from 'node:crypto';
 import { VerificationInput } from '@grammata/contract';
 import { Webhook } from 'standardwebhooks';
-import { isAllowed, verify, type Checked, type Rule } from '.';
+import { isAllowed, signingFor, verify as verifyChecked, type Checked, type Rule } from '.';
 
 const at = Date.parse('2026-11-04T08:00:00Z');
 const stamp = String(at / 1000);
-const request = (headers: Record<string, string>, body: string | Buffer = '{"site":"AB-07"}', query = ''): Checked => ({
+type Sent = Omit<Checked, 'signed'> & { body: Buffer };
+
+/** The body goes through in pieces, as it does when it arrives. */
+function verify({ body, ...request }: Sent, rule: Rule, secrets: string[]) {
+  const signing = signingFor(rule, secrets, request.header);
+  for (let at = 0; at < body.length; at += 7) signing?.update(body.subarray(at, at + 7));
+  return verifyChecked({ ...request, signed: signing?.signed() ?? null }, rule, secrets);
+}
+
+const request = (headers: Record<string, string>, body: string | Buffer = '{"site":"AB-07"}', query = ''): Sent => ({
   header: name => headers[name.toLowerCase()] ?? null,
   query: new URLSearchParams(query),
   body: Buffer.from(body),
@@ -130,7 +139,7 @@ describe('Standard Webhooks, signed by its own library', () => {
   });
 });
 
-test.each<[string, Partial<Rule>, Checked, boolean]>([
+test.each<[string, Partial<Rule>, Sent, boolean]>([
   ['header', { kind: 'header', name: 'X-Key' }, request({ 'x-key': 'sesame' }), true],
   ['header, wrong', { kind: 'header', name: 'X-Key' }, request({ 'x-key': 'sesam' }), false],
   ['query', { kind: 'query', name: 'key' }, request({}, '', 'key=sesame&a=1'), true],

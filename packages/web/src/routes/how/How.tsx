@@ -1,22 +1,16 @@
+import { pauseAfter, triesWithin } from '@grammata/core/perform';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../app/api';
-import { Act, counted, Labelled, Note } from '../../ui';
+import { Act, counted, Labelled, Note, span } from '../../ui';
 import { useRemoveRoute } from '../queries';
 import type { Workbench } from '../workbench';
 
+const HOUR = 3_600_000;
 const zones = Intl.supportedValuesOf('timeZone');
 
-/** The longest the tries can take in all, in words. Each pause is drawn between nothing and its ceiling. */
-function longestSpan(tries: number): string {
-  const seconds = Array.from({ length: tries - 1 }, (_, index) => Math.min(1800, 2 ** index)).reduce(
-    (sum, each) => sum + each,
-    0,
-  );
-  if (seconds < 120) return counted(seconds, 'second');
-  if (seconds < 7200) return counted(Math.round(seconds / 60), 'minute');
-  return counted(Math.round(seconds / 3600), 'hour');
-}
+/** Tries that are drawn: later ones come evenly. */
+const MOST_DRAWN = 400;
 
 /** The terms of delivery. */
 export function How({ workbench: { editing, route } }: { workbench: Workbench }) {
@@ -36,19 +30,23 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
           )}
         </Labelled>
         <div className="grid gap-x-6 gap-y-5 sm:grid-cols-2">
-          <Labelled label="Tries in all" hint="1 to 20, the first included.">
+          <Labelled
+            label="Keep trying for, in hours"
+            hint="0 to 720; 0 tries once. A day outlasts a night without anybody there."
+          >
             {ids => (
               <input
                 {...ids}
                 className="write"
                 type="number"
-                min={1}
-                max={20}
-                value={terms.tries}
+                min={0}
+                max={720}
+                step="any"
+                value={terms.hours}
                 onChange={event => {
-                  const tries = Number(event.target.value);
-                  if (Number.isInteger(tries) && tries >= 1 && tries <= 20)
-                    editing.edit(draft => ({ ...draft, terms: { ...draft.terms, tries } }));
+                  const hours = event.target.valueAsNumber;
+                  if (hours >= 0 && hours <= 720)
+                    editing.edit(draft => ({ ...draft, terms: { ...draft.terms, hours } }));
                 }}
               />
             )}
@@ -89,17 +87,54 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
       </div>
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
         <Note tone="goes">
-          {terms.tries === 1
-            ? 'It is tried once.'
-            : `It is tried again up to ${counted(terms.tries - 1, 'time')}, with longer and longer pauses: ${longestSpan(terms.tries)} in all at the most, longer if the target asks for it.`}
+          {terms.hours === 0
+            ? 'Each call is tried once.'
+            : `A call that fails in passing is tried again for ${span(terms.hours)}: after about a second, then after twice as long each time, up to half an hour. That is about ${counted(triesWithin(terms.hours * HOUR), 'try', 'tries')}; fewer if the target asks for longer pauses.`}
         </Note>
+        {terms.hours > 0 && <TriesInTime hours={terms.hours} />}
+        <Note tone="fine">Those that failed together come back spread out, each at a moment of its own.</Note>
         <Note tone="fine">
           Tried again after: no answer, 408, 425, 429, 500, 502, 503, 504. Any other refusal is final and becomes a dead
           letter.
         </Note>
-        <Note tone="fine">Every try carries the same idempotency key.</Note>
+        <Note tone="fine">Every try of the same request carries the same idempotency key.</Note>
       </aside>
     </div>
+  );
+}
+
+/** When the tries are made, as strokes along the time that they take. */
+function TriesInTime({ hours }: { hours: number }) {
+  const whole = hours * HOUR;
+  const times: number[] = [0];
+  for (let at = pauseAfter(1, 0.5); at <= whole && times.length < MOST_DRAWN; at += pauseAfter(times.length, 0.5))
+    times.push(at);
+  return (
+    <figure>
+      <svg
+        viewBox="0 0 236 20"
+        className="w-full"
+        role="img"
+        aria-label={`About ${times.length} tries within ${span(hours)}, close together at first`}
+      >
+        <line x1="0" y1="16" x2="236" y2="16" stroke="var(--rule)" />
+        {times.map(at => (
+          <line
+            key={at}
+            x1={0.5 + (235 * at) / whole}
+            x2={0.5 + (235 * at) / whole}
+            y1="5"
+            y2="16"
+            stroke="var(--ink-2)"
+            strokeWidth="0.8"
+          />
+        ))}
+      </svg>
+      <figcaption className="flex justify-between text-small text-ink-3">
+        <span>first failure</span>
+        <span>given up, {span(hours)} later</span>
+      </figcaption>
+    </figure>
   );
 }
 

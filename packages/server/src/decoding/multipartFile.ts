@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { finished } from 'node:stream/promises';
+import { pipeline } from 'node:stream/promises';
 import busboy from 'busboy';
 import { decodeDocument, fileValue, nestedFromValues, type Decoded, type Note, type Pins } from '@grammata/core/decode';
 import type { Json } from '@grammata/core/submission';
@@ -7,6 +7,8 @@ import type { Json } from '@grammata/core/submission';
 /** Bytes of one value that is no file; more is cut. */
 const LARGEST_VALUE = 1_000_000;
 const MOST_PARTS = 5000;
+
+const tooMany: Note = { code: 'media.parts', message: `It has more than ${MOST_PARTS} parts; the rest was not read.` };
 
 /** Decodes a multipart form (RFC 7578) from a file without holding it in memory: of its files, only names and sizes. */
 export async function decodeMultipartFile(file: string, contentType: string, pins: Pins): Promise<Decoded> {
@@ -26,16 +28,17 @@ export async function decodeMultipartFile(file: string, contentType: string, pin
           message: `“${name}” is longer than ${LARGEST_VALUE / 1e6} MB; the rest was not read.`,
         });
     });
+    parser.on('partsLimit', () => notes.push(tooMany));
     parser.on('file', (name, stream, { filename, mimeType }) => {
       const at = values.push([name, null]) - 1;
       let size = 0;
+      stream.on('error', () => undefined);
       stream.on('data', (chunk: Buffer) => (size += chunk.length));
       stream.on('end', () => {
         if (filename || size > 0) values[at] = [name, fileValue(filename || 'file', mimeType, size)];
       });
     });
-    createReadStream(file).pipe(parser);
-    await finished(parser);
+    await pipeline(createReadStream(file), parser);
   } catch (error) {
     notes.push({ code: 'media.multipart', message: `It could not be read to its end: ${(error as Error).message}.` });
   }

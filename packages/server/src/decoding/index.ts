@@ -1,0 +1,2 @@
+export * from './decoders';
+export type * from './tasks';

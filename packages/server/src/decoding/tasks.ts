@@ -1,0 +1,64 @@
+import type { MessagePort } from 'node:worker_threads';
+import type { Decoded, FileContent, Pins } from '@grammata/core/decode';
+import type { FileRef, Submission } from '@grammata/core/submission';
+import type { ReadingSummary } from '@grammata/contract';
+
+/** A message as it was stored. */
+export interface StoredMessage {
+  /** All of it, or what was kept where it lies in a file. */
+  body: Uint8Array;
+  /** The file that the whole body lies in; null where it is given. */
+  file: string | null;
+  contentType: string | null;
+  /** The address it came to, for what stands behind `?`. */
+  url: string;
+}
+
+/** What is stored of a reading. */
+export interface ReadMessage {
+  state: 'read' | 'unread';
+  trouble: string | null;
+  submissions: Submission[];
+  /** True for a document that is a list without anything in it. */
+  isEmpty: boolean;
+  notes: string[];
+}
+
+/** What people are shown of how a message was read. */
+export type LookedAt = Pick<Decoded, 'media' | 'envelope' | 'runnersUp' | 'notes'> & {
+  /** Null where it is larger than is shown. */
+  document: Decoded['document'];
+};
+
+/** What other pins would make of a message. */
+export interface Compared {
+  isSame: boolean;
+  /** What the pins did not find, in a sentence. */
+  missing: string | null;
+  before: ReadingSummary;
+  after: ReadingSummary;
+  /** Keys of the forms it would hold. */
+  forms: string[];
+  /** The submissions it would hold, the first few. */
+  shown: Submission[];
+}
+
+/** What the threads are asked for. */
+export type DecodeTask =
+  | { task: 'read'; messages: StoredMessage[]; pins: Pins[] }
+  | { task: 'portions'; message: StoredMessage; pins: Pins; port: MessagePort }
+  | { task: 'look'; message: StoredMessage; pins: Pins; most: number }
+  | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
+  | { task: 'content'; body: Uint8Array; contentType: string | null; files: FileRef[]; index: number };
+
+export interface DecodeResult {
+  read: ReadMessage[];
+  portions: Omit<ReadMessage, 'submissions'>;
+  look: LookedAt;
+  compare: Compared[];
+  content: FileContent | null;
+}
+
+/** What comes over the port of a reading in portions. Each portion is answered with `taken`. */
+export type PortionMessage =
+  { type: 'found'; total: number } | { type: 'portion'; from: number; submissions: Submission[] };

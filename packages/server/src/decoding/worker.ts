@@ -1,0 +1,125 @@
+import { readFileSync } from 'node:fs';
+import { once } from 'node:events';
+import {
+  contentFor,
+  contentsIn,
+  decode,
+  isUnpinned,
+  type Decoded,
+  type FileContent,
+  type Pins,
+} from '@grammata/core/decode';
+import { asText, isBlank, type Submission } from '@grammata/core/submission';
+import type { ReadingSummary } from '@grammata/contract';
+import { decodeMultipartFile } from './multipartFile';
+import type { Compared, DecodeResult, DecodeTask, LookedAt, PortionMessage, ReadMessage, StoredMessage } from './tasks';
+
+/** Submissions handed over at once, and answers in them: wide ones go in smaller portions. */
+const PORTION = 200;
+const ANSWERS = 2000;
+/** Submissions of one message that people are shown at once, and answers of one in a summary. */
+const MOST_SHOWN = 50;
+const ANSWERS_SHOWN = 6;
+
+/** What followed `?` in an address. */
+const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
+
+/** A message decoded afresh from the bytes that came, wherever they lie. */
+async function decoded({ body, file, contentType, url }: StoredMessage, pins: Pins): Promise<Decoded> {
+  if (file !== null && /^multipart\/form-data\s*;/i.test(contentType ?? ''))
+    return decodeMultipartFile(file, contentType!, pins);
+  const bytes = file === null ? body : readFileSync(file);
+  return decode(bytes, contentType, queryOf(url), pins);
+}
+
+/** What is stored of a decoding. A document without a single answer counts as unread. */
+function readingOf({ document, submissions, notes }: Decoded): ReadMessage {
+  const answered = submissions.filter(each => each.fields.length + each.files.length > 0 || each.id !== null);
+  const trouble = notes[0]?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
+  const isRead =
+    answered.length > 0 &&
+    !answered.every(each => isBlank(each.fields.map(field => field.value)) && each.files.length === 0);
+  return {
+    state: isRead ? 'read' : 'unread',
+    trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'),
+    submissions: isRead ? answered : [],
+    isEmpty: Array.isArray(document) && document.length === 0,
+    notes: notes.map(each => each.message),
+  };
+}
+
+const summaryOf = (submissions: Submission[]): ReadingSummary => ({
+  submissions: submissions.length,
+  form: submissions[0]?.form ? (submissions[0].form.name ?? submissions[0].form.key) : null,
+  answers: (submissions[0]?.fields ?? [])
+    .slice(0, ANSWERS_SHOWN)
+    .map(({ label, value }) => ({ label, value: asText(value).slice(0, 120) })),
+});
+
+const tasks: {
+  [Name in DecodeTask['task']]: (task: Extract<DecodeTask, { task: Name }>) => Promise<DecodeResult[Name]>;
+} = {
+  async read({ messages, pins }) {
+    const readings: ReadMessage[] = [];
+    for (const [at, message] of messages.entries()) readings.push(readingOf(await decoded(message, pins[at] ?? {})));
+    return readings;
+  },
+
+  /** A portion waits until the one before it was taken: whoever takes them has other things to do. */
+  async portions({ message, pins, port }) {
+    const say = (said: PortionMessage) => port.postMessage(said);
+    try {
+      const { submissions, ...rest } = readingOf(await decoded(message, pins));
+      say({ type: 'found', total: submissions.length });
+      const width = Math.max(1, submissions[0]?.fields.length ?? 1);
+      const portion = Math.max(1, Math.min(PORTION, Math.floor(ANSWERS / width)));
+      for (let from = 0; from < submissions.length; from += portion) {
+        const taken = once(port, 'message');
+        say({ type: 'portion', from, submissions: submissions.slice(from, from + portion) });
+        const [answer] = (await taken) as [string];
+        if (answer === 'stop') break;
+      }
+      return rest;
+    } finally {
+      port.close();
+    }
+  },
+
+  async look({ message, pins, most }) {
+    const { media, envelope, runnersUp, notes, document } = await decoded(message, pins);
+    const isLarge = JSON.stringify(document)?.length > most;
+    return { media, envelope, runnersUp, notes, document: isLarge ? null : document } satisfies LookedAt;
+  },
+
+  async compare({ messages, before: old, after: fresh }) {
+    const compared: Compared[] = [];
+    for (const message of messages) {
+      const before = readingOf(await decoded(message, old)).submissions;
+      const read = await decoded(message, fresh);
+      const after = readingOf(read).submissions;
+      const missing = read.notes.find(note => note.code === 'pins.missing')?.message ?? null;
+      compared.push({
+        isSame: JSON.stringify(before) === JSON.stringify(after),
+        missing: isUnpinned(fresh) ? null : missing,
+        before: summaryOf(before),
+        after: summaryOf(after),
+        forms: [...new Set(after.map(({ form }) => form?.key ?? ''))],
+        shown: after.slice(0, MOST_SHOWN),
+      });
+    }
+    return compared;
+  },
+
+  async content({ body, contentType, files, index }): Promise<FileContent | null> {
+    const contents = contentsIn(body, contentType);
+    const told = contents.map(({ bytes, ...each }) => ({ ...each, size: bytes.length }));
+    return contents[contentFor(files, index, told)] ?? null;
+  },
+};
+
+/** One piece of decoding, in a thread that may be ended at any time. */
+export default function run<Name extends DecodeTask['task']>(
+  task: Extract<DecodeTask, { task: Name }>,
+): Promise<DecodeResult[Name]> {
+  return tasks[task.task](task as never) as Promise<DecodeResult[Name]>;
+}

@@ -1,0 +1,55 @@
+import type { StorageView } from '@grammata/contract';
+import type { Logger } from 'pino';
+import { iso, now } from '../clock';
+import type { LiveHub } from '../live';
+
+const reasons: [codes: RegExp, words: string][] = [
+  [/FULL|ENOSPC|EDQUOT/, 'The disk of the data folder is full.'],
+  [/READONLY|EROFS|EACCES|EPERM/, 'The data folder can’t be written.'],
+  [/IOERR|EIO|CANTOPEN|EMFILE|ENFILE|CORRUPT|NOTADB/, 'The data folder can’t be read or written as it should.'],
+  [/BUSY|LOCKED/, 'The database is held by another program.'],
+];
+
+const codeOf = (error: unknown): string =>
+  typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
+
+/** What is wrong with the disk, in words; null for an error of another kind. */
+export const storageFault = (error: unknown): string | null =>
+  reasons.find(([codes]) => codes.test(codeOf(error)))?.[1] ?? null;
+
+/** Whether what comes can be kept. Whoever writes says how that went; what is wrong is logged once and shown in the interface. */
+export class StorageHealth {
+  #trouble: StorageView | null = null;
+
+  constructor(
+    private readonly live: LiveHub,
+    private readonly log: Logger,
+  ) {}
+
+  get trouble(): StorageView | null {
+    return this.#trouble;
+  }
+
+  /** Takes note of an error where it is one of the disk; true when it is. */
+  failed(error: unknown): boolean {
+    const message = storageFault(error);
+    if (message === null) return false;
+    if (this.#trouble === null) {
+      this.#trouble = { since: iso(now()), message };
+      this.log.error(
+        { err: error },
+        `${message} What arrives is not acknowledged, and nothing is sent, until it can be written again.`,
+      );
+      this.live.publish({ type: 'storage' });
+    }
+    return true;
+  }
+
+  /** Something was written: all is well again. */
+  fine(): void {
+    if (this.#trouble === null) return;
+    this.#trouble = null;
+    this.log.warn('The data folder can be written again.');
+    this.live.publish({ type: 'storage' });
+  }
+}

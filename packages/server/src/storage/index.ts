@@ -1,0 +1,2 @@
+export * from './durable';
+export * from './health';
