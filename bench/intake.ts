@@ -122,7 +122,11 @@ export async function intakeFigures(): Promise<{ rate: number; p99: number; grow
       cookie = String(answer.headers['set-cookie'] ?? cookie).split(';')[0]!;
       return (await answer.body.json()) as { id: string; address: string };
     };
-    await call('POST', '/setup', { name: 'Bench', password: 'withy bridge at dawn' });
+    await call('POST', '/setup', {
+      name: 'Bench',
+      password: 'withy bridge at dawn',
+      token: readFileSync(path.join(path.join(folder, 'data'), 'setup-token'), 'utf8'),
+    });
     const intake = await call('POST', '/intakes', { name: 'Bench', sizeLimit: 300_000_000 });
     const sendForm = async (bytes: number) => {
       const answer = await request(intake.address, {

@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -71,7 +71,11 @@ test('killed at full load, again and again: nothing acknowledged is lost, nothin
     cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     return (await answer.json()) as T;
   };
-  await call('POST', '/setup', { name: 'Rowan', password: 'withy bridge at dawn' });
+  await call('POST', '/setup', {
+    name: 'Rowan',
+    password: 'withy bridge at dawn',
+    token: readFileSync(path.join(dataDir, 'setup-token'), 'utf8'),
+  });
   const intake = await call<{ address: string }>('POST', '/intakes', { name: 'Load' });
   const send = (n: string) =>
     fetch(intake.address, {

@@ -5,7 +5,9 @@ import { defineConfig } from '@playwright/test';
 import { demo, fresh } from './addresses';
 
 const root = path.resolve(import.meta.dirname, '..');
-const folder = () => mkdtempSync(path.join(tmpdir(), 'grammata-e2e-'));
+// Made once: the processes that run the tests find what the servers keep there.
+process.env.GRAMMATA_E2E ??= mkdtempSync(path.join(tmpdir(), 'grammata-e2e-'));
+const folder = (name: string) => path.join(process.env.GRAMMATA_E2E!, name);
 const browserArgs = [
   '--no-sandbox',
   '--disable-gpu',
@@ -37,7 +39,7 @@ export default defineConfig({
       url: `${demo.url}/api/session`,
       env: {
         GRAMMATA_ROOT: root,
-        GRAMMATA_DATA: folder(),
+        GRAMMATA_DATA: folder('demo'),
         GRAMMATA_PORT: String(demo.port),
         GRAMMATA_PRACTICE_PORT: String(demo.practicePort),
       },
@@ -45,7 +47,7 @@ export default defineConfig({
     {
       command: `node ${path.join(root, 'dist/server.mjs')}`,
       url: `${fresh.url}/api/session`,
-      env: { GRAMMATA_ROOT: root, GRAMMATA_DATA: folder(), GRAMMATA_PORT: String(fresh.port) },
+      env: { GRAMMATA_ROOT: root, GRAMMATA_DATA: folder('fresh'), GRAMMATA_PORT: String(fresh.port) },
     },
   ],
 });

@@ -1,11 +1,12 @@
-import { createReadStream, existsSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { createServer } from 'node:http';
 import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import type { PracticeView } from '@grammata/contract';
-import express from 'express';
+import express, { type ErrorRequestHandler } from 'express';
 import { builder, FEED_TOKEN } from './builders/builder';
 import { catalogue } from './builders/catalogue';
+import { sendStored } from './page/content';
 import { html, page } from './page/html';
 import { style } from './page/style';
 import { labDesk, LAB_DESK_CLIENT } from './labDesk/labDesk';
@@ -128,14 +129,22 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   });
   const app = express();
   app.disable('x-powered-by');
+  // Its pages show what anyone sent: nothing of it runs.
+  app.use((_request, response, next) => {
+    response.set({
+      'content-security-policy':
+        "default-src 'none'; style-src 'self'; img-src 'self' data:; form-action 'self'; base-uri 'none'",
+      'x-content-type-options': 'nosniff',
+    });
+    next();
+  });
   app.get('/favicon.ico', (_request, response) => void response.status(204).end());
   app.get('/yard.css', (_request, response) => void response.type('css').send(style));
   app.get('/files/:id/:name', (request, response) => {
     const at = path.join(dataDir, 'files', request.params.id, 'content');
     if (!fileId.test(request.params.id) || !existsSync(at))
       return void response.status(404).send('There is no such file.');
-    response.type(path.extname(request.params.name) || 'application/octet-stream');
-    createReadStream(at).pipe(response);
+    sendStored(response, at, typeByEnding(path.extname(request.params.name)));
   });
   app.get('/parts', (_request, response) => void response.json(parts()));
   app.get('/', (_request, response) => {
@@ -160,7 +169,18 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     mails.router,
     shelf(dataDir, () => url),
   );
-  const server = createServer(app);
+  // Whatever goes wrong in one request is answered, and ends nothing.
+  app.use(((error: unknown, _request, response, _next) => {
+    if (response.headersSent) return void response.destroy();
+    const { status } = error as { status?: unknown };
+    const isTheirs = typeof status === 'number' && status >= 400 && status < 500;
+    response.status(isTheirs ? status : 500).json({ title: isTheirs ? (error as Error).message : 'The yard failed.' });
+  }) satisfies ErrorRequestHandler);
+  const server = createServer((request, response) => {
+    request.on('error', () => undefined);
+    response.on('error', () => undefined);
+    app(request, response);
+  });
   return new Promise((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, host, () => {
@@ -189,3 +209,16 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     });
   });
 }
+
+const types: [ending: RegExp, type: string][] = [
+  [/^\.jpe?g$/i, 'image/jpeg'],
+  [/^\.png$/i, 'image/png'],
+  [/^\.gif$/i, 'image/gif'],
+  [/^\.webp$/i, 'image/webp'],
+  [/^\.mp4$/i, 'video/mp4'],
+  [/^\.pdf$/i, 'application/pdf'],
+  [/^\.txt$/i, 'text/plain'],
+];
+
+const typeByEnding = (ending: string): string =>
+  types.find(([pattern]) => pattern.test(ending))?.[1] ?? 'application/octet-stream';

@@ -138,7 +138,8 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
     if (address && pause !== undefined && isWorthRetrying(outcome)) {
       const timer = setTimeout(() => {
         timers.delete(timer);
-        void post(filled, tries + 1);
+        // What goes wrong in a try by itself is told at the next one.
+        post(filled, tries + 1).catch(() => undefined);
       }, pause);
       timer.unref();
       timers.add(timer);

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream, mkdirSync, rmSync } from 'node:fs';
+import { createWriteStream, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { PassThrough } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -7,6 +7,7 @@ import busboy from 'busboy';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
+import { sendStored } from '../page/content';
 import { Kept } from '../store';
 import { labDeskDocument, severities } from './document';
 
@@ -58,6 +59,7 @@ export function labDesk(folder: string, url: () => string): Router {
   const tokens = new Map<string, number>();
   const router = Router();
   const { tickets } = state.value;
+  const madeUnder = (key: string) => (Object.hasOwn(state.value.made, key) ? state.value.made[key] : undefined);
 
   router.get(
     '/labdesk',
@@ -66,8 +68,7 @@ export function labDesk(folder: string, url: () => string): Router {
   router.get('/labdesk/files/:id', (request, response) => {
     const found = tickets.flatMap(each => each.attachments).find(each => each.id === request.params.id);
     if (!found) return void response.status(404).send('There is no such file.');
-    response.type(found.type);
-    createReadStream(path.join(files, found.id)).pipe(response);
+    sendStored(response, path.join(files, found.id), found.type);
   });
   router.use(takeFault('labdesk', state));
   router.get(
@@ -104,7 +105,7 @@ export function labDesk(folder: string, url: () => string): Router {
     const errors = complaintsAbout(values);
     if (Object.keys(errors).length > 0) return void refuse(response, 422, 'The ticket can’t be opened.', errors);
     const key = request.header('idempotency-key');
-    const before = key === undefined ? undefined : tickets.find(each => each.id === state.value.made[key]);
+    const before = key === undefined ? undefined : tickets.find(each => each.id === madeUnder(key));
     if (before) return void response.status(200).json(ticketView(before));
     const ticket: Ticket = {
       id: randomUUID(),
@@ -129,7 +130,7 @@ export function labDesk(folder: string, url: () => string): Router {
     if (!ticket) return void refuse(response, 404, 'There is no such ticket.');
     if (!request.is('multipart/form-data')) return void refuse(response, 415, 'Files come as multipart/form-data.');
     const key = request.header('idempotency-key');
-    const before = ticket.attachments.find(each => key !== undefined && each.id === state.value.made[key]);
+    const before = ticket.attachments.find(each => key !== undefined && each.id === madeUnder(key));
     if (before) return void (request.resume(), response.status(200).json(before));
     takeFile(request, files)
       .then(taken => {
@@ -151,7 +152,11 @@ function basicOf(request: Request): [user: string, password: string] | null {
   const encoded = /^Basic (.+)$/.exec(request.header('authorization') ?? '')?.[1];
   if (encoded === undefined) return null;
   const [user = '', password = ''] = Buffer.from(encoded, 'base64').toString().split(':');
-  return [decodeURIComponent(user), decodeURIComponent(password)];
+  try {
+    return [decodeURIComponent(user), decodeURIComponent(password)];
+  } catch {
+    return null;
+  }
 }
 
 /** Takes so many requests in a while, and asks to wait for the others. */

@@ -1,3 +1,4 @@
+import { buffer } from 'node:stream/consumers';
 import { Router } from 'express';
 import PostalMime, { type Address } from 'postal-mime';
 import { SMTPServer } from 'smtp-server';
@@ -57,14 +58,15 @@ export function outbox(folder: string): Outbox {
       done(Object.assign(new Error('Only addresses of the river watch are served'), { responseCode: 550 }));
     },
     onData(stream, session, done) {
-      const chunks: Buffer[] = [];
-      stream.on('data', (chunk: Buffer) => chunks.push(chunk));
-      stream.on('end', () => {
-        keep(
-          Buffer.concat(chunks),
-          session.envelope.rcptTo.map(each => each.address),
-        ).then(() => done(), done);
-      });
+      buffer(stream)
+        .then(bytes => {
+          if (stream.sizeExceeded) throw Object.assign(new Error('It is too large'), { responseCode: 552 });
+          return keep(
+            bytes,
+            session.envelope.rcptTo.map(each => each.address),
+          );
+        })
+        .then(() => done(), done);
     },
   });
   // Clients that hang up are no fault of the yard.

@@ -58,7 +58,7 @@ export function complaintsAbout(body: unknown, whole: boolean): Complaint[] {
   return [
     ...missing.map(key => ({ pointer: `#/${key}`, detail: 'must be given' })),
     ...Object.entries(body).flatMap(([key, value]) => {
-      const rule = rules[key];
+      const rule = Object.hasOwn(rules, key) ? rules[key] : undefined;
       if (!rule) return [{ pointer: `#/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`, detail: 'is not known' }];
       const detail = value === null && key !== 'given_name' && key !== 'email' ? null : rule(value);
       return detail === null ? [] : [{ pointer: `#/${key}`, detail }];

@@ -40,7 +40,10 @@ export function roster(folder: string, url: () => string): Router {
     const complaints = complaintsAbout(request.body, true);
     if (complaints.length > 0) return void problem(response, 422, 'The contact can’t be taken.', complaints);
     const key = request.header('idempotency-key');
-    const before = key === undefined ? undefined : contacts.find(each => each.id === state.value.made[key]);
+    const before =
+      key === undefined
+        ? undefined
+        : contacts.find(each => Object.hasOwn(state.value.made, key) && each.id === state.value.made[key]);
     if (before) return void response.status(200).json(before);
     const values = kept(request.body as Record<string, unknown>);
     if (contacts.some(each => each.email === values.email))

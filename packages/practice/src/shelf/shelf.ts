@@ -1,9 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream, mkdirSync, renameSync, rmSync } from 'node:fs';
+import { createWriteStream, mkdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Router, type RequestHandler } from 'express';
 import { faultSwitch, misbehave, problem, takeFault, type Fault } from '../faults';
+import { sendStored } from '../page/content';
 import { html, page, type Html } from '../page/html';
 import { Kept } from '../store';
 
@@ -76,8 +77,7 @@ export function shelf(folder: string, url: () => string): Router {
   router.get('/shelf/look/:name', (request, response) => {
     const file = find(request.params.name);
     if (!file) return void response.status(404).send('There is no such file.');
-    response.type(file.type);
-    createReadStream(path.join(at, file.content)).pipe(response);
+    sendStored(response, path.join(at, file.content), file.type);
   });
   router.use(takeFault('shelf', state));
   router.get('/shelf/v1/openapi.json', (_request, response) => void response.json(shelfDocument(`${url()}/shelf/v1`)));
@@ -105,7 +105,10 @@ export function shelf(folder: string, url: () => string): Router {
         state.save();
         response.status(before ? 200 : 201).json({ name, size, digest: file.digest });
       })
-      .catch(next);
+      .catch(error => {
+        rmSync(path.join(at, `${content}.part`), { force: true });
+        next(error);
+      });
   });
   router.use('/shelf/v1', api);
   return router;

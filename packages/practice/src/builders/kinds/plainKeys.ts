@@ -5,8 +5,9 @@ import { postOf, type BuilderKind } from '../kind';
 export const keyOf = (ask: string): string =>
   ask
     .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '_')
-    .replace(/^_+|_+$/g, '')
+    .split(/[^a-z0-9]+/)
+    .filter(Boolean)
+    .join('_')
     .slice(0, 32);
 
 function flat(form: PracticeForm, answers: Record<string, Answer>, list: (items: string[]) => string) {
