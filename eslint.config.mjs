@@ -46,6 +46,8 @@ export default ts.config(
   {
     // A pattern takes time by the length of its text, whatever the text is.
     plugins: { regexp },
+    files: ['packages/**/src/**', 'demo/src/**'],
+    ignores: ['**/*.test.ts'],
     rules: {
       'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
       'regexp/no-super-linear-move': ['error', { report: 'potential' }],
@@ -90,6 +92,29 @@ export default ts.config(
     ['web', 'practice', 'demo'],
     'The command line needs the core and the contract.',
   ),
+  {
+    // One place starts timers and catches what they do; streams are joined by pipeline, which hears of every end.
+    files: ['packages/server/src/**/*.ts'],
+    ignores: [
+      '**/*.test.ts',
+      'packages/server/src/testing/**',
+      'packages/server/src/timing/**',
+      'packages/server/src/lastResort.ts',
+    ],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...['setTimeout', 'setInterval', 'setImmediate'].map(name => ({
+          name,
+          message: 'Timers are started by timing.',
+        })),
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "CallExpression[callee.property.name='pipe']", message: 'Streams are joined by pipeline.' },
+      ],
+    },
+  },
   {
     files: ['scripts/**', 'bench/**', 'packages/cli/**', 'packages/*/bin/**', 'demo/src/main.ts'],
     rules: { 'no-console': 'off' },

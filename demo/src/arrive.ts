@@ -64,7 +64,7 @@ export async function arrive(
     const arrival = newArrival(intake, { ...came, receivedAt: answer.receivedAt, digest: null });
     store.arrivals.record([arrival]);
     const [reading] = await decoders.read([messageOf(arrival, bodies)], [intake.pins]);
-    formId = store.arrivals.store(arrival, reading!)[0]?.formId ?? formId;
+    formId = store.readings.store(arrival, reading!)[0]?.formId ?? formId;
   }
   return formId;
 }

@@ -76,7 +76,9 @@ describe('access', () => {
     }
   });
   test('the owner’s account is made once; a wrong password opens nothing', async () => {
-    expect((await client.call('POST', '/setup', { name: 'Mallory', password: 'long enough pw', token: 'guessed' })).status).toBe(409);
+    expect(
+      (await client.call('POST', '/setup', { name: 'Mallory', password: 'long enough pw', token: 'guessed' })).status,
+    ).toBe(409);
     expect((await client.call('POST', '/session', { password: 'guess' })).status).toBe(401);
   });
   test('the session cookie is HttpOnly and SameSite; signing out ends it', async () => {

@@ -112,7 +112,7 @@ export class Decoders {
       } catch (error) {
         [fault, isStopped] = [error, true];
       }
-      setImmediate(() => port1.postMessage(isStopped ? 'stop' : 'taken'));
+      port1.postMessage(isStopped ? 'stop' : 'taken');
     });
     try {
       const end = await this.#large.run({ task: 'portions', message, pins, port: port2 }, bytes, [port2 as never]);

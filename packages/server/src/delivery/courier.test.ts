@@ -114,7 +114,10 @@ test('a form in parts: the file whole, its type by its bytes, its name without a
   expect(result).toMatchObject({ status: 201 });
   const { headers, body } = target.heard[0]!;
   expect(Number(headers['content-length'])).toBe(body.length);
-  expect(headers).toMatchObject({ 'idempotency-key': expect.stringMatching(/^key-1-[0-9a-f]{16}$/) as string, authorization: 'Bearer token-1' });
+  expect(headers).toMatchObject({
+    'idempotency-key': expect.stringMatching(/^key-1-[0-9a-f]{16}$/) as string,
+    authorization: 'Bearer token-1',
+  });
   expect(await partsOf(headers, body)).toEqual({
     caption: 'Low "water"\nat dusk',
     file: { filename: 'evil name.gif', mimeType: 'image/gif', digest },

@@ -19,7 +19,10 @@ beforeEach(async () => {
 const seen = () => client.call<IntakeView>('GET', `/intakes/${intake.id}`).then(each => each.json);
 const arrivals = () => client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`).then(each => each.json);
 const read = (n: number) =>
-  eventually(arrivals, list => list.length === n && list.every(each => each.state !== 'waiting' && each.state !== 'reading'));
+  eventually(
+    arrivals,
+    list => list.length === n && list.every(each => each.state !== 'waiting' && each.state !== 'reading'),
+  );
 const viewOf = (id: string) => client.call<ArrivalView>('GET', `/arrivals/${id}`).then(each => each.json);
 
 describe('the mailbox', () => {

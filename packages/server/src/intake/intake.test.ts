@@ -18,7 +18,10 @@ const post = (body: BodyInit, type = 'application/json', to = address) =>
   fetch(to, { method: 'POST', headers: { 'content-type': type }, body });
 const arrivals = async () => (await client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`)).json;
 const newest = async (): Promise<ArrivalView> => {
-  const list = await eventually(arrivals, all => all.length > 0 && all.every(each => each.state !== 'waiting' && each.state !== 'reading'));
+  const list = await eventually(
+    arrivals,
+    all => all.length > 0 && all.every(each => each.state !== 'waiting' && each.state !== 'reading'),
+  );
   return (await client.call<ArrivalView>('GET', `/arrivals/${list[0]!.id}`)).json;
 };
 
@@ -268,7 +271,9 @@ describe('a file of past submissions', () => {
       deliveries: [],
     });
     expect(view.decoded).toHaveLength(50);
-    const [listed] = (await client.call<FormListed[]>('GET', '/forms')).json.filter(each => each.intakeId === intake.id);
+    const [listed] = (await client.call<FormListed[]>('GET', '/forms')).json.filter(
+      each => each.intakeId === intake.id,
+    );
     const form = (await client.call<FormView>('GET', `/forms/${listed!.id}`)).json;
     expect(form!.schema).toMatchObject({
       count: 301,

@@ -143,7 +143,7 @@ export class ArrivalReader {
   #take(arrival: ArrivalRow, reading: Reading): void {
     const { store, dispatch } = this.parts;
     let queued: DeliveryRow[] = [];
-    store.arrivals.store(arrival, reading, rows => {
+    store.readings.store(arrival, reading, rows => {
       // A file holds past submissions: they are samples to try things on, and are not delivered.
       if (arrival.method !== UPLOADED) queued = dispatch.queue(rows.filter(row => row.repeatOf === null));
     });
@@ -177,7 +177,7 @@ export class ArrivalReader {
           if (this.#isClosed || work?.isStopped) return false;
           const isFresh = submissions.every((_, index) => !stored.has(from + index));
           if (isFresh) {
-            const rows = store.arrivals.storePortion(arrival, submissions, from, each => {
+            const rows = store.readings.storePortion(arrival, submissions, from, each => {
               if (!isFile) queued.push(...dispatch.queue(each.filter(row => row.repeatOf === null)));
             });
             taken += rows.length;
@@ -201,11 +201,11 @@ export class ArrivalReader {
     const { store } = this.parts;
     if (end === null) {
       const trouble = `Reading it was stopped after ${taken} submissions.`;
-      store.arrivals.setReading(arrival.id, { state: 'read', trouble });
+      store.readings.setReading(arrival.id, { state: 'read', trouble });
       work?.finish(trouble);
       return;
     }
-    store.arrivals.setReading(arrival.id, end);
+    store.readings.setReading(arrival.id, end);
     end.notes.forEach(note => work?.report(note));
     work?.finish(`${taken} submissions were read from ${fileNameOf(arrival)}.`);
   }
@@ -219,7 +219,7 @@ export class ArrivalReader {
     }
     if (!(error instanceof DecodeFault)) log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
     const trouble = error instanceof DecodeFault ? error.message : `It could not be read: ${error.message}`;
-    store.arrivals.setReading(arrival.id, { state: 'unread', trouble });
+    store.readings.setReading(arrival.id, { state: 'unread', trouble });
   }
 }
 

@@ -27,7 +27,11 @@ const send = (body: string, type = 'application/json') =>
   });
 const seen = () => client.call<IntakeView>('GET', `/intakes/${intake.id}`).then(each => each.json);
 const arrivals = () => client.call<ArrivalSummary[]>('GET', `/intakes/${intake.id}/arrivals`).then(each => each.json);
-const allRead = () => eventually(arrivals, list => list.length > 0 && list.every(each => each.state !== 'waiting' && each.state !== 'reading'));
+const allRead = () =>
+  eventually(
+    arrivals,
+    list => list.length > 0 && list.every(each => each.state !== 'waiting' && each.state !== 'reading'),
+  );
 const viewOf = (id: string) => client.call<ArrivalView>('GET', `/arrivals/${id}`).then(each => each.json);
 const works = () => client.call<WorkView[]>('GET', `/work?intake=${intake.id}`).then(each => each.json);
 const worked = () => eventually(works, list => list.length > 0 && list.every(each => each.state !== 'running'));

@@ -87,13 +87,13 @@ export function rereadAll(
       last = arrival;
       done += 1;
       const { pins } = store.intakes.byId(intake.id) ?? intake;
-      const submissions: Parameters<typeof store.arrivals.reread>[1]['submissions'] = [];
+      const submissions: Parameters<typeof store.readings.reread>[1]['submissions'] = [];
       try {
         const end = await decoders.portions(messageOf(arrival, bodies), arrival.size, pins, {
           found: () => undefined,
           portion: portion => (submissions.push(...portion), true),
         });
-        if (end) for (const form of store.arrivals.reread(arrival, { ...end, submissions })) touched.add(form);
+        if (end) for (const form of store.readings.reread(arrival, { ...end, submissions })) touched.add(form);
       } catch (error) {
         work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${(error as Error).message}`);
       }

@@ -3,10 +3,27 @@ import { extractTablesRelationalConfig, createTableRelationsHelpers } from 'driz
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core/db';
 import { SQLiteSyncDialect } from 'drizzle-orm/sqlite-core/dialect';
+import { sql } from 'drizzle-orm';
 import Libsql from 'libsql';
 import * as schema from './schema';
 
 export type Database = BaseSQLiteDatabase<'sync', unknown, typeof schema>;
+
+/**
+ * A transaction that need not be on disk when it returns. What it stores can be made again from what is: a crash of the
+ * machine may take it back as a whole, and any later durable transaction makes it last.
+ */
+export function unhurried<T>(
+  db: Database,
+  work: (tx: Pick<Database, 'select' | 'insert' | 'update' | 'delete'>) => T,
+): T {
+  db.run(sql`PRAGMA synchronous = NORMAL`);
+  try {
+    return db.transaction(work);
+  } finally {
+    db.run(sql`PRAGMA synchronous = FULL`);
+  }
+}
 
 export interface OpenDatabase {
   db: Database;

@@ -3,7 +3,8 @@ import { emptySchema, mergeSchema, weeklyFill, withoutGaps, type Week } from '@g
 import { and, asc, count, desc, eq, getTableColumns, gt, isNull, lt, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
-import { addedUp, type FormRow, type SubmissionRow } from './arrivals';
+import type { FormRow, SubmissionRow } from './arrivals';
+import { addedUp } from './readings';
 import type { Database } from './database';
 import { forms, formWeeks, intakes, routes, submissions, variants } from './schema';
 

@@ -5,6 +5,7 @@ import type { Database } from './database';
 import { Deliveries } from './deliveries';
 import { Forms } from './forms';
 import { Intakes } from './intakes';
+import { Readings } from './readings';
 import { Routes } from './routes';
 import { Targets } from './targets';
 
@@ -15,6 +16,7 @@ export * from './database';
 export * from './deliveries';
 export * from './forms';
 export * from './intakes';
+export * from './readings';
 export * from './routes';
 export * from './targets';
 
@@ -23,6 +25,7 @@ export interface Store {
   accounts: Accounts;
   intakes: Intakes;
   arrivals: Arrivals;
+  readings: Readings;
   forms: Forms;
   targets: Targets;
   routes: Routes;
@@ -34,6 +37,7 @@ export const storeOn = (db: Database): Store => ({
   accounts: new Accounts(db),
   intakes: new Intakes(db),
   arrivals: new Arrivals(db),
+  readings: new Readings(db),
   forms: new Forms(db),
   targets: new Targets(db),
   routes: new Routes(db),

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { doneWords, ReadBack } from './Outcome';
-import { Act, counted, DeliveryStateWord, Fault, Moment, Note, Press, Sheet, whenInFull, Wire } from '../ui';
+import { Act, DeliveryStateWord, Fault, Moment, Note, Press, Sheet, whenInFull, Wire } from '../ui';
 import { useDelivery, useResend } from './queries';
 
 export function DeliveryPage() {

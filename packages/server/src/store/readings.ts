@@ -1,0 +1,282 @@
+import type { Submission } from '@grammata/core/submission';
+import { emptySchema, mergeSchema, MOST_QUESTIONS, weeklyFill, type Week } from '@grammata/core/schema';
+import { and, asc, count, eq, gte, isNull, ne, sql } from 'drizzle-orm';
+import { newId } from '../ids';
+import { arrivalStatements } from './arrivalStatements';
+import {
+  aboutSubmission,
+  contentId,
+  FEED,
+  type ArrivalRow,
+  type FormRow,
+  type Reading,
+  type SubmissionRow,
+} from './arrivals';
+import { unhurried, type Database } from './database';
+import { arrivals, deliveries, forms, intakes, submissions } from './schema';
+
+/** Forms that are told apart at one intake; submissions of further ones share one. */
+const MOST_FORMS = 500;
+const moreForms = { key: 'more-forms', name: 'More forms than are told apart' };
+
+/** Two countings of one week together. */
+export function addedUp(
+  a: Pick<Week, 'submissions' | 'filled'>,
+  b: Pick<Week, 'submissions' | 'filled'>,
+): Pick<Week, 'submissions' | 'filled'> {
+  const filled = new Map(Object.entries(a.filled));
+  for (const [key, times] of Object.entries(b.filled))
+    if (filled.has(key) || filled.size < MOST_QUESTIONS) filled.set(key, (filled.get(key) ?? 0) + times);
+  return { submissions: a.submissions + b.submissions, filled: Object.fromEntries(filled) };
+}
+
+/** The key of the form that a submission belongs to when the payload names none. */
+const UNNAMED_FORM = '';
+
+type Transaction = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
+
+/** What arrivals are read as: submissions, taken into their forms. */
+export class Readings {
+  readonly #prepared: ReturnType<typeof arrivalStatements>;
+
+  constructor(private readonly db: Database) {
+    this.#prepared = arrivalStatements(db);
+  }
+
+  /**
+   * Stores what an arrival was read as, takes its submissions into their forms, and gives them back. What `within` writes
+   * belongs to the same transaction: either all of it outlives a crash, or none.
+   */
+  store(
+    arrival: ArrivalRow,
+    reading: Reading,
+    within: (rows: SubmissionRow[]) => void = () => undefined,
+  ): SubmissionRow[] {
+    return unhurried(this.db, tx => {
+      this.setReading(arrival.id, reading);
+      const rows = this.#take(tx, arrival, reading.submissions, 0);
+      within(rows);
+      return rows;
+    });
+  }
+
+  /** Stores a portion of a long reading, from a position on; `setReading` ends it. */
+  storePortion(
+    arrival: ArrivalRow,
+    portion: Submission[],
+    from: number,
+    within: (rows: SubmissionRow[]) => void,
+  ): SubmissionRow[] {
+    return unhurried(this.db, tx => {
+      const rows = this.#take(tx, arrival, portion, from);
+      within(rows);
+      return rows;
+    });
+  }
+
+  setReading(arrivalId: string, { state, trouble }: Pick<Reading, 'state' | 'trouble'>): void {
+    this.#prepared.setReading.run({ id: arrivalId, state, trouble });
+  }
+
+  /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */
+  #take(tx: Transaction, arrival: ArrivalRow, list: Submission[], from: number): SubmissionRow[] {
+    const touched = new Map<string, FormRow>();
+    const grown = new Map<string, Submission[]>();
+    const rows: SubmissionRow[] = [];
+    const since = this.#sameSince(tx, arrival);
+    let room: number | null = null;
+    list.forEach((data, index) => {
+      const position = from + index;
+      const key = data.form?.key ?? UNNAMED_FORM;
+      let form = touched.get(key);
+      if (!form) {
+        room ??= MOST_FORMS - this.#formCount(tx, arrival.intakeId);
+        const known = this.#prepared.formByKey.get({ intakeId: arrival.intakeId, key });
+        form = known ?? this.#formFor(tx, arrival, room > 0 ? data : { ...data, form: moreForms });
+        if (!known) room -= 1;
+        touched.set(key, form);
+      }
+      const builderId = data.id ?? (arrival.method === FEED ? contentId(data) : null);
+      const first =
+        builderId === null
+          ? since === null
+            ? undefined
+            : this.#firstOf(tx, arrival, since, form.id, position)
+          : this.#prepared.firstByBuilderId.get({ formId: form.id, builderId });
+      if (first && arrival.method === FEED) return;
+      const row: SubmissionRow = {
+        id: newId(arrival.receivedAt),
+        arrivalId: arrival.id,
+        formId: form.id,
+        position,
+        receivedAt: arrival.receivedAt,
+        builderId,
+        data,
+        repeatOf: first?.id ?? null,
+        name: null,
+        kept: false,
+      };
+      this.#prepared.insertSubmission.run({ ...row });
+      if (!first) {
+        touched.set(key, { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt });
+        const added = grown.get(key);
+        if (added) added.push(data);
+        else grown.set(key, [data]);
+      }
+      rows.push(row);
+    });
+    for (const [key, added] of grown) {
+      const { id, schema, lastAt } = touched.get(key)!;
+      this.#prepared.setSchema.run({ id, schema: JSON.stringify(schema), lastAt });
+      this.#addToWeek(id, arrival.receivedAt, added);
+    }
+    this.#summarize(arrival.id, rows, from);
+    return rows;
+  }
+
+  /** Keeps in short what an arrival was read as: lists show it without reading a submission. */
+  #summarize(id: string, rows: SubmissionRow[], from: number): void {
+    const repeats = rows.filter(row => row.repeatOf !== null).length;
+    const [first] = rows;
+    if (from === 0 && first)
+      this.#prepared.setSummary.run({
+        id,
+        found: rows.length,
+        repeats,
+        formId: first.formId,
+        about: aboutSubmission(first.data),
+      });
+    else if (rows.length > 0) this.#prepared.addToSummary.run({ id, found: rows.length, repeats });
+  }
+
+  /** Counts submissions of a form into their week. */
+  #addToWeek(formId: string, receivedAt: number, added: Submission[]): void {
+    const [week] = weeklyFill(added.map(submission => ({ receivedAt, submission })));
+    const { monday } = week!;
+    const before = this.#prepared.week.get({ formId, monday }) ?? { submissions: 0, filled: {} };
+    const both = addedUp(before, week!);
+    this.#prepared.setWeek.run({ formId, monday, submissions: both.submissions, filled: both.filled });
+  }
+
+  /**
+   * Puts a new reading in the place of the old one: submissions keep their identity by position, those found anew are
+   * samples only, those no longer found go unless something hangs on them. Gives back the forms that are touched: their
+   * schemas have to be made anew.
+   */
+  reread(arrival: ArrivalRow, reading: Reading): string[] {
+    return unhurried(this.db, tx => {
+      this.setReading(arrival.id, reading);
+      const before = tx
+        .select({
+          id: submissions.id,
+          formId: submissions.formId,
+          position: submissions.position,
+          kept: submissions.kept,
+        })
+        .from(submissions)
+        .where(eq(submissions.arrivalId, arrival.id))
+        .all();
+      const byPosition = new Map(before.map(each => [each.position, each]));
+      const formOf = new Map<string, FormRow>();
+      const touched = new Set(before.map(each => each.formId));
+      reading.submissions.forEach((data, position) => {
+        const old = byPosition.get(position);
+        if (old) {
+          const key = data.form?.key ?? UNNAMED_FORM;
+          const form = formOf.get(key) ?? this.#formFor(tx, arrival, data);
+          formOf.set(key, form);
+          touched.add(form.id);
+          tx.update(submissions)
+            .set({ data, formId: form.id, builderId: data.id })
+            .where(eq(submissions.id, old.id))
+            .run();
+        } else if (arrival.method !== FEED)
+          for (const row of this.#take(tx, arrival, [data], position)) touched.add(row.formId);
+      });
+      const gone = before.filter(each => each.position >= reading.submissions.length && !each.kept);
+      for (const { id } of gone) {
+        const hangs = tx.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.submissionId, id)).get();
+        if (!hangs) tx.delete(submissions).where(eq(submissions.id, id)).run();
+      }
+      this.#summarizeAnew(tx, arrival.id, reading.submissions[0]);
+      return [...touched];
+    });
+  }
+
+  #summarizeAnew(tx: Pick<Database, 'select'>, id: string, first: Submission | undefined): void {
+    const of = eq(submissions.arrivalId, id);
+    const counted = tx
+      .select({ found: count(), repeats: sql<number>`coalesce(sum(repeat_of IS NOT NULL), 0)` })
+      .from(submissions)
+      .where(of)
+      .get()!;
+    const formId = tx
+      .select({ id: submissions.formId })
+      .from(submissions)
+      .where(of)
+      .orderBy(asc(submissions.position))
+      .get()?.id;
+    this.#prepared.setSummary.run({
+      id,
+      ...counted,
+      formId: formId ?? null,
+      about: first ? aboutSubmission(first) : null,
+    });
+  }
+
+  /** Since when the same bytes are the same submission; null where they never are. */
+  #sameSince(tx: Pick<Database, 'select'>, arrival: ArrivalRow): number | null {
+    const within =
+      tx.select({ seconds: intakes.sameWithin }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get()?.seconds ??
+      0;
+    return within === 0 || arrival.digest === null ? null : arrival.receivedAt - within * 1000;
+  }
+
+  /** The first submission at this place of another arrival of the same bytes. */
+  #firstOf(tx: Pick<Database, 'select'>, arrival: ArrivalRow, since: number, formId: string, position: number) {
+    return tx
+      .select({ id: submissions.id })
+      .from(arrivals)
+      .innerJoin(submissions, and(eq(submissions.arrivalId, arrivals.id), eq(submissions.position, position)))
+      .where(
+        and(
+          sql`${arrivals.found} > ${arrivals.repeats}`,
+          eq(arrivals.intakeId, arrival.intakeId),
+          eq(arrivals.digest, arrival.digest!),
+          gte(arrivals.receivedAt, since),
+          ne(arrivals.id, arrival.id),
+          eq(submissions.formId, formId),
+          isNull(submissions.repeatOf),
+        ),
+      )
+      .limit(1)
+      .get();
+  }
+
+  #formCount(tx: Pick<Database, 'select'>, intakeId: string): number {
+    return tx.select({ n: count() }).from(forms).where(eq(forms.intakeId, intakeId)).get()!.n;
+  }
+
+  #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {
+    const key = form?.key ?? UNNAMED_FORM;
+    const known = this.#prepared.formByKey.get({ intakeId: arrival.intakeId, key });
+    if (known) return known;
+    // The first form of an intake is what the intake was opened for; any other has to be looked at.
+    const intake = tx.select({ name: intakes.name }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get();
+    const isFirst = !tx.select({ id: forms.id }).from(forms).where(eq(forms.intakeId, arrival.intakeId)).get();
+    return tx
+      .insert(forms)
+      .values({
+        id: newId(),
+        intakeId: arrival.intakeId,
+        key,
+        // A form that says nothing of itself goes by the name of its intake.
+        name: form?.name || key || (intake?.name ?? 'Unnamed form'),
+        schema: emptySchema,
+        lastAt: arrival.receivedAt,
+        state: isFirst ? 'adopted' : 'new',
+      })
+      .returning()
+      .get();
+  }
+}
