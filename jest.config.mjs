@@ -21,6 +21,7 @@ export default {
     // It offers itself to `import` only.
     '^file-type$': '<rootDir>/node_modules/file-type/index.js',
     '^@grammata/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@grammata/server/testing$': '<rootDir>/packages/server/src/testing/index.ts',
     '^@grammata/demo$': '<rootDir>/demo/src/index.ts',
     '^@grammata/([a-z]+)$': '<rootDir>/packages/$1/src/index.ts',
   },

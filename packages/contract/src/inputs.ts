@@ -216,7 +216,12 @@ export class LineInput implements Line {
   @IsString() @MaxLength(60) id: string = '';
   @IsString() @MaxLength(200) to: string = '';
   @IsSource() source: Source | null = null;
-  @IsArray() @ArrayMaxSize(40) @ValidateNested({ each: true }) @Type(() => StepInput) cleaning: StepInput[] = [];
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => StepInput)
+  cleaning: StepInput[] = [];
   @IsIn(blankPolicies) whenBlank: BlankPolicy = 'leaveOut';
   @IsIn(problemPolicies) whenProblem: ProblemPolicy = 'stop';
   @Allow() fallback: Json = '';
@@ -248,7 +253,12 @@ export class CallInput implements Call {
   @IsString() @Matches(/^[\w-]{1,60}$/) id: string = '';
   @IsString() @MaxLength(60) targetId: string = '';
   @IsString() @MaxLength(200) operationId: string = '';
-  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => LineInput) lines: LineInput[] = [];
+  @IsArray()
+  @ArrayMaxSize(500)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => LineInput)
+  lines: LineInput[] = [];
   @IsOptional() @IsCondition() condition?: Condition | null;
   @IsOptional() @IsString() @MaxLength(500) repeat?: string | null;
   @IsOptional() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
@@ -274,6 +284,7 @@ export class DraftInput {
   @IsArray()
   @ArrayMinSize(1, { message: 'A route makes at least one call.' })
   @ArrayMaxSize(20)
+  @IsObject({ each: true })
   @ValidateNested({ each: true })
   @Type(() => CallInput)
   calls: CallInput[] = [];

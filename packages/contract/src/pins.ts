@@ -1,6 +1,15 @@
 import type { Pins } from '@grammata/core/decode';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsOptional, IsString, Length, MaxLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsOptional,
+  IsString,
+  Length,
+  MaxLength,
+  IsObject,
+  ValidateNested,
+} from 'class-validator';
 import { IsPointer } from './isPointer';
 
 /** Where a value stands in a running text. */
@@ -12,8 +21,12 @@ export class LandmarkInput {
 
 export class TextPinInput {
   @IsString() @MaxLength(500) @IsPointer() at: string = '';
-  @IsArray() @ArrayMaxSize(100) @ValidateNested({ each: true }) @Type(() => LandmarkInput) landmarks: LandmarkInput[] =
-    [];
+  @IsArray()
+  @ArrayMaxSize(100)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => LandmarkInput)
+  landmarks: LandmarkInput[] = [];
 }
 
 /** What a person pointed at to overrule the reading of an intake’s messages. */
@@ -37,6 +50,7 @@ export class LandmarkExampleInput {
   @IsString() @MaxLength(200000) text: string = '';
   @IsArray()
   @ArrayMaxSize(100)
+  @IsObject({ each: true })
   @ValidateNested({ each: true })
   @Type(() => LandmarkValueInput)
   values: LandmarkValueInput[] = [];
@@ -46,6 +60,7 @@ export class LandmarkExampleInput {
 export class LearnInput {
   @IsArray()
   @ArrayMaxSize(20)
+  @IsObject({ each: true })
   @ValidateNested({ each: true })
   @Type(() => LandmarkExampleInput)
   examples: LandmarkExampleInput[] = [];

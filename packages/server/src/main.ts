@@ -15,11 +15,12 @@ try {
   const last = atLast(log, () => running.stop());
   process.on('uncaughtException', last);
   process.on('unhandledRejection', last);
-  process.stdout.write(`Grammata listens at ${config.publicUrl}\n`);
   const { store, setupToken } = running.services;
-  if (store.accounts.isEmpty())
+  const token = store.accounts.isEmpty() ? setupToken.value() : null;
+  process.stdout.write(`Grammata listens at ${config.publicUrl}\n`);
+  if (token !== null)
     process.stdout.write(
-      `Make the owner’s account there with this token: ${setupToken.value()}\n(It also stands in ${setupToken.file}.)\n`,
+      `Make the owner’s account there with this token: ${token}\n(It also stands in ${setupToken.file}.)\n`,
     );
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);

@@ -126,7 +126,7 @@ export class Forms {
   }
 
   update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
-    if (Object.keys(values).length > 0) this.db.update(forms).set(values).where(eq(forms.id, id)).run();
+    if (Object.values(values).some(value => value !== undefined && value !== null)) this.db.update(forms).set(values).where(eq(forms.id, id)).run();
   }
 
   /**
@@ -196,9 +196,10 @@ export class Forms {
   /** Names a recorded sample, or says that it is kept; false when there is none. */
   describeSample(id: string, { name, kept }: SampleInput): boolean {
     const values = {
-      ...(name === undefined ? {} : { name: name.trim() || null }),
-      ...(kept === undefined ? {} : { kept }),
+      ...(typeof name === 'string' ? { name: name.trim() || null } : {}),
+      ...(typeof kept === 'boolean' ? { kept } : {}),
     };
+    if (Object.keys(values).length === 0) return true;
     return this.db.update(submissions).set(values).where(eq(submissions.id, id)).returning().all().length > 0;
   }
 }

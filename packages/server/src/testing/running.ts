@@ -14,6 +14,8 @@ export interface Client {
   call<T = unknown>(method: string, path: string, body?: unknown): Promise<{ status: number; json: T }>;
   /** Uploads bytes as the owner. */
   upload(path: string, body: BodyInit): Promise<{ status: number }>;
+  /** The cookie of the owner's session. */
+  cookie(): string;
   stop(): Promise<void>;
 }
 
@@ -67,7 +69,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     await running.stop();
     if (!more.dataDir) rmSync(dataDir, { recursive: true, force: true });
   };
-  return { running, url, dataDir, call, upload, stop };
+  return { running, url, dataDir, call, upload, stop, cookie: () => cookie };
 }
 
 export interface FakeTarget {
