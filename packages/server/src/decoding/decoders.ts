@@ -28,6 +28,8 @@ export interface PortionListener {
 export interface DecodeLimits {
   /** Seconds that any message may take. */
   seconds: number;
+  /** Megabytes of memory for small messages, and for large ones. */
+  memory: { small: number; large: number };
 }
 
 /** A pool of threads, and the queue before it: the clock of a task runs only from when a thread takes it up. */
@@ -85,9 +87,9 @@ export class Decoders {
   readonly #large: Lane;
 
   /** @param file the program of a thread */
-  constructor(file: string, limits: DecodeLimits = { seconds: SECONDS }) {
-    this.#small = new Lane(file, Math.max(1, Math.min(4, availableParallelism() - 1)), MEMORY.small, limits);
-    this.#large = new Lane(file, 1, MEMORY.large, limits);
+  constructor(file: string, limits: DecodeLimits = { seconds: SECONDS, memory: MEMORY }) {
+    this.#small = new Lane(file, Math.max(1, Math.min(4, availableParallelism() - 1)), limits.memory.small, limits);
+    this.#large = new Lane(file, 1, limits.memory.large, limits);
   }
 
   /** Reads small messages together; the readings stand in the messages' order. */

@@ -1,5 +1,5 @@
 import type { ArrivalRow, Arrivals } from '../store';
-import type { StorageHealth } from '../storage';
+import { causesOf, type StorageHealth } from '../storage';
 import type { Timers } from '../timing';
 
 interface Pending {
@@ -69,4 +69,4 @@ export class Recorder {
 }
 
 const explained = (error: unknown): unknown =>
-  /FOREIGN KEY/i.test(String((error as Error).message)) ? new IntakeGone('This intake is gone.') : error;
+  [...causesOf(error)].some(each => /FOREIGN KEY/i.test(each.message)) ? new IntakeGone('This intake is gone.') : error;

@@ -10,12 +10,23 @@ const reasons: [codes: RegExp, words: string][] = [
   [/BUSY|LOCKED/, 'The database is held by another program.'],
 ];
 
-const codeOf = (error: unknown): string =>
-  typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
+/** An error and what it says it comes of: whoever runs statements wraps what the database says. */
+export function* causesOf(error: unknown): Generator<Error & { code?: unknown }> {
+  let at = error;
+  for (let depth = 0; depth < 5 && typeof at === 'object' && at !== null && 'message' in at; depth++) {
+    yield at as Error & { code?: unknown };
+    at = (at as Error).cause;
+  }
+}
 
 /** What is wrong with the disk, in words; null for an error of another kind. */
-export const storageFault = (error: unknown): string | null =>
-  reasons.find(([codes]) => codes.test(codeOf(error)))?.[1] ?? null;
+export function storageFault(error: unknown): string | null {
+  for (const { code } of causesOf(error)) {
+    const reason = typeof code === 'string' ? reasons.find(([codes]) => codes.test(code)) : undefined;
+    if (reason) return reason[1];
+  }
+  return null;
+}
 
 /** Whether what comes can be kept. Whoever writes says how that went; what is wrong is logged once and shown in the interface. */
 export class StorageHealth {

@@ -31,13 +31,40 @@ export interface OpenDatabase {
 }
 
 /**
+ * Gives a connection transactions that tell what went wrong. SQLite rolls back by itself when the disk is full or can't be
+ * read (“Response To Errors Within A Transaction”); rolling back once more then fails, and would hide why.
+ */
+function withPlainTransactions(client: Libsql.Database): Libsql.Database {
+  const run =
+    (begin: string, work: (...args: unknown[]) => unknown) =>
+    (...args: unknown[]): unknown => {
+      client.exec(begin);
+      try {
+        const result = work(...args);
+        client.exec('COMMIT');
+        return result;
+      } catch (error) {
+        if (client.inTransaction) client.exec('ROLLBACK');
+        throw error;
+      }
+    };
+  const transaction = (work: (...args: unknown[]) => unknown) =>
+    Object.assign(run('BEGIN', work), {
+      deferred: run('BEGIN DEFERRED', work),
+      immediate: run('BEGIN IMMEDIATE', work),
+      exclusive: run('BEGIN EXCLUSIVE', work),
+    });
+  return Object.assign(client, { transaction });
+}
+
+/**
  * Opens the database file, making it and bringing it up to date when needed. Durable: what a transaction committed
  * outlives a crash of the machine.
  * @param file path, or `:memory:`
  * @param migrations folder of the generated migrations
  */
 export function openDatabase(file: string, migrations: string): OpenDatabase {
-  const client = new Libsql(file);
+  const client = withPlainTransactions(new Libsql(file));
   for (const pragma of ['journal_mode = WAL', 'synchronous = FULL', 'foreign_keys = ON', 'busy_timeout = 5000'])
     client.pragma(pragma);
   const dialect = new SQLiteSyncDialect({ casing: 'snake_case' });

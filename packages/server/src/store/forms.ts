@@ -126,7 +126,8 @@ export class Forms {
   }
 
   update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
-    if (Object.values(values).some(value => value !== undefined && value !== null)) this.db.update(forms).set(values).where(eq(forms.id, id)).run();
+    if (Object.values(values).some(value => value !== undefined && value !== null))
+      this.db.update(forms).set(values).where(eq(forms.id, id)).run();
   }
 
   /**

@@ -120,9 +120,13 @@ export async function startTarget(): Promise<FakeTarget> {
   return target;
 }
 
-/** Asks again until the answer is there; fails after 5 s with what was seen last. */
-export async function eventually<T>(ask: () => T | Promise<T>, holds: (value: T) => boolean): Promise<T> {
-  const end = performance.now() + 5000;
+/** Asks again until the answer is there; fails after so many ms with what was seen last. */
+export async function eventually<T>(
+  ask: () => T | Promise<T>,
+  holds: (value: T) => boolean,
+  within = 5000,
+): Promise<T> {
+  const end = performance.now() + within;
   for (;;) {
     const value = await ask();
     if (holds(value)) return value;

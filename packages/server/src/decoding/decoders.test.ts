@@ -1,0 +1,92 @@
+import { hostile } from '@grammata/core/testing';
+import { DecodeFault, Decoders } from '.';
+
+const file = process.env.GRAMMATA_DECODER!;
+const message = (body: Uint8Array | string, contentType: string | null = 'application/json') => ({
+  body: typeof body === 'string' ? new TextEncoder().encode(body) : body,
+  file: null,
+  contentType,
+  url: '/in/x',
+});
+const small = { small: 256, large: 512 };
+/** A list of many small submissions: it takes a while to read. */
+const long = message(JSON.stringify(Array.from({ length: 60_000 }, (_, id) => ({ id, form: 'f', site: 'AB-07' }))));
+const nobody = { found: () => undefined, portion: () => true };
+
+let decoders: Decoders;
+afterEach(() => decoders.close());
+
+test('small messages are read together, each by its own pins', async () => {
+  decoders = new Decoders(file);
+  const readings = await decoders.read(
+    [message('{"site":"AB-07","ph":7.4}'), message('{"x":{"site":"AB-02"}}'), message('[')],
+    [{}, { answers: '/x' }, {}],
+  );
+  expect(readings.map(each => [each.state, each.submissions[0]?.fields.map(field => field.value)])).toEqual([
+    ['read', ['AB-07', 7.4]],
+    ['read', ['AB-02']],
+    ['unread', undefined],
+  ]);
+});
+
+test('what takes too long is ended and says so; others are read meanwhile and afterwards', async () => {
+  decoders = new Decoders(file, { seconds: 0.02, memory: small });
+  const ended = decoders.portions(long, 0, {}, nobody);
+  await expect(ended).rejects.toThrow(DecodeFault);
+  await expect(decoders.portions(long, 0, {}, nobody)).rejects.toThrow(/longer than .* seconds and was ended/);
+  decoders = new Decoders(file);
+  expect((await decoders.read([message('{"a":"b","c":"d"}')], [{}]))[0]!.state).toBe('read');
+});
+
+test('what takes too much memory ends its thread and nothing else', async () => {
+  decoders = new Decoders(file, { seconds: 60, memory: { small: 256, large: 24 } });
+  await expect(decoders.portions(long, long.body.length, {}, nobody)).rejects.toThrow(/more than 24 MB of memory/);
+  expect((await decoders.read([message('{"a":"b","c":"d"}')], [{}]))[0]!.state).toBe('read');
+});
+
+test('a large message comes in portions, in order, and stops where it is told to', async () => {
+  decoders = new Decoders(file);
+  const seen: number[] = [];
+  const end = await decoders.portions(
+    long,
+    long.body.length,
+    {},
+    {
+      found: total => seen.push(-total),
+      portion: (submissions, from) => (seen.push(from + submissions.length), true),
+    },
+  );
+  expect([seen[0], seen.at(-1), end?.state]).toEqual([-60_000, 60_000, 'read']);
+  expect(seen.slice(1).every((each, at, all) => at === 0 || each > all[at - 1]!)).toBe(true);
+  let taken = 0;
+  expect(
+    await decoders.portions(
+      long,
+      long.body.length,
+      {},
+      { found: () => undefined, portion: each => ((taken += each.length), false) },
+    ),
+  ).toBeNull();
+  expect(taken).toBeLessThan(1000);
+}, 30_000);
+
+test('what a listener fails at is told to who asked', async () => {
+  decoders = new Decoders(file);
+  const portion = () => {
+    throw new Error('The disk is full.');
+  };
+  await expect(decoders.portions(long, long.body.length, {}, { found: () => undefined, portion })).rejects.toThrow(
+    'The disk is full.',
+  );
+});
+
+test('hostile messages of every medium are read or told, in a thread', async () => {
+  decoders = new Decoders(file);
+  const messages = hostile.map(each => message(each.body(40), each.contentType));
+  const readings = await decoders.read(
+    messages,
+    messages.map(() => ({})),
+  );
+  expect(readings).toHaveLength(hostile.length);
+  expect(readings.every(each => each.state === 'read' || Boolean(each.trouble))).toBe(true);
+}, 20_000);
