@@ -113,8 +113,8 @@ export class Feeds {
     };
     let url: string | null = firstAddress(rule, reading.cursor);
     const visited = new Set<string>();
-    while (url !== null && reading.pages < MOST_PAGES && !visited.has(url)) {
-      visited.add(url);
+    while (url !== null && reading.pages < MOST_PAGES && !visited.has(new URL(url).href)) {
+      visited.add(new URL(url).href);
       const answer = await this.parts.outward.send({
         method: 'GET',
         url,

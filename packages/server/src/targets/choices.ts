@@ -28,6 +28,7 @@ export async function choicesOf(
     method: 'GET',
     url: withQuery(target.baseUrl.replace(/\/$/, '') + operation.path, credentials.query),
     headers: { accept: 'application/json', ...Object.fromEntries(credentials.headers) },
+    patience: target.patience,
   });
   if (isFault(answer)) throw failed(answer.message);
   if (answer.status !== 200) throw failed(`It answered ${answer.status}.`);

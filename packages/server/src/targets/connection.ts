@@ -65,7 +65,8 @@ const readers: Record<
 
 /** Asks a target for what it offers, and says in a sentence how that went. */
 export async function connect(
-  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret' | 'document' | 'recipe'>,
+  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret' | 'document' | 'recipe'> &
+    Partial<Pick<TargetRow, 'patience'>>,
   outward: Outward,
   authorizations: Authorizations,
   postman: Pick<Postman, 'check'>,
@@ -156,7 +157,11 @@ async function greet(
 }
 
 const ask = (
-  { baseUrl, discoveryPath }: Pick<TargetRow, 'baseUrl' | 'discoveryPath'>,
+  {
+    baseUrl,
+    discoveryPath,
+    patience,
+  }: Pick<TargetRow, 'baseUrl' | 'discoveryPath'> & Partial<Pick<TargetRow, 'patience'>>,
   { headers, query }: Credentials,
   outward: Outward,
 ) =>
@@ -165,6 +170,7 @@ const ask = (
     url: withQuery(baseUrl.replace(/\/$/, '') + discoveryPath, query),
     headers: { accept: 'application/json, application/yaml;q=0.9', ...Object.fromEntries(headers) },
     most: MOST_DOCUMENT,
+    patience: patience ?? null,
   });
 
 /** A document in JSON or YAML; undefined for neither. Anchors are not multiplied without end. */

@@ -1,0 +1,151 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { emptySchema, mergeSchema, weeklyFill } from '@grammata/core/schema';
+import type { Submission } from '@grammata/core/submission';
+import Libsql from 'libsql';
+import { openDatabase, storeOn } from '.';
+
+const migrations = path.resolve(__dirname, '../../migrations');
+
+/** The migrations up to one, in a folder of their own. */
+function upTo(folder: string, count: number): string {
+  const at = path.join(folder, 'before');
+  cpSync(migrations, at, { recursive: true });
+  const journal = path.join(at, 'meta/_journal.json');
+  const { entries, ...rest } = JSON.parse(readFileSync(journal, 'utf8')) as { entries: unknown[] };
+  writeFileSync(journal, JSON.stringify({ ...rest, entries: entries.slice(0, count) }));
+  return at;
+}
+
+const answered = (n: number, site: string, note: string | null): Submission => ({
+  form: null,
+  id: `s${n}`,
+  submittedAt: null,
+  meta: {},
+  questions: [
+    { key: 'site', label: 'Site', pointer: '/site' },
+    { key: 'note', label: 'Note', pointer: '/note' },
+  ],
+  fields: [
+    { key: 'site', label: 'Site', kind: 'text', value: site, pointer: '/site' },
+    ...(note === null ? [] : [{ key: 'note', label: 'Note', kind: 'text' as const, value: note, pointer: '/note' }]),
+  ],
+  files: n === 1 ? [{ field: 'photo', name: 'a.jpg', type: null, size: 3, url: null }] : [],
+});
+
+test('a database of the version before is carried over: summaries, weeks, and terms that last a day', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+  const file = path.join(folder, 'grammata.db');
+  openDatabase(file, upTo(folder, 6)).close();
+  const db = new Libsql(file);
+  const draft = JSON.stringify({
+    name: 'R',
+    calls: [{ id: 'c', targetId: 't', operationId: 'o', lines: [] }],
+    terms: { tries: 6, timeZone: 'UTC' },
+    revision: 0,
+    condition: { all: [] },
+  });
+  db.exec(
+    `INSERT INTO intakes (id, name, slug, state, size_limit, reply, reply_text, created_at) VALUES ('i', 'I', 'slug', 'open', 1000, 'accepted', '', 1)`,
+  );
+  db.exec(`INSERT INTO forms (id, intake_id, key, name, schema) VALUES ('f', 'i', '', 'F', '{"count":0,"fields":[]}')`);
+  // A Sunday and the Monday after it, in UTC: two weeks (ISO 8601).
+  const times = [
+    Date.parse('2026-11-01T23:00:00Z'),
+    Date.parse('2026-11-02T01:00:00Z'),
+    Date.parse('2026-11-02T02:00:00Z'),
+  ];
+  const all = [answered(0, 'AB-07', 'low'), answered(1, 'AB-02', null), answered(2, 'x'.repeat(50), 'clear')];
+  const arrive = db.prepare(
+    `INSERT INTO arrivals (id, intake_id, received_at, method, url, headers, size, body, cut, state) VALUES (?, 'i', ?, 'POST', '/in/slug', '[]', 1, x'00', 0, 'read')`,
+  );
+  const submit = db.prepare(
+    `INSERT INTO submissions (id, arrival_id, form_id, position, received_at, data, repeat_of) VALUES (?, ?, 'f', 0, ?, ?, ?)`,
+  );
+  all.forEach((data, n) => {
+    arrive.run(`a${n}`, times[n]);
+    submit.run(`s${n}`, `a${n}`, times[n], JSON.stringify(data), null);
+  });
+  arrive.run('a3', times[2]);
+  submit.run('s3', 'a3', times[2], JSON.stringify(all[0]), 's0');
+  db.prepare(`INSERT INTO routes (id, form_id, state, draft, created_at) VALUES ('r', 'f', 'draft', ?, 1)`).run(draft);
+  db.prepare(`INSERT INTO versions (id, route_id, number, definition, created_at) VALUES ('v', 'r', 1, ?, 1)`).run(
+    draft,
+  );
+  db.close();
+
+  const after = openDatabase(file, migrations);
+  const store = storeOn(after.db);
+  expect(
+    store.arrivals.list({ limit: 10 }).map(each => [each.id, each.found, each.repeats, each.formId, each.about]),
+  ).toEqual([
+    ['a3', 1, 1, 'f', 'AB-07 · low'],
+    ['a2', 1, 0, 'f', 'clear'],
+    ['a1', 1, 0, 'f', 'AB-02'],
+    ['a0', 1, 0, 'f', 'AB-07 · low'],
+  ]);
+  // The same as counting them afresh.
+  expect(store.forms.weeks('f')).toEqual(
+    weeklyFill(all.map((submission, n) => ({ receivedAt: times[n]!, submission }))),
+  );
+  expect(store.routes.byId('r')!.draft.terms).toEqual({ timeZone: 'UTC', hours: 24 });
+  expect(store.routes.version('v')!.definition.terms).toEqual({ timeZone: 'UTC', hours: 24 });
+  after.close();
+  rmSync(folder, { recursive: true });
+});
+
+test('arrivals of one millisecond are paged without losing any', () => {
+  const { db, close } = openDatabase(':memory:', migrations);
+  const store = storeOn(db);
+  const { id: intakeId } = store.intakes.create({ name: 'I' });
+  const row = (n: number) => ({
+    id: `x${String(n).padStart(3, '0')}`,
+    intakeId,
+    receivedAt: 7,
+    method: 'POST',
+    url: '/',
+    contentType: null,
+    headers: [],
+    sender: null,
+    size: 1,
+    body: Buffer.from('x'),
+    cut: false,
+    state: 'read' as const,
+    trouble: null,
+    checked: null,
+    aside: false,
+    digest: null,
+    tries: 0,
+    found: 0,
+    repeats: 0,
+    formId: null,
+    about: null,
+  });
+  store.arrivals.record(Array.from({ length: 25 }, (_, n) => row(n)));
+  const seen: string[] = [];
+  for (let before: string | undefined; ; before = seen.at(-1)) {
+    const page = store.arrivals.list({ intakeId, limit: 4, ...(before && { before }) });
+    if (page.length === 0) break;
+    seen.push(...page.map(each => each.id));
+  }
+  expect(seen).toEqual(Array.from({ length: 25 }, (_, n) => row(24 - n).id));
+  close();
+});
+
+test('a schema has no room for names without end', () => {
+  let schema = emptySchema;
+  for (let n = 0; n < 30; n++)
+    schema = mergeSchema(schema, {
+      form: null,
+      id: null,
+      submittedAt: null,
+      meta: {},
+      files: [],
+      questions: Array.from({ length: 100 }, (_, at) => ({ key: `q${n}-${at}`, label: 'Q', pointer: '' })),
+      fields: [{ key: 'k'.repeat(5000), label: 'x', kind: 'text', value: 'y', pointer: '' }],
+    });
+  expect(schema.count).toBe(30);
+  expect(schema.fields.length).toBe(1000);
+  expect(JSON.stringify(schema).length).toBeLessThan(300_000);
+});
