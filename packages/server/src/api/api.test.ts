@@ -275,8 +275,8 @@ describe('delivery', () => {
     await send(intake, { submission_id: 'a', site: 'AB-07' });
     const page = await eventually(deliveries, each => each.counts.dead === 1);
     expect(page.deliveries[0]).toMatchObject({
-      attempts: 2,
-      reason: expect.stringMatching(/Given up after 2 tries.*closed the connection/),
+      attempts: 3,
+      reason: expect.stringMatching(/Given up after 3 tries.*closed the connection/),
     });
   });
 

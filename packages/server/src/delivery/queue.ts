@@ -169,8 +169,10 @@ export class DeliveryQueue {
       });
       const attempt = { ...record, deliveryId: delivery.id, number };
       const until = tryUntil ?? record.startedAt + hours * HOUR;
-      const pause = pauseBefore(tried, verdict.retryAfter);
-      const again = verdict.outcome === 'retry' && now() + pause <= until;
+      // However long the target asks to be left alone, there is a last try when the time is over.
+      const left = until - now();
+      const pause = Math.min(left, pauseBefore(tried, verdict.retryAfter));
+      const again = verdict.outcome === 'retry' && left > 0;
       const goesOn = verdict.outcome === 'delivered' || ask.purpose === 'readBack' || (passesOver(ask) && !again);
       if (!goesOn) {
         const state = again ? waitingAgain(verdict, pause, until) : givenUp(verdict, tried);

@@ -18,13 +18,15 @@ import {
   sql,
   type SQL,
 } from 'drizzle-orm';
-import { now } from '../clock';
+import { iso, now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
 import { attempts, callsDone, deliveries, routes, submissions, versions } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
+
+const DAY = 86_400_000;
 
 export interface DeliveryFilter {
   state?: DeliveryState;
@@ -288,7 +290,8 @@ export class Deliveries {
 
   /** Delivered and troubled by UTC day since a time. */
   perDay(since: number): { day: string; delivered: number; troubled: number }[] {
-    const day = sql<string>`strftime('%Y-%m-%d', ${deliveries.createdAt} / 1000, 'unixepoch')`;
+    // Whole days since the epoch: quicker to tell than dates, row by row.
+    const day = sql<number>`${deliveries.createdAt} / ${sql.raw(String(DAY))}`;
     return this.db
       .select({
         day,
@@ -299,7 +302,8 @@ export class Deliveries {
       .where(gte(deliveries.createdAt, since))
       .groupBy(day)
       .orderBy(day)
-      .all();
+      .all()
+      .map(row => ({ ...row, day: iso(row.day * DAY).slice(0, 10) }));
   }
 }
 
