@@ -13,8 +13,10 @@ const rules: Record<string, { is: (value: unknown) => boolean; says: string }> =
 
 /** Property rule: where a target is, by what it is: an address on the web, or that of a mail server. */
 export function IsTargetAddress(): PropertyDecorator {
-  const ruleFor = ({ object }: ValidationArguments) =>
-    rules[String((object as { reads?: unknown }).reads)] ?? rules.web!;
+  const ruleFor = ({ object }: ValidationArguments) => {
+    const { reads } = object as { reads?: unknown };
+    return typeof reads === 'string' && Object.hasOwn(rules, reads) ? rules[reads]! : rules.web!;
+  };
   return (target, property) =>
     registerDecorator({
       name: 'isTargetAddress',

@@ -58,7 +58,7 @@ const natureOfValue = (value: Json): Nature | null => {
 
 /** What the answers are: as the kind says, or as most samples show. */
 export function natureOf({ kind, samples = [] }: SourceField): Nature {
-  const stated = kind && kinds[kind];
+  const stated = kind && (Object.hasOwn(kinds, kind) ? kinds[kind] : undefined);
   if (stated) return stated;
   const seen = samples.map(natureOfValue).filter(each => each !== null);
   const [first] = seen;

@@ -110,5 +110,5 @@ function readColumn(column: Json, { column: at, types, create }: DiscoveryRecipe
 
 function typeOf(word: string, types: Record<string, TargetType>): TargetType {
   const name = word.toLowerCase();
-  return types[name] ?? targetTypes.find(type => type === name) ?? 'text';
+  return (Object.hasOwn(types, name) ? types[name] : undefined) ?? targetTypes.find(type => type === name) ?? 'text';
 }

@@ -262,7 +262,7 @@ function typeOf(schema: FlatSchema, items: FlatSchema | null): TargetType {
   if (schema.enum && (schema.type === 'string' || schema.enum.every(each => typeof each === 'string'))) return 'choice';
   if (schema.type === 'string' && schema.format === 'date') return 'date';
   if (schema.type === 'string' && schema.format === 'date-time') return 'datetime';
-  return (schema.type !== null && simple[schema.type]) || 'json';
+  return (schema.type !== null && Object.hasOwn(simple, schema.type) && simple[schema.type]) || 'json';
 }
 
 /** What the operation answers when all went well: the first answer of 2xx with JSON. */
