@@ -26,6 +26,28 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
     });
   }
 
+  test('what could not be read is set aside, told on the Desk, and read again when a person asks, by keyboard too', async ({
+    page,
+    request,
+  }) => {
+    const address = await openIntake(page, 'Set aside');
+    await request.post(address, {
+      data: Buffer.from('<report><site>'),
+      headers: { 'content-type': 'application/xml' },
+    });
+    const margin = page.getByRole('complementary');
+    await expect(margin).toContainText('It is set aside, as it came.');
+    const asked = page.waitForResponse(answer => /\/arrivals\/\w+\/read$/.test(answer.url()));
+    await margin.getByRole('button', { name: 'Read it again' }).focus();
+    await page.keyboard.press('Enter');
+    expect((await asked).status()).toBe(202);
+    await expect(margin).toContainText('It is set aside, as it came.');
+    await expectAccessible(page);
+    await page.goto('/');
+    await margin.getByRole('link', { name: 'See the newest' }).click();
+    await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText('<report><site>');
+  });
+
   test('a body of 50 MB', async ({ page, request }) => {
     const address = await openIntake(page, 'Too large');
     const answer = await request.post(address, {

@@ -59,49 +59,60 @@ export class BrokenOff extends Error {}
 
 /**
  * Reads a request's body, keeping at most `LARGE_BODY` bytes in memory where it can be laid aside, else at most `limit`.
- * Rejects with BrokenOff when the sender breaks off.
+ * Rejects with BrokenOff when the sender breaks off. Small bodies are taken as they come, without a step more.
  */
-export async function readBody(request: IncomingMessage, reading: BodyReading): Promise<KeptBody> {
+export function readBody(request: IncomingMessage, reading: BodyReading): Promise<KeptBody> {
   const { limit, layAside, memory, onChunk } = reading;
-  const source = request[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
-  const next = async () => {
-    try {
-      return await source.next();
-    } catch (error) {
-      throw new BrokenOff('The sender broke off.', { cause: error });
-    }
-  };
   let held: Buffer[] = [];
   let size = 0;
-  const drained = async (): Promise<KeptBody> => {
-    const bytes = Buffer.from(Buffer.concat(held).subarray(0, KEPT_OF_LARGE));
-    for (let more = await next(); !more.done && size <= limit + MOST_DRAINED; more = await next())
-      size += more.value.length;
-    return { bytes, size, cut: true, aside: null };
-  };
   let taken = 0;
-  try {
-    for (let step = await next(); !step.done; step = await next()) {
-      const chunk = step.value;
-      size += chunk.length;
-      if (size > limit) {
+  const body = new Promise<KeptBody>((resolve, reject) => {
+    const listeners = {
+      data(chunk: Buffer) {
+        size += chunk.length;
+        if (size > limit) {
+          held.push(chunk);
+          return goOn(next => drained(next, held, size, limit));
+        }
+        onChunk?.(chunk);
         held.push(chunk);
-        return await drained();
-      }
-      onChunk?.(chunk);
-      held.push(chunk);
-      taken += chunk.length;
-      memory.take(chunk.length);
-      if (layAside && (size > LARGE_BODY || memory.isFull)) {
+        taken += chunk.length;
+        memory.take(chunk.length);
+        if (!layAside || (size <= LARGE_BODY && !memory.isFull)) return;
         const before = held;
         held = [];
-        return await readAside({ before, size, limit, layAside, next, onChunk });
-      }
+        goOn(next => readAside({ before, size, limit, layAside, next, onChunk }));
+      },
+      end: () => resolve({ bytes: held.length === 1 ? held[0]! : Buffer.concat(held), size, cut: false, aside: null }),
+      error: (error: Error) => reject(new BrokenOff('The sender broke off.', { cause: error })),
+      close: () => reject(new BrokenOff('The sender broke off.')),
+    };
+    const names = Object.keys(listeners) as (keyof typeof listeners)[];
+    for (const name of names) request.on(name, listeners[name] as never);
+    /** Reads the rest step by step, each when the one before was dealt with. */
+    function goOn(rest: (next: Next) => Promise<KeptBody>): void {
+      request.pause();
+      for (const name of names) request.off(name, listeners[name] as never);
+      const source = request[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+      const next: Next = () =>
+        source.next().catch((error: unknown) => {
+          throw new BrokenOff('The sender broke off.', { cause: error });
+        });
+      rest(next).then(resolve, reject);
     }
-    return { bytes: Buffer.concat(held), size, cut: false, aside: null };
-  } finally {
-    memory.giveBack(taken);
-  }
+  });
+  return body.finally(() => memory.giveBack(taken));
+}
+
+type Next = () => Promise<IteratorResult<Buffer>>;
+
+/** Lets through what is beyond the limit, up to a point, so that the sender gets to see the answer. */
+async function drained(next: Next, held: Buffer[], sizeBefore: number, limit: number): Promise<KeptBody> {
+  const bytes = Buffer.from(Buffer.concat(held).subarray(0, KEPT_OF_LARGE));
+  let size = sizeBefore;
+  for (let step = await next(); !step.done && size <= limit + MOST_DRAINED; step = await next())
+    size += step.value.length;
+  return { bytes, size, cut: true, aside: null };
 }
 
 async function readAside({
@@ -116,7 +127,7 @@ async function readAside({
   size: number;
   limit: number;
   layAside: LayAside;
-  next: () => Promise<IteratorResult<Buffer>>;
+  next: Next;
   onChunk: BodyReading['onChunk'];
 }): Promise<KeptBody> {
   const beginning = Buffer.from(Buffer.concat(before).subarray(0, KEPT_OF_LARGE));
@@ -140,8 +151,6 @@ async function readAside({
     return { bytes: beginning, size, cut: false, aside: hash.digest('base64url') };
   } catch (error) {
     if (!(error instanceof TooLarge)) throw error;
-    for (let step = await next(); !step.done && size <= limit + MOST_DRAINED; step = await next())
-      size += step.value.length;
-    return { bytes: beginning, size, cut: true, aside: null };
+    return drained(next, [beginning], size, limit);
   }
 }
