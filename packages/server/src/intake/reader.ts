@@ -53,7 +53,10 @@ export class ArrivalReader {
   #underWay: Promise<void> | null = null;
   #isWoken = false;
   #isClosed = false;
-  /** Large arrivals wait for one another. */
+  /** True when something could not be stored. */
+  #isHindered = false;
+  /** Large arrivals wait for one another; these are not done yet. */
+  readonly #largeUnderWay = new Set<string>();
   #large: Promise<void> = Promise.resolve();
 
   constructor(private readonly parts: ReaderParts) {}
@@ -69,11 +72,26 @@ export class ArrivalReader {
     this.#isWoken = true;
     if (this.#underWay !== null || this.#isClosed) return;
     this.#underWay = this.parts.timers
-      .run('reading what arrived', () => this.#all())
+      .run('reading what arrived', () => this.#allOrLater())
       .then(() => {
         this.#underWay = null;
-        if (this.#isWoken && !this.#isClosed) this.parts.timers.later('reading what arrived', PAUSE, () => this.wake());
+        if (this.#isClosed) return;
+        if (this.#isHindered) this.parts.timers.later('reading what arrived', PAUSE, () => this.wake());
+        else if (this.#isWoken) this.wake();
       });
+  }
+
+  /** Reads all that waits; where what is read can't be stored, it is tried again a while later. */
+  async #allOrLater(): Promise<void> {
+    try {
+      // What was being read when nothing could be stored is read once more.
+      if (this.#isHindered) this.parts.store.arrivals.releaseReading(this.#largeUnderWay);
+      this.#isHindered = false;
+      await this.#all();
+    } catch (error) {
+      this.#isHindered = true;
+      if (!this.parts.health.failed(error)) throw error;
+    }
   }
 
   /** Takes up nothing more; what waits is read at the next start. */
@@ -81,7 +99,9 @@ export class ArrivalReader {
     this.#isClosed = true;
     await this.#underWay;
     await this.#large;
-    await this.parts.timers.run('letting go of what is being read', () => this.parts.store.arrivals.releaseReading());
+    await this.parts.timers.run('letting go of what is being read', () =>
+      this.parts.store.arrivals.releaseReading(new Set()),
+    );
   }
 
   async #all(): Promise<void> {
@@ -151,9 +171,10 @@ export class ArrivalReader {
   /** Reads a large one apart, while small ones go on. */
   #setAside(arrival: ArrivalRow): Promise<void> {
     this.parts.store.arrivals.markReading([arrival.id]);
-    this.#large = this.#large.then(() =>
-      this.parts.timers.run('reading a large arrival', () => this.#readLarge(arrival)),
-    );
+    this.#largeUnderWay.add(arrival.id);
+    this.#large = this.#large
+      .then(() => this.parts.timers.run('reading a large arrival', () => this.#readLarge(arrival)))
+      .then(() => void this.#largeUnderWay.delete(arrival.id));
     return this.#large;
   }
 
@@ -212,7 +233,7 @@ export class ArrivalReader {
   #failed(arrival: ArrivalRow, error: Error): void {
     const { store, log, health } = this.parts;
     if (health.failed(error)) {
-      this.#isWoken = true;
+      this.#isHindered = true;
       return store.arrivals.markWaiting([arrival.id]);
     }
     if (!(error instanceof DecodeFault)) log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');

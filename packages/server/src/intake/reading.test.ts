@@ -147,6 +147,21 @@ describe('samples', () => {
     expect(await gone(days(31))).toBe(1);
     expect((await arrivals()).map(each => each.id)).toEqual([list[0]!.id]);
   });
+
+  test('so does what has a name, and what is not delivered yet; ended sessions go', async () => {
+    await send('{"site":"Ford"}');
+    const [named] = await allRead();
+    const [sample] = (await viewOf(named!.id)).decoded;
+    await client.call('PATCH', `/samples/${sample!.sampleId}`, { name: 'the ford' });
+    await client.call('PATCH', `/intakes/${intake.id}`, { keepDays: 1 });
+    const { store, bodies } = client.running.services;
+    await deleteOld(store, bodies, Date.now() + 10 * 86_400_000, () => Promise.resolve());
+    expect((await arrivals()).map(each => each.id)).toEqual([named!.id]);
+    const owner = store.accounts.owner()!;
+    const [ended, open] = [store.accounts.openSession(owner.id, -1), store.accounts.openSession(owner.id, 60_000)];
+    store.accounts.purgeSessions();
+    expect([store.accounts.bySession(ended), store.accounts.bySession(open)?.id]).toEqual([null, owner.id]);
+  });
 });
 
 describe('large bodies', () => {

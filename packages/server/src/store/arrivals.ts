@@ -109,9 +109,13 @@ export class Arrivals {
     unhurried(this.db, () => ids.forEach(id => this.#prepared.setState.run({ id, state: 'reading' })));
   }
 
-  /** Has everything wait again that is being read, since the server ends as it should. */
-  releaseReading(): void {
-    this.db.update(arrivals).set({ state: 'waiting' }).where(eq(arrivals.state, 'reading')).run();
+  /** Has everything wait again that is being read, but for what is named: the server ends as it should, or had no room. */
+  releaseReading(except: ReadonlySet<string>): void {
+    this.db
+      .update(arrivals)
+      .set({ state: 'waiting' })
+      .where(and(eq(arrivals.state, 'reading'), notInArray(arrivals.id, [...except])))
+      .run();
   }
 
   /** Has arrivals wait again that could not be stored. */
