@@ -340,22 +340,22 @@ describe('feeds', () => {
 
   test('an intake that is deleted while its feed is read', async () => {
     let answer = () => undefined as void;
-    const asked = new Promise<void>(heard => {
-      void startAnswering((_heard, response) => {
-        answer = () =>
-          void response.writeHead(200, { 'content-type': 'application/json' }).end('[{"id":"1","a":"b","c":"d"}]');
-        heard();
-      }).then(source =>
-        client
-          .call('PATCH', `/intakes/${intake.id}`, {
-            feed: { url: source.url, every: '0 5 * * *', on: true, auth: 'none' },
-          })
-          .then(() => client.running.services.feeds.read(intake.id)),
-      );
+    let heard = () => undefined as void;
+    const asked = new Promise<void>(done => (heard = done));
+    const source = await startAnswering((_heard, response) => {
+      answer = () =>
+        void response.writeHead(200, { 'content-type': 'application/json' }).end('[{"id":"1","a":"b","c":"d"}]');
+      heard();
     });
+    await client.call('PATCH', `/intakes/${intake.id}`, {
+      feed: { url: source.url, every: '0 5 * * *', on: true, auth: 'none' },
+    });
+    const reading = client.running.services.feeds.read(intake.id);
     await asked;
     await client.call('DELETE', `/intakes/${intake.id}`);
     answer();
+    await reading;
+    await source.stop();
     await lives();
   });
 });
