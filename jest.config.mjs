@@ -14,6 +14,8 @@ const esModules = [
 ];
 export default {
   testEnvironment: 'node',
+  // Servers and threads start slowly on a machine that is busy.
+  testTimeout: 30_000,
   globalSetup: '<rootDir>/scripts/jestSetup.mjs',
   roots: ['<rootDir>/packages', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],

@@ -16,9 +16,6 @@ const nobody = { found: () => undefined, portion: () => true };
 let decoders: Decoders;
 afterEach(() => decoders.close());
 
-/** Threads start slowly on a machine that is busy. */
-jest.setTimeout(60_000);
-
 test('small messages are read together, each by its own pins', async () => {
   decoders = new Decoders(file);
   const readings = await decoders.read(
