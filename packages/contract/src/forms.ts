@@ -1,19 +1,23 @@
 import type { Submission } from '@grammata/core/submission';
-import { IsBoolean, IsIn, IsObject, IsOptional, IsString, Length, MaxLength } from 'class-validator';
+import { IsBoolean, IsIn, IsObject, IsString, Length, MaxLength } from 'class-validator';
+import { MayBeLeftOut } from './mayBeLeftOut';
 
 /** new: seen, nobody has said what to do with it. ignored: kept, but never delivered and out of the way. */
 export const formStates = ['new', 'adopted', 'ignored'] as const;
 export type FormState = (typeof formStates)[number];
 
 export class FormInput {
-  @IsOptional() @IsIn(formStates) state?: FormState;
-  @IsOptional() @IsString() @Length(1, 120, { message: 'Give the form a name of up to 120 characters.' }) name?: string;
+  @MayBeLeftOut() @IsIn(formStates) state?: FormState;
+  @MayBeLeftOut()
+  @IsString()
+  @Length(1, 120, { message: 'Give the form a name of up to 120 characters.' })
+  name?: string;
 }
 
 /** A name for a recorded sample, and whether it outlives the intake’s keeping time. */
 export class SampleInput {
-  @IsOptional() @IsString() @MaxLength(120) name?: string;
-  @IsOptional() @IsBoolean() kept?: boolean;
+  @MayBeLeftOut() @IsString() @MaxLength(120) name?: string;
+  @MayBeLeftOut() @IsBoolean() kept?: boolean;
 }
 
 /** A sample made out of another. */

@@ -50,6 +50,7 @@ import { FeedInput } from './feed';
 import { IsCondition } from './isCondition';
 import { IsPointer } from './isPointer';
 import { IsSource } from './isSource';
+import { MayBeLeftOut } from './mayBeLeftOut';
 import { IsTargetAddress } from './isTargetAddress';
 import { RecipeInput } from './recipe';
 import { VerificationInput } from './verification';
@@ -119,17 +120,17 @@ export class FileAccessInput {
 export class IntakeInput {
   @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
   /** Bytes. */
-  @IsOptional() @IsInt() @Min(1024) @Max(1073741824) sizeLimit?: number;
-  @IsOptional() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
-  @IsOptional() @IsIn(replyKinds) reply?: ReplyKind;
+  @MayBeLeftOut() @IsInt() @Min(1024) @Max(1073741824) sizeLimit?: number;
+  @MayBeLeftOut() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
+  @MayBeLeftOut() @IsIn(replyKinds) reply?: ReplyKind;
   /** Text of the thank-you page, or the address to redirect to. */
-  @IsOptional() @IsString() @MaxLength(2000) replyText?: string;
+  @MayBeLeftOut() @IsString() @MaxLength(2000) replyText?: string;
   /** Null takes requests from anyone who knows the address. */
   @IsOptional() @ValidateNested() @Type(() => VerificationInput) verification?: VerificationInput | null;
   /** Addresses or ranges that may send, such as 192.0.2.0/24; empty for all. */
-  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsAddressRange({ each: true }) allowedAddresses?: string[];
+  @MayBeLeftOut() @IsArray() @ArrayMaxSize(100) @IsAddressRange({ each: true }) allowedAddresses?: string[];
   /** Sites whose pages may post from a browser, such as https://basin.example.org, or *; empty for none. */
-  @IsOptional()
+  @MayBeLeftOut()
   @IsArray()
   @ArrayMaxSize(50)
   @Matches(/^(\*|https?:\/\/[^\s/]+)$/, {
@@ -144,7 +145,7 @@ export class IntakeInput {
   /** Days after which what arrived is deleted; null keeps it. */
   @IsOptional() @IsInt() @Min(1) @Max(3650) keepDays?: number | null;
   /** Seconds within which the same bytes count as the same submission; 0 for never. */
-  @IsOptional() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
+  @MayBeLeftOut() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
 }
 
 /** A message the built-in sender sends to an intake, over HTTP like anyone else. */

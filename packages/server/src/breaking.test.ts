@@ -277,8 +277,15 @@ describe('what arrives', () => {
     table.markReading([seen!.id]);
     expect([table.recover(), table.byId(seen!.id)!.state]).toEqual([1, 'unread']);
     expect(table.byId(seen!.id)!.trouble).toMatch(/read again only when you ask/);
+    // Nor is it by being looked at.
+    const look = jest.spyOn(client.running.services.decoders, 'look');
+    const { json: aside } = await client.call<ArrivalView>('GET', `/arrivals/${seen!.id}`);
+    expect([aside.document, aside.body, look.mock.calls.length]).toEqual([null, '{"site":"AB-07","ph":1}', 0]);
     expect((await client.call('POST', `/arrivals/${seen!.id}/read`)).status).toBe(202);
     await settled(['read']);
+    const { json: again } = await client.call<ArrivalView>('GET', `/arrivals/${seen!.id}`);
+    expect([again.document, look.mock.calls.length]).toEqual([{ site: 'AB-07', ph: 1 }, 1]);
+    look.mockRestore();
   });
 
   test('a reply to an address with letters beyond ASCII is sent; what is no address is refused', async () => {
@@ -293,6 +300,15 @@ describe('what arrives', () => {
         .status,
     ).toBe(422);
   });
+
+  test.each(['sizeLimit', 'state', 'reply', 'replyText', 'allowedAddresses', 'allowedOrigins', 'sameWithin'])(
+    '%s of an intake may be left out, and not be null',
+    async name => {
+      const { status, json } = await client.call('PATCH', `/intakes/${intake.id}`, { [name]: null });
+      expect([status, json]).toMatchObject([422, { errors: [{ field: name }] }]);
+      expect((await client.call('PATCH', `/intakes/${intake.id}`, {})).status).toBe(200);
+    },
+  );
 
   test('one arrival whose intake has just gone is no matter to the others', async () => {
     const gone = (await client.call<IntakeView>('POST', '/intakes', { name: 'Gone' })).json;

@@ -27,9 +27,9 @@ export const longestPause = (tried: number): number => Math.min(LONGEST, FIRST *
 export const pauseAfter = (tried: number, random: number): number =>
   Math.round(longestPause(tried) * (0.5 + random / 2));
 
-/** About how many tries are made within so many ms, the first included. */
-export function triesWithin(span: number): number {
-  let tried = 1;
-  for (let passed = pauseAfter(1, 0.5); passed <= span; passed += pauseAfter(tried, 0.5)) tried += 1;
-  return tried;
+/** About when tries are made within so many ms, in ms since the first, which is included. */
+export function triesWithin(span: number): number[] {
+  const times: number[] = [];
+  for (let at = 0; at <= span; at += pauseAfter(times.length, 0.5)) times.push(at);
+  return times;
 }

@@ -72,7 +72,7 @@ export function formsApi({ store, live, timers }: Services): Router {
       yield rows.map(row).join('');
       given += rows.length;
       last = rows.at(-1);
-      await new Promise<void>(done => void timers.soon('exporting', done));
+      await timers.turn();
     }
   }
   return router;

@@ -5,7 +5,7 @@ import { iso } from '../clock';
 import type { Pins } from '@grammata/core/decode';
 import { arrivalFromFile, LARGEST_UPLOAD, messageOf, readableEndings, redirectTo, typeOfFile } from '../intake';
 import { nextTime } from '../timing';
-import { HttpProblem, notFound } from '../problems';
+import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { ArrivalRow, IntakeRow } from '../store';
 import { arrivalSummary, deliverySummary, formNames, intakeViews } from './views';
@@ -92,19 +92,9 @@ export function intakesApi(services: Services): Router {
     };
   };
 
-  /** The input, where all of it can be used together. Null where it has no meaning stands for what is left out. */
+  /** The input, where all of it can be used together. */
   function checkedIntake(body: unknown, before: IntakeRow | null): IntakeInput {
     const input = checked(IntakeInput, body);
-    for (const name of [
-      'sizeLimit',
-      'state',
-      'reply',
-      'replyText',
-      'allowedAddresses',
-      'allowedOrigins',
-      'sameWithin',
-    ] as const)
-      if (input[name] === null) delete input[name];
     const reply = input.reply ?? before?.reply;
     if (reply === 'redirect' && redirectTo(input.replyText ?? before?.replyText ?? '') === null)
       throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
@@ -114,7 +104,7 @@ export function intakesApi(services: Services): Router {
   router.get('/intakes', (_request, response) => void response.json(intakeViews(services, store.intakes.all())));
 
   router.post('/intakes', (request, response) => {
-    const row = store.intakes.create({ ...storedIntake(checkedIntake(request.body, null), null) });
+    const row = store.intakes.create(storedIntake(checkedIntake(request.body, null), null));
     services.feeds.schedule([row]);
     changed(row.id);
     response.status(201).json(intakeViews(services, [row])[0]);
@@ -221,8 +211,7 @@ export function intakesApi(services: Services): Router {
   ): Promise<Pick<ArrivalView, 'document' | 'media' | 'envelope' | 'runnersUp' | 'notes'>> {
     const nothing = { document: null, media: null, envelope: null, runnersUp: [], notes: [] };
     // What was set aside is not read again by looking at it.
-    if (row.cut || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
-    if (row.state === 'unread' && row.trouble?.includes('was ended')) return nothing;
+    if (row.cut || row.ended || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
     try {
       return await services.decoders.look(messageOf(row, services.bodies), row.size, pins, MOST_SHOWN);
     } catch (error) {
@@ -266,9 +255,6 @@ function scheduleFault(every: string): string | null {
   if (next === null) return 'This schedule never falls due.';
   return next instanceof Date ? null : `This is no schedule: ${next.fault}`;
 }
-
-const fieldFault = (field: string, message: string) =>
-  new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [{ field, message }]);
 
 function raise(what: string): never {
   throw notFound(what);

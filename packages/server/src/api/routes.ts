@@ -16,7 +16,7 @@ import { iso, now } from '../clock';
 import { filesNeeded, runDraft } from '../delivery';
 import { isFileFault } from '../files';
 import { newId } from '../ids';
-import { HttpProblem, notFound } from '../problems';
+import { fieldFaults, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import { formView } from './forms';
@@ -65,7 +65,7 @@ export function routesApi(services: Services): Router {
       ...(form ? [] : [{ field: 'formId', message: 'Pick a form.' }]),
       ...(operation ? [] : [{ field: 'operationId', message: 'Pick what the target is to do.' }]),
     ];
-    if (!form || !operation) throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, errors);
+    if (!form || !operation) throw fieldFaults(errors);
     const lines = writable(operation).map(field => newLine(newId(), field.key));
     const draft: DraftInput = {
       name,

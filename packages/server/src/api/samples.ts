@@ -73,7 +73,7 @@ export function samplesApi({ store, live, timers }: Services): Router {
       between = ',';
       given += rows.length;
       last = rows.at(-1);
-      await new Promise<void>(done => void timers.soon('handing on samples', done));
+      await timers.turn();
     }
     yield ']}';
   }

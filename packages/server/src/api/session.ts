@@ -2,7 +2,7 @@ import { SetupInput, SignInInput, type SessionView } from '@grammata/contract';
 import { Router, type Request, type Response } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { accountOf, cookieOf, hashPassword, passwordMatches, SESSION_COOKIE, SESSION_LIFETIME } from '../access';
-import { HttpProblem } from '../problems';
+import { fieldFault, HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { Account } from '../store';
 import { checked } from './validate';
@@ -49,9 +49,7 @@ export function sessionApi({ store: { accounts }, config, entrance, setupToken, 
     const { name, password, token } = checked(SetupInput, request.body);
     if (!accounts.isEmpty()) throw new HttpProblem(409, 'The owner’s account is already made. Sign in instead.');
     if (!setupToken.fits(token))
-      throw new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
-        { field: 'token', message: 'This is not the token that the server printed when it started.' },
-      ]);
+      throw fieldFault('token', 'This is not the token that the server printed when it started.');
     const owner = accounts.createOwner(name, await hashPassword(password));
     if (!owner) throw new HttpProblem(409, 'The owner’s account is already made. Sign in instead.');
     setupToken.end();

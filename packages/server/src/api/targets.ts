@@ -1,7 +1,7 @@
 import { recipeFrom, recipeInput, TargetInput, type AuthInput } from '@grammata/contract';
 import type { Auth } from '@grammata/core/target';
 import { Router } from 'express';
-import { HttpProblem, notFound } from '../problems';
+import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { choicesOf, readTarget } from '../targets';
@@ -59,10 +59,7 @@ export function targetsApi(services: Services): Router {
     });
     // Another scheme or port is another place: a secret that went over TLS does not go in clear.
     const moves = (to: string, from: string | undefined) => from !== undefined && originOf(to) !== originOf(from);
-    const again = (field: string) =>
-      new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, [
-        { field, message: 'The address moves to another place: give the token again.' },
-      ]);
+    const again = (field: string) => fieldFault(field, 'The address moves to another place: give the token again.');
     const tokensMove =
       auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
     if ((moves(input.baseUrl, row.baseUrl) || tokensMove) && row.secret && token === undefined) throw again('token');

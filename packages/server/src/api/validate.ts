@@ -1,6 +1,6 @@
 import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
-import { HttpProblem } from '../problems';
+import { fieldFaults, HttpProblem } from '../problems';
 
 /** The body as a checked instance of its class; throws a 422 that names every field at fault. */
 export function checked<T extends object>(type: new () => T, body: unknown): T {
@@ -9,13 +9,7 @@ export function checked<T extends object>(type: new () => T, body: unknown): T {
   if (isDeeperThan(body, DEEPEST)) throw new HttpProblem(422, `The body is nested more than ${DEEPEST} levels deep.`);
   const instance = plainToInstance(type, withoutPrototypes(body));
   const faults = validateSync(instance, { whitelist: true, forbidUnknownValues: false });
-  if (faults.length > 0)
-    throw new HttpProblem(
-      422,
-      'Some fields can’t be taken as they are.',
-      undefined,
-      faults.flatMap(fault => flattened(fault, '')),
-    );
+  if (faults.length > 0) throw fieldFaults(faults.flatMap(fault => flattened(fault, '')));
   return instance;
 }
 

@@ -4,7 +4,7 @@ import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import type { Pins } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
-import type { DecodeResult, DecodeTask, PortionMessage, StoredMessage } from './tasks';
+import type { DecodeResult, DecodeTask, PortionMessage, ReadMessage, StoredMessage } from './tasks';
 
 /** Reading a message was ended because it took too long or too much memory; the message says which. */
 export class DecodeFault extends Error {}
@@ -123,6 +123,16 @@ export class Decoders {
     } finally {
       port1.close();
     }
+  }
+
+  /** Reads a message of any size, all of its submissions at the end; they come portion by portion. */
+  async whole(message: StoredMessage, bytes: number, pins: Pins): Promise<ReadMessage> {
+    const submissions: Submission[] = [];
+    const end = await this.portions(message, bytes, pins, {
+      found: () => undefined,
+      portion: portion => (submissions.push(...portion), true),
+    });
+    return { ...end!, submissions };
   }
 
   /** How a message is read, for people. `most` is how many characters of its document are shown. */

@@ -111,7 +111,7 @@ export class DeliveryQueue {
         return result;
       } catch (error) {
         if (this.#stopped || !this.parts.health.failed(error)) throw error;
-        await new Promise<void>(done => void this.parts.timers.later('storing an outcome', PAUSE, done));
+        await this.parts.timers.pause(PAUSE);
       }
     }
   }

@@ -22,6 +22,7 @@ export function newArrival({ id: intakeId, slug }: IntakeRow, came: Came): Arriv
     checked: null,
     digest: came.digest === undefined ? createHash('sha256').update(came.body).digest('base64url') : came.digest,
     tries: 0,
+    ended: false,
     found: 0,
     repeats: 0,
     formId: null,

@@ -1,6 +1,6 @@
 import LinkHeader from 'http-link-header';
 import type { Logger } from 'pino';
-import { asText, parseJson, valueAt, type Submission } from '@grammata/core/submission';
+import { asText, parseJson, valueAt } from '@grammata/core/submission';
 import { iso, now } from '../clock';
 import type { Decoders } from '../decoding';
 import type { LiveHub } from '../live';
@@ -138,17 +138,12 @@ export class Feeds {
   async #take(intake: IntakeRow, url: string, answer: OutwardAnswer): Promise<number> {
     const { store, live, decoders } = this.parts;
     const arrival = arrivalFromFeed(intake, url, answer);
-    const submissions: Submission[] = [];
     const message = { body: arrival.body, file: null, contentType: arrival.contentType, url: arrival.url };
-    const end = await decoders.portions(message, arrival.size, intake.pins, {
-      found: () => undefined,
-      portion: portion => (submissions.push(...portion), true),
-    });
+    const { submissions, state, isEmpty } = await decoders.whole(message, arrival.size, intake.pins);
     // It may have been deleted while its answer was read.
-    if (!end || !store.intakes.byId(intake.id)) return 0;
+    if (!store.intakes.byId(intake.id)) return 0;
     const fresh = store.arrivals.unseenOf(intake.id, submissions);
-    const isNews =
-      end.state === 'read' ? fresh > 0 : !end.isEmpty && !store.arrivals.hasDigest(intake.id, arrival.digest!);
+    const isNews = state === 'read' ? fresh > 0 : !isEmpty && !store.arrivals.hasDigest(intake.id, arrival.digest!);
     if (!isNews) return 0;
     store.arrivals.record([arrival]);
     this.parts.stored();

@@ -1,4 +1,5 @@
 import type { ArrivalSummary, ArrivalView, FormListed, FormView, IntakeView, StrayView } from '@grammata/contract';
+import { newArrival } from './arrival';
 import { eventually, startServer, type Client } from '../testing/running';
 
 let client: Client;
@@ -303,29 +304,13 @@ test('the built-in sender goes over HTTP to the intake itself', async () => {
 
 test('what was stored and not read before a crash is read at the next start', async () => {
   const { running, dataDir } = client;
-  const row = {
+  const row = newArrival(running.services.store.intakes.byId(intake.id)!, {
     id: 'left-behind',
-    intakeId: intake.id,
-    receivedAt: 1,
     method: 'POST',
-    url: '/in/x',
     contentType: 'application/json',
     headers: [],
-    sender: null,
-    size: 15,
     body: Buffer.from('{"site":"AB-02"}'),
-    cut: false,
-    state: 'waiting' as const,
-    trouble: null,
-    checked: null,
-    aside: false,
-    digest: null,
-    tries: 0,
-    found: 0,
-    repeats: 0,
-    formId: null,
-    about: null,
-  };
+  });
   running.services.store.arrivals.record([row]);
   const second = await startServer({ dataDir });
   await eventually(

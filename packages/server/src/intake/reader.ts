@@ -121,12 +121,9 @@ export class ArrivalReader {
         else await this.#read(batchOf(waiting));
       }
       // While many come, requests have the machine to themselves for most of the time.
-      if (this.parts.isPressed()) await this.#rest(Math.min(LONGEST_REST, REST * (performance.now() - started)));
+      if (this.parts.isPressed())
+        await this.parts.timers.pause(Math.min(LONGEST_REST, REST * (performance.now() - started)));
     }
-  }
-
-  #rest(milliseconds: number): Promise<void> {
-    return new Promise(done => void this.parts.timers.later('reading rests', milliseconds, () => done()));
   }
 
   #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.pinsOf(arrival.intakeId);
@@ -236,9 +233,9 @@ export class ArrivalReader {
       this.#isHindered = true;
       return store.arrivals.markWaiting([arrival.id]);
     }
-    if (!(error instanceof DecodeFault)) log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
-    const trouble = error instanceof DecodeFault ? error.message : `It could not be read: ${error.message}`;
-    store.readings.setReading(arrival.id, { state: 'unread', trouble });
+    if (error instanceof DecodeFault) return store.arrivals.setAside(arrival.id, error.message);
+    log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
+    store.readings.setReading(arrival.id, { state: 'unread', trouble: `It could not be read: ${error.message}` });
   }
 }
 

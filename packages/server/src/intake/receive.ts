@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import { MASK } from '@grammata/core/target';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { ArrivalRow, IntakeRow, Intakes } from '../store';
@@ -215,7 +216,7 @@ const secretHeaders = ['authorization', 'proxy-authorization', 'cookie'];
 
 const masked = (headers: [string, string][], names: string[]): [string, string][] => {
   const secret = new Set([...secretHeaders, ...names.map(each => each.toLowerCase())]);
-  return headers.map(([name, value]) => [name, secret.has(name) ? '••••••' : value]);
+  return headers.map(([name, value]) => [name, secret.has(name) ? MASK : value]);
 };
 
 /** The address without the values that hold secrets: they are neither kept nor read as answers. */

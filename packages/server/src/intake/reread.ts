@@ -77,7 +77,7 @@ export function rereadAll(
   const total = store.arrivals.recordedCount(intake.id);
   const work = workshop.start({ kind: 'reread', title: 'Reading what was recorded anew', intakeId: intake.id }, total);
   const touched = new Set<string>();
-  const turn = () => new Promise<void>(done => void timers.soon('reading anew', done));
+  const turn = () => timers.turn();
   let done = 0;
   const all = async () => {
     let last: ArrivalRow | undefined;
@@ -87,13 +87,9 @@ export function rereadAll(
       last = arrival;
       done += 1;
       const { pins } = store.intakes.byId(intake.id) ?? intake;
-      const submissions: Parameters<typeof store.readings.reread>[1]['submissions'] = [];
       try {
-        const end = await decoders.portions(messageOf(arrival, bodies), arrival.size, pins, {
-          found: () => undefined,
-          portion: portion => (submissions.push(...portion), true),
-        });
-        if (end) for (const form of store.readings.reread(arrival, { ...end, submissions })) touched.add(form);
+        const reading = await decoders.whole(messageOf(arrival, bodies), arrival.size, pins);
+        for (const form of store.readings.reread(arrival, reading)) touched.add(form);
       } catch (error) {
         work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${(error as Error).message}`);
       }

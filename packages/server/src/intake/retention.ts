@@ -33,5 +33,5 @@ export const retention = (store: Store, bodies: Bodies, copies: { sweep(): void 
   timers.schedule('deleting what is old', '17 * * * *', async () => {
     store.accounts.purgeSessions();
     copies.sweep();
-    await deleteOld(store, bodies, now(), () => new Promise(done => void timers.soon('deleting what is old', done)));
+    await deleteOld(store, bodies, now(), () => timers.turn());
   });

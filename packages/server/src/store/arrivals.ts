@@ -27,7 +27,7 @@ export type FormRow = typeof forms.$inferSelect;
 /** An arrival as lists show it: without its body and headers. */
 export type ArrivalHead = Omit<
   ArrivalRow,
-  'body' | 'headers' | 'url' | 'digest' | 'checked' | 'sender' | 'cut' | 'aside' | 'tries'
+  'body' | 'headers' | 'url' | 'digest' | 'checked' | 'sender' | 'cut' | 'aside' | 'tries' | 'ended'
 >;
 
 /** A few answers in a line, to tell submissions apart in lists. */
@@ -134,7 +134,7 @@ export class Arrivals {
         'It was being read both times when Grammata ended, and may have ended it. It is read again only when you ask.';
       const aside = tx
         .update(arrivals)
-        .set({ state: 'unread', trouble })
+        .set({ state: 'unread', trouble, ended: true })
         .where(and(caught, gte(arrivals.tries, 1)))
         .returning({ id: arrivals.id })
         .all();
@@ -146,12 +146,17 @@ export class Arrivals {
     });
   }
 
+  /** Sets an arrival aside whose reading had to be ended. */
+  setAside(id: string, trouble: string): void {
+    this.db.update(arrivals).set({ state: 'unread', trouble, ended: true }).where(eq(arrivals.id, id)).run();
+  }
+
   /** Has an arrival read once more because a person asks; false when there is none that could not be read. */
   readAgain(id: string): boolean {
     const unread = and(eq(arrivals.id, id), eq(arrivals.state, 'unread'));
     const rows = this.db
       .update(arrivals)
-      .set({ state: 'waiting', tries: 0, trouble: null })
+      .set({ state: 'waiting', tries: 0, trouble: null, ended: false })
       .where(unread)
       .returning({ id: arrivals.id })
       .all();

@@ -126,7 +126,7 @@ export class Forms {
   }
 
   update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
-    if (Object.values(values).some(value => value !== undefined && value !== null))
+    if (Object.values(values).some(value => value !== undefined))
       this.db.update(forms).set(values).where(eq(forms.id, id)).run();
   }
 

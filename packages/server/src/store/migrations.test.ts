@@ -5,6 +5,7 @@ import { emptySchema, mergeSchema, weeklyFill } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import Libsql from 'libsql';
 import { openDatabase, storeOn } from '.';
+import { newArrival } from '../intake/arrival';
 
 const migrations = path.resolve(__dirname, '../../migrations');
 
@@ -98,30 +99,18 @@ test('a database of the version before is carried over: summaries, weeks, and te
 test('arrivals of one millisecond are paged without losing any', () => {
   const { db, close } = openDatabase(':memory:', migrations);
   const store = storeOn(db);
-  const { id: intakeId } = store.intakes.create({ name: 'I' });
-  const row = (n: number) => ({
-    id: `x${String(n).padStart(3, '0')}`,
-    intakeId,
-    receivedAt: 7,
-    method: 'POST',
-    url: '/',
-    contentType: null,
-    headers: [],
-    sender: null,
-    size: 1,
-    body: Buffer.from('x'),
-    cut: false,
-    state: 'read' as const,
-    trouble: null,
-    checked: null,
-    aside: false,
-    digest: null,
-    tries: 0,
-    found: 0,
-    repeats: 0,
-    formId: null,
-    about: null,
-  });
+  const intake = store.intakes.create({ name: 'I' });
+  const { id: intakeId } = intake;
+  const row = (n: number) =>
+    newArrival(intake, {
+      id: `x${String(n).padStart(3, '0')}`,
+      receivedAt: 7,
+      method: 'POST',
+      contentType: null,
+      headers: [],
+      body: Buffer.from('x'),
+      state: 'read',
+    });
   store.arrivals.record(Array.from({ length: 25 }, (_, n) => row(n)));
   const seen: string[] = [];
   for (let before: string | undefined; ; before = seen.at(-1)) {

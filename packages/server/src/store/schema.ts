@@ -106,6 +106,8 @@ export const arrivals = sqliteTable(
     digest: text(),
     /** How often the server ended while it was being read: such a one is read alone, and at the second time set aside. */
     tries: integer().notNull().default(0),
+    /** True when reading it had to be ended, or may have ended the server: it is not read again but when a person asks. */
+    ended: integer({ mode: 'boolean' }).notNull().default(false),
     /** What it was read as, in short: its submissions, how many of them repeat others, the form and a few answers of the first. */
     found: integer().notNull().default(0),
     repeats: integer().notNull().default(0),

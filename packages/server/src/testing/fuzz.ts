@@ -16,6 +16,7 @@ import {
 } from '@grammata/contract';
 import { percentEncoded } from '@grammata/core/submission';
 import { randomFrom } from '@grammata/core/testing';
+import { eventually } from './eventually';
 
 /** Every route of the API that takes something, with the class of its body; `:x` stands for identifiers that are there. */
 export const fuzzedRoutes: [method: string, path: string, body: (new () => object) | null][] = [
@@ -148,15 +149,79 @@ export function oddBody(type: new () => object, like: unknown, random: Random): 
 }
 
 export interface FuzzTarget {
-  /** Calls the API as the owner. */
-  send(method: string, path: string, body: string | undefined): Promise<{ status: number; text: string }>;
-  /** Identifiers of what is there, by their names in the paths; and bodies that are right, by their class. */
-  known: Record<string, string>;
-  like: Map<new () => object, unknown>;
+  /** The address of the server. */
+  url: string;
+  /** The cookie of its owner's session. */
+  cookie(): string;
+  /** An address that a target may have. */
+  targetUrl: string;
+}
+
+const intakeLike = {
+  name: 'Fuzzed',
+  reply: 'accepted',
+  sizeLimit: 5000,
+  verification: { kind: 'hmac', name: 'X-Sig', secrets: ['abcdefgh'] },
+  feed: { url: 'http://127.0.0.1:9/', every: '0 * * * *', on: true },
+};
+
+/** What is fuzzed has to be there: an intake with something that arrived, a target and a route between them. */
+async function furnished(call: <T>(method: string, path: string, body?: unknown) => Promise<T>, targetUrl: string) {
+  const intake = await call<{ id: string; address: string }>('POST', '/intakes', { name: 'Fuzzed' });
+  await call('POST', `/intakes/${intake.id}/send`, { body: '{"site":"AB-07","ph":7.4}' });
+  const arrivals = () => call<{ id: string; formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`);
+  const [arrival] = await eventually(arrivals, ([newest]) => Boolean(newest?.formId), 20_000);
+  const form = arrival!.formId!;
+  const target = await call<{ id: string; operations: { id: string }[] }>('POST', '/targets', {
+    name: 'T',
+    baseUrl: targetUrl,
+    reads: 'example',
+    discoveryPath: '/tables',
+    document: '{"site":"AB-07","ph":7}',
+  });
+  const operationId = target.operations[0]!.id;
+  const draft = { name: 'R', formId: form, targetId: target.id, operationId };
+  const route = await call<{ id: string; draft: object }>('POST', '/routes', draft);
+  const { samples } = await call<{ samples: { id: string }[] }>('GET', `/forms/${form}/samples`);
+  const patience = { connect: 5, firstByte: 5, whole: 5 };
+  const targetLike = {
+    name: 'T',
+    baseUrl: targetUrl,
+    reads: 'tables',
+    discoveryPath: '/tables',
+    auth: { kind: 'bearer' },
+  };
+  return {
+    /** Identifiers of what is there, by their names in the paths. */
+    known: {
+      intake: intake.id,
+      arrival: arrival!.id,
+      form,
+      target: target.id,
+      route: route.id,
+      sample: samples[0]!.id,
+    } as Record<string, string>,
+    /** Bodies that are right, by their class. */
+    like: new Map<new () => object, unknown>([
+      [IntakeInput, intakeLike],
+      [TargetInput, { ...targetLike, patience }],
+      [DraftInput, route.draft],
+      [SampleInput, { name: 'x', kept: true }],
+    ]),
+  };
 }
 
 /** Sends so many odd requests; gives back those that were answered with 500 or not at all, and how many there were of each status. */
-export async function fuzzApi({ send, known, like }: FuzzTarget, times: number, seed: number) {
+export async function fuzzApi({ url, cookie, targetUrl }: FuzzTarget, times: number, seed: number) {
+  const send = async (method: string, path: string, body: string | undefined) => {
+    const headers = { 'content-type': 'application/json', cookie: cookie() };
+    const answer = await fetch(`${url}/api${path}`, { method, headers, body });
+    return { status: answer.status, text: await answer.text() };
+  };
+  const { known, like } = await furnished(async (method, path, body) => {
+    const { text } = await send(method, path, body === undefined ? undefined : JSON.stringify(body));
+    return JSON.parse(text) as never;
+  }, targetUrl);
   const random = randomFrom(seed);
   const failed: string[] = [];
   const statuses = new Map<number, number>();

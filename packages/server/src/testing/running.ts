@@ -6,6 +6,8 @@ import path from 'node:path';
 import type { Config } from '../config';
 import { assemble, type Running } from '../start';
 
+export { eventually } from './eventually';
+
 export interface Client {
   running: Running;
   url: string;
@@ -118,19 +120,4 @@ export async function startTarget(): Promise<FakeTarget> {
   target.url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   target.stop = () => new Promise(done => (server.closeAllConnections(), server.close(() => done())));
   return target;
-}
-
-/** Asks again until the answer is there; fails after so many ms with what was seen last. */
-export async function eventually<T>(
-  ask: () => T | Promise<T>,
-  holds: (value: T) => boolean,
-  within = 5000,
-): Promise<T> {
-  const end = performance.now() + within;
-  for (;;) {
-    const value = await ask();
-    if (holds(value)) return value;
-    if (performance.now() > end) throw new Error(`It did not come to hold; last seen: ${JSON.stringify(value)}`);
-    await new Promise(resolve => setTimeout(resolve, 10));
-  }
 }

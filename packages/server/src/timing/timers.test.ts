@@ -23,6 +23,16 @@ test.each(Object.entries(failing))('work that %s is logged, and nothing else hap
   expect(heard).toEqual([name]);
 });
 
+test('a turn lets others have theirs, a pause takes its time', async () => {
+  const order: string[] = [];
+  setImmediate(() => order.push('another'));
+  await timers.turn();
+  order.push('turn');
+  const started = performance.now();
+  await timers.pause(30);
+  expect([order, performance.now() - started > 25]).toEqual([['another', 'turn'], true]);
+});
+
 test('what is set to happen soon, later, again and again may fail each time', async () => {
   jest.useFakeTimers();
   let times = 0;

@@ -49,6 +49,16 @@ export class Timers {
     return { stop: () => clearTimeout(handle) };
   }
 
+  /** Waits so many ms. */
+  pause(milliseconds: number): Promise<void> {
+    return new Promise(done => void this.later('a pause', milliseconds, done));
+  }
+
+  /** Waits until whatever else is due had its turn. */
+  turn(): Promise<void> {
+    return new Promise(done => void this.soon('a turn', done));
+  }
+
   /** Again and again, every so many ms. */
   every(name: string, milliseconds: number, work: Work): Timer {
     const handle = setInterval(() => void this.run(name, work), milliseconds);

@@ -149,7 +149,11 @@ function Parts({ workbench: { route, editing, run, samples } }: { workbench: Wor
         .filter(Boolean)
         .join(', '),
     },
-    { part: 'how', name: 'How', says: `tried for ${span(editing.draft.terms.hours)}` },
+    {
+      part: 'how',
+      name: 'How',
+      says: editing.draft.terms.hours === 0 ? 'tried once' : `tried for ${span(editing.draft.terms.hours)}`,
+    },
     {
       part: 'rehearsal',
       name: 'Rehearsal',

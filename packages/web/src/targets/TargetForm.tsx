@@ -57,7 +57,10 @@ export function TargetForm({
   const [hasTrySide, setHasTrySide] = useState(Boolean(initial.tryBaseUrl));
   const givenHere = reads === 'example' || isFiles || (reads === 'openapi' && givesDocument);
   const [pointsElsewhere, setPointsElsewhere] = useState(Boolean(initial.recipe));
-  const [hasPatience, setHasPatience] = useState(Boolean(initial.patience));
+  const [isPatient, setHasPatience] = useState(Boolean(initial.patience));
+  /** Only what is asked over HTTP is waited for so. */
+  const canWait = !isMail && !isFiles;
+  const hasPatience = canWait && isPatient;
   const hasPath = reads === 'tables' || (reads === 'openapi' && !givesDocument);
   const kinds = Object.entries(authWords).filter(([each]) => !isMail || each === 'basic' || each === 'none');
   const said = error instanceof ApiFault ? (error.problem.errors ?? []) : [];
@@ -208,7 +211,7 @@ export function TargetForm({
             <Act onClick={() => setHasTrySide(true)}>Add a side to try things on</Act>
           </p>
         )}
-        {!isMail && !isFiles && !hasPatience && (
+        {canWait && !hasPatience && (
           <p className="self-end pb-1 text-small text-ink-3">
             <Act
               onClick={() => {

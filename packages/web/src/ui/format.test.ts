@@ -1,4 +1,4 @@
-import { ago, bytes, count, counted, lasting } from './format';
+import { ago, bytes, count, counted, lasting, span } from './format';
 
 test.each([
   [0, '0 bytes'],
@@ -17,6 +17,14 @@ test.each([
   [49 * 3_600_000, '2 days'],
   [-5, '0 s'],
 ])('%d ms last', (ms, text) => expect(lasting(ms)).toBe(text));
+test.each([
+  [0.001, '4 seconds'],
+  [1 / 60, '60 seconds'],
+  [0.5, '30 minutes'],
+  [1, '60 minutes'],
+  [24, '24 hours'],
+  [72, '3 days'],
+])('%d hours', (hours, text) => expect(span(hours)).toBe(text));
 test('counts in words', () => {
   expect([counted(1, 'line'), counted(14, 'line'), counted(0, 'delivery', 'deliveries'), count(1204)]).toEqual([
     '1 line',

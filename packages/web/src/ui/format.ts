@@ -46,7 +46,6 @@ export const clock = (iso: string): string => time.format(new Date(iso));
 
 /** A span of hours in the words of its size: `90 seconds`, `24 hours`, `3 days`. */
 export function span(hours: number): string {
-  if (hours === 0) return 'one try';
   if (hours * 60 < 2) return counted(Math.round(hours * 3600), 'second');
   if (hours < 2) return counted(Math.round(hours * 60), 'minute');
   return hours <= 48 ? counted(Math.round(hours), 'hour') : counted(Math.round(hours / 24), 'day');

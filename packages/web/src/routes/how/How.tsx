@@ -1,4 +1,4 @@
-import { pauseAfter, triesWithin } from '@grammata/core/perform';
+import { triesWithin } from '@grammata/core/perform';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../app/api';
@@ -9,8 +9,8 @@ import type { Workbench } from '../workbench';
 const HOUR = 3_600_000;
 const zones = Intl.supportedValuesOf('timeZone');
 
-/** Tries that are drawn: later ones come evenly. */
-const MOST_DRAWN = 400;
+/** The width of the picture of tries; strokes are drawn half of its units apart at the least. */
+const WIDTH = 236;
 
 /** The terms of delivery. */
 export function How({ workbench: { editing, route } }: { workbench: Workbench }) {
@@ -89,7 +89,7 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
         <Note tone="goes">
           {terms.hours === 0
             ? 'Each call is tried once.'
-            : `A call that fails in passing is tried again for ${span(terms.hours)}: after about a second, then after twice as long each time, up to half an hour. That is about ${counted(triesWithin(terms.hours * HOUR), 'try', 'tries')}; fewer if the target asks for longer pauses.`}
+            : `A call that fails in passing is tried again for ${span(terms.hours)}: after about a second, then after twice as long each time, up to half an hour. That is about ${counted(triesWithin(terms.hours * HOUR).length, 'try', 'tries')}; fewer if the target asks for longer pauses.`}
         </Note>
         {terms.hours > 0 && <TriesInTime hours={terms.hours} />}
         <Note tone="fine">Those that failed together come back spread out, each at a moment of its own.</Note>
@@ -105,29 +105,19 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
 
 /** When the tries are made, as strokes along the time that they take. */
 function TriesInTime({ hours }: { hours: number }) {
-  const whole = hours * HOUR;
-  const times: number[] = [0];
-  for (let at = pauseAfter(1, 0.5); at <= whole && times.length < MOST_DRAWN; at += pauseAfter(times.length, 0.5))
-    times.push(at);
+  const times = triesWithin(hours * HOUR);
+  const strokes = [...new Set(times.map(at => Math.round((2 * (WIDTH - 1) * at) / (hours * HOUR)) / 2))];
   return (
     <figure>
       <svg
-        viewBox="0 0 236 20"
+        viewBox={`0 0 ${WIDTH} 20`}
         className="w-full"
         role="img"
-        aria-label={`About ${times.length} tries within ${span(hours)}, close together at first`}
+        aria-label={`About ${counted(times.length, 'try', 'tries')} within ${span(hours)}, close together at first`}
       >
-        <line x1="0" y1="16" x2="236" y2="16" stroke="var(--rule)" />
-        {times.map(at => (
-          <line
-            key={at}
-            x1={0.5 + (235 * at) / whole}
-            x2={0.5 + (235 * at) / whole}
-            y1="5"
-            y2="16"
-            stroke="var(--ink-2)"
-            strokeWidth="0.8"
-          />
+        <line x1="0" y1="16" x2={WIDTH} y2="16" stroke="var(--rule)" />
+        {strokes.map(at => (
+          <line key={at} x1={0.5 + at} x2={0.5 + at} y1="5" y2="16" stroke="var(--ink-2)" strokeWidth="0.8" />
         ))}
       </svg>
       <figcaption className="flex justify-between text-small text-ink-3">

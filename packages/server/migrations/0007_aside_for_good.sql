@@ -1,0 +1,1 @@
+ALTER TABLE `arrivals` ADD `ended` integer DEFAULT false NOT NULL;

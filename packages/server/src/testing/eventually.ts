@@ -1,0 +1,14 @@
+/** Asks again until the answer is there; fails after so many ms with what was seen last. */
+export async function eventually<T>(
+  ask: () => T | Promise<T>,
+  holds: (value: T) => boolean,
+  within = 5000,
+): Promise<T> {
+  const end = performance.now() + within;
+  for (;;) {
+    const value = await ask();
+    if (holds(value)) return value;
+    if (performance.now() > end) throw new Error(`It did not come to hold; last seen: ${JSON.stringify(value)}`);
+    await new Promise(resolve => setTimeout(resolve, 10));
+  }
+}
