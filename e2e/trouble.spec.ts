@@ -164,3 +164,52 @@ test.describe('when the target is in trouble', () => {
     );
   });
 });
+
+test('while nothing can be stored every place says so, and the Desk does not say that all is well', async ({
+  page,
+}) => {
+  await page.route('**/api/desk', async route => {
+    const answer = await route.fetch();
+    const storage = { since: new Date().toISOString(), message: 'The disk of the data folder is full.' };
+    await route.fulfill({ response: answer, json: { ...(await answer.json()), storage } });
+  });
+  for (const place of ['/', '/intakes', '/deliveries']) {
+    await page.goto(place);
+    const alert = page.getByRole('alert').filter({ hasText: 'The disk of the data folder is full.' });
+    await expect(alert).toContainText('It goes on by itself');
+  }
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
+  await expect(page.getByText('Nothing is in trouble.')).toHaveCount(0);
+  await expectAccessible(page);
+});
+
+test('how long a target is waited for can be set, by keyboard too, and is asked only of what answers over HTTP', async ({
+  page,
+}) => {
+  await page.goto('/targets?new');
+  await page.getByRole('button', { name: 'Change how long its answers are waited for' }).press('Enter');
+  const seconds = page.getByLabel('Seconds until it begins to answer');
+  await expect(seconds).toHaveValue('60');
+  await seconds.fill('9000');
+  await page.getByLabel('Name', { exact: true }).fill('Patient');
+  await expectAccessible(page);
+  await page.getByLabel('Is read from').selectOption('mail');
+  await expect(seconds).toHaveCount(0);
+});
+
+test('the way of trying again is drawn over the whole of its time', async ({ page }) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Worrying signs' }).click();
+  await page.getByRole('link', { name: 'How' }).click();
+  await page.getByLabel('Keep trying for, in hours').fill('720');
+  const picture = page.getByRole('img', { name: /^About 1,9\d\d tries within 30 days/ });
+  await expect(picture).toBeVisible();
+  const last = await picture.locator('line').last().getAttribute('x1');
+  expect(Number(last)).toBeGreaterThan(234);
+  await page.getByLabel('Keep trying for, in hours').fill('0');
+  await expect(page.getByRole('link', { name: /How/ })).toContainText('tried once');
+  await expect(picture).toHaveCount(0);
+  await page.getByLabel('Keep trying for, in hours').fill('24');
+  await expect(page.getByRole('link', { name: /How/ })).toContainText('tried for 24 hours');
+});
