@@ -1,5 +1,5 @@
 import type { RouteParts, Sample } from '@grammata/core/rehearse';
-import { newLine, type Line } from '@grammata/core/request';
+import { newLine, type Line } from '@grammata/core/route';
 import type { Json, Submission } from '@grammata/core/submission';
 
 const LINES = 20;

@@ -222,8 +222,8 @@ test('a line whose field the target does not have stays, and is offered the like
   const id = /routes\/(\w+)/.exec(page.url())![1];
   const read = await page.request.get(`/api/routes/${id}`);
   expect(read.status()).toBe(200);
-  const view = (await read.json()) as { draft: { calls: { lines: object[] }[] } };
-  const { draft } = view;
+  const view = (await read.json()) as { revision: number; draft: { calls: { lines: object[] }[] } };
+  const { draft, revision } = view;
   const loose = {
     id: 'loose',
     to: 'temp_celsius',
@@ -234,7 +234,9 @@ test('a line whose field the target does not have stays, and is offered the like
     fallback: '',
   };
   draft.calls[0]!.lines.push(loose);
-  expect((await page.request.put(`/api/routes/${id}/draft`, { data: draft })).status()).toBe(200);
+  expect((await page.request.put(`/api/routes/${id}/draft`, { data: { definition: draft, revision } })).status()).toBe(
+    200,
+  );
   await page.reload();
   await expect(line(page, 'temp_celsius')).toContainText('A loose end');
   await page.getByRole('button', { name: 'Move it to temp_c' }).click();

@@ -1,3 +1,4 @@
+import { draftOf } from '@grammata/server/testing';
 import { createHash } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -186,6 +187,7 @@ export async function killRounds(rounds: number, least = 40): Promise<KillFigure
       made.operations.find(each => each.method === method && each.path === path)!.id;
     const route = await attacked.call<{
       id: string;
+      revision: number;
       draft: { calls: { id: string; lines: object[]; find?: object }[] };
     }>('POST', '/routes', {
       name: 'Load',
@@ -221,7 +223,7 @@ export async function killRounds(rounds: number, least = 40): Promise<KillFigure
       operationId: idOf('POST', '/people/{id}/files'),
       lines: [line('id', `@answer/${first!.id}/id`), line('file', 'photo')],
     } as never);
-    await attacked.call('PUT', `/routes/${route.id}/draft`, route.draft);
+    await attacked.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
     await attacked.call('POST', `/routes/${route.id}/live`);
 
     const acknowledged: string[] = [];

@@ -1,3 +1,4 @@
+import { draftOf } from '@grammata/server/testing';
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import Libsql from 'libsql';
@@ -41,18 +42,18 @@ export async function scale(
       discoveryPath: '/',
       document: '{"site":"AB-07"}',
     });
-    const route = await attacked.call<{ id: string; draft: { calls: { lines: { source: unknown }[] }[] } }>(
-      'POST',
-      '/routes',
-      {
-        name: 'R',
-        formId,
-        targetId: target.id,
-        operationId: target.operations[0]!.id,
-      },
-    );
+    const route = await attacked.call<{
+      id: string;
+      revision: number;
+      draft: { calls: { lines: { source: unknown }[] }[] };
+    }>('POST', '/routes', {
+      name: 'R',
+      formId,
+      targetId: target.id,
+      operationId: target.operations[0]!.id,
+    });
     route.draft.calls[0]!.lines[0]!.source = { from: 'field', field: 'site' };
-    await attacked.call('PUT', `/routes/${route.id}/draft`, route.draft);
+    await attacked.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
     await attacked.call('POST', `/routes/${route.id}/live`);
     await attacked.call('POST', `/routes/${route.id}/pause`);
     const pace = async () => {

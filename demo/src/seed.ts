@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import { compileCondition } from '@grammata/core/condition';
 import { catalogue, FEED_TOKEN, type Yard } from '@grammata/practice';
 import { aboutSubmission, hashPassword, type IntakeRow, type Services } from '@grammata/server';
@@ -119,7 +119,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     yard.pointAt('school-visit', `${visits.slug}@${config.mail.domain}`, `${config.host}:${config.mail.port}`);
 
   /** A route that went live days ago, with all that came before still to be delivered. */
-  function goLive(form: string, draft: DraftInput, days: number) {
+  function goLive(form: string, draft: RouteDefinition, days: number) {
     store.forms.update(form, { state: 'adopted' });
     const route = store.routes.create(form, draft);
     store.routes.goLive(route.id, until - days * DAY);

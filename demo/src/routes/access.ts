@@ -1,8 +1,8 @@
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import { draft, field, line, tidy } from './shared';
 
 /** Rows of the access log, as they are read from the feed, to the register. */
-export const toAccessLog = (registerId: string): DraftInput =>
+export const toAccessLog = (registerId: string): RouteDefinition =>
   draft('Site access log to Register', [
     {
       id: 'access',

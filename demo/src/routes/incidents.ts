@@ -1,8 +1,12 @@
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import { always, draft, field, line, text, tidy } from './shared';
 
 /** An incident: a ticket, each file attached to it and kept on the shelf, and a mail when it is severe. */
-export const toIncidents = ({ labDesk, outbox, shelf }: Record<'labDesk' | 'outbox' | 'shelf', string>): DraftInput =>
+export const toIncidents = ({
+  labDesk,
+  outbox,
+  shelf,
+}: Record<'labDesk' | 'outbox' | 'shelf', string>): RouteDefinition =>
   draft('Incident alert to Lab desk', [
     {
       id: 'ticket',

@@ -1,11 +1,11 @@
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import type { Step } from '@grammata/core/transform';
 import { always, dayFirst, draft, field, line, lowered, number, text, tidy } from './shared';
 
 const part = (name: string): Step => ({ id: 'json.pick', params: { pointer: `/${name}` } });
 
 /** A kit request: a record for the request, one for each kit, and a ticket for those who pack them. */
-export const toKits = (registerId: string, labDeskId: string): DraftInput =>
+export const toKits = (registerId: string, labDeskId: string): RouteDefinition =>
   draft('Kit request to Register and Lab desk', [
     {
       id: 'request',

@@ -1,8 +1,9 @@
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import { field, line, number, tidy } from './shared';
 
 /** The route that is live: every report becomes a record in the register. */
-export const toRegister = (targetId: string): DraftInput => ({
+export const toRegister = (targetId: string): RouteDefinition => ({
+  format: 1,
   name: 'Sampling report to Register',
   condition: { all: [] },
   calls: [
@@ -32,11 +33,11 @@ export const toRegister = (targetId: string): DraftInput => ({
     },
   ],
   terms: { hours: 24, timeZone: 'Europe/London' },
-  revision: 0,
 });
 
 /** The route that is still a draft, with two problems left to find. */
-export const toFollowUps = (targetId: string): DraftInput => ({
+export const toFollowUps = (targetId: string): RouteDefinition => ({
+  format: 1,
   name: 'Worrying signs to Follow-ups',
   condition: { all: [{ field: 's6', is: 'oneOf', values: ['Dead fish', 'Oil sheen'], not: false }] },
   calls: [
@@ -57,5 +58,4 @@ export const toFollowUps = (targetId: string): DraftInput => ({
     },
   ],
   terms: { hours: 24, timeZone: 'Europe/London' },
-  revision: 0,
 });

@@ -1,11 +1,12 @@
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import type { Step } from '@grammata/core/transform';
 import { always, field, line, lowered } from './shared';
 
 const addressPart = (part: string): Step => ({ id: 'address.part', params: { part, doubtful: 'blank' } });
 
 /** Volunteers to the roster, where they may be known: names and addresses come in one box each. */
-export const toRoster = (targetId: string): DraftInput => ({
+export const toRoster = (targetId: string): RouteDefinition => ({
+  format: 1,
   name: 'Volunteer sign-up to Roster',
   condition: { all: [{ field: 'i_agree_that_you_keep_my_details', is: 'yes', values: [], not: false }] },
   calls: [
@@ -60,5 +61,4 @@ export const toRoster = (targetId: string): DraftInput => ({
     },
   ],
   terms: { hours: 24, timeZone: 'Europe/London' },
-  revision: 0,
 });

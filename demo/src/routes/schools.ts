@@ -1,8 +1,8 @@
-import type { DraftInput } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import { always, draft, field, line, lowered, text, tidy } from './shared';
 
 /** A school's enquiry: its teacher becomes a contact, and a reply is drafted into the outbox. */
-export const toSchools = (rosterId: string, outboxId: string): DraftInput =>
+export const toSchools = (rosterId: string, outboxId: string): RouteDefinition =>
   draft('School visit enquiry to Roster and Outbox', [
     {
       id: 'teacher',

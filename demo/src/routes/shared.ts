@@ -1,5 +1,5 @@
-import type { DraftInput } from '@grammata/contract';
-import { newLine, type Line, type Segment, type Source } from '@grammata/core/request';
+import { usualTerms, type RouteDefinition } from '@grammata/core/route';
+import { newLine, type Line, type Segment, type Source } from '@grammata/core/route';
 import type { Step } from '@grammata/core/transform';
 
 export const field = (key: string): Source => ({ from: 'field', field: key });
@@ -23,6 +23,6 @@ export const dayFirst: Step = { id: 'date.format', params: { order: 'dayFirst', 
 /** A draft as it starts. */
 export const draft = (
   name: string,
-  calls: DraftInput['calls'],
-  condition: DraftInput['condition'] = { all: [] },
-): DraftInput => ({ name, condition, calls, terms: { hours: 24, timeZone: 'Europe/London' }, revision: 0 });
+  calls: RouteDefinition['calls'],
+  condition: RouteDefinition['condition'] = { all: [] },
+): RouteDefinition => ({ format: 1, name, condition, calls, terms: usualTerms });

@@ -5,4 +5,5 @@ export * from './pins';
 export * from './verification';
 export * from './views';
 export * from './recipe';
+export * from './routeInputs';
 export * from './routeViews';

@@ -1,4 +1,4 @@
-import type { Segment } from '@grammata/core/request';
+import type { Segment } from '@grammata/core/route';
 import { registerDecorator } from 'class-validator';
 
 const isKey = (value: unknown): value is string => typeof value === 'string' && value.length <= 500;

@@ -1,6 +1,6 @@
 import type { Ask, Change, Done } from '@grammata/core/perform';
 import type { Json } from '@grammata/core/submission';
-import type { DraftInput } from './inputs';
+import type { RouteDefinition } from '@grammata/core/route';
 import type { FormView, TargetView } from './views';
 
 // What the server answers about routes. All times are ISO 8601 in UTC.
@@ -18,8 +18,10 @@ export interface RouteSummary {
   operationLabel: string;
   /** Number of the version that is live or paused; null before the first. */
   version: number | null;
-  /** True when the draft differs from that version. */
+  /** True when the draft differs from that version, or is made for other operations than it was. */
   changed: boolean;
+  /** Names of targets that offer something else than when that version went live. */
+  targetsChanged: string[];
   liveSince: string | null;
   delivered: number;
   waiting: number;
@@ -27,7 +29,9 @@ export interface RouteSummary {
 }
 
 export interface RouteView extends RouteSummary {
-  draft: DraftInput;
+  draft: RouteDefinition;
+  /** Counts the edits of the draft; the next one names it. */
+  revision: number;
   form: FormView;
   /** Those that its calls go to. */
   targets: TargetView[];

@@ -11,6 +11,7 @@ import type {
   RouteView,
   TargetView,
 } from '@grammata/contract';
+import { draftOf } from './testing/draftOf';
 import { json, startAnswering, type Answering } from './testing/answering';
 import { eventually, startServer, type Client } from './testing/running';
 
@@ -92,7 +93,7 @@ async function toFiles(url: string): Promise<RouteView> {
     operationId: target.operations[0]!.id,
   });
   for (const line of route.draft.calls[0]!.lines) line.source = { from: 'field', field: line.to };
-  await client.call('PUT', `/routes/${route.id}/draft`, route.draft);
+  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
   await client.call('POST', `/routes/${route.id}/live`);
   return route;
 }
@@ -191,7 +192,7 @@ test('a target that repeats what it was shown: the secret stands nowhere', async
     operationId: 'create:t',
   });
   route.draft.calls[0]!.lines[0]!.source = { from: 'field', field: 'site' };
-  await client.call('PUT', `/routes/${route.id}/draft`, route.draft);
+  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
   await client.call('POST', `/routes/${route.id}/live`);
   await post('{"site":"AB-02","ph":7}', { 'content-type': 'application/json' });
   const page = await eventually(deliveries(route), each => each.counts.dead === 1);

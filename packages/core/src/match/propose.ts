@@ -1,4 +1,5 @@
-import { compileLine, newLine, type Line, type Source } from '../request';
+import { compileLine } from '../request';
+import { newLine, type Line, type Source } from '../route';
 import type { FieldSchema, FormSchema } from '../schema';
 import { answerOf, type Json, type Submission } from '../submission';
 import { writable, type Operation, type TargetField } from '../target';

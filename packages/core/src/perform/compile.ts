@@ -1,5 +1,6 @@
 import { compileCondition, everything } from '../condition';
-import { compileCall, newLine, type Call, type CompiledCall, type Find, type ReadBack, type Update } from '../request';
+import { compileCall, type CompiledCall } from '../request';
+import { newLine, type Call, type Find, type ReadBack, type Update } from '../route';
 import {
   FOUND,
   isBlank,
@@ -20,7 +21,7 @@ export interface RunTarget {
   name: string;
   /** Without a slash at its end. */
   baseUrl: string;
-  operations: Operation[];
+  operations: readonly Operation[];
 }
 
 /** A call with everything it needs, ready to be planned for any submission. */

@@ -1,5 +1,5 @@
 import { asText, isBlank, isJsonObject, valueAt, type Json } from '../submission';
-import type { Find, Line } from '../request';
+import type { Find, Line } from '../route';
 import type { TargetField } from '../target';
 
 /** The records in an answer that are exactly what was looked for. */

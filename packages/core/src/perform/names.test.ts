@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { decode } from '../decode';
-import { newLine, type Call, type Line, type RequestPlan } from '../request';
+import type { RequestPlan } from '../request';
+import { newLine, type Call, type Line } from '../route';
 import { isReserved, referredTo, type Json, type Situation } from '../submission';
 import { targetField } from '../testing';
 import type { Operation } from '../target';

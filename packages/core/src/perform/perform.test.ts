@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newLine, type Call, type Find, type Line } from '../request';
+import { newLine, type Call, type Find, type Line } from '../route';
 import type { Json, Submission } from '../submission';
 import { targetField } from '../testing';
 import type { Operation } from '../target';

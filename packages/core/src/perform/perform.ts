@@ -1,5 +1,6 @@
 import { isBlank, isJsonObject, valueAt, withValueAt, type Json, type Situation, type Submission } from '../submission';
-import { fieldsOf, stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
+import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
+import { fieldsOf } from '../route';
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, likelyAnswers, situationsOf, waitsForAnswers, type CompiledStep } from './compile';
 import { isSame, recordsIn, written, type Change } from './find';

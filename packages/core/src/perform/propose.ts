@@ -1,5 +1,5 @@
-import type { Call, Find, ReadBack } from '../request';
-import { newLine } from '../request';
+import type { Call, Find, ReadBack } from '../route';
+import { newLine } from '../route';
 import type { AnswerField, Operation } from '../target';
 
 /** Whatever tells people apart, the surest first; the rest of a target's fields may repeat. *Common practice, no source.* */

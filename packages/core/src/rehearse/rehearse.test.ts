@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Condition } from '../condition';
-import { blankPolicies, newLine, problemPolicies, type Line, type Source } from '../request';
+import { blankPolicies, newLine, problemPolicies, type Line, type Source } from '../route';
 import type { Submission } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';

@@ -1,6 +1,6 @@
 import { compileCondition, type Condition } from '../condition';
 import { likelyAnswers } from '../perform';
-import type { Call } from '../request';
+import type { Call } from '../route';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 import { Rehearser, type RehearsalSummary } from './rehearser';

@@ -12,7 +12,7 @@ import {
 import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
 import { copyLink, withoutCopyLinks } from './copies';
-import type { Line, Segment, Source } from './line';
+import type { Line, Segment, Source } from '../route';
 import { placeFault } from './parameters';
 
 /** How a line fares on one submission. */

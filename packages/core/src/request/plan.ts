@@ -2,7 +2,7 @@ import { isFile, withValueAt, type FileValue, type Json, type Situation } from '
 import { writable, type BodyKind, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
-import { fieldsOf, type Call } from './line';
+import { fieldsOf, type Call } from '../route';
 import { addressFault, contentType, headerText, pathWith, type Parameter } from './parameters';
 
 /** A request as data: what is rehearsed is what is sent. Credentials are no part of it; they are put on as it leaves. */

@@ -9,16 +9,12 @@ import {
   compileLine,
   copiesIn,
   copyLink,
-  newLine,
-  parseTemplate,
   safeFileName,
   stoppers,
-  templateText,
   wireText,
   withCopyLinks,
-  type Line,
-  type Segment,
 } from '.';
+import { newLine, parseTemplate, templateText, type Line, type Segment } from '../route';
 
 const field = (key: string, more: Partial<TargetField> = {}): TargetField =>
   targetField(key, { pointer: `/values/${key}`, ...more });

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { newLine, type Line } from '../request';
+import { newLine, type Line } from '../route';
 import type { Submission } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';

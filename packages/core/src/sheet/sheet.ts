@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { explainCondition, type Condition } from '../condition';
-import { compileCall, fieldsOf, type Call, type CompiledLine, type Line } from '../request';
+import { compileCall, type CompiledLine } from '../request';
+import { fieldsOf, type Call, type Line } from '../route';
 import { asText, isBlank, type Json, type Submission } from '../submission';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';

@@ -40,6 +40,12 @@ export const answeringCall = (key: string): string | null =>
 /** True for a key that refers to what is known only while a delivery is under way. */
 export const isOfDelivery = (key: string): boolean => key.startsWith(ANSWER) || isIn(FOUND, key);
 
+/** True for a key that refers to the item of a repeated call, a part of it, or its number. */
+export const isOfItem = (key: string): boolean => key === ITEM_NUMBER || isIn(ITEM, key);
+
+/** True for a key that refers to the record that was found. */
+export const isOfRecord = (key: string): boolean => isIn(FOUND, key);
+
 const isIn = (whole: string, key: string) => key === whole || key.startsWith(`${whole}/`);
 
 /** The key under which a submission's envelope value of this name is referred to. */

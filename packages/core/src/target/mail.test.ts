@@ -1,4 +1,5 @@
-import { bodyText, compileCall, newLine, stoppers, type Line } from '../request';
+import { bodyText, compileCall, stoppers } from '../request';
+import { newLine, type Line } from '../route';
 import type { Json, Submission } from '../submission';
 import { sendMail } from '.';
 

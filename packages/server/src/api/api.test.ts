@@ -1,12 +1,6 @@
-import type {
-  DeliveryPage,
-  DeliveryView,
-  DraftInput,
-  FormView,
-  IntakeView,
-  RouteView,
-  TargetView,
-} from '@grammata/contract';
+import type { DeliveryPage, DeliveryView, FormView, IntakeView, RouteView, TargetView } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
+import { draftOf } from '../testing/draftOf';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 let client: Client;
@@ -32,7 +26,7 @@ const settled = (n: number) =>
 const detail = async (id: string) => (await client.call<DeliveryView>('GET', `/deliveries/${id}`)).json;
 
 /** An intake with one submission, the target, and a route between them with both columns filled. */
-async function prepared(change: (draft: DraftInput) => void = () => undefined) {
+async function prepared(change: (draft: RouteDefinition) => void = () => undefined) {
   const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Forms' })).json;
   await send(intake, { submission_id: 'first', site: 'AB-07', ph: '7,4' });
   const [form] = await eventually(
@@ -60,7 +54,7 @@ async function prepared(change: (draft: DraftInput) => void = () => undefined) {
   draft.calls[0]!.lines[1]!.source = { from: 'field', field: 'ph' };
   draft.calls[0]!.lines[1]!.cleaning = [{ id: 'number.read', params: {} }];
   change(draft);
-  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draft)).json;
+  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
   return { intake, form: form!, made, route };
 }
 
@@ -157,20 +151,22 @@ describe('targets', () => {
 describe('routes', () => {
   test('an edit on an old revision is refused, and loses nothing', async () => {
     const { route } = await prepared();
-    expect((await client.call('PUT', `/routes/${route.id}/draft`, { ...route.draft, revision: 0 })).status).toBe(409);
+    expect((await client.call('PUT', `/routes/${route.id}/draft`, { ...draftOf(route), revision: 0 })).status).toBe(
+      409,
+    );
     expect((await client.call<RouteView>('GET', `/routes/${route.id}`)).json.draft.calls[0]!.lines[0]!.source).toEqual({
       from: 'field',
       field: 'site',
     });
   });
-  test.each<[string, (draft: DraftInput) => void]>([
+  test.each<[string, (draft: RouteDefinition) => void]>([
     ['a source of no kind', draft => Object.assign(draft.calls[0]!.lines[0]!, { source: { from: 'thin air' } })],
     ['too many tries', draft => Object.assign(draft.terms, { hours: 9999 })],
     ['no such time zone', draft => Object.assign(draft.terms, { timeZone: 'Basin/Alder' })],
   ])('%s is refused', async (_, change) => {
     const { route } = await prepared();
     change(route.draft);
-    expect((await client.call('PUT', `/routes/${route.id}/draft`, route.draft)).status).toBe(422);
+    expect((await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route))).status).toBe(422);
   });
   test('does not go live with a required column unfilled', async () => {
     const { route } = await prepared(draft => (draft.calls[0]!.lines[0]!.source = null));
@@ -241,7 +237,7 @@ describe('delivery', () => {
     expect(target.requests).toHaveLength(0);
     const { json: now } = await client.call<RouteView>('GET', `/routes/${route.id}`);
     Object.assign(now.draft.calls[0]!.lines[0]!, { whenProblem: 'fallback', fallback: 'AB-07' });
-    await client.call('PUT', `/routes/${route.id}/draft`, now.draft);
+    await client.call('PUT', `/routes/${route.id}/draft`, draftOf(now));
     await client.call('POST', `/routes/${route.id}/live`);
     await client.call('POST', '/deliveries/resend', { ids: [page.deliveries[0]!.id], mapping: 'now' });
     const after = await eventually(deliveries, each => each.counts.delivered === 1);

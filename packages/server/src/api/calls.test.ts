@@ -2,7 +2,6 @@ import { randomBytes } from 'node:crypto';
 import type {
   DeliveryPage,
   DeliveryView,
-  DraftInput,
   FilesView,
   FormView,
   IntakeView,
@@ -12,7 +11,9 @@ import type {
   SamplesView,
   TargetView,
 } from '@grammata/contract';
-import { newLine, type Line } from '@grammata/core/request';
+import type { RouteDefinition } from '@grammata/core/route';
+import { newLine, type Line } from '@grammata/core/route';
+import { draftOf } from '../testing/draftOf';
 import { json, startAnswering, type Answering, type Heard } from '../testing/answering';
 import { eventually, startServer, type Client } from '../testing/running';
 
@@ -130,9 +131,9 @@ const find = {
 
 /** An intake with a submission, the target, and a route with these calls between them. */
 async function prepared(
-  calls: (targetId: string) => DraftInput['calls'],
+  calls: (targetId: string) => RouteDefinition['calls'],
   first: object,
-  terms: Partial<DraftInput['terms']> = {},
+  terms: Partial<RouteDefinition['terms']> = {},
 ) {
   const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Sign-up' })).json;
   const send = (body: object) =>
@@ -165,19 +166,19 @@ async function prepared(
     })
   ).json;
   const draft = { ...route.draft, calls: calls(made.id), terms: { ...route.draft.terms, ...terms } };
-  const saved = await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draft);
+  const saved = await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf({ ...route, draft }));
   if (saved.status !== 200) throw new Error(JSON.stringify(saved.json));
   const { samples } = (await client.call<SamplesView>('GET', `/forms/${form!.id}/samples`)).json;
   return { intake, send, made, route: saved.json, sampleId: samples[0]!.id };
 }
-const person = (targetId: string, more: object = {}): DraftInput['calls'][number] => ({
+const person = (targetId: string, more: object = {}): RouteDefinition['calls'][number] => ({
   id: 'person',
   targetId,
   operationId: 'create',
   lines: [line('email', 'email'), line('name', 'name'), line('town', 'town', { writes: 'whereBlank' })],
   ...more,
 });
-const attach = (targetId: string, more: object = {}): DraftInput['calls'][number] => ({
+const attach = (targetId: string, more: object = {}): RouteDefinition['calls'][number] => ({
   id: 'attach',
   targetId,
   operationId: 'attach',

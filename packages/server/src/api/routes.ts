@@ -1,14 +1,6 @@
-import {
-  DraftInput,
-  RouteInput,
-  RunInput,
-  TermsInput,
-  type FilesView,
-  type RefusalView,
-  type RouteView,
-} from '@grammata/contract';
+import { DraftInput, RouteInput, RunInput, type FilesView, type RefusalView, type RouteView } from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
-import { newLine } from '@grammata/core/request';
+import { identityFaults, newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
@@ -46,6 +38,7 @@ export function routesApi(services: Services): Router {
     return {
       ...routeSummary(services, row),
       draft: row.draft,
+      revision: row.revision,
       form: formView(form),
       targets: targets.map(targetView),
       trial: row.trial,
@@ -67,12 +60,12 @@ export function routesApi(services: Services): Router {
     ];
     if (!form || !operation) throw fieldFaults(errors);
     const lines = writable(operation).map(field => newLine(newId(), field.key));
-    const draft: DraftInput = {
+    const draft: RouteDefinition = {
+      format: ROUTE_FORMAT,
       name,
       condition: everything,
       calls: [{ id: newId(), targetId, operationId, lines }],
-      terms: new TermsInput(),
-      revision: 0,
+      terms: usualTerms,
     };
     const row = store.routes.create(formId, draft);
     store.forms.update(formId, { state: 'adopted' });
@@ -85,6 +78,8 @@ export function routesApi(services: Services): Router {
   router.put('/routes/:id/draft', (request, response) => {
     const row = routeOr404(request.params.id);
     const draft = checked(DraftInput, request.body);
+    const faults = identityFaults(draft.definition);
+    if (faults.length > 0) throw fieldFaults(faults.map(({ pointer, message }) => ({ field: pointer, message })));
     const saved = store.routes.saveDraft(row.id, draft);
     if (!saved)
       throw new HttpProblem(
@@ -137,7 +132,7 @@ export function routesApi(services: Services): Router {
       send,
     );
     if (send) {
-      store.routes.keepTrial(row.id, { ...ran, sampleId, at: iso(now()), revision: row.draft.revision });
+      store.routes.keepTrial(row.id, { ...ran, sampleId, at: iso(now()), revision: row.revision });
       changed(row.id);
     }
     response.json(ran);
@@ -185,9 +180,9 @@ export function routesApi(services: Services): Router {
 }
 
 /** What is lacking where a draft has to be tried for real first, or null. */
-function trialFault({ draft, trial }: RouteRow): string | null {
+function trialFault({ draft, revision, trial }: RouteRow): string | null {
   if (!draft.terms.needsTrial) return null;
-  if (trial?.revision !== draft.revision) return 'This draft has to be tried for real before it goes live.';
+  if (trial?.revision !== revision) return 'This draft has to be tried for real before it goes live.';
   if (trial.problems.length > 0) return `The last real try failed: ${trial.problems[0]!.message}`;
   const held = trial.done.map(each => each.held ?? []).flat();
   if (held.length === 0) return 'The last real try read nothing back: have a call do so.';

@@ -12,7 +12,6 @@ import { iso, isoOrNull } from '../clock';
 import { callLabel } from '../delivery';
 import type { Services } from '../services';
 import {
-  sameDefinition,
   type ArrivalHead,
   type DeliveryRow,
   type FormHead,
@@ -107,7 +106,7 @@ export const targetView = (row: TargetRow): TargetView => ({
   hasToken: row.secret !== null,
   patience: row.patience,
   tryBaseUrl: row.trySide?.baseUrl ?? null,
-  operations: row.operations,
+  operations: [...row.operations],
   readAt: isoOrNull(row.readAt),
   fault: row.fault,
 });
@@ -117,6 +116,7 @@ export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
   const [first, ...others] = row.draft.calls;
   const { label, targetName } = callLabel(first!, store);
   const version = store.routes.latestVersion(row.id);
+  const changes = version ? store.routes.changesSince(version, row.draft) : { edited: false, targets: [] };
   const counts = store.deliveries.counts({ routeId: row.id });
   return {
     id: row.id,
@@ -128,7 +128,8 @@ export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
     targetName: [...new Set([targetName, ...others.map(call => callLabel(call, store).targetName)])].join(', '),
     operationLabel: others.length === 0 ? label : `${label}, and ${others.length} more`,
     version: version?.number ?? null,
-    changed: version !== undefined && !sameDefinition(version.definition, row.draft),
+    changed: changes.edited || changes.targets.length > 0,
+    targetsChanged: changes.targets.map(id => store.targets.byId(id)?.name ?? ''),
     liveSince: isoOrNull(row.liveSince),
     delivered: counts.delivered,
     waiting: counts.waiting + counts.sending,

@@ -1,9 +1,10 @@
-import type { CallInput, DraftInput } from '@grammata/contract';
-import { compileSteps, likelyAnswers, situationsOf, type CompiledStep, type RunTarget } from '@grammata/core/perform';
+import { compileSteps, likelyAnswers, situationsOf, type CompiledStep } from '@grammata/core/perform';
 import { bodyText, copiesIn, stoppers, type RequestPlan } from '@grammata/core/request';
+import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import { fileIndex, type Submission } from '@grammata/core/submission';
 import { Problem, type TransformContext } from '@grammata/core/transform';
-import type { DeliveryRow, Store, TargetRow } from '../store';
+import { LRUCache } from 'lru-cache';
+import type { DeliveryRow, Store, TargetRow, VersionRow } from '../store';
 
 /** Which installation of a target is meant: the real one, or the one to try things on where there is one. */
 export type Side = 'live' | 'try';
@@ -28,33 +29,41 @@ export interface Prepared {
 
 /** Makes requests of deliveries: the same plan function that rehearsal uses, on the version the delivery belongs to. */
 export class Preparation {
-  readonly #routes = new Map<string, PreparedRoute>();
+  readonly #routes = new LRUCache<string, PreparedRoute>({ max: 200 });
 
   constructor(private readonly store: Store) {}
 
   prepare(delivery: DeliveryRow): Prepared {
-    const definition = this.store.routes.version(delivery.versionId)?.definition;
+    const version = this.store.routes.version(delivery.versionId);
     const data = this.store.arrivals.submission(delivery.submissionId)?.data ?? null;
-    const route = definition && data ? this.route(definition, 'live', delivery.versionId) : removed;
+    const route = version && data ? this.route(version.definition, 'live', version) : removed;
     return route instanceof Problem ? { route: null, data, problems: [route] } : { route, data, problems: [] };
   }
 
-  /** Compiles a route. Versions do not change, and are compiled once for each reading of their targets. */
-  route({ calls, terms }: DraftInput, side: Side, versionId?: string): PreparedRoute | Problem {
-    const rows = [...new Set(calls.map(call => call.targetId))].flatMap(id => this.store.targets.byId(id) ?? []);
-    const key = versionId && `${versionId} ${rows.map(row => `${row.id} ${row.baseUrl} ${row.readAt}`).join(' ')}`;
+  /**
+   * Compiles a route: a version for what its targets offered when it went live, once for each address of theirs; a draft for
+   * what they offer now.
+   */
+  route(definition: RouteDefinition, side: Side, version?: VersionRow): PreparedRoute | Problem {
+    const { calls, terms } = definition;
+    const rows = targetsOf(definition).flatMap(id => this.store.targets.byId(id) ?? []);
+    const key = version && `${version.id} ${rows.map(row => `${row.id} ${row.baseUrl}`).join(' ')}`;
     const known = key && this.#routes.get(key);
     if (known) return { ...known, targets: byId(rows) };
+    const { snapshots } = this.store;
+    const operationsOf = (row: TargetRow) => (version ? snapshots.operations(version.pins[row.id]) : row.operations);
     const steps = compileSteps(
       calls,
-      rows.map(row => runTarget(row, side)),
+      rows.map(row => ({
+        id: row.id,
+        name: row.name,
+        baseUrl: sideOf(row, side).baseUrl,
+        operations: operationsOf(row),
+      })),
     );
     if (steps instanceof Problem) return steps;
     const prepared = { steps, targets: byId(rows), context: { timeZone: terms.timeZone } };
-    if (key) {
-      if (this.#routes.size > 200) this.#routes.clear();
-      this.#routes.set(key, prepared);
-    }
+    if (key) this.#routes.set(key, prepared);
     return prepared;
   }
 }
@@ -62,13 +71,6 @@ export class Preparation {
 const removed = new Problem('route.target', 'The route’s target was removed.', null);
 
 const byId = (rows: TargetRow[]) => new Map(rows.map(row => [row.id, row]));
-
-const runTarget = (row: TargetRow, side: Side): RunTarget => ({
-  id: row.id,
-  name: row.name,
-  baseUrl: sideOf(row, side).baseUrl,
-  operations: row.operations,
-});
 
 /** The requests of a route as far as they are known before anything is looked up or answered, and what stops them. */
 export function foreseen(
@@ -97,10 +99,7 @@ export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
 }
 
 /** The name of a call among others: what its operation does. */
-export const callLabel = (
-  { operationId, targetId }: CallInput,
-  store: Store,
-): { label: string; targetName: string } => {
+export const callLabel = ({ operationId, targetId }: Call, store: Store): { label: string; targetName: string } => {
   const target = store.targets.byId(targetId);
   return {
     label: target?.operations.find(each => each.id === operationId)?.label ?? operationId,

@@ -1,5 +1,6 @@
 import type { DeliveryPage, DeliveryView, IntakeView, RouteView, TargetView } from '@grammata/contract';
 import { triesWithin } from '@grammata/core/perform';
+import { draftOf } from '../testing/draftOf';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 let client: Client;
@@ -21,7 +22,7 @@ beforeEach(async () => {
   const body = { name: 'R', formId: seen!.formId, targetId: made.id, operationId: 'create:samples' };
   route = (await client.call<RouteView>('POST', '/routes', body)).json;
   route.draft.calls[0]!.lines.find(each => each.to === 'site')!.source = { from: 'field', field: 'site' };
-  await client.call('PUT', `/routes/${route.id}/draft`, route.draft);
+  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
   await client.call('POST', `/routes/${route.id}/live`);
 });
 afterEach(async () => {
@@ -89,7 +90,7 @@ test('another request has another key, the same request the same one', async () 
   // A person changes the mapping and sends with today's: that is another request.
   route = (await client.call<RouteView>('GET', `/routes/${route.id}`)).json;
   route.draft.calls[0]!.lines.find(each => each.to === 'ph')!.source = { from: 'field', field: 'ph' };
-  await client.call('PUT', `/routes/${route.id}/draft`, route.draft);
+  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
   await client.call('POST', `/routes/${route.id}/live`);
   const known = target.requests.length;
   await client.call('POST', '/deliveries/resend', { ids: [delivery!.id], mapping: 'now' });

@@ -1,6 +1,7 @@
-import type { AskView, DraftInput, RunView } from '@grammata/contract';
+import type { AskView, RunView } from '@grammata/contract';
 import { likelyAnswers, perform, type Ask, type Told } from '@grammata/core/perform';
 import { wireText } from '@grammata/core/request';
+import type { RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
@@ -12,7 +13,7 @@ import { sideOf, type Preparation, type PreparedRoute } from './prepare';
 /** Runs a draft for one sample on the side to try things on: everything really sent, or only what is looked up. */
 export async function runDraft(
   { preparation, courier }: { preparation: Preparation; courier: Courier },
-  draft: DraftInput,
+  draft: RouteDefinition,
   sample: { submissionId: string; data: Submission },
   sends: boolean,
 ): Promise<RunView> {

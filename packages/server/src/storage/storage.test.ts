@@ -5,6 +5,7 @@ import type { LiveEvent } from '@grammata/contract';
 import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
 import { LiveHub } from '../live';
+import { draftOf } from '../testing/draftOf';
 import { eventually, startServer, startTarget } from '../testing/running';
 import { StorageHealth, storageFault, syncFolder, writeAll } from '.';
 
@@ -79,6 +80,7 @@ test('with the disk full nothing is acknowledged, a delivery that was taken is n
   });
   const { json: route } = await client.call<{
     id: string;
+    revision: number;
     draft: { calls: { lines: { to: string; source: unknown }[] }[] };
   }>('POST', '/routes', {
     name: 'R',
@@ -87,7 +89,7 @@ test('with the disk full nothing is acknowledged, a delivery that was taken is n
     operationId: 'create:samples',
   });
   route.draft.calls[0]!.lines.find(each => each.to === 'site')!.source = { from: 'field', field: 'site' };
-  await client.call('PUT', `/routes/${route.id}/draft`, route.draft);
+  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
   await client.call('POST', `/routes/${route.id}/live`);
 
   db.run(sql.raw(`PRAGMA max_page_count = ${pages() + 6}`));

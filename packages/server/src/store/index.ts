@@ -7,6 +7,7 @@ import { Forms } from './forms';
 import { Intakes } from './intakes';
 import { Readings } from './readings';
 import { Routes } from './routes';
+import { hashSnapshots, Snapshots } from './snapshots';
 import { Targets } from './targets';
 
 export * from './accounts';
@@ -18,6 +19,7 @@ export * from './forms';
 export * from './intakes';
 export * from './readings';
 export * from './routes';
+export * from './snapshots';
 export * from './targets';
 
 /** Everything that is kept, a repository for each family of tables. */
@@ -27,20 +29,27 @@ export interface Store {
   arrivals: Arrivals;
   readings: Readings;
   forms: Forms;
+  snapshots: Snapshots;
   targets: Targets;
   routes: Routes;
   deliveries: Deliveries;
   copies: Copies;
 }
 
-export const storeOn = (db: Database): Store => ({
-  accounts: new Accounts(db),
-  intakes: new Intakes(db),
-  arrivals: new Arrivals(db),
-  readings: new Readings(db),
-  forms: new Forms(db),
-  targets: new Targets(db),
-  routes: new Routes(db),
-  deliveries: new Deliveries(db),
-  copies: new Copies(db),
-});
+export function storeOn(db: Database): Store {
+  hashSnapshots(db);
+  const snapshots = new Snapshots(db);
+  const targets = new Targets(db, snapshots);
+  return {
+    accounts: new Accounts(db),
+    intakes: new Intakes(db),
+    arrivals: new Arrivals(db),
+    readings: new Readings(db),
+    forms: new Forms(db),
+    snapshots,
+    targets,
+    routes: new Routes(db, targets),
+    deliveries: new Deliveries(db),
+    copies: new Copies(db),
+  };
+}

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { emptySchema, mergeSchema, weeklyFill } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
+import type { Operation } from '@grammata/core/target';
 import Libsql from 'libsql';
 import { openDatabase, storeOn } from '.';
 import { newArrival } from '../intake/arrival';
@@ -92,6 +93,61 @@ test('a database of the version before is carried over: summaries, weeks, and te
   );
   expect(store.routes.byId('r')!.draft.terms).toEqual({ timeZone: 'UTC', hours: 24 });
   expect(store.routes.version('v')!.definition.terms).toEqual({ timeZone: 'UTC', hours: 24 });
+  after.close();
+  rmSync(folder, { recursive: true });
+});
+
+test('a database of the version before is carried over: definitions with their format, versions with what targets offered', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+  const file = path.join(folder, 'grammata.db');
+  openDatabase(file, upTo(folder, 8)).close();
+  const db = new Libsql(file);
+  const operations = [{ id: 'create:samples', label: 'Samples', method: 'POST', path: '/samples', fields: [] }];
+  const target = db.prepare(
+    `INSERT INTO targets (id, name, base_url, discovery_path, operations, created_at) VALUES (?, ?, 'http://a', '/', ?, 1)`,
+  );
+  target.run('t', 'T', JSON.stringify(operations));
+  target.run('u', 'U', '[]');
+  const call = (id: string, targetId: string) => ({ id, targetId, operationId: 'create:samples', lines: [] });
+  const definition = (revision: number) =>
+    JSON.stringify({
+      name: 'R',
+      condition: { all: [] },
+      calls: [call('c', 't'), call('d', 't'), call('e', 'gone')],
+      terms: { hours: 3, timeZone: 'UTC' },
+      revision,
+    });
+  db.exec(
+    `INSERT INTO intakes (id, name, slug, state, size_limit, reply, reply_text, created_at) VALUES ('i', 'I', 'slug', 'open', 1000, 'accepted', '', 1)`,
+  );
+  db.exec(`INSERT INTO forms (id, intake_id, key, name, schema) VALUES ('f', 'i', '', 'F', '{"count":0,"fields":[]}')`);
+  db.prepare(`INSERT INTO routes (id, form_id, state, draft, created_at) VALUES ('r', 'f', 'live', ?, 1)`).run(
+    definition(7),
+  );
+  db.prepare(`INSERT INTO versions (id, route_id, number, definition, created_at) VALUES ('v', 'r', 1, ?, 1)`).run(
+    definition(6),
+  );
+  db.close();
+
+  const after = openDatabase(file, migrations);
+  const store = storeOn(after.db);
+  const { draft, revision } = store.routes.byId('r')!;
+  const version = store.routes.version('v')!;
+  expect(revision).toBe(7);
+  expect(draft).toEqual(version.definition);
+  expect(draft).toEqual({
+    format: 1,
+    name: 'R',
+    condition: { all: [] },
+    calls: [call('c', 't'), call('d', 't'), call('e', 'gone')],
+    terms: { hours: 3, timeZone: 'UTC' },
+  });
+  // The version pins what the target offered, under the hash that reading the same again would give.
+  expect(version.pins).toEqual({ t: store.snapshots.keep(operations as Operation[]) });
+  expect(store.snapshots.operations(version.pins.t)).toEqual(operations);
+  expect(store.targets.byId('t')!.operations).toEqual(operations);
+  expect(store.targets.byId('u')!.operations).toEqual([]);
+  expect(store.routes.changesSince(version, draft)).toEqual({ edited: false, targets: [] });
   after.close();
   rmSync(folder, { recursive: true });
 });

@@ -1,16 +1,27 @@
 import type { DraftInput, TrialView } from '@grammata/contract';
+import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
 import { asc, desc, eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
 import { routes, versions } from './schema';
+import type { Targets } from './targets';
 
 export type RouteRow = typeof routes.$inferSelect;
 export type VersionRow = typeof versions.$inferSelect;
 
+/** Versions kept at hand, parsed: they never change. */
+const AT_HAND = 200;
+
 /** Routes and the versions that went live. */
 export class Routes {
-  constructor(private readonly db: Database) {}
+  readonly #versions = new LRUCache<string, VersionRow>({ max: AT_HAND });
+
+  constructor(
+    private readonly db: Database,
+    private readonly targets: Targets,
+  ) {}
 
   all(): RouteRow[] {
     return this.db.select().from(routes).orderBy(asc(routes.createdAt)).all();
@@ -24,7 +35,7 @@ export class Routes {
     return this.db.select().from(routes).where(eq(routes.formId, formId)).all();
   }
 
-  create(formId: string, draft: DraftInput): RouteRow {
+  create(formId: string, draft: RouteDefinition): RouteRow {
     return this.db
       .insert(routes)
       .values({ id: newId(), formId, state: 'draft', draft, createdAt: now() })
@@ -34,39 +45,40 @@ export class Routes {
 
   remove(id: string): void {
     this.db.transaction(tx => tx.delete(routes).where(eq(routes.id, id)).run());
+    this.#versions.clear();
   }
 
   /** Stores an edit made on the revision it names; null when somebody else saved a newer one meanwhile. */
-  saveDraft(id: string, draft: DraftInput): RouteRow | null {
+  saveDraft(id: string, { definition, revision }: DraftInput): RouteRow | null {
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
-      if (!row || row.draft.revision !== draft.revision) return null;
+      if (!row || row.revision !== revision) return null;
       return tx
         .update(routes)
-        .set({ draft: { ...draft, revision: draft.revision + 1 } })
+        .set({ draft: definition, revision: revision + 1 })
         .where(eq(routes.id, id))
         .returning()
         .get();
     });
   }
 
-  /** Makes the draft a version and the route live. */
+  /** Makes the draft a version, for its targets as they are now, and the route live. */
   goLive(id: string, at: number = now()): RouteRow | undefined {
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
       if (!row) return undefined;
       const last = tx.select().from(versions).where(eq(versions.routeId, id)).orderBy(desc(versions.number)).get();
-      if (!last || !sameDefinition(last.definition, row.draft)) {
+      if (!last || this.#differs(last, row.draft))
         tx.insert(versions)
           .values({
             id: newId(),
             routeId: id,
             number: (last?.number ?? 0) + 1,
             definition: row.draft,
+            pins: this.#pinsOf(row.draft),
             createdAt: now(),
           })
           .run();
-      }
       return tx
         .update(routes)
         .set({ state: 'live', liveSince: row.liveSince ?? at })
@@ -74,6 +86,25 @@ export class Routes {
         .returning()
         .get();
     });
+  }
+
+  /** How the draft would be another version than the one that is live: edited, or for targets that offer something else. */
+  changesSince(version: VersionRow, draft: RouteDefinition): { edited: boolean; targets: string[] } {
+    const pins = this.#pinsOf(draft);
+    return {
+      edited: !sameDefinition(version.definition, draft),
+      targets: Object.keys(pins).filter(id => version.pins[id] !== undefined && version.pins[id] !== pins[id]),
+    };
+  }
+
+  #differs(version: VersionRow, draft: RouteDefinition): boolean {
+    const { edited, targets } = this.changesSince(version, draft);
+    return edited || targets.length > 0;
+  }
+
+  #pinsOf(definition: RouteDefinition): Record<string, string> {
+    const pins = targetsOf(definition).map(id => [id, this.targets.byId(id)?.snapshot] as const);
+    return Object.fromEntries(pins.filter((pin): pin is [string, string] => Boolean(pin[1])));
   }
 
   /** Keeps how the last real try of the draft went. */
@@ -86,14 +117,20 @@ export class Routes {
   }
 
   latestVersion(routeId: string): VersionRow | undefined {
-    return this.db.select().from(versions).where(eq(versions.routeId, routeId)).orderBy(desc(versions.number)).get();
+    const latest = this.db
+      .select({ id: versions.id })
+      .from(versions)
+      .where(eq(versions.routeId, routeId))
+      .orderBy(desc(versions.number))
+      .get();
+    return latest && this.version(latest.id);
   }
 
   version(id: string): VersionRow | undefined {
-    return this.db.select().from(versions).where(eq(versions.id, id)).get();
+    const known = this.#versions.get(id);
+    if (known) return known;
+    const row = this.db.select().from(versions).where(eq(versions.id, id)).get();
+    if (row) this.#versions.set(id, row);
+    return row;
   }
 }
-
-/** True when two drafts do the same, whatever their revision. */
-export const sameDefinition = (a: DraftInput, b: DraftInput): boolean =>
-  JSON.stringify({ ...a, revision: 0 }) === JSON.stringify({ ...b, revision: 0 });

@@ -3,11 +3,11 @@ import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
 import type { Ask, Done, Patience } from '@grammata/core/perform';
+import type { RouteDefinition } from '@grammata/core/route';
 import type {
   ArrivalState,
   Complaint,
   DeliveryState,
-  DraftInput,
   FeedInput,
   FormState,
   ReadingKind,
@@ -219,6 +219,13 @@ export const variants = sqliteTable(
   table => [index('variants_by_form').on(table.formId)],
 );
 
+/** What targets offered, under the hash of it. Rows never change: a version of a route says which it was made for. */
+export const snapshots = sqliteTable('snapshots', {
+  hash: text().primaryKey(),
+  operations: text({ mode: 'json' }).$type<Operation[]>().notNull(),
+  createdAt: integer().notNull(),
+});
+
 export const targets = sqliteTable('targets', {
   id: text().primaryKey(),
   name: text().notNull(),
@@ -238,7 +245,8 @@ export const targets = sqliteTable('targets', {
   trySecret: blob({ mode: 'buffer' }),
   /** How long its answers are waited for; null for the usual. */
   patience: text({ mode: 'json' }).$type<Patience>(),
-  operations: text({ mode: 'json' }).$type<Operation[]>().notNull(),
+  /** What it offers, as it was last read; null before the first reading. */
+  snapshot: text().references(() => snapshots.hash),
   readAt: integer(),
   fault: text(),
   createdAt: integer().notNull(),
@@ -250,7 +258,9 @@ export const routes = sqliteTable('routes', {
     .notNull()
     .references(() => forms.id, { onDelete: 'cascade' }),
   state: text().$type<RouteState>().notNull(),
-  draft: text({ mode: 'json' }).$type<DraftInput>().notNull(),
+  draft: text({ mode: 'json' }).$type<RouteDefinition>().notNull(),
+  /** Counts the edits of the draft. */
+  revision: integer().notNull().default(0),
   liveSince: integer(),
   /** How the last real try of the draft went. */
   trial: text({ mode: 'json' }).$type<TrialView>(),
@@ -266,7 +276,9 @@ export const versions = sqliteTable(
       .notNull()
       .references(() => routes.id, { onDelete: 'cascade' }),
     number: integer().notNull(),
-    definition: text({ mode: 'json' }).$type<DraftInput>().notNull(),
+    definition: text({ mode: 'json' }).$type<RouteDefinition>().notNull(),
+    /** What each of its targets offered then: hashes of snapshots by the targets' identifiers. */
+    pins: text({ mode: 'json' }).$type<Record<string, string>>().notNull().default({}),
     createdAt: integer().notNull(),
   },
   table => [uniqueIndex('versions_by_route').on(table.routeId, table.number)],

@@ -1,39 +1,71 @@
+import type { Operation } from '@grammata/core/target';
 import { asc, eq } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
 import { targets } from './schema';
+import type { Snapshots } from './snapshots';
 
-export type TargetRow = typeof targets.$inferSelect;
+/** A downstream system with what it offers now. */
+export type TargetRow = typeof targets.$inferSelect & { readonly operations: readonly Operation[] };
 
-/** Downstream systems. */
+type Values = Partial<Omit<typeof targets.$inferSelect, 'id' | 'snapshot'>> & { operations?: readonly Operation[] };
+
+/** Downstream systems. They are few and asked for at each delivery: all are kept at hand. */
 export class Targets {
-  constructor(private readonly db: Database) {}
+  readonly #atHand = new Map<string, TargetRow>();
+
+  constructor(
+    private readonly db: Database,
+    private readonly snapshots: Snapshots,
+  ) {}
 
   all(): TargetRow[] {
-    return this.db.select().from(targets).orderBy(asc(targets.name)).all();
+    const ids = this.db.select({ id: targets.id }).from(targets).orderBy(asc(targets.name)).all();
+    return ids.flatMap(({ id }) => this.byId(id) ?? []);
   }
 
   byId(id: string): TargetRow | undefined {
-    return this.db.select().from(targets).where(eq(targets.id, id)).get();
+    const known = this.#atHand.get(id);
+    if (known) return known;
+    const row = this.db.select().from(targets).where(eq(targets.id, id)).get();
+    if (!row) return undefined;
+    const target = { ...row, operations: this.snapshots.operations(row.snapshot) };
+    this.#atHand.set(id, target);
+    return target;
   }
 
   create(
     values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'> &
       Partial<Pick<TargetRow, 'reads' | 'auth' | 'document' | 'recipe' | 'patience' | 'trySide' | 'trySecret'>>,
   ): TargetRow {
-    return this.db
+    const id = newId();
+    this.db
       .insert(targets)
-      .values({ ...values, id: newId(), operations: [], createdAt: now() })
-      .returning()
-      .get();
+      .values({ ...values, id, createdAt: now() })
+      .run();
+    return this.byId(id)!;
   }
 
-  update(id: string, values: Partial<TargetRow>): TargetRow | undefined {
-    return this.db.update(targets).set(values).where(eq(targets.id, id)).returning().get();
+  update(id: string, { operations, ...values }: Values): TargetRow | undefined {
+    const before = this.byId(id);
+    if (!before) return undefined;
+    this.db.transaction(tx => {
+      const snapshot = operations ? this.snapshots.keep(operations) : before.snapshot;
+      tx.update(targets)
+        .set({ ...values, snapshot })
+        .where(eq(targets.id, id))
+        .run();
+      if (snapshot !== before.snapshot) this.snapshots.release(before.snapshot);
+    });
+    this.#atHand.delete(id);
+    return this.byId(id);
   }
 
   remove(id: string): void {
+    const before = this.byId(id);
     this.db.delete(targets).where(eq(targets.id, id)).run();
+    this.#atHand.delete(id);
+    if (before) this.snapshots.release(before.snapshot);
   }
 }

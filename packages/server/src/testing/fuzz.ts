@@ -16,6 +16,7 @@ import {
 } from '@grammata/contract';
 import { percentEncoded } from '@grammata/core/submission';
 import { randomFrom } from '@grammata/core/testing';
+import { draftOf } from './draftOf';
 import { eventually } from './eventually';
 
 /** Every route of the API that takes something, with the class of its body; `:x` stands for identifiers that are there. */
@@ -181,7 +182,7 @@ async function furnished(call: <T>(method: string, path: string, body?: unknown)
   });
   const operationId = target.operations[0]!.id;
   const draft = { name: 'R', formId: form, targetId: target.id, operationId };
-  const route = await call<{ id: string; draft: object }>('POST', '/routes', draft);
+  const route = await call<{ id: string; draft: object; revision: number }>('POST', '/routes', draft);
   const { samples } = await call<{ samples: { id: string }[] }>('GET', `/forms/${form}/samples`);
   const patience = { connect: 5, firstByte: 5, whole: 5 };
   const targetLike = {
@@ -205,7 +206,7 @@ async function furnished(call: <T>(method: string, path: string, body?: unknown)
     like: new Map<new () => object, unknown>([
       [IntakeInput, intakeLike],
       [TargetInput, { ...targetLike, patience }],
-      [DraftInput, route.draft],
+      [DraftInput, draftOf(route)],
       [SampleInput, { name: 'x', kept: true }],
     ]),
   };

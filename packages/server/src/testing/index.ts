@@ -1,1 +1,2 @@
+export * from './draftOf';
 export * from './fuzz';

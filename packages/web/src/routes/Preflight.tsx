@@ -17,7 +17,7 @@ interface Check {
 /** Whether the draft was tried for real, where that is asked for. The server looks at what was read back. */
 function trialChecks({ route, editing }: Workbench): Check[] {
   if (!editing.draft.terms.needsTrial) return [];
-  return route.trial?.revision === route.draft.revision
+  return route.trial?.revision === route.revision
     ? [{ tone: 'fine', words: 'It was tried for real as it stands.', stops: false }]
     : [{ tone: 'trouble', words: 'It has to be tried for real as it stands: under What, Run.', stops: true }];
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
-import { Act, count, counted, Fault, Moment, Press, RouteStateWord, Sheet, span } from '../ui';
+import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, Sheet, span } from '../ui';
 import { How } from './how/How';
 import { HandoverSheet } from './sheet/HandoverSheet';
 import { Preflight } from './Preflight';
@@ -71,7 +71,10 @@ function Head({ workbench: { route, editing, samples }, onGoLive }: { workbench:
           <>
             {' '}
             · version {route.version}
-            {route.changed && ', edited since'}
+            {route.changed &&
+              (route.targetsChanged.length === 0
+                ? ', edited since'
+                : `; ${listed(route.targetsChanged)} changed since`)}
           </>
         )}
         {route.liveSince && (

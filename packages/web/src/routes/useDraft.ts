@@ -1,11 +1,12 @@
-import type { DraftInput, RouteView } from '@grammata/contract';
+import type { RouteView } from '@grammata/contract';
+import type { RouteDefinition } from '@grammata/core/route';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { saveDraft } from './queries';
 
 export interface Editing {
-  draft: DraftInput;
-  edit(change: (draft: DraftInput) => DraftInput): void;
+  draft: RouteDefinition;
+  edit(change: (draft: RouteDefinition) => RouteDefinition): void;
   undo(): void;
   redo(): void;
   canUndo: boolean;
@@ -18,9 +19,9 @@ export interface Editing {
 }
 
 interface History {
-  past: DraftInput[];
-  present: DraftInput;
-  future: DraftInput[];
+  past: RouteDefinition[];
+  present: RouteDefinition;
+  future: RouteDefinition[];
 }
 
 /** How long after the last edit it is stored, in ms. Edits within it are one step of undo. */
@@ -32,7 +33,7 @@ export function useDraft(route: RouteView): Editing {
   const [history, setHistory] = useState<History>({ past: [], present: route.draft, future: [] });
   const [saving, setSaving] = useState<Editing['saving']>('saved');
   const [fault, setFault] = useState<unknown>(null);
-  const revision = useRef(route.draft.revision);
+  const revision = useRef(route.revision);
   const stored = useRef(route.draft);
   const present = useRef(history.present);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
@@ -48,9 +49,9 @@ export function useDraft(route: RouteView): Editing {
       return;
     }
     const sent = present.current;
-    underWay.current = saveDraft(route.id, { ...sent, revision: revision.current }).then(
+    underWay.current = saveDraft(route.id, { definition: sent, revision: revision.current }).then(
       view => {
-        revision.current = view.draft.revision;
+        revision.current = view.revision;
         stored.current = sent;
         client.setQueryData(['routes', route.id], view);
         setFault(null);
@@ -80,7 +81,7 @@ export function useDraft(route: RouteView): Editing {
   );
 
   const edit = useCallback(
-    (change: (draft: DraftInput) => DraftInput) => {
+    (change: (draft: RouteDefinition) => RouteDefinition) => {
       const isBurst = Date.now() - editedAt.current < PAUSE;
       editedAt.current = Date.now();
       become(({ past, present: now }) => ({
@@ -112,12 +113,12 @@ export function useDraft(route: RouteView): Editing {
 
   // An edit made elsewhere is taken over, as long as nothing of ours is unsaved.
   useEffect(() => {
-    if (route.draft.revision <= revision.current || present.current !== stored.current) return;
-    revision.current = route.draft.revision;
+    if (route.revision <= revision.current || present.current !== stored.current) return;
+    revision.current = route.revision;
     stored.current = route.draft;
     present.current = route.draft;
     setHistory({ past: [], present: route.draft, future: [] });
-  }, [route.draft]);
+  }, [route.draft, route.revision]);
 
   // Nothing is lost by leaving the page.
   useEffect(() => () => void save(), [save]);

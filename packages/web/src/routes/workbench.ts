@@ -10,7 +10,8 @@ import {
   type RunSummary,
   type Sample,
 } from '@grammata/core/rehearse';
-import { compileCall, fieldsOf, type CompiledCall } from '@grammata/core/request';
+import { compileCall, type CompiledCall } from '@grammata/core/request';
+import { fieldsOf } from '@grammata/core/route';
 import { aboutLabel, asText, referredTo } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { useCallback, useMemo, useState } from 'react';

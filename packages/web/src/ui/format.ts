@@ -18,6 +18,11 @@ export const count = (n: number): string => number.format(n);
 /** `1 line`, `14 lines`. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
 
+const list = new Intl.ListFormat('en-GB', { type: 'conjunction' });
+
+/** Register, Roster and Shelf. */
+export const listed = (words: readonly string[]): string => list.format(words);
+
 /** 1,204 bytes; 3.1 MB */
 export const bytes = (n: number): string =>
   n < 10_000

@@ -1,4 +1,4 @@
-import { newLine } from '@grammata/core/request';
+import { newLine } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { useState } from 'react';
 import { useTargets } from '../../targets/queries';

@@ -10,7 +10,7 @@ import type { Workbench } from '../workbench';
 export function Run({ workbench }: { workbench: Workbench }) {
   const { route, editing, sample, run, at } = workbench;
   const isStored = editing.saving === 'saved';
-  const dry = useDryRun(route.id, route.draft.revision, sample?.id, isStored);
+  const dry = useDryRun(route.id, route.revision, sample?.id, isStored);
   const trial = useTrial(route.id);
   const [asking, setAsking] = useState(false);
   const tried = route.trial?.sampleId === sample?.id ? route.trial : null;
@@ -45,7 +45,7 @@ export function Run({ workbench }: { workbench: Workbench }) {
         <section aria-label="The last real try" className="mt-4 border-l-2 border-oxide pl-4">
           <h2>
             Really sent <Moment at={tried.at} />
-            {tried.revision !== route.draft.revision && (
+            {tried.revision !== route.revision && (
               <span className="font-sans text-body font-normal text-ochre"> before the last edits</span>
             )}
           </h2>

@@ -1,5 +1,5 @@
 import { useDraggable } from '@dnd-kit/core';
-import { fieldsOf, type Source } from '@grammata/core/request';
+import { fieldsOf, type Source } from '@grammata/core/route';
 import { asText, isBlank, isFile, referredTo, type FieldKind, type Submission } from '@grammata/core/submission';
 import { bytes, count, kindMarks, Moment } from '../../ui';
 import type { Reference, Workbench } from '../workbench';

@@ -1,4 +1,5 @@
-import type { BlankPolicy, CompiledLine, Line, ProblemPolicy, Writing } from '@grammata/core/request';
+import type { CompiledLine } from '@grammata/core/request';
+import type { BlankPolicy, Line, ProblemPolicy, Writing } from '@grammata/core/route';
 import { exampleFor, type TargetField } from '@grammata/core/target';
 import { asText } from '@grammata/core/submission';
 import { Act, Labelled } from '../../ui';

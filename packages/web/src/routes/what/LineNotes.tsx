@@ -1,5 +1,5 @@
 import { homeForField, homeForQuestion } from '@grammata/core/match';
-import { fieldsOf } from '@grammata/core/request';
+import { fieldsOf } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { checkKinds } from '@grammata/core/transform';
 import { Link } from 'react-router';

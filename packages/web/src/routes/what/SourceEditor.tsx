@@ -1,4 +1,4 @@
-import { fieldsOf, parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/request';
+import { fieldsOf, parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
 import type { TargetField } from '@grammata/core/target';
 import { lazy, Suspense, useId, useRef, useState } from 'react';

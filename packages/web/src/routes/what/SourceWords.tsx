@@ -1,4 +1,4 @@
-import type { Source } from '@grammata/core/request';
+import type { Source } from '@grammata/core/route';
 import { asText } from '@grammata/core/submission';
 
 /** Where a line comes from, as it reads in the galley. */

@@ -1,5 +1,5 @@
 import type { LineProposal } from '@grammata/core/match';
-import { fieldsOf } from '@grammata/core/request';
+import { fieldsOf } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { scalePoint } from 'd3-scale';
 import { link, curveBumpX } from 'd3-shape';

@@ -1,6 +1,7 @@
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import type { LineProposal } from '@grammata/core/match';
-import { wireText, type Line } from '@grammata/core/request';
+import { wireText } from '@grammata/core/request';
+import type { Line } from '@grammata/core/route';
 import { maskedCredentials } from '@grammata/core/target';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';

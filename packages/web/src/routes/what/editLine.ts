@@ -1,4 +1,4 @@
-import type { Line } from '@grammata/core/request';
+import type { Line } from '@grammata/core/route';
 
 /** Changes one line of the draft. */
 export type EditLine = (change: (line: Line) => Line) => void;

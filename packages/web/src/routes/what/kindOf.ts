@@ -1,4 +1,4 @@
-import { fieldsOf, type Source } from '@grammata/core/request';
+import { fieldsOf, type Source } from '@grammata/core/route';
 import type { FieldKind } from '@grammata/core/submission';
 import type { Reference } from '../workbench';
 

@@ -1,5 +1,5 @@
 import type { LineProposal } from '@grammata/core/match';
-import { newLine, type Line } from '@grammata/core/request';
+import { newLine, type Line } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import type { Workbench } from '../workbench';
 import type { EditLine } from './editLine';

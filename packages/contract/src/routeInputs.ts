@@ -1,0 +1,151 @@
+import 'reflect-metadata';
+import { everything, type Condition } from '@grammata/core/condition';
+import {
+  ROUTE_FORMAT,
+  usualTerms,
+  type RouteDefinition,
+  type Terms,
+  blankPolicies,
+  failureChoices,
+  noneChoices,
+  problemPolicies,
+  severalChoices,
+  writings,
+  type BlankPolicy,
+  type Call,
+  type Find,
+  type Line,
+  type ProblemPolicy,
+  type ReadBack,
+  type Source,
+  type Update,
+  type Writing,
+} from '@grammata/core/route';
+import type { Json } from '@grammata/core/submission';
+import type { Step } from '@grammata/core/transform';
+import { Type } from 'class-transformer';
+import {
+  Allow,
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsTimeZone,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { IsCondition } from './isCondition';
+import { IsPointer } from './isPointer';
+import { IsSource } from './isSource';
+import { MayBeLeftOut } from './mayBeLeftOut';
+
+export class StepInput implements Step {
+  @IsString() @MaxLength(60) id: string = '';
+  @IsObject() params: Record<string, unknown> = {};
+  @IsOptional() @IsBoolean() off?: boolean;
+}
+
+export class LineInput implements Line {
+  @IsString() @MaxLength(60) id: string = '';
+  @IsString() @MaxLength(200) to: string = '';
+  @IsSource() source: Source | null = null;
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => StepInput)
+  cleaning: StepInput[] = [];
+  @IsIn(blankPolicies) whenBlank: BlankPolicy = 'leaveOut';
+  @IsIn(problemPolicies) whenProblem: ProblemPolicy = 'stop';
+  @Allow() fallback: Json = '';
+  /** What it does to a record that was found. */
+  @IsOptional() @IsIn(writings) writes?: Writing;
+  /** Files go as links to copies that Grammata keeps. */
+  @IsOptional() @IsBoolean() copies?: boolean;
+}
+
+/** Which record an operation is about. */
+export class RecordInput implements Update, ReadBack {
+  @IsString() @MaxLength(200) operationId: string = '';
+  @IsString() @MaxLength(200) to: string = '';
+  @IsPointer() from: string = '';
+}
+
+export class FindInput implements Find {
+  @IsString() @MaxLength(200) operationId: string = '';
+  @ValidateNested() @Type(() => LineInput) line: LineInput = new LineInput();
+  @IsPointer() list: string = '';
+  @IsPointer() equals: string = '';
+  @IsIn(noneChoices) whenNone: Find['whenNone'] = 'create';
+  @IsIn(severalChoices) whenSeveral: Find['whenSeveral'] = 'hold';
+  @IsOptional() @ValidateNested() @Type(() => RecordInput) update: RecordInput | null = null;
+}
+
+export class CallInput implements Call {
+  /** Stands in keys that refer to its answer. */
+  @IsString() @Matches(/^[\w-]{1,60}$/) id: string = '';
+  @IsString() @MaxLength(60) targetId: string = '';
+  @IsString() @MaxLength(200) operationId: string = '';
+  @IsArray()
+  @ArrayMaxSize(500)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => LineInput)
+  lines: LineInput[] = [];
+  @IsOptional() @IsCondition() condition?: Condition | null;
+  @IsOptional() @IsString() @MaxLength(500) repeat?: string | null;
+  @IsOptional() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
+  @IsOptional() @ValidateNested() @Type(() => FindInput) find?: FindInput | null;
+  @IsOptional() @ValidateNested() @Type(() => RecordInput) readBack?: RecordInput | null;
+}
+
+/** The terms of delivery. */
+export class TermsInput implements Terms {
+  /** For how many hours a call that fails in passing is tried again; 0 tries it once. */
+  @IsNumber({ allowNaN: false, allowInfinity: false }) @Min(0) @Max(720) hours: number = usualTerms.hours;
+  /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
+  @MayBeLeftOut() @IsBoolean() needsTrial?: boolean;
+  /** IANA name of the zone in which the form's people write their times. */
+  @IsTimeZone() timeZone: string = usualTerms.timeZone;
+}
+
+/** What a route does, as it is edited, frozen and handed on. */
+export class DefinitionInput implements RouteDefinition {
+  @Equals(ROUTE_FORMAT, { message: `Only format ${ROUTE_FORMAT} is known here.` }) format: typeof ROUTE_FORMAT =
+    ROUTE_FORMAT;
+  @IsString() @Length(1, 120) name: string = '';
+  @IsCondition() condition: Condition = everything;
+  /** In the order in which they are made. */
+  @IsArray()
+  @ArrayMinSize(1, { message: 'A route makes at least one call.' })
+  @ArrayMaxSize(20)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => CallInput)
+  calls: CallInput[] = [];
+  @ValidateNested() @Type(() => TermsInput) terms: TermsInput = new TermsInput();
+}
+
+/** An edit of a route. */
+export class DraftInput {
+  @IsObject() @ValidateNested() @Type(() => DefinitionInput) definition: DefinitionInput = new DefinitionInput();
+  /** The revision this edit was made on; a newer one on the server refuses it. */
+  @IsInt() @Min(0) revision: number = 0;
+}
+
+/** Which sample a draft is run for; really sent, or only looked up. */
+export class RunInput {
+  @IsString() @MaxLength(60) sampleId: string = '';
+  @IsBoolean() send: boolean = false;
+}

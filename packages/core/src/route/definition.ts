@@ -1,0 +1,45 @@
+import type { Condition } from '../condition';
+import type { Call } from './call';
+
+/** The version of this definition's own shape: what is stored, exported or imported says which it has. */
+export const ROUTE_FORMAT = 1;
+
+/**
+ * What a route does. The stored draft, the frozen version, what goes over the API, a file and the command line all hold
+ * this and nothing else; which revision it is, and whether it is live, is said beside it.
+ */
+export interface RouteDefinition {
+  format: typeof ROUTE_FORMAT;
+  name: string;
+  condition: Condition;
+  /** In the order in which they are made. */
+  calls: Call[];
+  terms: Terms;
+}
+
+/** The terms of delivery. */
+export interface Terms {
+  /** For how many hours a call that fails in passing is tried again; 0 tries it once. */
+  hours: number;
+  /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
+  needsTrial?: boolean;
+  /** IANA name of the zone in which the form's people write their times. */
+  timeZone: string;
+}
+
+export const usualTerms: Terms = { hours: 24, timeZone: 'Europe/London' };
+
+/** True when two definitions do the same, in whatever order their properties stand. */
+export const sameDefinition = (a: RouteDefinition, b: RouteDefinition): boolean => ordered(a) === ordered(b);
+
+const ordered = (value: unknown): string =>
+  JSON.stringify(value, (_, each: unknown) =>
+    typeof each === 'object' && each !== null && !Array.isArray(each)
+      ? Object.fromEntries(Object.entries(each).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : each,
+  );
+
+/** The targets that a route's calls go to, each once, by identifier. */
+export const targetsOf = ({ calls }: Pick<RouteDefinition, 'calls'>): string[] => [
+  ...new Set(calls.map(call => call.targetId)),
+];

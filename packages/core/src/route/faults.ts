@@ -1,0 +1,94 @@
+import { testsOf, type Condition } from '../condition';
+import { answeringCall, isOfItem, isOfRecord } from '../submission';
+import { transformOf, type Step } from '../transform';
+import type { Call } from './call';
+import { ROUTE_FORMAT, type RouteDefinition } from './definition';
+import { fieldsOf, type Line } from './line';
+
+/** What is wrong with a definition in itself, whatever its form and its targets are. */
+export interface RouteFault {
+  /** JSON Pointer (RFC 6901) to the part that is at fault. */
+  pointer: string;
+  message: string;
+}
+
+/** What keeps a definition from being stored: its parts could not be told apart. */
+export function identityFaults({ format, calls }: RouteDefinition): RouteFault[] {
+  if (format !== ROUTE_FORMAT)
+    return [{ pointer: '/format', message: `This is written for another version of Grammata (format ${format}).` }];
+  return [
+    ...repeated(calls).map(at => ({ pointer: `/calls/${at}/id`, message: 'Another call has this identifier.' })),
+    ...calls.flatMap(({ lines }, at) =>
+      repeated(lines).map(line => ({
+        pointer: `/calls/${at}/lines/${line}/id`,
+        message: 'Another line of this call has this identifier.',
+      })),
+    ),
+  ];
+}
+
+/** The places of those whose identifier stood before. */
+function repeated(parts: readonly { id: string }[]): number[] {
+  const seen = new Set<string>();
+  return parts.flatMap(({ id }, at) => {
+    if (seen.has(id)) return [at];
+    seen.add(id);
+    return [];
+  });
+}
+
+/**
+ * What a definition refers to that is not there at that place: an answer of a call that is made later or not at all, an
+ * item where nothing repeats, a record where none was found. A draft may hold such, a route that goes live may not.
+ */
+export function referenceFaults({ condition, calls }: RouteDefinition): RouteFault[] {
+  const before = new Set<string>();
+  const faults = conditionKeys(condition).flatMap(key => fault('/condition', key, { before, repeats: false }));
+  for (const [at, call] of calls.entries()) {
+    const pointer = `/calls/${at}`;
+    faults.push(...(call.repeat ? fault(`${pointer}/repeat`, call.repeat, { before, repeats: false }) : []));
+    const scope = { before, repeats: Boolean(call.repeat) };
+    for (const { where, key } of referencesIn(call)) faults.push(...fault(`${pointer}${where}`, key, scope));
+    before.add(call.id);
+  }
+  return faults;
+}
+
+/** Every reference of a call but what it repeats for, with its place below the call. */
+export function referencesIn({ condition, find, lines }: Call): { where: string; key: string }[] {
+  const ofLine = (where: string, line: Line) =>
+    [...fieldsOf(line.source), ...line.cleaning.flatMap(questionsOf)].map(key => ({ where, key }));
+  return [
+    ...(condition ? conditionKeys(condition) : []).map(key => ({ where: '/condition', key })),
+    ...(find ? ofLine('/find/line', find.line) : []),
+    ...lines.flatMap((line, at) => ofLine(`/lines/${at}`, line)),
+  ];
+}
+
+const conditionKeys = (condition: Condition) => testsOf(condition).map(test => test.field);
+
+/** The answers that a step asks for beside the value that it is given. */
+function questionsOf({ id, params }: Step): string[] {
+  const asked = transformOf(id)?.asks.filter(each => each.kind === 'question') ?? [];
+  return asked.flatMap(({ name }) => {
+    const key = (params as Record<string, unknown>)[name];
+    return typeof key === 'string' && key !== '' ? [key] : [];
+  });
+}
+
+function fault(
+  pointer: string,
+  key: string,
+  { before, repeats }: { before: ReadonlySet<string>; repeats: boolean },
+): RouteFault[] {
+  const call = answeringCall(key);
+  const message =
+    call !== null && !before.has(call)
+      ? 'It uses the answer of a call that is not made before it.'
+      : isOfItem(key) && !repeats
+        ? 'It uses the item of a call that repeats, and this one is made once.'
+        : isOfRecord(key)
+          ? 'It uses a record that is known only while one is updated.'
+          : null;
+  return message === null ? [] : [{ pointer, message }];
+}

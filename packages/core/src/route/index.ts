@@ -1,0 +1,4 @@
+export * from './call';
+export * from './definition';
+export * from './faults';
+export * from './line';

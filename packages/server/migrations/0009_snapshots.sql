@@ -1,0 +1,1 @@
+ALTER TABLE `targets` DROP COLUMN `operations`;
