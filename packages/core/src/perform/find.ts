@@ -55,7 +55,7 @@ export function isSame(field: Pick<TargetField, 'type'> | null, a: Json | undefi
 }
 
 /** JSON with its properties in order: the same for values that are the same. */
-function canonical(value: Json): string {
+export function canonical(value: Json): string {
   if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
   if (isJsonObject(value))
     return `{${Object.keys(value)

@@ -1,5 +1,6 @@
 export * from './compile';
 export * from './find';
+export * from './item';
 export * from './patience';
 export * from './perform';
 export * from './propose';

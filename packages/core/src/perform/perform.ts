@@ -1,15 +1,27 @@
-import { isBlank, isJsonObject, valueAt, withValueAt, type Json, type Situation, type Submission } from '../submission';
+import type { Call } from '../route';
+import {
+  asText,
+  isBlank,
+  isJsonObject,
+  setOwn,
+  valueAt,
+  withValueAt,
+  type Json,
+  type Situation,
+  type Submission,
+} from '../submission';
 import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
 import { fieldsOf } from '../route';
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, likelyAnswers, situationsOf, waitsForAnswers, type CompiledStep } from './compile';
+import { isSameItem, itemNames } from './item';
 import { isSame, recordsIn, written, type Change } from './find';
 import { holdAgainst, type Held } from './readBack';
 
 /** One request of a delivery. */
 export interface Ask {
   callId: string;
-  /** Tells the requests of one call apart: the item's number, and which of several records found. */
+  /** Tells the requests of one call apart: the item's name, and which of several records found. */
   item: string;
   purpose: 'find' | 'create' | 'update' | 'readBack';
   request: RequestPlan;
@@ -27,6 +39,8 @@ export type Told = { answer: Json } | { failed: string };
 export interface Done {
   callId: string;
   item: string;
+  /** Target and operation it was made with: a call that was changed to another is not done. */
+  with?: string;
   /** unchanged: the record found has all of it already. left: none was found, and none was to be made. */
   what: 'created' | 'updated' | 'unchanged' | 'left' | 'failed';
   answer: Json;
@@ -59,19 +73,20 @@ export function* perform(
     record(each);
   };
   const answers: Record<string, Json> = {};
-  const foreseen = earlier.length === 0 ? foresee(steps, submission, context) : [];
+  const foreseen = foresee(steps, submission, context, earlier);
   if (foreseen.length > 0) return { held: foreseen, done };
   for (const step of steps) {
     const { call } = step;
-    for (const each of done) if (each.callId === call.id) keepAnswer(answers, call.id, each.answer);
-    for (const situation of situationsOf(call, step.goes, { ...submission, answers })) {
-      const item = String(situation.itemNumber ?? 0);
-      if (done.some(each => each.callId === call.id && each.item === item)) continue;
+    for (const { situation, item, known } of itemsOf(step, { ...submission, answers }, earlier)) {
+      if (known) {
+        keepAnswer(answers, call.id, known.answer);
+        continue;
+      }
       const result = yield* performItem(step, situation, item, context, { done, add });
       if ('stoppedBy' in result) {
         if (call.whenFailed !== 'passOver') return { held: result.stoppedBy, done };
         const note = result.stoppedBy.map(problem => problem.message).join(' ');
-        add({ callId: call.id, item, what: 'failed', answer: null, note });
+        add({ callId: call.id, item, with: madeWith(call), what: 'failed', answer: null, note });
         continue;
       }
       add(result);
@@ -81,17 +96,43 @@ export function* perform(
   return { done };
 }
 
+const madeWith = ({ targetId, operationId }: Call): string => `${targetId} ${operationId}`;
+
 /** What would stop a later call, seen before the first is made: half a delivery is worse than none. */
-function foresee(steps: readonly CompiledStep[], submission: Submission, context: TransformContext): Problem[] {
+function foresee(
+  steps: readonly CompiledStep[],
+  submission: Submission,
+  context: TransformContext,
+  earlier: readonly Done[],
+): Problem[] {
   const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
+  for (const { call } of steps) {
+    const known = earlier.find(each => isDoneFor(call, each));
+    if (known) setOwn(answers, call.id, known.answer);
+  }
   return steps
     .filter(({ call }) => call.whenFailed !== 'passOver')
     .flatMap(step =>
-      situationsOf(step.call, step.goes, { ...submission, answers }).flatMap(situation =>
-        problemsOf(step, situation, context),
+      itemsOf(step, { ...submission, answers }, earlier).flatMap(({ situation, known }) =>
+        known ? [] : problemsOf(step, situation, context),
       ),
     );
 }
+
+/** What a call is made for, each with its name, and with what was done for it in a try before. */
+function itemsOf({ call, goes }: CompiledStep, submission: Situation, earlier: readonly Done[]) {
+  const situations = situationsOf(call, goes, submission);
+  const names = itemNames(situations);
+  const before = earlier.filter(each => isDoneFor(call, each));
+  return situations.map((situation, at) => {
+    const item = names[at]!;
+    return { situation, item, known: before.find(each => isSameItem(each.item, item)) };
+  });
+}
+
+/** True for what was done with the operation that the call has now. */
+const isDoneFor = (call: Call, done: Done): boolean =>
+  done.callId === call.id && (done.with === undefined || done.with === madeWith(call));
 
 /** What stops a call whatever is answered. Which lines a record that is found needs is not known before. */
 function problemsOf({ main, find }: CompiledStep, situation: Situation, context: TransformContext): Problem[] {
@@ -114,6 +155,7 @@ function* performItem(
   const finished = (what: Done['what'], answer: Json, note: string | null = null): Done => ({
     callId: call.id,
     item,
+    with: madeWith(call),
     what,
     answer,
     note,
@@ -160,7 +202,7 @@ function* performItem(
       if (!update) return finished('unchanged', chosen[0]!, note);
       let last: Done = finished('unchanged', chosen[0]!, note);
       for (const [index, record] of chosen.entries()) {
-        const at = index === 0 ? item : `${item}.${index}`;
+        const at = index === 0 ? item : `${item}.${asText(valueAt(record, update.from) ?? index)}`;
         const before = done.find(each => each.callId === call.id && each.item === at);
         const next = planUpdate(find.update!.call, { ...situation, found: record }, record, context);
         if (next.problems.length > 0) return { stoppedBy: next.problems };
@@ -224,13 +266,16 @@ function planUpdate(
   const changes: Change[] = [];
   planned.outcomes.forEach(({ value }, index) => {
     const { field, line } = update.lines[index]!;
+    const isFile = field?.type === 'file' || field?.type === 'base64';
     if (value === undefined || !field || field.in) return;
     const before = valueAt(record, field.pointer);
     const after = written(line, before, value);
     if (after === undefined || isSame(field, before, after)) return;
     changes.push({ lineId: line.id, field: field.key, before, after });
-    body = withValueAt(body, field.pointer, after);
+    body = withValueAt(body, field.pointer, isFile ? valueAt(planned.request.body, field.pointer)! : after);
     origins[field.pointer] = line.id;
   });
-  return { planned, request: { ...planned.request, body, origins }, changes, problems };
+  // A file that is not written does not go along.
+  const files = planned.request.files.filter(each => Object.hasOwn(origins, each.pointer));
+  return { planned, request: { ...planned.request, body, origins, files }, changes, problems };
 }

@@ -11,6 +11,7 @@ import type {
   SamplesView,
   TargetView,
 } from '@grammata/contract';
+import { numberOf } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
 import { newLine, type Line } from '@grammata/core/route';
 import { draftOf } from '../testing/draftOf';
@@ -249,7 +250,7 @@ test.each([0, 1, 3])('a record and %d files, each under a key of its own', async
   expect(asked()).toEqual(['POST /people', ...photos.map(() => 'POST /people/1/files')]);
   expect(new Set(target.heard.map(each => each.headers['idempotency-key'])).size).toBe(count + 1);
   for (const each of target.heard.slice(1)) expect(each.body.toString()).toContain('GIF89a-a-picture');
-  expect((await detail()).done.map(each => each.item)).toEqual(['0', ...photos.map((_, index) => String(index + 1))]);
+  expect((await detail()).done.map(each => numberOf(each.item))).toEqual([0, ...photos.map((_, index) => index + 1)]);
 });
 
 test('after a later call failed, sending again does not make the earlier ones again', async () => {

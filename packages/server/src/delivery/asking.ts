@@ -1,5 +1,5 @@
 import type { Complaint } from '@grammata/contract';
-import type { Ask, Told } from '@grammata/core/perform';
+import { ONCE, printOf, type Ask, type Told } from '@grammata/core/perform';
 import { isBlank, parseJson, type Submission } from '@grammata/core/submission';
 import { now } from '../clock';
 import { isFault } from '../outward';
@@ -32,7 +32,7 @@ export interface Asked {
 
 /** The delivery's key for its first request; for others, with the call and the item behind it. */
 const keyFor = ({ steps }: PreparedRoute, base: string, { callId, item }: Ask): string =>
-  item === '0' && steps[0]?.call.id === callId ? base : `${base}-${callId}-${item}`;
+  item === ONCE && steps[0]?.call.id === callId ? base : `${base}-${callId}-${printOf(item)}`;
 
 /** Makes one request of a delivery, and judges the answer. */
 export async function askTarget(

@@ -3,7 +3,7 @@ import { wireText } from '@grammata/core/request';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
-import { doneWords, ReadBack } from './Outcome';
+import { doneWords, ReadBack, itemWords } from './Outcome';
 import { Act, DeliveryStateWord, Fault, Moment, Note, Press, Sheet, whenInFull, Wire } from '../ui';
 import { useDelivery, useResend } from './queries';
 
@@ -191,7 +191,7 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
           <li key={`${done.callId} ${done.item}`} className="py-1.5">
             <b className="mr-2 font-semibold">
               {callName(delivery, done.callId)}
-              {done.item !== '0' && `, item ${done.item}`}
+              {itemWords(done.item)}
             </b>
             <span className={done.what === 'failed' ? 'text-crimson' : 'text-ink-2'}>
               {doneWords(
@@ -199,7 +199,7 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
                 delivery.attemptList.some(each => each.callId === done.callId && each.purpose === 'find'),
               )}
             </span>
-            {done.held && <ReadBack held={done.held} of={`${callName(delivery, done.callId)}, item ${done.item}`} />}
+            {done.held && <ReadBack held={done.held} of={`${callName(delivery, done.callId)}${itemWords(done.item)}`} />}
           </li>
         ))}
       </ul>
@@ -210,7 +210,7 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
 function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: DeliveryView }) {
   const { words, colour } = outcomes[attempt.outcome];
   const isOneOfSeveral = delivery.calls.length > 1 || attempt.purpose !== 'create';
-  const item = attempt.item === '0' ? '' : `, item ${attempt.item}`;
+  const item = itemWords(attempt.item);
   const what = `${callName(delivery, attempt.callId)}: ${purposes[attempt.purpose]}${item}`;
   const name = isOneOfSeveral ? `attempt ${attempt.number}, ${what}` : `attempt ${attempt.number}`;
   return (

@@ -1,4 +1,4 @@
-import type { Change, Done, Held } from '@grammata/core/perform';
+import { numberOf, type Change, type Done, type Held } from '@grammata/core/perform';
 import { asText, isBlank, type Json } from '@grammata/core/submission';
 
 const shown = (value: Json | undefined) => (isBlank(value) ? '–' : asText(value));
@@ -78,6 +78,9 @@ export function ReadBack({ held, of = '' }: { held: Held[]; of?: string }) {
 }
 
 /** What became of a call. One that looked for a record first says that there was none. */
+/** Which of the items a call was made for, to be put behind its name. */
+export const itemWords = (item: string): string => (numberOf(item) === 0 ? '' : `, item ${numberOf(item)}`);
+
 export const doneWords = ({ what, note }: Done, looked: boolean): string =>
   [looked && what === 'created' ? 'There was none, so it made a new record.' : whatWords[what], note]
     .filter(Boolean)

@@ -1,7 +1,7 @@
 import type { AskView, RunView, TargetView } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../../app/api';
-import { Changes, doneWords, ReadBack } from '../../deliveries/Outcome';
+import { Changes, doneWords, itemWords, ReadBack } from '../../deliveries/Outcome';
 import { Act, counted, Fault, Moment, Note, Press, Wire } from '../../ui';
 import { useDryRun, useTrial } from '../queries';
 import type { Workbench } from '../workbench';
@@ -112,7 +112,7 @@ function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; 
                 {call ? (operationOf(call)?.label ?? call.operationId) : 'a call that was removed'}
                 <span className="font-normal text-ink-2">
                   {purposes[ask.purpose]}
-                  {ask.item !== '0' && `, item ${ask.item}`}
+                  {itemWords(ask.item)}
                 </span>
                 {ask.message && (
                   <span className={`font-normal ${(ask.status ?? 500) < 400 ? 'text-verdigris' : 'text-crimson'}`}>
