@@ -138,7 +138,7 @@ function fill(
     'INSERT INTO submissions (id, arrival_id, form_id, position, received_at, builder_id, data, kept) VALUES (?, ?, ?, ?, ?, ?, ?, 0)',
   );
   const deliver = db.prepare(
-    "INSERT INTO deliveries (id, route_id, version_id, submission_id, state, run, idempotency_key, created_at, next_attempt_at, attempts, attempts_before, about) VALUES (?, ?, ?, ?, 'waiting', 1, ?, ?, ?, 0, 0, 'AB-07 · 7.4')",
+    "INSERT INTO deliveries (id, route_id, version_id, submission_id, state, run, idempotency_key, created_at, next_attempt_at, attempts, about) VALUES (?, ?, ?, ?, 'waiting', 1, ?, ?, ?, 0, 'AB-07 · 7.4')",
   );
   const now = Date.now();
   db.exec('BEGIN');

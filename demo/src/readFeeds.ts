@@ -3,7 +3,7 @@ import { toAccessLog } from './routes';
 
 /** Reads feeds that were never read, so that the demo does not wait for its timers, and has what they held delivered. */
 export async function readFeeds(services: Services): Promise<void> {
-  const { store, feeds, queue, live } = services;
+  const { store, feeds, due, deliveries, live } = services;
   for (const { id, feed, feedReading } of store.intakes.all()) {
     if (!feed || feedReading) continue;
     const seen = formSeen(services, id);
@@ -12,7 +12,7 @@ export async function readFeeds(services: Services): Promise<void> {
     const register = store.targets.all().find(each => each.name === 'Register')!;
     const route = store.routes.create(formId, toAccessLog(register.id));
     store.routes.goLive(route.id);
-    const dispatch = dispatcher(store, live, () => queue.wake());
+    const dispatch = dispatcher(store, due, live, () => deliveries.wake());
     dispatch.announce(dispatch.queue(store.forms.samples(formId, 10_000).reverse()));
   }
 }

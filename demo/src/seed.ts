@@ -1,8 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { RouteDefinition } from '@grammata/core/route';
-import { compileCondition } from '@grammata/core/condition';
 import { catalogue, FEED_TOKEN, type Yard } from '@grammata/practice';
-import { aboutSubmission, hashPassword, type IntakeRow, type Services } from '@grammata/server';
+import { aboutSubmission, hashPassword, passes, type IntakeRow, type Services } from '@grammata/server';
 import { arrive } from './arrive';
 import {
   pastAccessRows,
@@ -124,14 +123,18 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     const route = store.routes.create(form, draft);
     store.routes.goLive(route.id, until - days * DAY);
     const version = store.routes.latestVersion(route.id)!;
-    for (const sample of store.forms.samples(form, 10_000).reverse())
-      if (compileCondition(draft.condition)(sample.data))
-        store.deliveries.queue({
+    services.due.enqueue(
+      store.forms
+        .samples(form, 10_000)
+        .reverse()
+        .filter(sample => passes(version, sample))
+        .map(sample => ({
           routeId: route.id,
           versionId: version.id,
           submissionId: sample.id,
           about: aboutSubmission(sample.data),
           createdAt: sample.receivedAt + 1000,
-        });
+        })),
+    );
   }
 }

@@ -8,6 +8,9 @@ import {
   blankPolicies,
   failureChoices,
   noneChoices,
+  pageChoices,
+  usualRetries,
+  type Retry,
   problemPolicies,
   severalChoices,
   writings,
@@ -43,6 +46,7 @@ import {
   Max,
   MaxLength,
   Min,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 import { IsCondition } from './isCondition';
@@ -92,6 +96,17 @@ export class FindInput implements Find {
   @IsOptional() @ValidateNested() @Type(() => RecordInput) update: RecordInput | null = null;
 }
 
+/** Which refusals pass, and how often a request is made. */
+export class RetryInput implements Retry {
+  @ValidateIf((_, value) => value !== null) @IsInt() @Min(1) @Max(1000) tries: number | null = null;
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsInt({ each: true })
+  @Min(400, { each: true, message: 'Statuses that are tried again are 400 to 599.' })
+  @Max(599, { each: true, message: 'Statuses that are tried again are 400 to 599.' })
+  statuses: number[] = [...usualRetries];
+}
+
 export class CallInput implements Call {
   /** Stands in keys that refer to its answer. */
   @IsString() @Matches(/^[\w-]{1,60}$/) id: string = '';
@@ -108,6 +123,8 @@ export class CallInput implements Call {
   @IsOptional() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
   @IsOptional() @ValidateNested() @Type(() => FindInput) find?: FindInput | null;
   @IsOptional() @ValidateNested() @Type(() => RecordInput) readBack?: RecordInput | null;
+  @IsOptional() @ValidateNested() @Type(() => RetryInput) retry?: RetryInput | null;
+  @IsOptional() @IsIn(pageChoices) pages?: (typeof pageChoices)[number] | null;
 }
 
 /** The terms of delivery. */

@@ -3,7 +3,7 @@ export { assemble, type Assembled, type Running } from './start';
 export type { Services } from './services';
 export { hashPassword } from './access';
 export { messageOf, newArrival } from './intake';
-export { dispatcher } from './delivery';
+export { dispatcher, passes } from './delivery';
 export { atLast } from './lastResort';
 export { readTarget } from './targets';
 export { aboutSubmission, type ArrivalRow, type IntakeRow } from './store';

@@ -6,14 +6,15 @@ import { entranceOf, keyIn, SetupToken, vaultIn, type Vault } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
 import { Decoders } from './decoding';
-import { Courier, DeliveryQueue, dispatcher, Postman } from './delivery';
+import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Postman, renewsToken } from './delivery';
+import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Outward } from './outward';
 import type { Services } from './services';
 import { StorageHealth } from './storage';
-import { openDatabase, storeOn, type IntakeRow, type Store } from './store';
+import { FolderInUse, lockFolder, openDatabase, storeOn, type IntakeRow, type Store } from './store';
 import { Timers } from './timing';
 import { Workshop } from './work';
 
@@ -33,7 +34,7 @@ export interface Assembled {
 
 /** Opens the data folder and builds the server. Throws ConfigFault when the folder can't be used. */
 export function assemble(config: Config, log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' })): Assembled {
-  const { vault, linkKey, database } = openData(config);
+  const { vault, linkKey, database, lock } = openData(config);
   const store = storeOn(database.db);
   knowSecrets(store, vault);
   const live = new LiveHub();
@@ -60,10 +61,17 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   });
   const copies = new Copies(store.copies, config.publicUrl, linkKey, config.dataDir);
   const rows = new RowFiles(config.rowsDir);
-  const courier = new Courier({ outward, authorizations, contents, copies, postman, rows });
-  const queue = new DeliveryQueue({ store, courier, live, health, timers, log, concurrency: config.concurrency });
+  const due = new SqliteDue(database.db);
+  const breakers = new Breakers(id => {
+    live.publish({ type: 'changed', what: 'target', id });
+    deliveries.wake();
+  });
+  const send = layered(breakers.layer, keepsPace(), renewsToken(authorizations));
+  const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
+  const { concurrency } = config;
+  const deliveries = new DeliveryDriver({ store, due, courier, breakers, live, health, timers, log, concurrency });
   const workshop = new Workshop(live);
-  const dispatch = dispatcher(store, live, () => queue.wake());
+  const dispatch = dispatcher(store, due, live, () => deliveries.wake());
   const recorder = new Recorder(store.arrivals, health, timers);
   const reader = new ArrivalReader({
     store,
@@ -96,7 +104,9 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     entrance,
     setupToken,
     decoders,
-    queue,
+    due,
+    breakers,
+    deliveries,
     reader,
     feeds,
     workshop,
@@ -135,7 +145,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       // What can't be written yet is seen to when it can; the server is there to say so.
       await timers.run('taking up what was left', () => reader.recover());
       reader.wake();
-      queue.start();
+      deliveries.start();
       feeds.schedule();
       await timers.run('sweeping bodies', () => void bodies.sweep(id => store.arrivals.has(id)));
       const timer = retention(store, bodies, copies, timers);
@@ -148,9 +158,10 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
         const reading = Promise.all([feeds.close(), reader.close()]);
         await decoders.close();
         await reading;
-        await queue.stop();
+        await deliveries.stop();
         await outward.close();
         database.close();
+        lock.release();
       };
       return { services, port, mailPort, stop };
     },
@@ -172,13 +183,17 @@ function openData({ dataDir, migrationsDir }: Config) {
     mkdirSync(dataDir, { recursive: true, mode: 0o700 });
     // Submissions and what opens secrets are nobody else's to read.
     chmodSync(dataDir, 0o700);
+    const lock = lockFolder(dataDir);
     const vault = vaultIn(dataDir);
     return {
       vault,
+      lock,
       linkKey: keyIn(dataDir, 'links'),
       database: openDatabase(path.join(dataDir, 'grammata.db'), migrationsDir),
     };
   } catch (error) {
+    if (error instanceof FolderInUse)
+      throw new ConfigFault(`${error.message} Stop it, or set GRAMMATA_DATA to another folder.`);
     throw new ConfigFault(
       `The data folder ${dataDir} can't be used: ${(error as Error).message}. Set GRAMMATA_DATA to one that can be written.`,
     );

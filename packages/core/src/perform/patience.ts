@@ -8,6 +8,29 @@ export interface Patience {
   whole: number;
 }
 
+/** How much is asked of a target at once, and what is done when it fails. */
+export interface Pace {
+  /** Requests under way at once. */
+  concurrency: number;
+  /** Requests begun a second; null for as many as go. */
+  perSecond: number | null;
+  /** After so many failures in a row it is left alone for a while, and then asked with one request; 0 for never. */
+  parkAfter: number;
+}
+
+export const usualPace: Pace = { concurrency: 8, perSecond: null, parkAfter: 5 };
+
+/** First and longest time that a target is left alone, in ms. */
+const FIRST_PARKED = 15_000;
+const LONGEST_PARKED = 5 * 60_000;
+
+/**
+ * For how long a target that fails is left alone, in ms.
+ * @param times how many times in a row it has been, from 1
+ */
+export const parkedFor = (times: number): number =>
+  Math.min(LONGEST_PARKED, FIRST_PARKED * 2 ** Math.min(times - 1, 20));
+
 export const usualPatience: Patience = { connect: 10, firstByte: 60, whole: 120 };
 
 /** First and longest pause between tries, in ms. */

@@ -38,6 +38,23 @@ export interface ReadBack {
 
 export const failureChoices = ['stop', 'passOver'] as const;
 
+/**
+ * Statuses after which the same request may succeed later (RFC 9110 §15, RFC 6585 §4, RFC 8470 §5.2). That no answer came is
+ * always such a case.
+ */
+export const usualRetries: readonly number[] = [408, 425, 429, 500, 502, 503, 504];
+
+/** Which refusals pass, and how often a request is made. */
+export interface Retry {
+  /** Most tries of one request; null for as many as there is time for. */
+  tries: number | null;
+  /** Statuses after which it is tried again. */
+  statuses: number[];
+}
+
+/** What a success with a web page where data was expected counts as: a page to sign in or of an error, or a success. */
+export const pageChoices = ['refused', 'taken'] as const;
+
 /** One operation inside a route, with its mapping. */
 export interface Call {
   id: string;
@@ -52,4 +69,8 @@ export interface Call {
   whenFailed?: (typeof failureChoices)[number];
   find?: Find | null;
   readBack?: ReadBack | null;
+  /** What is tried again; the usual unless it says otherwise. */
+  retry?: Retry | null;
+  /** What a web page counts as; by what the operation says it answers, unless it says otherwise. */
+  pages?: (typeof pageChoices)[number] | null;
 }

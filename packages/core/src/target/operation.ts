@@ -72,6 +72,8 @@ export interface Operation {
   fields: TargetField[];
   /** What it answers when all went well, as far as the target says. */
   answer?: AnswerField[];
+  /** True when its answer is a web page by its own description. */
+  answersPage?: boolean;
 }
 
 /** True for an operation that stores something: one that a route can end in. */

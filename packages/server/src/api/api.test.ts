@@ -1,7 +1,14 @@
 import type { DeliveryPage, DeliveryView, FormView, IntakeView, RouteView, TargetView } from '@grammata/contract';
 import type { RouteDefinition } from '@grammata/core/route';
 import { draftOf } from '../testing/draftOf';
-import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
+import {
+  eventually,
+  startAfterCrash,
+  startServer,
+  startTarget,
+  type Client,
+  type FakeTarget,
+} from '../testing/running';
 
 let client: Client;
 let target: FakeTarget;
@@ -307,7 +314,7 @@ describe('delivery', () => {
     target.answer = { status: 201 };
     const { store } = client.running.services;
     store.deliveries.update(page.deliveries[0]!.id, { state: 'sending' });
-    const second = await startServer({ dataDir: client.dataDir });
+    const second = await startAfterCrash(client);
     await eventually(
       () => target.requests.length,
       n => n === 2,

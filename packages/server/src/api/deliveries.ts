@@ -13,7 +13,7 @@ const stateFrom = (value: unknown) => states.find(each => each === value);
 
 /** What was sent, waits, or could not be sent; and sending it again. */
 export function deliveriesApi(services: Services): Router {
-  const { store, live, queue } = services;
+  const { store, live, due, deliveries } = services;
   const router = Router();
 
   router.get('/deliveries', (request, response) => {
@@ -39,7 +39,7 @@ export function deliveriesApi(services: Services): Router {
   router.get('/deliveries/:id', (request, response) => {
     const row = store.deliveries.byId(request.params.id);
     if (!row) throw notFound('delivery');
-    const { route, data, problems } = queue.preparation.prepare(row);
+    const { route, data, problems } = deliveries.preparation.prepare(row);
     const ahead = route && data ? foreseen(route, data) : { planned: [], problems: [] };
     const calls = store.routes.version(row.versionId)?.definition.calls ?? [];
     const [first] = calls;
@@ -66,7 +66,7 @@ export function deliveriesApi(services: Services): Router {
     const { ids, mapping } = checked(ResendInput, request.body);
     const rows = ids.map(id => store.deliveries.byId(id)).filter(row => row !== undefined);
     const sent = rows.map(row => sendAgain(row, mapping)).filter(id => id !== null);
-    queue.wake();
+    deliveries.wake();
     response.json({ ids: sent });
   });
 
@@ -77,13 +77,9 @@ export function deliveriesApi(services: Services): Router {
     if (row.state === 'delivered') {
       const { routeId, submissionId, about } = row;
       id =
-        store.deliveries.queue({
-          routeId,
-          submissionId,
-          versionId,
-          about,
-          run: store.deliveries.lastRun(routeId, submissionId) + 1,
-        })?.id ?? null;
+        due.enqueue([
+          { routeId, submissionId, versionId, about, run: store.deliveries.lastRun(routeId, submissionId) + 1 },
+        ])[0]?.id ?? null;
     } else {
       store.deliveries.again(row, versionId);
     }

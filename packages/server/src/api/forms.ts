@@ -39,7 +39,7 @@ export function formsApi({ store, live, timers }: Services): Router {
   router.patch('/forms/:id', (request, response) => {
     const { form } = store.forms.byId(request.params.id) ?? raise();
     const input = checked(FormInput, request.body);
-    const route = input.state === 'ignored' ? store.routes.ofForm(form.id)[0] : undefined;
+    const route = input.state === 'ignored' ? store.routes.all().find(each => each.formId === form.id) : undefined;
     if (route)
       throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
     store.forms.update(form.id, input);

@@ -21,7 +21,7 @@ const MOST_FILES = 5;
 
 /** Routes: their drafts, going live, pausing. */
 export function routesApi(services: Services): Router {
-  const { store, live, queue, courier, contents } = services;
+  const { store, live, deliveries, courier, contents } = services;
   const router = Router();
   const routeOr404 = (id: string): RouteRow => {
     const row = store.routes.byId(id);
@@ -93,7 +93,7 @@ export function routesApi(services: Services): Router {
 
   router.post('/routes/:id/live', (request, response) => {
     const row = routeOr404(request.params.id);
-    const route = queue.preparation.route(row.draft, 'live');
+    const route = deliveries.preparation.route(row.draft, 'live');
     if (route instanceof Problem)
       throw new HttpProblem(409, route.message, 'Read the target again, or choose another operation.');
     const missing = route.steps.flatMap(step => step.main.missing.map(field => field.key));
@@ -107,7 +107,7 @@ export function routesApi(services: Services): Router {
     if (lacking) throw new HttpProblem(409, lacking, 'Try it for real under What, Run.');
     const after = store.routes.goLive(row.id)!;
     changed(row.id);
-    queue.wake();
+    deliveries.wake();
     response.json(view(after));
   });
 
@@ -126,7 +126,7 @@ export function routesApi(services: Services): Router {
     const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
     if (!data) throw notFound('sample');
     const ran = await runDraft(
-      { preparation: queue.preparation, courier },
+      { preparation: deliveries.preparation, courier },
       row.draft,
       { submissionId: sampleId, data },
       send,
@@ -141,7 +141,7 @@ export function routesApi(services: Services): Router {
   /** Whether the files of the newest submissions that go along can be had. */
   router.get('/routes/:id/files', async (request, response) => {
     const row = routeOr404(request.params.id);
-    const route = queue.preparation.route(row.draft, 'live');
+    const route = deliveries.preparation.route(row.draft, 'live');
     const view: FilesView = { looked: 0, faults: [] };
     if (route instanceof Problem) return void response.json(view);
     for (const { id, data } of store.forms.samples(row.formId, NEWEST)) {

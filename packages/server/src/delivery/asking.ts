@@ -1,5 +1,6 @@
 import type { Complaint } from '@grammata/contract';
 import { ONCE, printOf, type Ask, type Told } from '@grammata/core/perform';
+import { usualRetries, type Retry } from '@grammata/core/route';
 import { isBlank, parseJson, type Submission } from '@grammata/core/submission';
 import { now } from '../clock';
 import { isFault } from '../outward';
@@ -14,6 +15,9 @@ const RECORDED = 20_000;
 export interface Asked {
   verdict: Verdict;
   told: Told;
+  /** What the call says of trying again, and whether the delivery goes on without it. */
+  retry: Retry;
+  passesOver: boolean;
   /** As it is recorded. */
   record: {
     callId: string;
@@ -42,18 +46,23 @@ export async function askTarget(
   of: { submissionId: string; data: Submission; idempotencyKey: string; side: Side },
 ): Promise<Asked> {
   const startedAt = now();
-  const side = sideOf(route.targets.get(ask.targetId)!, of.side);
+  const target = route.targets.get(ask.targetId)!;
+  const side = sideOf(target, of.side);
   const step = route.steps.find(each => each.call.id === ask.callId)!;
+  const { call, main } = step;
   const { result, recorded } = await courier.carry(ask.request, {
     submissionId: of.submissionId,
     data: of.data,
     idempotencyKey: keyFor(route, of.idempotencyKey, ask),
+    target: { id: of.side === 'live' ? target.id : `${target.id} (${of.side})`, name: target.name, pace: target.pace },
     side,
     patience: side.patience,
-    columns: step.main.operation.fields.map(field => field.key),
-    grows: step.main.operation.grows,
+    columns: main.operation.fields.map(field => field.key),
+    grows: main.operation.grows,
   });
-  const judged = verdictOn(result, now());
+  const retry: Retry = call.retry ?? { tries: null, statuses: [...usualRetries] };
+  const takesPages = call.pages ? call.pages === 'taken' : main.operation.answersPage === true;
+  const judged = verdictOn(result, now(), { statuses: retry.statuses, takesPages });
   const body = isFault(result) ? '' : result.body;
   const answer = isFault(result) || result.cut ? undefined : parseJson(body);
   // What is looked for by its address and is not there was not found.
@@ -64,11 +73,13 @@ export async function askTarget(
   const verdict: Verdict = isLate
     ? { ...judged, outcome: 'retry' }
     : isNone
-      ? { outcome: 'delivered', message: 'There is none (404).', retryAfter: null }
+      ? { ...judged, outcome: 'delivered', message: 'There is none (404).', retryAfter: null }
       : isNoData
-        ? { outcome: 'final', message: noData(result as { cut: boolean }), retryAfter: null }
+        ? { ...judged, outcome: 'final', message: noData(result as { cut: boolean }), retryAfter: null }
         : judged;
   return {
+    retry,
+    passesOver: call.whenFailed === 'passOver',
     verdict,
     told: verdict.outcome === 'delivered' ? { answer: isNone ? null : (answer ?? null) } : { failed: verdict.message },
     record: {

@@ -14,6 +14,7 @@ import { stage, RowFiles, type Contents, type Copies, type FileFault, type Stage
 import { Authorizations, isFault, Outward } from '../outward';
 import { json, startAnswering, type Answering } from '../testing/answering';
 import { Courier, type Errand } from './courier';
+import { layered, renewsToken } from './layers';
 import { Postman } from './postman';
 
 const vault = vaultWith(randomBytes(32));
@@ -40,13 +41,15 @@ const copies = {
     return `https://g.example.org/copies/x/${encodeURIComponent(name)}?until=1&sig=secret`;
   },
 } as unknown as Copies;
+const authorizations = new Authorizations(outward, vault);
 const courier = new Courier({
   outward,
-  authorizations: new Authorizations(outward, vault),
+  authorizations,
   contents,
   copies,
   postman: new Postman(vault, ['127.0.0.1']),
   rows: new RowFiles(path.join(folder, 'rows')),
+  send: layered(renewsToken(authorizations)),
 });
 
 beforeAll(async () => {
@@ -80,6 +83,7 @@ const errand = (more: Partial<Errand> = {}): Errand => ({
   submissionId: 's',
   data,
   idempotencyKey: 'key-1',
+  target: { id: 't', name: 'T', pace: null },
   side: { baseUrl: target.url, auth: { kind: 'bearer' }, secret: vault.seal('token-1') },
   columns: [],
   ...more,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
-import type { Patience } from '@grammata/core/perform';
+import { usualPace, type Pace, type Patience } from '@grammata/core/perform';
 import {
   bodyText,
   copiesIn,
@@ -24,6 +24,7 @@ import {
   type OutwardFault,
   type Sealed,
 } from '../outward';
+import type { Send } from './layers';
 import type { Postman } from './postman';
 
 export interface CourierParts {
@@ -33,6 +34,8 @@ export interface CourierParts {
   copies: Copies;
   postman: Postman;
   rows: RowFiles;
+  /** The layers that a request goes through on its way out. */
+  send: Send;
 }
 
 /** What a request is sent for. */
@@ -40,6 +43,7 @@ export interface Errand {
   submissionId: string;
   data: Submission;
   idempotencyKey: string;
+  target: { id: string; name: string; pace: Pace | null };
   /** Where it goes and how that is shown who asks. */
   side: Sealed & { baseUrl: string };
   /** How long the answer is waited for. */
@@ -88,9 +92,15 @@ export class Courier {
         index => links.get(index)?.replace(/sig=.*$/, `sig=${MASK}`) ?? '',
       );
       const at = (file: PlannedFile) => staged.get(fileIndex(errand.data, file.file))!;
-      if (plan.encoding === 'mail') return { result: await this.parts.postman.post(plan, keyed, at, linked), recorded };
-      if (plan.url.startsWith('file:')) return { result: this.#append(plan, errand), recorded };
-      return { result: await this.#send(plan, keyed, at, linked), recorded };
+      const result = await this.parts.send({
+        target: { ...errand.target, side: errand.side, pace: errand.target.pace ?? usualPace },
+        carry: async () => {
+          if (plan.encoding === 'mail') return this.parts.postman.post(plan, keyed, at, linked);
+          if (plan.url.startsWith('file:')) return this.#append(plan, errand);
+          return this.#overHttp(plan, keyed, at, linked);
+        },
+      });
+      return { result, recorded };
     } finally {
       staged.forEach(each => each.remove());
     }
@@ -122,39 +132,39 @@ export class Courier {
     }
   }
 
-  async #send(plan: RequestPlan, errand: Errand, at: (file: PlannedFile) => Staged, linked: (text: string) => string) {
+  async #overHttp(
+    plan: RequestPlan,
+    errand: Errand,
+    at: (file: PlannedFile) => Staged,
+    linked: (text: string) => string,
+  ): Promise<OutwardAnswer | OutwardFault> {
     const { outward, authorizations } = this.parts;
     // Whatever a plan says, what is shown to a target goes to that target.
     if (new URL(plan.url).origin !== new URL(errand.side.baseUrl).origin)
-      return { code: 'address' as const, message: 'The address is not one of this target.', milliseconds: 0 };
-    const attempt = async (): Promise<OutwardAnswer | OutwardFault> => {
-      const { body, headers } = await bodyOf(plan, errand.idempotencyKey, at, linked);
-      const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
-      const whole = signs && body instanceof Readable ? await gathered(body) : body;
-      if (whole === null && body instanceof Readable) body.destroy();
-      if (whole === null) return { code: 'file', message: 'It is too large to be signed.', milliseconds: 0 };
-      const toSign = whole instanceof Readable ? '' : whole;
-      const credentials = await authorizations.for(errand.side, toSign, errand.idempotencyKey);
-      if (isFault(credentials)) {
-        if (whole instanceof Readable) whole.destroy();
-        return credentials;
-      }
-      return outward.send({
-        method: plan.method,
-        url: linked(withQuery(plan.url, credentials.query)),
-        headers: {
-          ...Object.fromEntries(plan.headers),
-          ...headers,
-          ...Object.fromEntries(keyHeader(plan, errand)),
-          ...Object.fromEntries(credentials.headers),
-        },
-        ...(whole === '' ? {} : { body: whole }),
-        patience: errand.patience ?? null,
-      });
-    };
-    const first = await attempt();
-    const isRefused = !isFault(first) && first.status === 401;
-    return isRefused && authorizations.forget(errand.side) ? attempt() : first;
+      return { code: 'address', message: 'The address is not one of this target.', milliseconds: 0 };
+    const { body, headers } = await bodyOf(plan, errand.idempotencyKey, at, linked);
+    const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
+    const whole = signs && body instanceof Readable ? await gathered(body) : body;
+    if (whole === null && body instanceof Readable) body.destroy();
+    if (whole === null) return { code: 'file', message: 'It is too large to be signed.', milliseconds: 0 };
+    const toSign = whole instanceof Readable ? '' : whole;
+    const credentials = await authorizations.for(errand.side, toSign, errand.idempotencyKey);
+    if (isFault(credentials)) {
+      if (whole instanceof Readable) whole.destroy();
+      return credentials;
+    }
+    return outward.send({
+      method: plan.method,
+      url: linked(withQuery(plan.url, credentials.query)),
+      headers: {
+        ...Object.fromEntries(plan.headers),
+        ...headers,
+        ...Object.fromEntries(keyHeader(plan, errand)),
+        ...Object.fromEntries(credentials.headers),
+      },
+      ...(whole === '' ? {} : { body: whole }),
+      patience: errand.patience ?? null,
+    });
   }
 
   /** The message as people see it: files by what they are, secrets masked. */

@@ -42,7 +42,11 @@ test.each<['refused' | 'timeout' | 'dropped' | 'private' | 'address', 'retry' | 
   ['private', 'final'],
   ['address', 'final'],
 ])('no answer, %s, is %s', (code, outcome) =>
-  expect(verdictOn({ code, message: 'x', milliseconds: 1 }, at)).toEqual({ outcome, message: 'x', retryAfter: null }),
+  expect(verdictOn({ code, message: 'x', milliseconds: 1 }, at)).toMatchObject({
+    outcome,
+    message: 'x',
+    retryAfter: null,
+  }),
 );
 
 // RFC 9110 §10.2.3: delay-seconds or HTTP-date, with the examples given there.

@@ -1,6 +1,7 @@
 import { compileCondition } from '@grammata/core/condition';
+import type { DueDeliveries } from '../due';
 import type { LiveHub } from '../live';
-import { aboutSubmission, type DeliveryRow, type Store, type SubmissionRow } from '../store';
+import { aboutSubmission, type DeliveryRow, type Store, type SubmissionRow, type VersionRow } from '../store';
 
 /** Puts submissions on the routes of their form. */
 export interface Dispatcher {
@@ -10,24 +11,33 @@ export interface Dispatcher {
   announce(queued: DeliveryRow[]): void;
 }
 
-export const dispatcher = (store: Store, live: LiveHub, wake: () => void): Dispatcher => ({
+/** Conditions of versions, compiled: a version never changes. */
+const compiled = new WeakMap<VersionRow, ReturnType<typeof compileCondition>>();
+
+/** Whether a submission passes the condition of a version. */
+export function passes(version: VersionRow, { data }: Pick<SubmissionRow, 'data'>): boolean {
+  const known = compiled.get(version) ?? compileCondition(version.definition.condition);
+  compiled.set(version, known);
+  return known(data);
+}
+
+export const dispatcher = (store: Store, due: DueDeliveries, live: LiveHub, wake: () => void): Dispatcher => ({
   queue: submissions =>
-    submissions.flatMap(submission =>
-      store.routes.ofForm(submission.formId).flatMap(route => {
-        const version = route.state === 'draft' ? undefined : store.routes.latestVersion(route.id);
-        if (!version || !compileCondition(version.definition.condition)(submission.data)) return [];
-        const about = aboutSubmission(submission.data);
-        const queued = store.deliveries.queue({
-          routeId: route.id,
-          versionId: version.id,
-          submissionId: submission.id,
-          about,
-        });
-        return queued ? [queued] : [];
-      }),
+    due.enqueue(
+      submissions.flatMap(submission =>
+        store.routes
+          .running(submission.formId)
+          .filter(({ version }) => passes(version, submission))
+          .map(({ id, version }) => ({
+            routeId: id,
+            versionId: version.id,
+            submissionId: submission.id,
+            about: aboutSubmission(submission.data),
+          })),
+      ),
     ),
   announce(queued) {
     for (const { routeId, id } of queued) live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
-    wake();
+    if (queued.length > 0) wake();
   },
 });

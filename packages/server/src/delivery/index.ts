@@ -3,5 +3,6 @@ export * from './courier';
 export * from './dispatch';
 export * from './postman';
 export * from './prepare';
-export * from './queue';
+export * from './driver';
+export * from './layers';
 export * from './trial';

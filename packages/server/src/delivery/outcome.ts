@@ -1,4 +1,5 @@
 import type { Complaint } from '@grammata/contract';
+import { usualRetries } from '@grammata/core/route';
 import type { RequestPlan } from '@grammata/core/request';
 import { asText, isJsonObject, parseJson, type Json, type JsonObject } from '@grammata/core/submission';
 import { isFault, type OutwardAnswer, type OutwardFault } from '../outward';
@@ -9,10 +10,19 @@ export interface Verdict {
   message: string;
   /** ms from now that the target asked to wait; null when it did not. */
   retryAfter: number | null;
+  /** When a request that was not made can be, in ms since the epoch; null for one that was. */
+  notBefore: number | null;
 }
 
-/** Statuses after which the same request may succeed later (RFC 9110 §15, RFC 6585 §4, RFC 8470 §5.2). */
-const passing = new Set([408, 425, 429, 500, 502, 503, 504]);
+/** What decides on an answer beside the answer itself. */
+export interface Judging {
+  /** Statuses after which the same request may succeed later. */
+  statuses: readonly number[];
+  /** True where a web page is what a success may look like. */
+  takesPages: boolean;
+}
+
+export const usualJudging: Judging = { statuses: usualRetries, takesPages: false };
 
 /** Faults that trying again does not mend. */
 const finalFaults: OutwardFault['code'][] = ['private', 'address', 'file', 'token'];
@@ -22,23 +32,28 @@ const isPage = ({ headers, body }: OutwardAnswer): boolean =>
   /^text\/html/i.test(headers['content-type'] ?? '') || /^\s*<(!doctype html|html)/i.test(body);
 
 /** Delivered, to be tried again, or final. `at` is the time of the answer in ms since the epoch. */
-export function verdictOn(result: OutwardAnswer | OutwardFault, at: number): Verdict {
+export function verdictOn(
+  result: OutwardAnswer | OutwardFault,
+  at: number,
+  { statuses, takesPages }: Judging = usualJudging,
+): Verdict {
   if (isFault(result)) {
     const final = finalFaults.includes(result.code);
-    return { outcome: final ? 'final' : 'retry', message: result.message, retryAfter: null };
+    const { message, until: notBefore = null } = result;
+    return { outcome: final ? 'final' : 'retry', message, retryAfter: null, notBefore };
   }
   const { status, headers, body } = result;
-  if (status >= 200 && status < 300 && isPage(result)) {
+  if (status >= 200 && status < 300 && !takesPages && isPage(result)) {
     const message = `It answered ${status}, but with a web page where data was expected: a page to sign in, or an error.`;
-    return { outcome: 'final', message, retryAfter: null };
+    return { outcome: 'final', message, retryAfter: null, notBefore: null };
   }
   if (status >= 200 && status < 300)
-    return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null };
+    return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null, notBefore: null };
   const said = complaintIn(body);
   const message = `${meaning(status)}${said ? ` It said: ${said}` : ''}`;
-  return passing.has(status)
-    ? { outcome: 'retry', message, retryAfter: retryAfterOf(headers['retry-after'], at) }
-    : { outcome: 'final', message, retryAfter: null };
+  return statuses.includes(status)
+    ? { outcome: 'retry', message, retryAfter: retryAfterOf(headers['retry-after'], at), notBefore: null }
+    : { outcome: 'final', message, retryAfter: null, notBefore: null };
 }
 
 function meaning(status: number): string {

@@ -70,7 +70,7 @@ test('a clock that is set back takes what waits along', async () => {
   const real = Date.now.bind(Date);
   const back = 2 * 3_600_000;
   jest.spyOn(Date, 'now').mockImplementation(() => real() - back);
-  client.running.services.queue.wake();
+  client.running.services.deliveries.wake();
   const after = Date.parse((await page()).deliveries[0]!.nextAttemptAt!) - Date.now();
   // As long from now as it was, and not two hours longer.
   expect(Math.abs(after - before)).toBeLessThan(60_000);

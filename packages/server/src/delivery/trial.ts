@@ -33,10 +33,13 @@ export async function runDraft(
       next = conversation.next(likelyAnswer(route, ask));
       continue;
     }
-    const { verdict, told, record } = await askTarget(courier, route, ask, { ...sample, idempotencyKey, side: 'try' });
+    const { verdict, told, record, passesOver } = await askTarget(courier, route, ask, {
+      ...sample,
+      idempotencyKey,
+      side: 'try',
+    });
     const { request, status, message } = record;
     asks.push({ ...viewOf(ask, request), status, message });
-    const passesOver = route.steps.find(each => each.call.id === ask.callId)?.call.whenFailed === 'passOver';
     if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver)
       return { asks, done: [], problems: [{ code: 'target.refused', message }] };
     next = conversation.next(told);

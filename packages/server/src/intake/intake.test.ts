@@ -1,6 +1,6 @@
 import type { ArrivalSummary, ArrivalView, FormListed, FormView, IntakeView, StrayView } from '@grammata/contract';
 import { newArrival } from './arrival';
-import { eventually, startServer, type Client } from '../testing/running';
+import { eventually, startAfterCrash, startServer, type Client } from '../testing/running';
 
 let client: Client;
 let intake: IntakeView;
@@ -303,7 +303,7 @@ test('the built-in sender goes over HTTP to the intake itself', async () => {
 });
 
 test('what was stored and not read before a crash is read at the next start', async () => {
-  const { running, dataDir } = client;
+  const { running } = client;
   const row = newArrival(running.services.store.intakes.byId(intake.id)!, {
     id: 'left-behind',
     method: 'POST',
@@ -312,7 +312,7 @@ test('what was stored and not read before a crash is read at the next start', as
     body: Buffer.from('{"site":"AB-02"}'),
   });
   running.services.store.arrivals.record([row]);
-  const second = await startServer({ dataDir });
+  const second = await startAfterCrash(client);
   await eventually(
     () => second.running.services.store.arrivals.byId('left-behind'),
     each => each?.state === 'read',

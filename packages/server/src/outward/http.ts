@@ -30,9 +30,12 @@ export interface OutwardAnswer {
 
 /** Why no answer came, with a stable code. */
 export interface OutwardFault {
-  code: 'refused' | 'timeout' | 'name' | 'tls' | 'dropped' | 'private' | 'address' | 'token' | 'file' | 'other';
+  code:
+    'refused' | 'timeout' | 'name' | 'tls' | 'dropped' | 'private' | 'address' | 'token' | 'file' | 'parked' | 'other';
   message: string;
   milliseconds: number;
+  /** When one that was not made can be, in ms since the epoch. */
+  until?: number;
 }
 
 /** Bytes of an answer that are read; the rest is let go. */

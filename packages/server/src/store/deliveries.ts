@@ -1,27 +1,9 @@
 import type { DeliveryState } from '@grammata/contract';
 import type { Done } from '@grammata/core/perform';
-import {
-  and,
-  asc,
-  count,
-  desc,
-  eq,
-  getTableColumns,
-  gt,
-  gte,
-  inArray,
-  lte,
-  max,
-  min,
-  ne,
-  or,
-  sql,
-  type SQL,
-} from 'drizzle-orm';
+import { and, asc, count, desc, eq, getTableColumns, gt, gte, inArray, max, ne, or, sql, type SQL } from 'drizzle-orm';
 import { iso, now } from '../clock';
-import { newId } from '../ids';
 import type { Database } from './database';
-import { attempts, callsDone, deliveries, routes, submissions, versions } from './schema';
+import { attempts, callsDone, deliveries, submissions, versions } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -34,60 +16,9 @@ export interface DeliveryFilter {
   search?: string;
 }
 
-/** The statements that run for every delivery, made once. */
-const deliveryStatements = (db: Database) => ({
-  live: db.select({ id: routes.id }).from(routes).where(eq(routes.state, 'live')).prepare(),
-  due: db
-    .select({ id: deliveries.id, at: deliveries.nextAttemptAt })
-    .from(deliveries)
-    .where(
-      and(
-        eq(deliveries.routeId, sql.placeholder('routeId')),
-        eq(deliveries.state, 'waiting'),
-        lte(deliveries.nextAttemptAt, sql.placeholder('at')),
-      ),
-    )
-    .orderBy(asc(deliveries.nextAttemptAt))
-    .limit(sql.placeholder('limit'))
-    .prepare(),
-  next: db
-    .select({ at: min(deliveries.nextAttemptAt) })
-    .from(deliveries)
-    .where(and(eq(deliveries.routeId, sql.placeholder('routeId')), eq(deliveries.state, 'waiting')))
-    .prepare(),
-});
-
 /** What is to be sent, was sent, or could not be. */
 export class Deliveries {
-  readonly #prepared: ReturnType<typeof deliveryStatements>;
-
-  constructor(private readonly db: Database) {
-    this.#prepared = deliveryStatements(db);
-  }
-
-  /** Queues a submission on a route; null when that was done before. */
-  queue(
-    values: Pick<DeliveryRow, 'routeId' | 'versionId' | 'submissionId' | 'about'> & {
-      run?: number;
-      createdAt?: number;
-    },
-  ): DeliveryRow | null {
-    const { run = 1, createdAt = now(), ...rest } = values;
-    const id = newId();
-    const row = {
-      ...rest,
-      run,
-      id,
-      state: 'waiting' as const,
-      idempotencyKey: `${values.submissionId}-${values.routeId}-${run}`,
-      createdAt,
-      nextAttemptAt: createdAt,
-      attempts: 0,
-      attemptsBefore: 0,
-      tryUntil: null,
-    };
-    return this.db.insert(deliveries).values(row).onConflictDoNothing().returning().get() ?? null;
-  }
+  constructor(private readonly db: Database) {}
 
   byId(id: string): DeliveryRow | undefined {
     return this.db.select().from(deliveries).where(eq(deliveries.id, id)).get();
@@ -103,40 +34,6 @@ export class Deliveries {
       .orderBy(asc(submissions.position), asc(deliveries.createdAt))
       .limit(limit)
       .all();
-  }
-
-  /** Takes due deliveries of live routes, the longest due first, and marks them as being sent. */
-  claim(limit: number): DeliveryRow[] {
-    const due = this.#live()
-      .flatMap(routeId => this.#prepared.due.all({ routeId, at: now(), limit }))
-      .sort((a, b) => a.at! - b.at!)
-      .slice(0, limit);
-    if (due.length === 0) return [];
-    return this.db.transaction(tx =>
-      due.map(({ id }) =>
-        tx.update(deliveries).set({ state: 'sending' }).where(eq(deliveries.id, id)).returning().get(),
-      ),
-    );
-  }
-
-  /** When the next delivery of a live route is due; null when none waits. */
-  nextDue(): number | null {
-    const times = this.#live().flatMap(routeId => this.#prepared.next.get({ routeId })?.at ?? []);
-    return times.length === 0 ? null : Math.min(...times);
-  }
-
-  /** Routes whose deliveries are sent: what waits on others is not looked at, however much it is. */
-  #live(): string[] {
-    return this.#prepared.live.all().map(each => each.id);
-  }
-
-  /** What a crash left as being sent waits again; its idempotency key stays. */
-  recover(): void {
-    this.db
-      .update(deliveries)
-      .set({ state: 'waiting', nextAttemptAt: now() })
-      .where(eq(deliveries.state, 'sending'))
-      .run();
   }
 
   /** The latest time that anything here was begun at: a clock that says earlier was set back. */
@@ -163,28 +60,6 @@ export class Deliveries {
 
   update(id: string, values: Partial<DeliveryRow>): DeliveryRow | undefined {
     return this.db.update(deliveries).set(values).where(eq(deliveries.id, id)).returning().get();
-  }
-
-  /** Stores an attempt together with what it did to its delivery, and the calls that are done with it. */
-  recordAttempt(attempt: Omit<AttemptRow, 'id'>, delivery: Partial<DeliveryRow>, done: Done[]): void {
-    this.db.transaction(tx => {
-      tx.insert(attempts)
-        .values({ id: newId(attempt.startedAt), ...attempt })
-        .run();
-      keepDone(tx, attempt.deliveryId, done);
-      tx.update(deliveries)
-        .set({ ...delivery, attempts: attempt.number })
-        .where(eq(deliveries.id, attempt.deliveryId))
-        .run();
-    });
-  }
-
-  /** Ends a delivery for which no request was made. */
-  finish(id: string, values: Partial<DeliveryRow>, done: Done[]): void {
-    this.db.transaction(tx => {
-      keepDone(tx, id, done);
-      tx.update(deliveries).set(values).where(eq(deliveries.id, id)).run();
-    });
   }
 
   /** The calls of a delivery that are done. */
@@ -228,7 +103,7 @@ export class Deliveries {
       nextAttemptAt: now(),
       finishedAt: null,
       reason: null,
-      attemptsBefore: row.attempts,
+      tries: 0,
       tryUntil: null,
     });
   }
@@ -305,15 +180,6 @@ export class Deliveries {
       .all()
       .map(row => ({ ...row, day: iso(row.day * DAY).slice(0, 10) }));
   }
-}
-
-/** Keeps what became of calls; what is known later of one, such as its reading back, takes the place of what was. */
-function keepDone(db: Pick<Database, 'insert'>, deliveryId: string, all: Done[]): void {
-  for (const done of all)
-    db.insert(callsDone)
-      .values({ deliveryId, callId: done.callId, item: done.item, done })
-      .onConflictDoUpdate({ target: [callsDone.deliveryId, callsDone.callId, callsDone.item], set: { done } })
-      .run();
 }
 
 function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {

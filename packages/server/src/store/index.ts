@@ -17,6 +17,7 @@ export * from './database';
 export * from './deliveries';
 export * from './forms';
 export * from './intakes';
+export * from './lock';
 export * from './readings';
 export * from './routes';
 export * from './snapshots';

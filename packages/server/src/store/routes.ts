@@ -1,6 +1,6 @@
 import type { DraftInput, TrialView } from '@grammata/contract';
 import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
-import { asc, desc, eq } from 'drizzle-orm';
+import { asc, desc, eq, ne } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { now } from '../clock';
 import { newId } from '../ids';
@@ -11,12 +11,18 @@ import type { Targets } from './targets';
 export type RouteRow = typeof routes.$inferSelect;
 export type VersionRow = typeof versions.$inferSelect;
 
+/** A route that is live or paused, with the version that counts. */
+export interface RunningRoute extends Pick<RouteRow, 'id' | 'formId' | 'state'> {
+  version: VersionRow;
+}
+
 /** Versions kept at hand, parsed: they never change. */
 const AT_HAND = 200;
 
 /** Routes and the versions that went live. */
 export class Routes {
   readonly #versions = new LRUCache<string, VersionRow>({ max: AT_HAND });
+  #running: RunningRoute[] | null = null;
 
   constructor(
     private readonly db: Database,
@@ -31,8 +37,18 @@ export class Routes {
     return this.db.select().from(routes).where(eq(routes.id, id)).get();
   }
 
-  ofForm(formId: string): RouteRow[] {
-    return this.db.select().from(routes).where(eq(routes.formId, formId)).all();
+  /** Routes that take submissions, of one form or of all: live ones send at once, paused ones gather. Kept at hand. */
+  running(formId?: string): RunningRoute[] {
+    this.#running ??= this.db
+      .select({ id: routes.id, formId: routes.formId, state: routes.state })
+      .from(routes)
+      .where(ne(routes.state, 'draft'))
+      .all()
+      .flatMap(route => {
+        const version = this.latestVersion(route.id);
+        return version ? [{ ...route, version }] : [];
+      });
+    return formId === undefined ? this.#running : this.#running.filter(each => each.formId === formId);
   }
 
   create(formId: string, draft: RouteDefinition): RouteRow {
@@ -46,6 +62,7 @@ export class Routes {
   remove(id: string): void {
     this.db.transaction(tx => tx.delete(routes).where(eq(routes.id, id)).run());
     this.#versions.clear();
+    this.#running = null;
   }
 
   /** Stores an edit made on the revision it names; null when somebody else saved a newer one meanwhile. */
@@ -64,6 +81,7 @@ export class Routes {
 
   /** Makes the draft a version, for its targets as they are now, and the route live. */
   goLive(id: string, at: number = now()): RouteRow | undefined {
+    this.#running = null;
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
       if (!row) return undefined;
@@ -113,6 +131,7 @@ export class Routes {
   }
 
   pause(id: string): RouteRow | undefined {
+    this.#running = null;
     return this.db.update(routes).set({ state: 'paused', liveSince: null }).where(eq(routes.id, id)).returning().get();
   }
 

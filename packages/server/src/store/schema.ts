@@ -2,7 +2,7 @@ import type { Pins } from '@grammata/core/decode';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
 import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
-import type { Ask, Done, Patience } from '@grammata/core/perform';
+import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
 import type {
   ArrivalState,
@@ -245,6 +245,8 @@ export const targets = sqliteTable('targets', {
   trySecret: blob({ mode: 'buffer' }),
   /** How long its answers are waited for; null for the usual. */
   patience: text({ mode: 'json' }).$type<Patience>(),
+  /** How much is asked of it at once; null for the usual. */
+  pace: text({ mode: 'json' }).$type<Pace>(),
   /** What it offers, as it was last read; null before the first reading. */
   snapshot: text().references(() => snapshots.hash),
   readAt: integer(),
@@ -305,12 +307,15 @@ export const deliveries = sqliteTable(
     finishedAt: integer(),
     nextAttemptAt: integer(),
     attempts: integer().notNull(),
-    /** Attempts made before it was last sent again by hand: those no longer count against the tries. */
-    attemptsBefore: integer().notNull(),
     reason: text(),
     about: text().notNull(),
     /** Until when a call that fails is tried again; null where none failed since the last that was done. */
     tryUntil: integer(),
+    /** Tries of the request at hand, since what was done before it. */
+    tries: integer().notNull().default(0),
+    /** Who is sending it, and until when nobody else takes it up. */
+    leaseOwner: text(),
+    leaseUntil: integer(),
   },
   table => [
     uniqueIndex('deliveries_once').on(table.routeId, table.submissionId, table.run),
@@ -320,6 +325,9 @@ export const deliveries = sqliteTable(
     index('deliveries_by_route').on(table.routeId, table.createdAt, table.id, table.state),
     index('deliveries_by_submission').on(table.submissionId),
     index('deliveries_by_version').on(table.versionId),
+    index('deliveries_leased')
+      .on(table.leaseUntil)
+      .where(sql`lease_until IS NOT NULL`),
   ],
 );
 

@@ -198,6 +198,7 @@ function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdi
       address: 'Give a whole address that starts with https://.',
       token: 'Check the user or client and its secret.',
       file: 'Try again.',
+      parked: 'It is asked again by itself.',
       other: 'Try again.',
     };
     return [answer.message, advice[answer.code]];

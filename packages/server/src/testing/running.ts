@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -72,6 +72,13 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     if (!more.dataDir) rmSync(dataDir, { recursive: true, force: true });
   };
   return { running, url, dataDir, call, upload, stop, cookie: () => cookie };
+}
+
+/** A server on what another has on disk at this moment, as after a crash of that one. */
+export function startAfterCrash({ dataDir }: Client): Promise<Client> {
+  const left = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+  cpSync(dataDir, left, { recursive: true });
+  return startServer({ dataDir: left });
 }
 
 export interface FakeTarget {

@@ -124,6 +124,7 @@ function readOperation(
     ...(root && { root }),
     fields: withOwnKeys([...inputs.values(), ...fields]),
     answer: answerFields(operation, references),
+    ...(answersPage(operation, references) && { answersPage: true }),
   };
 }
 
@@ -265,12 +266,25 @@ function typeOf(schema: FlatSchema, items: FlatSchema | null): TargetType {
   return (schema.type !== null && Object.hasOwn(simple, schema.type) && simple[schema.type]) || 'json';
 }
 
-/** What the operation answers when all went well: the first answer of 2xx with JSON. */
-function answerFields(operation: JsonObject, references: References): AnswerField[] {
+const isJsonType = (type: string) => /^application\/(.+\+)?json\b/i.test(type);
+
+/** The content of the first answer of 2xx, by media type. */
+function answerContent(operation: JsonObject, references: References): JsonObject | null {
   const responses = references.resolve(operation.responses) ?? {};
   const status = Object.keys(responses).find(each => /^2(\d\d|XX)$/i.test(each));
-  const content = references.resolve(status === undefined ? undefined : references.resolve(responses[status])?.content);
-  const json = Object.keys(content ?? {}).find(type => /^application\/(.+\+)?json\b/i.test(type));
+  return references.resolve(status === undefined ? undefined : references.resolve(responses[status])?.content);
+}
+
+/** True where a success is described as a web page and as no data. */
+function answersPage(operation: JsonObject, references: References): boolean {
+  const types = Object.keys(answerContent(operation, references) ?? {});
+  return types.some(type => /^(text\/html|application\/xhtml\+xml)\b/i.test(type)) && !types.some(isJsonType);
+}
+
+/** What the operation answers when all went well: the first answer of 2xx with JSON. */
+function answerFields(operation: JsonObject, references: References): AnswerField[] {
+  const content = answerContent(operation, references);
+  const json = Object.keys(content ?? {}).find(isJsonType);
   if (!content || json === undefined) return [];
   return partsOf(flatten(references.resolve(content[json])?.schema, references), references, 0);
 }

@@ -1,0 +1,296 @@
+import { perform, usualPace, type Ask, type Done, type Ending } from '@grammata/core/perform';
+import type { Problem } from '@grammata/core/transform';
+import type { Logger } from 'pino';
+import { now } from '../clock';
+import type { DueDeliveries, Next, Settlement, Want } from '../due';
+import { newId } from '../ids';
+import type { LiveHub } from '../live';
+import type { StorageHealth } from '../storage';
+import type { DeliveryRow, RunningRoute, Store } from '../store';
+import type { Timer, Timers } from '../timing';
+import { askTarget } from './asking';
+import { pauseBefore } from './backoff';
+import type { Courier } from './courier';
+import type { Breakers } from './layers';
+import { Preparation, type PreparedRoute } from './prepare';
+import { Settlements } from './settlements';
+
+/** Longest sleep, in ms: a clock that was set back does not stop it for long. */
+const LONGEST_SLEEP = 30_000;
+/** ms by which the clock may be off the machine's own before what waits is moved with it. */
+const DRIFT = 2000;
+/** ms before what is due is looked for again where that failed. */
+const PAUSE = 2000;
+/** ms for which a delivery is leased, and after which that is renewed. */
+const LEASE = 60_000;
+const RENEWAL = 20_000;
+/** Deliveries of a target taken up for each request that it takes at once: the next ones are at hand. */
+const AHEAD = 2;
+const HOUR = 3_600_000;
+
+export interface DriverParts {
+  store: Store;
+  due: DueDeliveries;
+  courier: Courier;
+  breakers: Breakers;
+  live: LiveHub;
+  health: StorageHealth;
+  timers: Timers;
+  log: Logger;
+  /** Deliveries under way at once. */
+  concurrency: number;
+}
+
+/** Sends what is due. At least once: what a crash interrupted is sent again under its idempotency key. */
+export class DeliveryDriver {
+  readonly preparation: Preparation;
+  readonly #owner = newId();
+  readonly #settlements: Settlements;
+  /** What is under way, with the target that it counts for. */
+  readonly #underWay = new Map<string, { targetId: string; ended: Promise<void> }>();
+  #timer: Timer | null = null;
+  #renewal: Timer | null = null;
+  #isLooking = false;
+  #isWoken = false;
+  #isStopped = false;
+  /** The clock and the machine's own, which nobody sets, when they were last looked at. */
+  #clocks = { wall: now(), own: performance.now() };
+
+  constructor(private readonly parts: DriverParts) {
+    this.preparation = new Preparation(parts.store);
+    this.#settlements = new Settlements(parts, this.#owner);
+  }
+
+  start(): void {
+    const { store, due, timers } = this.parts;
+    this.#renewal = timers.every('renewing leases', RENEWAL, () => this.#renew());
+    void timers.run('starting to send', async () => {
+      await this.#stored(() => due.reclaim(this.#owner));
+      this.#followClock(store.deliveries.latestTime() - now());
+      this.wake();
+    });
+  }
+
+  /** Looks for due deliveries soon. Never throws. */
+  wake(): void {
+    this.#isWoken = true;
+    if (this.#isLooking || this.#isStopped) return;
+    this.#isLooking = true;
+    this.parts.timers.soon('looking for what is due', async () => {
+      while (this.#isWoken && !this.#isStopped) {
+        this.#isWoken = false;
+        await this.#takeUp();
+      }
+      this.#isLooking = false;
+    });
+  }
+
+  /** Ends after the deliveries under way; nothing new is begun. */
+  async stop(): Promise<void> {
+    this.#isStopped = true;
+    this.#timer?.stop();
+    this.#settlements.stop();
+    await Promise.all([...this.#underWay.values()].map(each => each.ended));
+    this.#renewal?.stop();
+  }
+
+  async #takeUp(): Promise<void> {
+    const { store, due, health, log } = this.parts;
+    try {
+      this.#followClock(this.#clocks.wall + (performance.now() - this.#clocks.own) - now());
+      const routes = store.routes.running().filter(each => each.state === 'live');
+      const wants = this.#wants(routes);
+      const free = this.parts.concurrency - this.#underWay.size;
+      const leased = wants.length > 0 ? await due.lease(this.#owner, wants, free, now() + LEASE) : [];
+      for (const delivery of leased) if (!this.#underWay.has(delivery.id)) this.#begin(delivery);
+      health.fine();
+      if (this.#underWay.size > 0) return this.#timer?.stop();
+      const times = [await due.nextDue(routes.map(each => each.id)), this.parts.breakers.nextProbe()];
+      this.#sleepUntil(times.filter(each => each !== null));
+    } catch (error) {
+      if (!health.failed(error)) log.error({ err: error }, 'what is due could not be fetched');
+      this.#sleepFor(PAUSE);
+    }
+  }
+
+  /** For each target how many deliveries are wanted, and of which routes. */
+  #wants(routes: readonly RunningRoute[]): Want[] {
+    const { store, breakers, concurrency } = this.parts;
+    const byTarget = new Map<string, string[]>();
+    for (const { id, version } of routes) {
+      const { targetId } = version.definition.calls[0]!;
+      byTarget.set(targetId, [...(byTarget.get(targetId) ?? []), id]);
+    }
+    const free = concurrency - this.#underWay.size;
+    return [...byTarget].flatMap(([targetId, routeIds]): Want[] => {
+      const pace = store.targets.byId(targetId)?.pace ?? usualPace;
+      const busy = [...this.#underWay.values()].filter(each => each.targetId === targetId).length;
+      const most = Math.min(breakers.room(targetId), AHEAD * pace.concurrency, concurrency);
+      const room = Math.min(free, most - busy);
+      // A few at a time: not one by one as each of the others ends.
+      if (room <= 0 || (busy > 0 && room < most / 2)) return [];
+      return [{ routeIds, room }];
+    });
+  }
+
+  #begin(delivery: DeliveryRow): void {
+    const version = this.parts.store.routes.version(delivery.versionId);
+    const targetId = version?.definition.calls[0]?.targetId ?? '';
+    const ended = this.parts.timers
+      .run('a delivery', () => this.#deliver(delivery))
+      .then(() => {
+        this.#underWay.delete(delivery.id);
+        this.wake();
+      });
+    this.#underWay.set(delivery.id, { targetId, ended });
+  }
+
+  /** A clock that was set back by so many ms takes what waits along: it is due as long from now as it was. */
+  #followClock(back: number): void {
+    this.#clocks = { wall: now(), own: performance.now() };
+    if (back <= DRIFT) return;
+    this.parts.log.warn({ seconds: Math.round(back / 1000) }, 'the clock was set back; what waits is moved with it');
+    this.parts.store.deliveries.shiftWaiting(-Math.round(back));
+  }
+
+  #sleepUntil(times: number[]): void {
+    if (times.length === 0) return this.#timer?.stop();
+    this.#sleepFor(Math.min(LONGEST_SLEEP, Math.max(0, Math.min(...times) - now())));
+  }
+
+  #sleepFor(milliseconds: number): void {
+    this.#timer?.stop();
+    this.#timer = this.parts.timers.later('looking for what is due', milliseconds, () => this.wake());
+  }
+
+  async #renew(): Promise<void> {
+    if (this.#underWay.size === 0) return;
+    try {
+      await this.parts.due.renew(this.#owner, now() + LEASE);
+    } catch (error) {
+      if (!this.parts.health.failed(error)) throw error;
+    }
+  }
+
+  /** Stores something, again and again while the disk is full. */
+  async #stored(write: () => Promise<void>): Promise<void> {
+    for (;;) {
+      try {
+        await write();
+        return this.parts.health.fine();
+      } catch (error) {
+        if (this.#isStopped || !this.parts.health.failed(error)) throw error;
+        await this.parts.timers.pause(PAUSE);
+      }
+    }
+  }
+
+  async #deliver(delivery: DeliveryRow): Promise<void> {
+    const { live, log, health } = this.parts;
+    let state: Next['state'] = 'sending';
+    const settle = async (settlement: Omit<Settlement, 'id'>) => {
+      await this.#settlements.settle({ id: delivery.id, ...settlement });
+      state = settlement.next.state;
+    };
+    try {
+      const { route, data, problems } = this.preparation.prepare(delivery);
+      if (problems.length > 0 || !route || !data)
+        await settle({ attempt: null, done: [], next: ended(delivery, 'held', problems) });
+      else await this.#attempt(delivery, route, data, settle);
+    } catch (error) {
+      // What can't be stored when the server stops is sent again at its next start.
+      if (this.#isStopped && health.failed(error)) return;
+      log.error({ err: error, delivery: delivery.id }, 'a delivery failed inside');
+      const reason = `It failed inside Grammata: ${(error as Error).message}`;
+      await settle({ attempt: null, done: [], next: { ...ended(delivery, 'dead', []), reason } }).catch(
+        (fault: unknown) =>
+          log.error({ err: fault, delivery: delivery.id }, 'the end of a delivery could not be stored'),
+      );
+    }
+    live.publish({ type: 'delivery', routeId: delivery.routeId, deliveryId: delivery.id, state });
+  }
+
+  /** One try: every call that is not done yet, in order, until one of them fails. */
+  async #attempt(
+    delivery: DeliveryRow,
+    route: PreparedRoute,
+    data: NonNullable<ReturnType<Preparation['prepare']>['data']>,
+    settle: (settlement: Omit<Settlement, 'id'>) => Promise<void>,
+  ): Promise<void> {
+    const { store, courier } = this.parts;
+    const { steps, context } = route;
+    const { hours } = store.routes.version(delivery.versionId)!.definition.terms;
+    const fresh: Done[] = [];
+    const taken = () => fresh.splice(0);
+    const earlier = delivery.attempts > 0 ? store.deliveries.doneOf(delivery.id) : [];
+    const conversation = perform(steps, data, context, earlier, each => fresh.push(each));
+    let at: Progress = { ...delivery };
+    let next = conversation.next();
+    if (next.done) return settle({ attempt: null, done: taken(), next: atEnd(at, next.value) });
+    while (!next.done) {
+      const ask: Ask = next.value;
+      const { verdict, told, record, retry, passesOver } = await askTarget(courier, route, ask, {
+        submissionId: delivery.submissionId,
+        data,
+        idempotencyKey: delivery.idempotencyKey,
+        side: 'live',
+      });
+      // It was not made, and counts as no try.
+      if (verdict.notBefore !== null)
+        return settle({ attempt: null, done: taken(), next: waiting(at, verdict.message, verdict.notBefore) });
+      const number = delivery.attempts + 1;
+      const attempt = { ...record, deliveryId: delivery.id, number };
+      const tries = at.tries + 1;
+      const until = at.tryUntil ?? record.startedAt + hours * HOUR;
+      const left = until - now();
+      const again = verdict.outcome === 'retry' && left > 0 && (retry.tries === null || tries < retry.tries);
+      const goesOn = verdict.outcome === 'delivered' || ask.purpose === 'readBack' || (passesOver && !again);
+      if (!goesOn) {
+        at = { attempts: number, tries, tryUntil: until };
+        // However long the target asks to be left alone, there is a last try when the time is over.
+        const due = now() + Math.min(left, pauseBefore(tries, verdict.retryAfter));
+        const reason =
+          verdict.outcome === 'retry'
+            ? `Given up after ${tries} ${tries === 1 ? 'try' : 'tries'}. ${verdict.message}`
+            : verdict.message;
+        const then = again ? waiting(at, verdict.message, due) : { ...ended(at, 'dead', []), reason };
+        return settle({ attempt, done: taken(), next: then });
+      }
+      // The next request has tries and time of its own.
+      at = { attempts: number, tries: 0, tryUntil: null };
+      next = conversation.next(told);
+      const then: Next = next.done
+        ? atEnd(at, next.value)
+        : { ...at, state: 'sending', reason: null, nextAttemptAt: null, finishedAt: null };
+      await settle({ attempt, done: taken(), next: then });
+    }
+  }
+}
+
+/** How far a delivery is. */
+type Progress = Pick<Next, 'attempts' | 'tries' | 'tryUntil'>;
+
+const progressOf = ({ attempts, tries, tryUntil }: Progress): Progress => ({ attempts, tries, tryUntil });
+
+const ended = (at: Progress, state: Next['state'], problems: readonly Problem[]): Next => ({
+  ...progressOf(at),
+  state,
+  reason: problems.length === 0 ? null : problems.map(problem => problem.message).join(' '),
+  nextAttemptAt: null,
+  finishedAt: now(),
+});
+
+const waiting = (at: Progress, reason: string, nextAttemptAt: number): Next => ({
+  ...progressOf(at),
+  state: 'waiting',
+  reason,
+  nextAttemptAt,
+  finishedAt: null,
+});
+
+/** Delivered, or held where a call could not be made. */
+function atEnd(at: Progress, ending: Ending): Next {
+  if ('held' in ending) return ended(at, 'held', ending.held);
+  const failed = ending.done.filter(each => each.what === 'failed').map(each => each.note);
+  return { ...ended(at, 'delivered', []), reason: failed.length === 0 ? null : `Passed over: ${failed.join(' ')}` };
+}

@@ -1,0 +1,4 @@
+export * from './breaker';
+export * from './pace';
+export * from './renewal';
+export * from './send';

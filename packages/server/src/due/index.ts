@@ -1,0 +1,2 @@
+export * from './port';
+export * from './sqlite';
