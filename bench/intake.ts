@@ -1,42 +1,18 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { Pool, request } from 'undici';
+import { answering, freePort, root, startBuilt } from './built';
 import { payload } from './cases';
 
-const root = path.resolve(import.meta.dirname, '..');
 /** Requests under way at once. */
 const LANES = 32;
 /** How long a run takes at most, in ms, how many requests it has at most, and how many runs each side has in turn. */
 const LONGEST_RUN = 2500;
 const REQUESTS = 3000;
 const RUNS = 5;
-
-const freePort = (): Promise<number> =>
-  new Promise(resolve => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo;
-      server.close(() => resolve(port));
-    });
-  });
-
-async function answering(url: string): Promise<void> {
-  for (const end = performance.now() + 20_000; performance.now() < end;) {
-    if (
-      await request(url).then(
-        each => each.body.dump().then(() => true),
-        () => false,
-      )
-    )
-      return;
-    await new Promise(resolve => setTimeout(resolve, 50));
-  }
-  throw new Error(`Nothing answers at ${url}.`);
-}
 
 interface Load {
   /** Requests a second. */
@@ -94,40 +70,19 @@ function* largeForm(bytes: number): Generator<Buffer> {
  */
 export async function intakeFigures(): Promise<{ rate: number; p99: number; growth: number }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'grammata-bench-'));
-  const [port, barePort] = [await freePort(), await freePort()];
-  const env = {
-    ...process.env,
-    GRAMMATA_ROOT: root,
-    GRAMMATA_DATA: path.join(folder, 'data'),
-    GRAMMATA_PORT: String(port),
-  };
-  const server = spawn(process.execPath, [path.join(root, 'dist/server.mjs')], { env, stdio: 'ignore' });
+  const barePort = await freePort();
+  const built = await startBuilt();
   const bare = spawn(
     process.execPath,
     [path.join(root, 'bench/bare.mjs'), String(barePort), path.join(folder, 'bare.db')],
-    {
-      stdio: 'ignore',
-    },
+    { stdio: 'ignore' },
   );
   try {
-    const base = `http://127.0.0.1:${port}`;
-    await Promise.all([answering(`${base}/api/session`), answering(`http://127.0.0.1:${barePort}/`)]);
-    let cookie = '';
-    const call = async (method: 'POST' | 'PATCH', place: string, body: object) => {
-      const answer = await request(`${base}/api${place}`, {
-        method,
-        headers: { 'content-type': 'application/json', cookie },
-        body: JSON.stringify(body),
-      });
-      cookie = String(answer.headers['set-cookie'] ?? cookie).split(';')[0]!;
-      return (await answer.body.json()) as { id: string; address: string };
-    };
-    await call('POST', '/setup', {
+    await answering(`http://127.0.0.1:${barePort}/`);
+    const intake = await built.call<{ id: string; address: string }>('POST', '/intakes', {
       name: 'Bench',
-      password: 'withy bridge at dawn',
-      token: readFileSync(path.join(path.join(folder, 'data'), 'setup-token'), 'utf8'),
+      sizeLimit: 300_000_000,
     });
-    const intake = await call('POST', '/intakes', { name: 'Bench', sizeLimit: 300_000_000 });
     const sendForm = async (bytes: number) => {
       const answer = await request(intake.address, {
         method: 'POST',
@@ -136,10 +91,8 @@ export async function intakeFigures(): Promise<{ rate: number; p99: number; grow
       });
       await answer.body.dump();
     };
-    const read = async () => {
-      const list = await request(`${base}/api/intakes/${intake.id}/arrivals?limit=1`, { headers: { cookie } });
-      return ((await list.body.json()) as { state: string }[])[0]?.state === 'read';
-    };
+    const read = async () =>
+      (await built.call<{ state: string }[]>('GET', `/intakes/${intake.id}/arrivals?limit=1`))[0]?.state === 'read';
     const settled = async () => {
       while (!(await read())) await new Promise(resolve => setTimeout(resolve, 100));
     };
@@ -147,10 +100,10 @@ export async function intakeFigures(): Promise<{ rate: number; p99: number; grow
     await settled();
     await sendForm(5_000_000);
     await settled();
-    const before = memoryOf(server, 'VmHWM');
+    const before = memoryOf(built.child, 'VmHWM');
     await sendForm(200_000_000);
     await settled();
-    const growth = memoryOf(server, 'VmHWM') - before;
+    const growth = memoryOf(built.child, 'VmHWM') - before;
     const [ours, theirs]: [Load[], Load[]] = [[], []];
     // What was stored is read while nobody sends: neither side is to pay for it in the other's turn.
     for (let run = 0; run < RUNS; run++) {
@@ -164,7 +117,7 @@ export async function intakeFigures(): Promise<{ rate: number; p99: number; grow
       growth,
     };
   } finally {
-    server.kill('SIGKILL');
+    built.stop();
     bare.kill('SIGKILL');
     rmSync(folder, { recursive: true, force: true });
   }

@@ -8,6 +8,7 @@ import { later } from './corpus/later';
 import { score, type Labelled } from './corpus/labelled';
 import { tuned } from './corpus/tuned';
 import { unseen } from './corpus/unseen';
+import { deliveryFigures } from './delivery';
 import { intakeFigures } from './intake';
 import { mendedPairs, seenPairs } from './pairs/pairs';
 import { pairTotals } from './pairs/score';
@@ -81,3 +82,8 @@ const { rate, p99, growth } = await intakeFigures();
 say('intake, requests/s vs a bare handler with one durable insert', `${rate.toFixed(2)} ×`, '≥ 1.0 ×');
 say('the same, 99th percentile of the time for an answer', `${p99.toFixed(2)} ×`, '≤ 1.0 ×');
 say('resident memory that 200 MB in one multipart file take, of 64 MB', `${(growth / 64e6).toFixed(2)} ×`, '≤ 1 ×');
+
+const { plain, documented, toNothing } = await deliveryFigures();
+say('delivery to the practice register vs a bare loop', `${plain.toFixed(2)} ×`, '≥ 0.7 ×');
+say('the same with an OpenAPI document of 3 MB behind it', `${documented.toFixed(2)} ×`, '≥ 0.7 ×');
+say('the same to a server that does nothing but answer', `${toNothing.toFixed(2)} ×`, '≥ 0.7 ×');

@@ -25,7 +25,7 @@ const PAUSE = 2000;
 const LEASE = 60_000;
 const RENEWAL = 20_000;
 /** Deliveries of a target taken up for each request that it takes at once: the next ones are at hand. */
-const AHEAD = 2;
+const AHEAD = 4;
 const HOUR = 3_600_000;
 
 export interface DriverParts {

@@ -84,5 +84,10 @@ export const arrivalStatements = (db: Database) => ({
       ),
     )
     .prepare(),
+  submission: db
+    .select()
+    .from(submissions)
+    .where(eq(submissions.id, sql.placeholder('id')))
+    .prepare(),
   insertSubmission: db.insert(submissions).values(allOf(submissions)).prepare(),
 });

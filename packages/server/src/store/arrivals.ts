@@ -299,6 +299,6 @@ export class Arrivals {
   }
 
   submission(id: string): SubmissionRow | undefined {
-    return this.db.select().from(submissions).where(eq(submissions.id, id)).get();
+    return this.#prepared.submission.get({ id });
   }
 }
