@@ -1,5 +1,5 @@
 import { decode } from '@grammata/core/decode';
-import { rehearse, type Sample } from '@grammata/core/rehearse';
+import { Rehearser, type RouteParts, type Sample } from '@grammata/core/rehearse';
 import { readDiscovery, usualRecipe } from '@grammata/core/target';
 import type { Json } from '@grammata/core/submission';
 import { catalogue, tables } from '@grammata/practice';
@@ -27,21 +27,18 @@ const samples: Sample[] = reports.map(({ filled, receivedAt }) => {
 });
 const operations = (
   readDiscovery({ tables } as unknown as Json, usualRecipe) as {
-    operations: Parameters<typeof rehearse>[0]['operation'][];
+    operations: RouteParts['operation'][];
   }
 ).operations;
 const rehearsalOf = (draft: ReturnType<typeof toRegister>) => {
   const operation = operations.find(each => each.id === draft.calls[0]!.operationId)!;
-  return rehearse(
-    {
-      condition: draft.condition,
-      call: draft.calls[0]!,
-      operation,
-      baseUrl: 'http://127.0.0.1',
-      context: { timeZone: draft.terms.timeZone },
-    },
-    samples,
-  );
+  return new Rehearser(samples).rehearse({
+    condition: draft.condition,
+    call: draft.calls[0]!,
+    operation,
+    baseUrl: 'http://127.0.0.1',
+    context: { timeZone: draft.terms.timeZone },
+  });
 };
 
 test('the demo is the same at every start, up to date, and at least 120 reports long', () => {

@@ -1,4 +1,4 @@
-import { compileCondition, everything } from '../condition';
+import { compileCondition, everything, testsOf } from '../condition';
 import { compileCall, type CompiledCall } from '../request';
 import { newLine, type Call, type Find, type ReadBack, type Update } from '../route';
 import {
@@ -30,6 +30,8 @@ export interface CompiledStep {
   target: RunTarget;
   main: CompiledCall;
   goes: (situation: Situation) => boolean;
+  /** True when what it is made for hangs on answers that are not known before. */
+  waits: boolean;
   find: { call: CompiledCall; settings: Find; update: { call: CompiledCall; settings: Update } | null } | null;
   readBack: { call: CompiledCall; settings: ReadBack } | null;
 }
@@ -65,9 +67,10 @@ function compileStep(call: Call, targets: readonly RunTarget[]): CompiledStep | 
     target,
     main: compileCall(call, main, target.baseUrl),
     goes: compileCondition(call.condition ?? everything),
+    waits: waitsForAnswers(call),
     find: settings && {
       settings,
-      call: compileCall({ ...call, operationId: found!.id, lines: [settings.line] }, found!, target.baseUrl),
+      call: compileCall(findCall(call, settings), found!, target.baseUrl),
       update: settings.update && {
         settings: settings.update,
         call: compileCall(updateCall(call, settings.update, updated!), updated!, target.baseUrl),
@@ -78,6 +81,13 @@ function compileStep(call: Call, targets: readonly RunTarget[]): CompiledStep | 
       : null,
   };
 }
+
+/** The call that looks a record up, by one line that may not be blank. */
+export const findCall = (call: Call, { operationId, line }: Find): Call => ({
+  ...call,
+  operationId,
+  lines: [line.whenBlank === 'fallback' && !isBlank(line.fallback) ? line : { ...line, whenBlank: 'stop' }],
+});
 
 /** The lines of a call that write into the update's fields, and one that says which record is meant. */
 function updateCall(call: Call, update: Update, operation: Operation): Call {
@@ -129,8 +139,9 @@ const likelyValue = ({ pointer, type }: AnswerField, number: number): Json =>
     ? `‹${pointer.slice(1).replaceAll('/', '.')} of ${number}›`
     : exampleFor({ type, options: null } as unknown as TargetField);
 
-/** True for a line that draws on what is known only while a delivery is under way. */
-export const waitsForAnswers = (fields: readonly string[]): boolean => fields.some(isOfDelivery);
+/** True for a call whose items, or whether it is made, hang on what is known only while a delivery is under way. */
+export const waitsForAnswers = ({ repeat, condition }: Pick<Call, 'repeat' | 'condition'>): boolean =>
+  [...(repeat ? [repeat] : []), ...(condition ? testsOf(condition).map(test => test.field) : [])].some(isOfDelivery);
 
 /** Puts several answers of a repeated call together: the first, since there it is most often one. */
 export function keepAnswer(answers: Record<string, Json>, callId: string, answer: Json): void {

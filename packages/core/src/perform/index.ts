@@ -1,5 +1,6 @@
 export * from './compile';
 export * from './find';
+export * from './foresee';
 export * from './item';
 export * from './patience';
 export * from './perform';

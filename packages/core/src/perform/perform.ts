@@ -14,7 +14,7 @@ import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../
 import { fieldsOf } from '../route';
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, likelyAnswers, situationsOf, waitsForAnswers, type CompiledStep } from './compile';
-import { isSameItem, itemNames } from './item';
+import { findProblems, foresee, itemsOf, madeWith } from './foresee';
 import { isSame, recordsIn, written, type Change } from './find';
 import { holdAgainst, type Held } from './readBack';
 
@@ -73,8 +73,8 @@ export function* perform(
     record(each);
   };
   const answers: Record<string, Json> = {};
-  const foreseen = foresee(steps, submission, context, earlier);
-  if (foreseen.length > 0) return { held: foreseen, done };
+  const { problems } = foresee(steps, submission, context, earlier);
+  if (problems.length > 0) return { held: problems, done };
   for (const step of steps) {
     const { call } = step;
     for (const { situation, item, known } of itemsOf(step, { ...submission, answers }, earlier)) {
@@ -94,52 +94,6 @@ export function* perform(
     }
   }
   return { done };
-}
-
-const madeWith = ({ targetId, operationId }: Call): string => `${targetId} ${operationId}`;
-
-/** What would stop a later call, seen before the first is made: half a delivery is worse than none. */
-function foresee(
-  steps: readonly CompiledStep[],
-  submission: Submission,
-  context: TransformContext,
-  earlier: readonly Done[],
-): Problem[] {
-  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
-  for (const { call } of steps) {
-    const known = earlier.find(each => isDoneFor(call, each));
-    if (known) setOwn(answers, call.id, known.answer);
-  }
-  return steps
-    .filter(({ call }) => call.whenFailed !== 'passOver')
-    .flatMap(step =>
-      itemsOf(step, { ...submission, answers }, earlier).flatMap(({ situation, known }) =>
-        known ? [] : problemsOf(step, situation, context),
-      ),
-    );
-}
-
-/** What a call is made for, each with its name, and with what was done for it in a try before. */
-function itemsOf({ call, goes }: CompiledStep, submission: Situation, earlier: readonly Done[]) {
-  const situations = situationsOf(call, goes, submission);
-  const names = itemNames(situations);
-  const before = earlier.filter(each => isDoneFor(call, each));
-  return situations.map((situation, at) => {
-    const item = names[at]!;
-    return { situation, item, known: before.find(each => isSameItem(each.item, item)) };
-  });
-}
-
-/** True for what was done with the operation that the call has now. */
-const isDoneFor = (call: Call, done: Done): boolean =>
-  done.callId === call.id && (done.with === undefined || done.with === madeWith(call));
-
-/** What stops a call whatever is answered. Which lines a record that is found needs is not known before. */
-function problemsOf({ main, find }: CompiledStep, situation: Situation, context: TransformContext): Problem[] {
-  const { call } = find ?? { call: main };
-  const planned = call.plan(situation, context);
-  const own = planned.outcomes.filter((_, index) => !waitsForAnswers(fieldsOf(call.lines[index]!.line.source)));
-  return stoppers({ ...planned, outcomes: own });
 }
 
 type Result = Done | { stoppedBy: Problem[] };
@@ -184,10 +138,8 @@ function* performItem(
   }
   if (find) {
     const planned = find.call.plan(situation, context);
-    if (!planned.sendable) return { stoppedBy: stoppers(planned) };
+    if (!planned.sendable) return { stoppedBy: findProblems(step, planned) };
     const wanted = planned.outcomes[0]!.value;
-    // Nobody is looked up by nothing: that would find anyone.
-    if (isBlank(wanted)) return { stoppedBy: [notWanted(find.settings.line.to)] };
     const told = yield ask(planned, 'find');
     if ('failed' in told) return finished('failed', null, told.failed);
     const records = recordsIn(told.answer, find.settings, wanted!);
@@ -232,9 +184,6 @@ function* performItem(
   if (step.readBack) add(made);
   return { ...made, ...(yield* readBack(planned.request, main, told.answer, item)) };
 }
-
-const notWanted = (field: string) =>
-  new Problem('find.blank', `Nothing to look up: ${field} is blank in this submission.`, null);
 
 const tooMany = (count: number, target: string) =>
   new Problem('find.several', `${target} has ${count} such records; it is not known which is meant.`, null);

@@ -64,7 +64,7 @@ export class Rehearser {
 
   constructor(private readonly samples: readonly Sample[]) {}
 
-  rehearse({ condition, call, operation, context, answers }: RouteParts): RehearsalSummary {
+  rehearse({ condition, call, operation, context, answers, stops: mayStop = true }: RouteParts): RehearsalSummary {
     const { situations, madeFrom: around } = this.madeFor({ call, answers });
     const goes = this.whoGoes(condition, situations, around);
     const fields = new Map(operation.fields.map(field => [field.key, field]));
@@ -79,6 +79,7 @@ export class Rehearser {
     });
     return this.summary(
       goes,
+      mayStop,
       call.lines.map(line => line.id),
       missingFrom(call, operation).map(field => field.key),
     );
@@ -129,22 +130,22 @@ export class Rehearser {
         ? worstOf(situations[at]!.map(situation => line.outcome(situation, context)))
         : line.outcome(this.samples[at]!.submission, context);
       result.states[at] = codes[state];
-      if (stops) result.stops[at] = 1;
+      if (stops && !line.waits) result.stops[at] = 1;
       if (problem) result.problems.set(at, { code: problem.code, message: problem.message });
     }
     return result;
   }
 
-  private summary(goes: Uint8Array, ids: string[], missing: string[]): RehearsalSummary {
+  private summary(goes: Uint8Array, mayStop: boolean, ids: string[], missing: string[]): RehearsalSummary {
     const count = this.samples.length;
     const all = new Uint8Array(count * this.results.length);
-    const sends = new Uint8Array(count).fill(missing.length === 0 ? 1 : 0);
+    const sends = new Uint8Array(count).fill(missing.length === 0 || !mayStop ? 1 : 0);
     const lines = this.results.map(({ states: own, stops, problems }, index) => {
       all.set(own, index * count);
       const totals = [0, 0, 0];
       for (let at = 0; at < count; at++) {
         if (goes[at] === 1) totals[own[at]!]!++;
-        if (stops[at] === 1) sends[at] = 0;
+        if (stops[at] === 1 && mayStop) sends[at] = 0;
       }
       const [fine, blank, trouble] = totals as [number, number, number];
       return { lineId: ids[index]!, fine, blank, trouble, troubles: groupsOf(problems, goes) };

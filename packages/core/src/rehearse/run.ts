@@ -1,5 +1,5 @@
 import { compileCondition, type Condition } from '../condition';
-import { likelyAnswers } from '../perform';
+import { findCall, likelyAnswers, waitsForAnswers } from '../perform';
 import type { Call } from '../route';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
@@ -17,6 +17,8 @@ export interface RunCall {
   call: Call;
   /** Null for one that the target does not offer any more. */
   operation: Operation | null;
+  /** The operation that looks a record up first; undefined where none does, null where it is not offered any more. */
+  finder?: Operation | null;
   baseUrl: string;
 }
 
@@ -35,6 +37,7 @@ export interface RunSummary {
 /** Rehearses all calls of a route again and again over the same samples, as it is edited. */
 export class RunRehearser {
   private readonly byCall = new Map<string, Rehearser>();
+  private readonly byFind = new Map<string, Rehearser>();
 
   constructor(private readonly samples: readonly Sample[]) {}
 
@@ -44,19 +47,29 @@ export class RunRehearser {
     const sends = goes.slice();
     const offered = calls.flatMap(({ call, operation }) => (operation ? [{ call, operation }] : []));
     const answers = calls.length > 1 ? likelyAnswers(offered) : undefined;
-    const summaries = calls.map(({ call, operation, baseUrl }) => {
-      if (!operation) {
+    const summaries = calls.map(({ call, operation, finder, baseUrl }) => {
+      if (!operation || (call.find && !finder)) {
         sends.fill(0);
         return null;
       }
-      const rehearser = this.byCall.get(call.id) ?? new Rehearser(this.samples);
-      this.byCall.set(call.id, rehearser);
-      const summary = rehearser.rehearse({ condition, call, operation, baseUrl, context, ...(answers && { answers }) });
-      if (call.whenFailed !== 'passOver')
-        for (let at = 0; at < sends.length; at++) if (summary.goes[at] === 1 && summary.sends[at] !== 1) sends[at] = 0;
+      const parts = { condition, call, operation, baseUrl, context, ...(answers && { answers }) };
+      const summary = this.of(this.byCall, call.id).rehearse({ ...parts, stops: !call.find });
+      const found =
+        call.find && finder
+          ? this.of(this.byFind, call.id).rehearse({ ...parts, call: findCall(call, call.find), operation: finder })
+          : null;
+      if (call.whenFailed === 'passOver' || waitsForAnswers(call)) return summary;
+      for (let at = 0; at < sends.length; at++)
+        if (summary.goes[at] === 1 && (summary.sends[at] !== 1 || (found && found.sends[at] !== 1))) sends[at] = 0;
       return summary;
     });
     const count = (flags: Uint8Array) => flags.reduce((sum, each) => sum + each, 0);
     return { going: count(goes), sendable: count(sends), goes, sends, calls: summaries };
+  }
+
+  private of(rehearsers: Map<string, Rehearser>, callId: string): Rehearser {
+    const known = rehearsers.get(callId) ?? new Rehearser(this.samples);
+    rehearsers.set(callId, known);
+    return known;
   }
 }

@@ -4,6 +4,7 @@ import {
   isBlank,
   isFile,
   isJsonObject,
+  isOfDelivery,
   referredTo,
   type FileValue,
   type Json,
@@ -12,7 +13,7 @@ import {
 import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
 import { copyLink, withoutCopyLinks } from './copies';
-import type { Line, Segment, Source } from '../route';
+import { keysOf, type Line, type Segment, type Source } from '../route';
 import { placeFault } from './parameters';
 
 /** How a line fares on one submission. */
@@ -30,6 +31,8 @@ export interface CompiledLine {
   line: Line;
   field: TargetField | null;
   chain: Chain;
+  /** True when it draws on what is known only while a delivery is under way. */
+  waits: boolean;
   /** The value before cleaning. */
   sourceValue(submission: Submission): Json;
   /** The context in which its steps run on this submission. */
@@ -54,6 +57,7 @@ export function compileLine(line: Line, field: TargetField | null, used: Readonl
     line,
     field,
     chain,
+    waits: keysOf(line).some(isOfDelivery),
     sourceValue,
     contextFor,
     outcome(submission, context) {

@@ -56,14 +56,16 @@ export function referenceFaults({ condition, calls }: RouteDefinition): RouteFau
 
 /** Every reference of a call but what it repeats for, with its place below the call. */
 export function referencesIn({ condition, find, lines }: Call): { where: string; key: string }[] {
-  const ofLine = (where: string, line: Line) =>
-    [...fieldsOf(line.source), ...line.cleaning.flatMap(questionsOf)].map(key => ({ where, key }));
+  const ofLine = (where: string, line: Line) => keysOf(line).map(key => ({ where, key }));
   return [
     ...(condition ? conditionKeys(condition) : []).map(key => ({ where: '/condition', key })),
     ...(find ? ofLine('/find/line', find.line) : []),
     ...lines.flatMap((line, at) => ofLine(`/lines/${at}`, line)),
   ];
 }
+
+/** Every answer that a line draws on: for its value, and in the steps of its cleaning. */
+export const keysOf = ({ source, cleaning }: Line): string[] => [...fieldsOf(source), ...cleaning.flatMap(questionsOf)];
 
 const conditionKeys = (condition: Condition) => testsOf(condition).map(test => test.field);
 

@@ -1,7 +1,8 @@
 import { ResendInput, type DeliveryPage, type DeliveryState, type DeliveryView } from '@grammata/contract';
+import { foresee, type Done } from '@grammata/core/perform';
 import { Router } from 'express';
 import { iso, isoOrNull } from '../clock';
-import { callLabel, foreseen } from '../delivery';
+import { callLabel } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { DeliveryFilter, DeliveryRow } from '../store';
@@ -40,7 +41,9 @@ export function deliveriesApi(services: Services): Router {
     const row = store.deliveries.byId(request.params.id);
     if (!row) throw notFound('delivery');
     const { route, data, problems } = deliveries.preparation.prepare(row);
-    const ahead = route && data ? foreseen(route, data) : { planned: [], problems: [] };
+    const done = store.deliveries.doneOf(row.id);
+    const ahead = (earlier: Done[]) =>
+      route && data ? foresee(route.steps, data, route.context, earlier) : { requests: [], problems: [] };
     const calls = store.routes.version(row.versionId)?.definition.calls ?? [];
     const [first] = calls;
     const view: DeliveryView = {
@@ -48,10 +51,12 @@ export function deliveriesApi(services: Services): Router {
       idempotencyKey: row.idempotencyKey,
       arrivalId: store.arrivals.submission(row.submissionId)?.arrivalId ?? '',
       targetName: first ? callLabel(first, store).targetName : 'a target that was removed',
-      planned: ahead.planned,
+      planned: ahead([])
+        .requests.filter(each => each.purpose === 'create')
+        .map(({ callId, planned }) => ({ callId, plan: planned.request })),
       calls: calls.map(call => ({ id: call.id, ...callLabel(call, store) })),
-      done: store.deliveries.doneOf(row.id),
-      problems: [...problems, ...ahead.problems].map(({ code, message }) => ({ code, message })),
+      done,
+      problems: [...problems, ...ahead(done).problems].map(({ code, message }) => ({ code, message })),
       attemptList: store.deliveries
         .attemptsOf(row.id)
         .map(({ startedAt, deliveryId: _, ...attempt }) => ({ ...attempt, startedAt: iso(startedAt) })),

@@ -1,5 +1,5 @@
-import { compileSteps, likelyAnswers, situationsOf, type CompiledStep } from '@grammata/core/perform';
-import { bodyText, copiesIn, stoppers, type RequestPlan } from '@grammata/core/request';
+import { compileSteps, foresee, type CompiledStep } from '@grammata/core/perform';
+import { bodyText, copiesIn } from '@grammata/core/request';
 import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import { fileIndex, type Submission } from '@grammata/core/submission';
 import { Problem, type TransformContext } from '@grammata/core/transform';
@@ -72,30 +72,11 @@ const removed = new Problem('route.target', 'The route’s target was removed.',
 
 const byId = (rows: TargetRow[]) => new Map(rows.map(row => [row.id, row]));
 
-/** The requests of a route as far as they are known before anything is looked up or answered, and what stops them. */
-export function foreseen(
-  { steps, context }: PreparedRoute,
-  data: Submission,
-): { planned: { callId: string; plan: RequestPlan }[]; problems: Problem[] } {
-  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
-  const planned = steps.flatMap(({ call, goes, main }) =>
-    situationsOf(call, goes, { ...data, answers }).map(situation => ({
-      callId: call.id,
-      passes: call.whenFailed === 'passOver' || Boolean(call.find),
-      planned: main.plan(situation, context),
-    })),
-  );
-  return {
-    planned: planned.map(({ callId, planned: { request } }) => ({ callId, plan: request })),
-    problems: planned.flatMap(each => (each.passes ? [] : stoppers(each.planned))),
-  };
-}
-
 /** The places among a submission's files of those that go along with a route's requests, or are copied. */
 export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
-  const { planned } = foreseen(route, data);
-  const along = planned.flatMap(({ plan }) => plan.files.map(each => fileIndex(data, each.file)));
-  return [...new Set([...along, ...planned.flatMap(({ plan }) => copiesIn(bodyText(plan) + plan.url))])];
+  const plans = foresee(route.steps, data, route.context).requests.map(each => each.planned.request);
+  const along = plans.flatMap(plan => plan.files.map(each => fileIndex(data, each.file)));
+  return [...new Set([...along, ...plans.flatMap(plan => copiesIn(bodyText(plan) + plan.url))])];
 }
 
 /** The name of a call among others: what its operation does. */

@@ -37,10 +37,7 @@ export const submissionOf = (answers: Record<string, string | number>, id: strin
 /** A database on disk with one intake and one form. */
 export function stored(): Stored {
   const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
-  const { db, close } = openDatabase(
-    path.join(folder, 'grammata.db'),
-    path.resolve(__dirname, '../../migrations'),
-  );
+  const { db, close } = openDatabase(path.join(folder, 'grammata.db'), path.resolve(__dirname, '../../migrations'));
   const store = storeOn(db);
   const intake = store.intakes.create({ name: 'Reports' });
   const target = store.targets.create({ name: 'Register', baseUrl: 'http://a', discoveryPath: '/', secret: null });

@@ -114,6 +114,7 @@ export function useWorkbench(route: RouteView): Workbench {
       calls: calls.map(each => ({
         call: each,
         operation: operationOf(each),
+        ...(each.find && { finder: operationOf({ ...each, operationId: each.find.operationId }) }),
         baseUrl: targetOf(each)?.baseUrl ?? '',
       })),
       context: { timeZone: draft.terms.timeZone },

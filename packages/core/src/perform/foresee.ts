@@ -1,0 +1,87 @@
+import type { Call } from '../route';
+import { setOwn, type Situation, type Submission } from '../submission';
+import { stoppers, type Planned } from '../request';
+import { Problem, type TransformContext } from '../transform';
+import { likelyAnswers, situationsOf, type CompiledStep } from './compile';
+import { isSameItem, itemNames } from './item';
+import type { Done } from './perform';
+
+/** A request as far as it is known before anything is looked up or answered. */
+export interface ForeseenRequest {
+  callId: string;
+  item: string;
+  purpose: 'find' | 'create';
+  planned: Planned;
+}
+
+export interface Foreseen {
+  requests: ForeseenRequest[];
+  /** What would hold the delivery, whatever is answered: half a delivery is worse than none. */
+  problems: Problem[];
+}
+
+/**
+ * What a delivery would ask for and what would hold it, before the first request is made. **This is the one place that says
+ * whether a submission can be sent**: delivery holds by it, previews and the rehearsal show it.
+ */
+export function foresee(
+  steps: readonly CompiledStep[],
+  submission: Submission,
+  context: TransformContext,
+  earlier: readonly Done[] = [],
+): Foreseen {
+  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
+  for (const { call } of steps) {
+    const known = earlier.find(each => isDoneFor(call, each));
+    if (known) setOwn(answers, call.id, known.answer);
+  }
+  const foreseen: Foreseen = { requests: [], problems: [] };
+  for (const step of steps)
+    for (const { situation, item, known } of itemsOf(step, { ...submission, answers }, earlier)) {
+      if (known) continue;
+      const found = step.find?.call.plan(situation, context);
+      const planned = step.main.plan(situation, context);
+      const request = { callId: step.call.id, item };
+      if (found) foreseen.requests.push({ ...request, purpose: 'find', planned: found });
+      foreseen.requests.push({ ...request, purpose: 'create', planned });
+      if (step.call.whenFailed !== 'passOver' && !step.waits)
+        foreseen.problems.push(...(found ? findProblems(step, found) : stoppersBefore(step, planned)));
+    }
+  return foreseen;
+}
+
+/** What a call is made for, each with its name, and with what was done for it in a try before. */
+export function itemsOf({ call, goes }: CompiledStep, submission: Situation, earlier: readonly Done[]) {
+  const situations = situationsOf(call, goes, submission);
+  const names = itemNames(situations);
+  const before = earlier.filter(each => isDoneFor(call, each));
+  return situations.map((situation, at) => {
+    const item = names[at]!;
+    return { situation, item, known: before.find(each => isSameItem(each.item, item)) };
+  });
+}
+
+/** Target and operation that a call is made with: one that was changed to another is not done. */
+export const madeWith = ({ targetId, operationId }: Call): string => `${targetId} ${operationId}`;
+
+const isDoneFor = (call: Call, done: Done): boolean =>
+  done.callId === call.id && (done.with === undefined || done.with === madeWith(call));
+
+/** What stops a request whatever is answered: what its lines draw from answers is not known before. */
+function stoppersBefore({ main }: Pick<CompiledStep, 'main'>, planned: Planned): Problem[] {
+  const outcomes = planned.outcomes.filter((_, at) => !main.lines[at]!.waits);
+  const address = main.lines.some(each => each.waits && each.field?.in === 'path') ? null : planned.address;
+  return stoppers({ ...planned, address, outcomes });
+}
+
+/** What stops a lookup. Which lines the record that is found needs is not known before. */
+export function findProblems({ find }: Pick<CompiledStep, 'find'>, planned: Planned): Problem[] {
+  const { call, settings } = find!;
+  if (call.lines[0]!.waits) return [];
+  // Nobody is looked up by nothing: that would find anyone.
+  return stoppers(planned).map(problem =>
+    problem.code === 'line.blank'
+      ? new Problem('find.blank', `Nothing to look up: ${settings.line.to} is blank in this submission.`, null)
+      : problem,
+  );
+}
