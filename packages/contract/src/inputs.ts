@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { usualPatience, type Patience } from '@grammata/core/perform';
+import { usualPace, usualPatience, type Pace, type Patience } from '@grammata/core/perform';
 import { authKinds, type Auth } from '@grammata/core/target';
 import { Type } from 'class-transformer';
 import {
@@ -7,6 +7,8 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   IsUrl,
@@ -138,6 +140,19 @@ export class PatienceInput implements Patience {
   @IsInt() @Min(1) @Max(3600) whole: number = usualPatience.whole;
 }
 
+/** How much is asked of a target at once, and when it is left alone. */
+export class PaceInput implements Pace {
+  @IsInt() @Min(1) @Max(64) concurrency: number = usualPace.concurrency;
+  /** Null for as many as go. */
+  @ValidateIf((_, value) => value !== null)
+  @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'Give a number, or nothing for as many as go.' })
+  @Min(0.01, { message: 'Give 0.01 to 1,000.' })
+  @Max(1000, { message: 'Give 0.01 to 1,000.' })
+  perSecond: number | null = usualPace.perSecond;
+  /** Failures in a row after which it is parked; 0 for never. */
+  @IsInt() @Min(0) @Max(1000) parkAfter: number = usualPace.parkAfter;
+}
+
 export class TargetInput {
   @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
   @IsTargetAddress() baseUrl: string = '';
@@ -151,6 +166,8 @@ export class TargetInput {
   @IsOptional() @ValidateNested() @Type(() => RecipeInput) recipe?: RecipeInput | null;
   /** Null waits for answers as long as is usual. */
   @IsOptional() @ValidateNested() @Type(() => PatienceInput) patience?: PatienceInput | null;
+  /** Null asks as much of it as is usual. */
+  @IsOptional() @ValidateNested() @Type(() => PaceInput) pace?: PaceInput | null;
   /** Another installation to try things on, and its secret; null where there is none. */
   @IsOptional()
   @IsUrl(
@@ -178,9 +195,18 @@ export class RouteInput {
   @IsString() operationId: string = '';
 }
 
-/** Which deliveries to send again, and with which mapping. */
+/** Deliveries that are alike: what the list of deliveries is filtered by. */
+export class DeliveryFilterInput {
+  @IsIn(['held', 'dead', 'delivered']) state: 'held' | 'dead' | 'delivered' = 'dead';
+  @MayBeLeftOut() @IsString() @MaxLength(60) routeId?: string;
+  @MayBeLeftOut() @IsString() @MaxLength(200) search?: string;
+}
+
+/** Which deliveries to send again, each by itself or all that are alike, and with which mapping. */
 export class ResendInput {
   @IsArray() @ArrayMaxSize(1000) @IsString({ each: true }) ids: string[] = [];
+  /** In place of single ones; this may take long. */
+  @MayBeLeftOut() @IsObject() @ValidateNested() @Type(() => DeliveryFilterInput) filter?: DeliveryFilterInput;
   /** The mapping of that day, or today's live one. */
   @IsIn(['then', 'now']) mapping: 'then' | 'now' = 'now';
 }

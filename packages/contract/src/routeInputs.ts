@@ -35,6 +35,7 @@ import {
   IsArray,
   IsBoolean,
   IsIn,
+  IsISO8601,
   IsInt,
   IsNumber,
   IsObject,
@@ -159,6 +160,26 @@ export class DraftInput {
   @IsObject() @ValidateNested() @Type(() => DefinitionInput) definition: DefinitionInput = new DefinitionInput();
   /** The revision this edit was made on; a newer one on the server refuses it. */
   @IsInt() @Min(0) revision: number = 0;
+}
+
+/** Which recorded submissions of a route's form are meant: all that fit everything that is said. */
+export class SelectionInput {
+  /** These, and no others. */
+  @MayBeLeftOut() @IsArray() @ArrayMaxSize(5000) @IsString({ each: true }) sampleIds?: string[];
+  /** Those of one arrival, such as an uploaded file. */
+  @MayBeLeftOut() @IsString() @MaxLength(60) arrivalId?: string;
+  /** Those that hold this text. */
+  @MayBeLeftOut() @IsString() @MaxLength(200) search?: string;
+  /** Those that arrived from one time on, and before another; ISO 8601. */
+  @MayBeLeftOut() @IsISO8601({ strict: true }) since?: string;
+  @MayBeLeftOut() @IsISO8601({ strict: true }) until?: string;
+}
+
+/** Sends what is recorded through a live route. */
+export class SendRecordedInput {
+  @IsObject() @ValidateNested() @Type(() => SelectionInput) selection: SelectionInput = new SelectionInput();
+  /** True sends those once more that were delivered already: a person insists. */
+  @IsBoolean() again: boolean = false;
 }
 
 /** Which sample a draft is run for; really sent, or only looked up. */

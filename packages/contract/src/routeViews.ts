@@ -69,6 +69,23 @@ export interface TrialView extends RunView {
   revision: number;
 }
 
+/** What sending recorded submissions would do. */
+export interface RecordedPreview {
+  /** Submissions that are meant, and those of them that were looked at. */
+  total: number;
+  looked: number;
+  /** Of those looked at: left out by the condition; delivered before; on their way; held or dead letters. */
+  leftOut: number;
+  delivered: number;
+  underWay: number;
+  troubled: number;
+  /** Of those looked at that would be sent for the first time: all, and those that would be held as the mapping stands. */
+  fresh: number;
+  held: number;
+  /** Why, the commonest first. */
+  reasons: { message: string; count: number }[];
+}
+
 /** What a target had against a value, beside the line it is about. */
 export interface RefusalView {
   deliveryId: string;

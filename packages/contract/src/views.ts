@@ -3,7 +3,7 @@ import type { Sample } from '@grammata/core/rehearse';
 import type { Ask, Done } from '@grammata/core/perform';
 import type { RequestPlan } from '@grammata/core/request';
 import type { FormSchema } from '@grammata/core/schema';
-import type { Patience } from '@grammata/core/perform';
+import type { Pace, Patience } from '@grammata/core/perform';
 import type { Json, Submission } from '@grammata/core/submission';
 import type { Auth, Operation } from '@grammata/core/target';
 import type { FeedInput } from './feed';
@@ -167,9 +167,11 @@ export interface LearnedView {
 /** Long work under way or lately done. */
 export interface WorkView {
   id: string;
-  kind: 'upload' | 'reread' | 'feed';
+  kind: 'upload' | 'reread' | 'feed' | 'send' | 'resend';
   title: string;
-  intakeId: string;
+  /** What it is about; null for what is about no single one. */
+  intakeId: string | null;
+  routeId: string | null;
   state: 'running' | 'done' | 'stopped' | 'failed';
   done: number;
   /** Null while nobody knows. */
@@ -205,6 +207,10 @@ export interface TargetView {
   hasToken: boolean;
   /** How long its answers are waited for, in seconds; null for as long as is usual. */
   patience: Patience | null;
+  /** How much is asked of it at once; null for as much as is usual. */
+  pace: Pace | null;
+  /** Set while it is left alone, since it failed time and again: since when, until when, and what it failed with last. */
+  parked: { since: string; until: string; reason: string } | null;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;
   operations: Operation[];
@@ -322,6 +328,8 @@ export interface DeliveryPage {
 }
 
 export interface DeskView {
+  /** Targets that are left alone for a while, since they failed time and again. */
+  parked: { targetId: string; name: string; until: string; reason: string }[];
   intakes: number;
   listening: number;
   arrivalsToday: number;
@@ -361,7 +369,7 @@ export type LiveEvent =
   | { type: 'stray' }
   | { type: 'storage' }
   | { type: 'signedOut' }
-  | { type: 'work'; id: string; intakeId: string; ended: boolean }
+  | { type: 'work'; id: string; intakeId: string | null; ended: boolean }
   | { type: 'form'; formId: string }
   | { type: 'delivery'; routeId: string; deliveryId: string; state: DeliveryState }
   | { type: 'changed'; what: 'intake' | 'target' | 'route'; id: string };

@@ -66,7 +66,8 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     live.publish({ type: 'changed', what: 'target', id });
     deliveries.wake();
   });
-  const send = layered(breakers.layer, keepsPace(), renewsToken(authorizations));
+  // Whether a target is asked at all is seen when its turn has come.
+  const send = layered(keepsPace(), breakers.layer, renewsToken(authorizations));
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
   const { concurrency } = config;
   const deliveries = new DeliveryDriver({ store, due, courier, breakers, live, health, timers, log, concurrency });

@@ -1,9 +1,7 @@
-import type { Call } from '../route';
 import {
   asText,
   isBlank,
   isJsonObject,
-  setOwn,
   valueAt,
   withValueAt,
   type Json,
@@ -11,9 +9,8 @@ import {
   type Submission,
 } from '../submission';
 import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
-import { fieldsOf } from '../route';
 import { Problem, type TransformContext } from '../transform';
-import { keepAnswer, likelyAnswers, situationsOf, waitsForAnswers, type CompiledStep } from './compile';
+import { keepAnswer, type CompiledStep } from './compile';
 import { findProblems, foresee, itemsOf, madeWith } from './foresee';
 import { isSame, recordsIn, written, type Change } from './find';
 import { holdAgainst, type Held } from './readBack';

@@ -1,6 +1,5 @@
 import { compileCondition, everything, type Condition } from '../condition';
 import { situationsOf } from '../perform';
-import { compileCall, stoppers, type Outcome, type RequestPlan } from '../request';
 import type { Call } from '../route';
 import type { Json, Situation, Submission } from '../submission';
 import type { Operation } from '../target';

@@ -84,8 +84,10 @@ export const accountOf = (request: Request, accounts: Accounts): Account | null 
 
 /** Lets only signed-in people through. */
 export function signedIn(accounts: Accounts): RequestHandler {
-  return (request, _response, next) => {
-    if (!accountOf(request, accounts)) throw new HttpProblem(401, 'Sign in first.');
+  return (request, response, next) => {
+    const account = accountOf(request, accounts);
+    if (!account) throw new HttpProblem(401, 'Sign in first.');
+    response.locals.account = account;
     next();
   };
 }

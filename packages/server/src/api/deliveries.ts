@@ -2,10 +2,11 @@ import { ResendInput, type DeliveryPage, type DeliveryState, type DeliveryView }
 import { foresee, type Done } from '@grammata/core/perform';
 import { Router } from 'express';
 import { iso, isoOrNull } from '../clock';
+import { actorOf, sendAgain, sendAlikeAgain } from '../acts';
 import { callLabel } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import type { DeliveryFilter, DeliveryRow } from '../store';
+import type { DeliveryFilter } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 import { deliverySummary } from './views';
 
@@ -14,7 +15,7 @@ const stateFrom = (value: unknown) => states.find(each => each === value);
 
 /** What was sent, waits, or could not be sent; and sending it again. */
 export function deliveriesApi(services: Services): Router {
-  const { store, live, due, deliveries } = services;
+  const { store, deliveries } = services;
   const router = Router();
 
   router.get('/deliveries', (request, response) => {
@@ -66,30 +67,12 @@ export function deliveriesApi(services: Services): Router {
     response.json(view);
   });
 
-  /** Sends again: what failed under its old key, what was delivered as a deliberate second delivery under a new one. */
   router.post('/deliveries/resend', (request, response) => {
-    const { ids, mapping } = checked(ResendInput, request.body);
-    const rows = ids.map(id => store.deliveries.byId(id)).filter(row => row !== undefined);
-    const sent = rows.map(row => sendAgain(row, mapping)).filter(id => id !== null);
-    deliveries.wake();
-    response.json({ ids: sent });
+    const { ids, filter, mapping } = checked(ResendInput, request.body);
+    const actor = actorOf(response);
+    if (filter)
+      return void response.status(202).json({ ids: [], work: sendAlikeAgain(services, actor, filter, mapping).id });
+    response.json({ ids: sendAgain(services, actor, ids, mapping), work: null });
   });
-
-  function sendAgain(row: DeliveryRow, mapping: ResendInput['mapping']): string | null {
-    if (row.state === 'waiting' || row.state === 'sending') return null;
-    const versionId = (mapping === 'now' ? store.routes.latestVersion(row.routeId)?.id : undefined) ?? row.versionId;
-    let id: string | null = row.id;
-    if (row.state === 'delivered') {
-      const { routeId, submissionId, about } = row;
-      id =
-        due.enqueue([
-          { routeId, submissionId, versionId, about, run: store.deliveries.lastRun(routeId, submissionId) + 1 },
-        ])[0]?.id ?? null;
-    } else {
-      store.deliveries.again(row, versionId);
-    }
-    if (id) live.publish({ type: 'delivery', routeId: row.routeId, deliveryId: id, state: 'waiting' });
-    return id;
-  }
   return router;
 }

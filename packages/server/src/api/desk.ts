@@ -37,6 +37,10 @@ export function deskApi(services: Services): Router {
       unread: unreadable.count,
       lastUnread: unreadable.newest ? arrivalSummary(unreadable.newest, names) : null,
       storage: services.health.trouble,
+      parked: store.targets.all().flatMap(({ id, name }) => {
+        const parked = services.breakers.parked(id);
+        return parked ? [{ targetId: id, name, until: iso(parked.until), reason: parked.reason }] : [];
+      }),
     };
     response.json(view);
   });

@@ -1,9 +1,19 @@
-import { DraftInput, RouteInput, RunInput, type FilesView, type RefusalView, type RouteView } from '@grammata/contract';
+import {
+  DraftInput,
+  RouteInput,
+  RunInput,
+  SelectionInput,
+  SendRecordedInput,
+  type FilesView,
+  type RefusalView,
+  type RouteView,
+} from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
 import { identityFaults, newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
+import { actorOf, previewRecorded, sendRecorded } from '../acts';
 import { iso, now } from '../clock';
 import { filesNeeded, runDraft } from '../delivery';
 import { isFileFault } from '../files';
@@ -40,7 +50,7 @@ export function routesApi(services: Services): Router {
       draft: row.draft,
       revision: row.revision,
       form: formView(form),
-      targets: targets.map(targetView),
+      targets: targets.map(each => targetView(services, each)),
       trial: row.trial,
     };
   };
@@ -136,6 +146,17 @@ export function routesApi(services: Services): Router {
       changed(row.id);
     }
     response.json(ran);
+  });
+
+  /** What sending recorded submissions would do; and doing so, in the background. */
+  router.post('/routes/:id/recorded/preview', async (request, response) => {
+    const selection = checked(SelectionInput, request.body);
+    response.json(await previewRecorded(services, actorOf(response), request.params.id, selection));
+  });
+
+  router.post('/routes/:id/recorded', (request, response) => {
+    const input = checked(SendRecordedInput, request.body);
+    response.status(202).json(sendRecorded(services, actorOf(response), request.params.id, input));
   });
 
   /** Whether the files of the newest submissions that go along can be had. */

@@ -17,7 +17,8 @@ function originOf(address: string): string {
 
 /** Downstream systems: their address, credentials, and what they offer. */
 export function targetsApi(services: Services): Router {
-  const { store, vault, live } = services;
+  const { store, vault, live, breakers } = services;
+  const view = (row: TargetRow) => targetView(services, row);
   const router = Router();
   const targetOr404 = (id: string): TargetRow => {
     const row = store.targets.byId(id);
@@ -26,7 +27,7 @@ export function targetsApi(services: Services): Router {
   };
   const changed = (id: string) => live.publish({ type: 'changed', what: 'target', id });
 
-  router.get('/targets', (_request, response) => void response.json(store.targets.all().map(targetView)));
+  router.get('/targets', (_request, response) => void response.json(store.targets.all().map(view)));
 
   router.post('/targets', async (request, response) => {
     const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = checked(TargetInput, request.body);
@@ -38,10 +39,10 @@ export function targetsApi(services: Services): Router {
       trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
       trySecret: tryBaseUrl && tryToken ? vault.seal(tryToken) : null,
     });
-    response.status(201).json(targetView((await readTarget(services, row)).stored));
+    response.status(201).json(view((await readTarget(services, row)).stored));
   });
 
-  router.get('/targets/:id', (request, response) => void response.json(targetView(targetOr404(request.params.id))));
+  router.get('/targets/:id', (request, response) => void response.json(view(targetOr404(request.params.id))));
 
   router.patch('/targets/:id', async (request, response) => {
     const row = targetOr404(request.params.id);
@@ -55,6 +56,7 @@ export function targetsApi(services: Services): Router {
       discoveryPath: row.discoveryPath,
       auth: row.auth,
       patience: row.patience,
+      pace: row.pace,
       ...request.body,
     });
     // Another scheme or port is another place: a secret that went over TLS does not go in clear.
@@ -76,7 +78,7 @@ export function targetsApi(services: Services): Router {
       trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
       trySecret: tryBaseUrl && auth?.kind !== 'none' ? keptTry : null,
     })!;
-    response.json(targetView((await readTarget(services, stored)).stored));
+    response.json(view((await readTarget(services, stored)).stored));
   });
 
   router.delete('/targets/:id', (request, response) => {
@@ -92,6 +94,13 @@ export function targetsApi(services: Services): Router {
   /** What the target answers to a question for a list, as values to pick. */
   router.get('/targets/:id/choices', async (request, response) => {
     response.json(await choicesOf(targetOr404(request.params.id), textFrom(request.query.operation) ?? '', services));
+  });
+
+  /** Has a target that is left alone asked again at once. */
+  router.post('/targets/:id/probe', (request, response) => {
+    const row = targetOr404(request.params.id);
+    breakers.probe(row.id);
+    response.json(view(row));
   });
 
   /** Tests the connection and reads the tables and columns anew. */

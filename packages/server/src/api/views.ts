@@ -9,7 +9,7 @@ import type {
 } from '@grammata/contract';
 import type { Auth } from '@grammata/core/target';
 import { iso, isoOrNull } from '../clock';
-import { callLabel } from '../delivery';
+import { callLabel, type Parked } from '../delivery';
 import type { Services } from '../services';
 import {
   type ArrivalHead,
@@ -94,7 +94,10 @@ export const arrivalSummary = (row: ArrivalHead, names: ReadonlyMap<string, stri
   trouble: row.trouble,
 });
 
-export const targetView = (row: TargetRow): TargetView => ({
+const parkedView = (parked: Parked | null): TargetView['parked'] =>
+  parked && { since: iso(parked.since), until: iso(parked.until), reason: parked.reason };
+
+export const targetView = ({ breakers }: Pick<Services, 'breakers'>, row: TargetRow): TargetView => ({
   id: row.id,
   name: row.name,
   baseUrl: row.baseUrl,
@@ -105,6 +108,8 @@ export const targetView = (row: TargetRow): TargetView => ({
   recipe: row.recipe && recipeInput(row.recipe),
   hasToken: row.secret !== null,
   patience: row.patience,
+  pace: row.pace,
+  parked: parkedView(breakers.parked(row.id)),
   tryBaseUrl: row.trySide?.baseUrl ?? null,
   operations: [...row.operations],
   readAt: isoOrNull(row.readAt),

@@ -8,7 +8,10 @@ export function workApi({ workshop }: Services): Router {
   const router = Router();
   router.get(
     '/work',
-    (request, response) => void response.json(workshop.list(textFrom(request.query.intake) ?? undefined)),
+    (request, response) =>
+      void response.json(
+        workshop.list({ intakeId: textFrom(request.query.intake), routeId: textFrom(request.query.route) }),
+      ),
   );
   router.post('/work/:id/stop', (request, response) => {
     if (!workshop.stop(request.params.id)) throw notFound('work under way');

@@ -108,6 +108,53 @@ export class Deliveries {
     });
   }
 
+  /** The last delivery of each of these submissions on a route. */
+  lastOf(routeId: string, submissionIds: readonly string[]): Map<string, DeliveryRow> {
+    const rows = this.db
+      .select()
+      .from(deliveries)
+      .where(and(eq(deliveries.routeId, routeId), inArray(deliveries.submissionId, [...submissionIds])))
+      .orderBy(asc(deliveries.run))
+      .all();
+    return new Map(rows.map(row => [row.submissionId, row]));
+  }
+
+  /** Those that match, oldest first, after another one. */
+  alike(filter: DeliveryFilter, limit: number, after?: Pick<DeliveryRow, 'createdAt' | 'id'>): DeliveryRow[] {
+    const isLater =
+      after &&
+      or(
+        gt(deliveries.createdAt, after.createdAt),
+        and(eq(deliveries.createdAt, after.createdAt), gt(deliveries.id, after.id)),
+      );
+    return this.db
+      .select()
+      .from(deliveries)
+      .where(and(matching(filter), isLater))
+      .orderBy(asc(deliveries.createdAt), asc(deliveries.id))
+      .limit(limit)
+      .all();
+  }
+
+  /** The identifier of the newest; null where there is none. */
+  newest(): string | null {
+    return (
+      this.db
+        .select({ id: max(deliveries.id) })
+        .from(deliveries)
+        .get()?.id ?? null
+    );
+  }
+
+  /** How many of a route wait to be sent. */
+  waitingOn(routeId: string): number {
+    return this.db
+      .select({ n: count() })
+      .from(deliveries)
+      .where(and(eq(deliveries.routeId, routeId), eq(deliveries.state, 'waiting')))
+      .get()!.n;
+  }
+
   lastRun(routeId: string, submissionId: string): number {
     return (
       this.db

@@ -1,6 +1,21 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
 import { emptySchema, mergeSchema, weeklyFill, withoutGaps, type Week } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, getTableColumns, gt, isNull, lt, or, sql } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  getTableColumns,
+  gt,
+  gte,
+  inArray,
+  isNull,
+  lt,
+  or,
+  sql,
+  type SQL,
+} from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
@@ -31,6 +46,24 @@ const earlierThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'
   or(lt(submissions.receivedAt, receivedAt), and(eq(submissions.receivedAt, receivedAt), lt(submissions.id, id)));
 const laterThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'>) =>
   or(gt(submissions.receivedAt, receivedAt), and(eq(submissions.receivedAt, receivedAt), gt(submissions.id, id)));
+
+/** Which recorded submissions are meant. Times are ms since the epoch. */
+export interface Selection {
+  sampleIds?: readonly string[];
+  arrivalId?: string;
+  search?: string;
+  since?: number;
+  until?: number;
+}
+
+const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL | undefined =>
+  and(
+    sampleIds && inArray(submissions.id, [...sampleIds]),
+    arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
+    search ? sql`${submissions.data} LIKE ${`%${search.replace(/[\\%_]/g, '\\$&')}%`} ESCAPE '\\'` : undefined,
+    since === undefined ? undefined : gte(submissions.receivedAt, since),
+    until === undefined ? undefined : lt(submissions.receivedAt, until),
+  );
 
 /** Forms that were seen, and their samples. */
 export class Forms {
@@ -97,6 +130,30 @@ export class Forms {
       .orderBy(asc(submissions.receivedAt), asc(submissions.id))
       .limit(limit)
       .all();
+  }
+
+  /** Recorded submissions that are meant, oldest first, after another one. */
+  selected(
+    formId: string,
+    selection: Selection,
+    limit: number,
+    after?: Pick<SubmissionRow, 'id' | 'receivedAt'>,
+  ): SubmissionRow[] {
+    return this.db
+      .select()
+      .from(submissions)
+      .where(and(own(formId), isMeant(selection), after && laterThan(after)))
+      .orderBy(asc(submissions.receivedAt), asc(submissions.id))
+      .limit(limit)
+      .all();
+  }
+
+  selectedCount(formId: string, selection: Selection): number {
+    return this.db
+      .select({ n: count() })
+      .from(submissions)
+      .where(and(own(formId), isMeant(selection)))
+      .get()!.n;
   }
 
   /** The newest samples with what was read as the JSON text it is stored as: to be handed on without reading it. */

@@ -37,7 +37,9 @@ export class Targets {
 
   create(
     values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'> &
-      Partial<Pick<TargetRow, 'reads' | 'auth' | 'document' | 'recipe' | 'patience' | 'trySide' | 'trySecret'>>,
+      Partial<
+        Pick<TargetRow, 'reads' | 'auth' | 'document' | 'recipe' | 'patience' | 'pace' | 'trySide' | 'trySecret'>
+      >,
   ): TargetRow {
     const id = newId();
     this.db

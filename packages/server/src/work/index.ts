@@ -31,9 +31,14 @@ export class Workshop {
 
   constructor(private readonly live: LiveHub) {}
 
-  start(about: Pick<WorkView, 'kind' | 'title' | 'intakeId'>, total: number | null): Work {
+  start(
+    about: Pick<WorkView, 'kind' | 'title'> & Partial<Pick<WorkView, 'intakeId' | 'routeId'>>,
+    total: number | null,
+  ): Work {
     const id = newId();
     const view: WorkView = {
+      intakeId: null,
+      routeId: null,
       ...about,
       id,
       state: 'running',
@@ -72,9 +77,11 @@ export class Workshop {
     };
   }
 
-  /** Of one intake or of all, newest first. */
-  list(intakeId?: string): WorkView[] {
-    return [...this.#all.values()].filter(each => !intakeId || each.intakeId === intakeId).reverse();
+  /** Of one intake or route, or of all, newest first. */
+  list({ intakeId, routeId }: { intakeId?: string; routeId?: string } = {}): WorkView[] {
+    return [...this.#all.values()]
+      .filter(each => (!intakeId || each.intakeId === intakeId) && (!routeId || each.routeId === routeId))
+      .reverse();
   }
 
   /** Asks a running piece to stop; false when there is none. */

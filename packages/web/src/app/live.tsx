@@ -25,7 +25,17 @@ function touched(event: LiveEvent): string[][] {
     return [['deliveries'], ['delivery', event.deliveryId], ['arrival'], ['desk'], ['routes']];
   if (event.type === 'work')
     return event.ended
-      ? [['work'], ['intakes'], ['arrivals', event.intakeId], ['arrival'], ['forms'], ['samples'], ['desk']]
+      ? [
+          ['work'],
+          ['intakes'],
+          ['arrivals', ...(event.intakeId ? [event.intakeId] : [])],
+          ['arrival'],
+          ['forms'],
+          ['samples'],
+          ['deliveries'],
+          ['routes'],
+          ['desk'],
+        ]
       : [['work']];
   if (event.type === 'form') return [['forms'], ['samples'], ['intakes'], ['arrival']];
   const places = { intake: ['intakes'], target: ['targets'], route: ['routes'] };

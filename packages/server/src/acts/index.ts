@@ -1,0 +1,3 @@
+export * from './actor';
+export * from './sendAgain';
+export * from './sendRecorded';

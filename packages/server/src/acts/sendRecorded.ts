@@ -1,0 +1,179 @@
+import type { RecordedPreview, SelectionInput, WorkView } from '@grammata/contract';
+import { foresee } from '@grammata/core/perform';
+import { passes } from '../delivery';
+import type { NewDelivery } from '../due';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import {
+  aboutSubmission,
+  type DeliveryRow,
+  type RouteRow,
+  type Selection,
+  type SubmissionRow,
+  type VersionRow,
+} from '../store';
+import { Problem } from '@grammata/core/transform';
+import type { Actor } from './actor';
+
+/** Submissions looked at together, and most that a preview looks at. */
+const PORTION = 100;
+const MOST_LOOKED = 20_000;
+/** Most reasons that a preview names. */
+const MOST_REASONS = 5;
+/** How many of a route may wait at once while recorded ones are sent: what arrives meanwhile does not wait behind all. */
+const MOST_WAITING = 200;
+/** ms after which it is looked again whether there is room. */
+const PAUSE = 200;
+
+type Parts = Pick<Services, 'store' | 'timers' | 'deliveries' | 'due' | 'workshop' | 'live' | 'log'>;
+
+const selectionOf = ({ since, until, ...rest }: SelectionInput): Selection => ({
+  ...rest,
+  ...(since !== undefined && { since: Date.parse(since) }),
+  ...(until !== undefined && { until: Date.parse(until) }),
+});
+
+/** The route with the version that counts. Throws HttpProblem where none is live. */
+function liveRoute({ store }: Parts, routeId: string): { route: RouteRow; version: VersionRow } {
+  const route = store.routes.byId(routeId);
+  if (!route) throw notFound('route');
+  const version = store.routes.latestVersion(routeId);
+  if (route.state !== 'live' || !version)
+    throw new HttpProblem(409, 'Only a live route sends what is recorded.', 'Make it live first.');
+  return { route, version };
+}
+
+/** Everything that is meant, oldest first, in portions that let others have their turn. */
+async function* portions(
+  { store, timers }: Parts,
+  formId: string,
+  selection: Selection,
+): AsyncGenerator<SubmissionRow[]> {
+  let last: SubmissionRow | undefined;
+  for (;;) {
+    const rows = store.forms.selected(formId, selection, PORTION, last);
+    if (rows.length === 0) return;
+    yield rows;
+    last = rows.at(-1);
+    await timers.turn();
+  }
+}
+
+/** What sending recorded submissions through a live route would do. Nothing is sent. */
+export async function previewRecorded(
+  parts: Parts,
+  _actor: Actor,
+  routeId: string,
+  input: SelectionInput,
+): Promise<RecordedPreview> {
+  const { route, version } = liveRoute(parts, routeId);
+  const selection = selectionOf(input);
+  const prepared = parts.deliveries.preparation.route(version.definition, 'live', version);
+  const preview: RecordedPreview = {
+    total: parts.store.forms.selectedCount(route.formId, selection),
+    looked: 0,
+    leftOut: 0,
+    delivered: 0,
+    underWay: 0,
+    troubled: 0,
+    fresh: 0,
+    held: 0,
+    reasons: [],
+  };
+  const reasons = new Map<string, number>();
+  const problemsOf = ({ data }: SubmissionRow) =>
+    prepared instanceof Problem ? [prepared] : foresee(prepared.steps, data, prepared.context).problems;
+  for await (const rows of portions(parts, route.formId, selection)) {
+    const before = parts.store.deliveries.lastOf(
+      routeId,
+      rows.map(each => each.id),
+    );
+    for (const row of rows) {
+      preview.looked += 1;
+      const known = before.get(row.id);
+      if (known) preview[kindOf(known)] += 1;
+      else if (!passes(version, row)) preview.leftOut += 1;
+      else {
+        preview.fresh += 1;
+        const problems = problemsOf(row);
+        if (problems.length > 0) preview.held += 1;
+        for (const message of new Set(problems.map(problem => problem.message)))
+          reasons.set(message, (reasons.get(message) ?? 0) + 1);
+      }
+    }
+    if (preview.looked >= MOST_LOOKED) break;
+  }
+  preview.reasons = [...reasons]
+    .map(([message, count]) => ({ message, count }))
+    .sort((a, b) => b.count - a.count)
+    .slice(0, MOST_REASONS);
+  return preview;
+}
+
+const kindOf = ({ state }: DeliveryRow): 'delivered' | 'underWay' | 'troubled' =>
+  state === 'delivered' ? 'delivered' : state === 'held' || state === 'dead' ? 'troubled' : 'underWay';
+
+/**
+ * Sends recorded submissions through a live route, oldest first, in the background: each that passes the condition and was
+ * not sent before. Where a person insists (`again`), those that were delivered go once more, under a key of their own.
+ */
+export function sendRecorded(
+  parts: Parts,
+  actor: Actor,
+  routeId: string,
+  { selection: input, again }: { selection: SelectionInput; again: boolean },
+): Pick<WorkView, 'id'> {
+  const { route } = liveRoute(parts, routeId);
+  const { store, workshop, timers, due, deliveries, live, log } = parts;
+  const selection = selectionOf(input);
+  const total = store.forms.selectedCount(route.formId, selection);
+  if (total === 0) throw new HttpProblem(409, 'There is nothing recorded like that.');
+  const work = workshop.start(
+    { kind: 'send', title: `Sending what is recorded to “${route.draft.name}”`, routeId },
+    total,
+  );
+  log.info({ actor: actor.id, route: routeId, submissions: total }, 'recorded submissions are sent');
+  let [done, queued, before] = [0, 0, 0];
+  const isLive = () => store.routes.byId(routeId)?.state === 'live';
+  const all = async () => {
+    for await (const rows of portions(parts, route.formId, selection)) {
+      // As many as go: the rest waits here, and need not be taken back where somebody stops it.
+      while (!work.isStopped && isLive() && store.deliveries.waitingOn(routeId) > MOST_WAITING)
+        await timers.pause(PAUSE);
+      if (work.isStopped || !isLive()) break;
+      const wanted = wantedOf(rows);
+      for (const { routeId: of, id } of due.enqueue(wanted)) {
+        queued += 1;
+        live.publish({ type: 'delivery', routeId: of, deliveryId: id, state: 'waiting' });
+      }
+      deliveries.wake();
+      done += rows.length;
+      work.at(done);
+    }
+    const rest = work.isStopped || !isLive() ? ` ${total - done} of ${total} were not looked at any more.` : '';
+    work.finish(`${queued} went on their way; ${before} had been before.${rest}`);
+  };
+  /** Those of a portion that go: by the version that is live now. */
+  const wantedOf = (rows: SubmissionRow[]): NewDelivery[] => {
+    const version = store.routes.latestVersion(routeId)!;
+    const known = store.deliveries.lastOf(
+      routeId,
+      rows.map(each => each.id),
+    );
+    return rows.flatMap((row): NewDelivery[] => {
+      const last = known.get(row.id);
+      if (last) before += 1;
+      const goes = last ? again && last.state === 'delivered' : passes(version, row);
+      if (!goes) return [];
+      const about = aboutSubmission(row.data);
+      return [{ routeId, versionId: version.id, submissionId: row.id, about, run: (last?.run ?? 0) + 1 }];
+    });
+  };
+  void timers.run('sending what is recorded', () =>
+    all().catch((error: Error) => {
+      work.fail(`It stopped after ${done} of ${total}: ${error.message}`);
+      throw error;
+    }),
+  );
+  return { id: work.id };
+}
