@@ -1,7 +1,6 @@
 import path from 'node:path';
 import { assemble, atLast, ConfigFault, configFrom } from '@grammata/server';
 import { pino } from 'pino';
-import { connectTargets } from './connectTargets';
 import { readFeeds } from './readFeeds';
 import { seed } from './seed';
 import { startYardOn } from './startYardOn';
@@ -31,7 +30,6 @@ try {
   const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
   const assembled = assemble(config, log);
   await seed(assembled.services, yard, Date.now());
-  await connectTargets(assembled.services);
   const running = await assembled.listen();
   const last = atLast(log, () => running.stop());
   process.on('uncaughtException', last);

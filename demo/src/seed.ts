@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { RouteDefinition } from '@grammata/core/route';
 import { catalogue, FEED_TOKEN, type Yard } from '@grammata/practice';
-import { aboutSubmission, hashPassword, passes, type IntakeRow, type Services } from '@grammata/server';
+import { aboutSubmission, hashPassword, passes, readTarget, type IntakeRow, type Services } from '@grammata/server';
 import { arrive } from './arrive';
 import {
   pastAccessRows,
@@ -27,8 +27,12 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
   const open = (name: string, more: Partial<IntakeRow> = {}) =>
     store.intakes.create({ name, createdAt: until - 60 * DAY, ...more });
 
+  /** A target with what it offers: a version of a route is made for that. */
+  const connected = async (values: Parameters<typeof store.targets.create>[0]) =>
+    (await readTarget(services, store.targets.create(values))).stored;
+
   const reports = open('Field team forms');
-  const target = store.targets.create({
+  const target = await connected({
     name: 'Register',
     baseUrl: yard.register.baseUrl,
     discoveryPath: '/tables',
@@ -40,7 +44,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
 
   const volunteers = open('Volunteers');
   const signUps = await arrive(services, volunteers, 'volunteer-sign-up', pastSignUps(until));
-  const roster = store.targets.create({
+  const roster = await connected({
     name: 'Roster',
     baseUrl: yard.roster.baseUrl,
     reads: 'openapi',
@@ -48,7 +52,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     auth: { kind: 'header', name: 'X-Roster-Key' },
     secret: vault.seal(yard.roster.key),
   });
-  const labDesk = store.targets.create({
+  const labDesk = await connected({
     name: 'Lab desk',
     baseUrl: yard.labDesk.baseUrl,
     reads: 'openapi',
@@ -62,7 +66,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     },
     secret: vault.seal(yard.labDesk.client.secret),
   });
-  const outbox = store.targets.create({
+  const outbox = await connected({
     name: 'Outbox',
     baseUrl: yard.outbox.baseUrl,
     reads: 'mail',
@@ -70,7 +74,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     auth: { kind: 'basic', user: yard.outbox.user },
     secret: vault.seal(yard.outbox.password),
   });
-  const shelf = store.targets.create({
+  const shelf = await connected({
     name: 'Shelf',
     baseUrl: yard.shelf.baseUrl,
     reads: 'openapi',

@@ -5,6 +5,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { Act, count, counted, DeliveryStateWord, deliveryWords, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
+import { WorkStrip } from '../work';
 import { useDeliveries, useResend, type Filter } from './queries';
 
 const states: DeliveryState[] = ['waiting', 'sending', 'delivered', 'held', 'dead'];
@@ -44,7 +45,15 @@ export function DeliveryList() {
   return (
     <Sheet
       title="Deliveries"
-      aside={<Resend rows={rows} chosen={chosen} onDone={() => setChosen(new Set())} filter={filter} />}
+      aside={
+        <Resend
+          rows={rows}
+          total={first?.total ?? 0}
+          chosen={chosen}
+          onDone={() => setChosen(new Set())}
+          filter={filter}
+        />
+      }
     >
       <div
         className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-2 border-b border-ink"
@@ -75,6 +84,7 @@ export function DeliveryList() {
           onChange={event => set('search', event.target.value)}
         />
       </div>
+      <WorkStrip about={{}} kinds={['send', 'resend']} />
       {filter.routeId && (
         <p className="py-2 text-ink-2">
           Only of the route “{rows[0]?.routeName ?? '…'}”. <Act onClick={() => set('route', '')}>Show all</Act>
@@ -197,28 +207,39 @@ function Rows({
 /** What can be done with the deliveries that are chosen, or with all that match. */
 function Resend({
   rows,
+  total,
   chosen,
   filter,
   onDone,
 }: {
   rows: DeliverySummary[];
+  /** All that match, whether they are seen or not. */
+  total: number;
   chosen: ReadonlySet<string>;
   filter: Filter;
   onDone: () => void;
 }) {
   const resend = useResend();
-  const failed = rows.filter(row => row.state === 'held' || row.state === 'dead');
   const picked = rows.filter(row => chosen.has(row.id));
-  const subject = picked.length > 0 ? picked : filter.state === 'held' || filter.state === 'dead' ? failed : [];
-  const twice = subject.filter(row => row.state === 'delivered').length;
-  const send = (mapping: 'then' | 'now') =>
-    resend.mutate({ ids: subject.map(row => row.id), mapping }, { onSuccess: onDone });
+  const alike = (['held', 'dead'] as const).find(state => state === filter.state) ?? null;
+  const number = picked.length > 0 ? picked.length : alike ? total : 0;
+  const twice = picked.filter(row => row.state === 'delivered').length;
+  const send = (mapping: 'then' | 'now') => {
+    const { routeId, search } = filter;
+    const meant =
+      picked.length > 0
+        ? { ids: picked.map(row => row.id) }
+        : { ids: [], filter: { state: alike!, ...(routeId && { routeId }), ...(search && { search }) } };
+    resend.mutate({ ...meant, mapping }, { onSuccess: onDone });
+  };
   return (
     <>
       <p role="status" className="sr-only">
-        {resend.data ? `${counted(resend.data.ids.length, 'delivery', 'deliveries')} sent again` : ''}
+        {resend.data && !resend.data.work
+          ? `${counted(resend.data.ids.length, 'delivery', 'deliveries')} sent again`
+          : ''}
       </p>
-      {subject.length === 0 ? (
+      {number === 0 ? (
         <Note tone="goes">
           Choose deliveries to send them again, or look at those that are held or dead: what was done already is not
           done twice.
@@ -226,8 +247,8 @@ function Resend({
       ) : (
         <Note tone="goes">
           {picked.length > 0
-            ? `${counted(subject.length, 'delivery', 'deliveries')} chosen.`
-            : `${counted(subject.length, 'delivery', 'deliveries')} like this.`}{' '}
+            ? `${counted(number, 'delivery', 'deliveries')} chosen.`
+            : `All ${counted(number, 'delivery', 'deliveries')} like this, seen here or not.`}{' '}
           {twice > 0 && (
             <b className="text-crimson">
               {counted(twice, 'was', 'were')} delivered already and would be a second time.
@@ -235,7 +256,7 @@ function Resend({
           )}
           <span className="mt-2 flex flex-wrap gap-2 font-sans">
             <Press onClick={() => send('now')} disabled={resend.isPending}>
-              Send again
+              {picked.length === 0 && number > 1 ? `Send all ${count(number)} again` : 'Send again'}
             </Press>
             <Press quiet onClick={() => send('then')} disabled={resend.isPending}>
               as mapped then

@@ -199,7 +199,9 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
                 delivery.attemptList.some(each => each.callId === done.callId && each.purpose === 'find'),
               )}
             </span>
-            {done.held && <ReadBack held={done.held} of={`${callName(delivery, done.callId)}${itemWords(done.item)}`} />}
+            {done.held && (
+              <ReadBack held={done.held} of={`${callName(delivery, done.callId)}${itemWords(done.item)}`} />
+            )}
           </li>
         ))}
       </ul>

@@ -1,4 +1,4 @@
-import type { DeliveryPage, DeliveryView } from '@grammata/contract';
+import type { DeliveryPage, DeliveryView, ResendInput } from '@grammata/contract';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
@@ -29,12 +29,13 @@ export const useDelivery = (id: string) =>
 export const useResend = () => {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: { ids: string[]; mapping: 'then' | 'now' }) =>
-      api<{ ids: string[] }>('/deliveries/resend', { method: 'POST', body }),
+    mutationFn: (body: ResendInput) =>
+      api<{ ids: string[]; work: string | null }>('/deliveries/resend', { method: 'POST', body }),
     onSuccess: () =>
       Promise.all([
         client.invalidateQueries({ queryKey: ['deliveries'] }),
         client.invalidateQueries({ queryKey: ['delivery'] }),
+        client.invalidateQueries({ queryKey: ['work'] }),
       ]),
   });
 };

@@ -41,14 +41,22 @@ export function Desk() {
 }
 
 function DeskNotes({
-  desk: { counts, strays, routes, unread, lastUnread, storage, arrivalsToday, intakes },
+  desk: { counts, strays, routes, unread, lastUnread, storage, arrivalsToday, intakes, parked },
 }: {
   desk: DeskView;
 }) {
-  const troubled = counts.held + counts.dead;
+  const troubled = counts.held + counts.dead + parked.length;
   const drafts = routes.filter(each => each.state === 'draft');
   return (
     <>
+      {parked.map(({ targetId, name, reason }) => (
+        <Note key={targetId} tone="trouble">
+          <b>{name}</b> is parked: it failed time and again. {reason} What goes there waits.{' '}
+          <Link className="act" to={`/targets/${targetId}`}>
+            See to it
+          </Link>
+        </Note>
+      ))}
       {counts.held > 0 && (
         <Note tone="trouble">
           {counted(counts.held, 'delivery', 'deliveries')} held: the request can’t be made as the mapping stands.{' '}

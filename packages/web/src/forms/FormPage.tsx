@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useChangeForm } from '../intakes/queries';
 import { Act, count, counted, Fault, kindMarks, Moment, Note, Sheet } from '../ui';
+import { SendThrough } from '../recorded';
 import { HeatMap } from './HeatMap';
 import { useForm, useWeeks } from './queries';
 import { SampleSearch } from './SampleSearch';
@@ -120,6 +121,7 @@ function Notes({ form }: { form: FormView }) {
         </Link>{' '}
         with it.
       </Note>
+      <SendThrough formId={form.id} what="what is recorded" />
       <Note tone="goes">
         Take it along as{' '}
         {[

@@ -2,7 +2,8 @@ import type { FormView, NamedSample } from '@grammata/contract';
 import { asText } from '@grammata/core/submission';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useKeys } from '../app/keys';
-import { Act, counted } from '../ui';
+import { SendThrough } from '../recorded';
+import { Act, count, counted } from '../ui';
 import { Ideas } from './Ideas';
 import { useSamples } from './queries';
 import { SampleRow } from './SampleRow';
@@ -34,6 +35,8 @@ export function SampleSearch({ form }: { form: FormView }) {
   const texts = useMemo(() => (samples ?? []).map(sample => ({ sample, text: textOf(sample) })), [samples]);
   const found =
     wanted === '' ? texts : texts.filter(({ text }) => wanted.split(/\s+/).every(word => text.includes(word)));
+  /** Variants are made up: they are not sent. */
+  const recorded = found.filter(({ sample }) => !sample.isVariant).map(({ sample }) => sample.id);
   return (
     <>
       <section aria-label="Submissions" className="mt-8">
@@ -55,6 +58,15 @@ export function SampleSearch({ form }: { form: FormView }) {
             onChange={event => setSearch(event.target.value)}
           />
         </h2>
+        {wanted !== '' && recorded.length > 0 && (
+          <div className="py-2">
+            <SendThrough
+              formId={form.id}
+              what={recorded.length === 1 ? 'the one that matches' : `the ${count(recorded.length)} that match`}
+              sampleIds={recorded}
+            />
+          </div>
+        )}
         <ul className="ledger">
           {found.slice(0, MOST_SHOWN).map(({ sample }) => (
             <SampleRow key={sample.id} form={form} sample={sample} covered={covered} />

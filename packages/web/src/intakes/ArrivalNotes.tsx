@@ -2,6 +2,7 @@ import type { ArrivalView, IntakeView } from '@grammata/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../app/api';
+import { SendThrough } from '../recorded';
 import { Act, count, counted, deliveryWords, Note } from '../ui';
 import { useChangeForm, useReadAgain } from './queries';
 
@@ -52,12 +53,19 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
         </Note>
       ))}
       {arrival.formId && arrival.deliveries.length === 0 && (
-        <Note tone="goes">
-          No live route takes it on.{' '}
-          <Link className="act" to={`/routes?new&form=${arrival.formId}`}>
-            Start a route
-          </Link>
-        </Note>
+        <SendThrough
+          formId={arrival.formId}
+          what={arrival.submissions === 1 ? 'it' : `these ${count(arrival.submissions)}`}
+          arrivalId={arrival.id}
+          otherwise={
+            <Note tone="goes">
+              No live route takes it on.{' '}
+              <Link className="act" to={`/routes?new&form=${arrival.formId}`}>
+                Start a route
+              </Link>
+            </Note>
+          }
+        />
       )}
     </>
   );

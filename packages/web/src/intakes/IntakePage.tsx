@@ -14,7 +14,7 @@ import { PinPanel, usePinning } from './pinning';
 import { useArrival, useArrivals, useIntake } from './queries';
 import { Sender } from './Sender';
 import { Settings } from './Settings';
-import { WorkStrip } from './WorkStrip';
+import { WorkStrip } from '../work';
 
 export function IntakePage() {
   const { id = '' } = useParams();
@@ -88,7 +88,7 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
       {open === 'feed' && <FeedSettings intake={intake} onDone={() => setOpen(null)} />}
       <Listening intake={intake} senderOpen={open === 'sender'} onSender={() => toggle('sender')} />
       {open === 'sender' && <Sender intake={intake} onSent={() => show(null)} />}
-      <WorkStrip intakeId={intake.id} />
+      <WorkStrip about={{ intake: intake.id }} />
       <ArrivalStrip arrivals={arrivals} shownId={shownId} onShow={show} />
       {pinning.isOpen && pinning.mode === 'text' && shown.data && <PinPanel pinning={pinning} arrival={shown.data} />}
       {arrivals.length > 0 && arrival && <ArrivalColumns arrival={arrival} pinning={pinning} />}

@@ -9,7 +9,6 @@ import type {
   PinsPreview,
   ProblemDetails,
   StrayView,
-  WorkView,
 } from '@grammata/contract';
 import type { LandmarkExample, Pins } from '@grammata/core/decode';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -102,7 +101,3 @@ export const useChangeForm = () =>
   useIntakeChange(({ id, ...body }: FormInput & { id: string }) =>
     api<FormView>(`/forms/${id}`, { method: 'PATCH', body }),
   );
-export const useWork = (intakeId: string) =>
-  useQuery({ queryKey: ['work', intakeId], queryFn: () => api<WorkView[]>(`/work?intake=${intakeId}`) });
-export const useStopWork = () =>
-  useMutation({ mutationFn: (id: string) => api<null>(`/work/${id}/stop`, { method: 'POST' }) });

@@ -98,7 +98,11 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
         ))}
       </ul>
       <p className="mt-3 font-serif text-ink-2">
-        From then on, each new submission is delivered at once. What is recorded already is not sent.
+        From then on, each new submission is delivered at once
+        {route.state === 'paused' && route.waiting > 0
+          ? `, and so are the ${count(route.waiting)} that gathered while it was paused.`
+          : '.'}{' '}
+        What was recorded before is sent when you say so, with “Send what is recorded”.
       </p>
       {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">

@@ -1,14 +1,16 @@
-import type { RouteView } from '@grammata/contract';
+import type { RouteView, SelectionInput } from '@grammata/contract';
 import { useEffect, useState } from 'react';
-import { Link, NavLink, useParams, useSearchParams } from 'react-router';
+import { Link, NavLink, useLocation, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
+import { SendRecorded } from '../recorded';
 import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, Sheet, span } from '../ui';
 import { How } from './how/How';
 import { HandoverSheet } from './sheet/HandoverSheet';
 import { Preflight } from './Preflight';
 import { usePause, useRoute } from './queries';
 import { RehearsalTable } from './RehearsalTable';
+import { WorkStrip } from '../work';
 import { useWorkbench, type Workbench } from './workbench';
 import { What } from './what/What';
 import { When } from './when/When';
@@ -30,6 +32,7 @@ function Loaded({ route }: { route: RouteView }) {
   const workbench = useWorkbench(route);
   const { editing } = workbench;
   const [preflight, setPreflight] = useState(false);
+  const sending = useSending();
   useUndoKeys(workbench);
   useEffect(() => {
     document.title = `${editing.draft.name} · Grammata`;
@@ -42,11 +45,15 @@ function Loaded({ route }: { route: RouteView }) {
             Routes
           </Link>
         </div>
-        <Head workbench={workbench} onGoLive={() => setPreflight(true)} />
+        <Head workbench={workbench} onGoLive={() => setPreflight(true)} onSend={sending.open} />
         {editing.saving === 'failed' && (
           <Fault again={() => void editing.flush()}>It could not be stored. {wordsFor(editing.fault)}</Fault>
         )}
         {preflight && <Preflight workbench={workbench} onClose={() => setPreflight(false)} />}
+        {sending.selection && route.state === 'live' && (
+          <SendRecorded route={route} selection={sending.selection} onClose={sending.close} />
+        )}
+        <WorkStrip about={{ route: route.id }} />
         <Parts workbench={workbench} />
       </div>
       {part === 'when' && <When workbench={workbench} />}
@@ -58,7 +65,43 @@ function Loaded({ route }: { route: RouteView }) {
   );
 }
 
-function Head({ workbench: { route, editing, samples }, onGoLive }: { workbench: Workbench; onGoLive: () => void }) {
+/** Whether recorded submissions are to be sent, and which: it stands in the address, but for a long list of them. */
+function useSending() {
+  const [params, setParams] = useSearchParams();
+  const { state } = useLocation() as { state: { sampleIds?: string[] } | null };
+  const change = (act: (params: URLSearchParams) => void) =>
+    setParams(
+      before => {
+        const after = new URLSearchParams(before);
+        act(after);
+        return after;
+      },
+      { replace: true },
+    );
+  const arrivalId = params.get('arrival');
+  const selection: SelectionInput | null = params.has('send')
+    ? { ...(arrivalId && { arrivalId }), ...(state?.sampleIds && { sampleIds: state.sampleIds }) }
+    : null;
+  return {
+    selection,
+    open: () => change(after => after.set('send', '')),
+    close: () =>
+      change(after => {
+        after.delete('send');
+        after.delete('arrival');
+      }),
+  };
+}
+
+function Head({
+  workbench: { route, editing, samples },
+  onGoLive,
+  onSend,
+}: {
+  workbench: Workbench;
+  onGoLive: () => void;
+  onSend: () => void;
+}) {
   const pause = usePause(route.id);
   const [params] = useSearchParams();
   const rehearse = { pathname: `/routes/${route.id}/rehearsal`, search: params.toString() };
@@ -99,6 +142,7 @@ function Head({ workbench: { route, editing, samples }, onGoLive }: { workbench:
       <Link className="press quiet" to={rehearse}>
         Rehearse all {count(samples.length)}
       </Link>
+      {route.state === 'live' && <Act onClick={onSend}>Send what is recorded…</Act>}
       {route.state === 'live' && (
         <Press quiet onClick={() => pause.mutate(undefined)} disabled={pause.isPending}>
           Pause

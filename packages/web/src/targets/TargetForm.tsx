@@ -1,5 +1,5 @@
 import { TargetInput, type ReadingKind } from '@grammata/contract';
-import { usualPatience } from '@grammata/core/perform';
+import { usualPace, usualPatience } from '@grammata/core/perform';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
@@ -7,6 +7,7 @@ import { ApiFault, wordsFor } from '../app/api';
 import { Act, Fault, Labelled, Press } from '../ui';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
+import { PaceFields } from './PaceFields';
 import { PatienceFields } from './PatienceFields';
 import { RecipeFields, usualPlaces } from './RecipeFields';
 
@@ -58,6 +59,7 @@ export function TargetForm({
   const givenHere = reads === 'example' || isFiles || (reads === 'openapi' && givesDocument);
   const [pointsElsewhere, setPointsElsewhere] = useState(Boolean(initial.recipe));
   const [isPatient, setHasPatience] = useState(Boolean(initial.patience));
+  const [hasPace, setHasPace] = useState(Boolean(initial.pace));
   /** Only what is asked over HTTP is waited for so. */
   const canWait = !isMail && !isFiles;
   const hasPatience = canWait && isPatient;
@@ -76,6 +78,7 @@ export function TargetForm({
       tryBaseUrl: (hasTrySide && input.tryBaseUrl) || null,
       tryToken: input.tryToken || undefined,
       patience: hasPatience ? input.patience : null,
+      pace: hasPace ? input.pace : null,
     }),
   );
   return (
@@ -230,6 +233,19 @@ export function TargetForm({
             onUsual={() => setHasPatience(false)}
           />
         )}
+        {!hasPace && (
+          <p className="self-end pb-1 text-small text-ink-3">
+            <Act
+              onClick={() => {
+                setValue('pace', { ...usualPace });
+                setHasPace(true);
+              }}
+            >
+              Change how much is asked of it at once
+            </Act>
+          </p>
+        )}
+        {hasPace && <PaceFields register={register} errors={formState.errors.pace} onUsual={() => setHasPace(false)} />}
         {hasTrySide && (
           <>
             <Labelled

@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
-import { Act, counted, Fault, Moment, Note, Press, Sheet } from '../ui';
-import { useChangeTarget, useReadTarget, useRemoveTarget, useTarget } from './queries';
+import { Act, clock, counted, Fault, Moment, Note, Press, Sheet } from '../ui';
+import { useChangeTarget, useProbe, useReadTarget, useRemoveTarget, useTarget } from './queries';
 import { authWords } from './AuthFields';
 import { TargetForm } from './TargetForm';
 
@@ -31,6 +31,7 @@ function Loaded({ target }: { target: TargetView }) {
   }, [target.name]);
   const margin = (
     <>
+      <Parked target={target} />
       <Verdict target={target} read={read} />
       <Note tone="goes">
         Fields with a <b className="text-oxide">*</b> must be filled. Read-only ones are the target’s own.
@@ -90,6 +91,7 @@ function Loaded({ target }: { target: TargetView }) {
             document: target.document,
             recipe: target.recipe,
             patience: target.patience,
+            pace: target.pace,
             tryBaseUrl: target.tryBaseUrl,
           }}
           hasToken={target.hasToken}
@@ -111,6 +113,21 @@ function Loaded({ target }: { target: TargetView }) {
 function credentialWords({ hasToken, reads, auth }: TargetView): string {
   if (!hasToken) return 'no credentials';
   return `${reads === 'mail' ? 'user and password' : authWords[auth.kind].words} stored`;
+}
+
+/** Why it is left alone at the moment, and a way to have it asked again. */
+function Parked({ target: { id, parked } }: { target: TargetView }) {
+  const probe = useProbe(id);
+  if (!parked) return null;
+  return (
+    <Note tone="trouble">
+      It is parked since <Moment at={parked.since} />: it failed time and again. {parked.reason} What is to be delivered
+      waits; one request goes at <b>{clock(parked.until)}</b>, and all the others once that goes well.{' '}
+      <Act onClick={() => probe.mutate(undefined)} disabled={probe.isPending}>
+        Ask it now
+      </Act>
+    </Note>
+  );
 }
 
 /** How the last test went: the words of the target's answer, and what to do. */

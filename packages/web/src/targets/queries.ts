@@ -24,6 +24,9 @@ export const useCreateTarget = () =>
 export const useChangeTarget = (id: string) =>
   useTargetChange((body: Partial<TargetInput>) => api<TargetView>(`/targets/${id}`, { method: 'PATCH', body }));
 export const useRemoveTarget = (id: string) => useTargetChange(() => api<null>(`/targets/${id}`, { method: 'DELETE' }));
+/** Has a target that is parked asked again at once. */
+export const useProbe = (id: string) =>
+  useTargetChange(() => api<TargetView>(`/targets/${id}/probe`, { method: 'POST' }));
 /** Asks several targets, each for what it offers. */
 export const useReadTargets = (targets: Pick<TargetView, 'id'>[]) =>
   useTargetChange(async () => {

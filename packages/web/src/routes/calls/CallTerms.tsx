@@ -7,6 +7,7 @@ import { ReferencePick } from '../ReferencePick';
 import { Group } from '../when/Group';
 import type { Reference, Workbench } from '../workbench';
 import { FindSettings } from './FindSettings';
+import { Tries } from './Tries';
 
 /** How a call is made: when, for what, after finding whom, and what its failing does. */
 export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
@@ -97,6 +98,7 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
           </p>
         )}
       </div>
+      <Tries call={call} answersPage={operation?.answersPage ?? false} onChange={set} />
       <FindSettings workbench={workbench} onChange={find => set({ find })} />
       {reader && (
         <label className="flex max-w-[46rem] items-baseline gap-2">

@@ -1,4 +1,5 @@
 import { triesWithin } from '@grammata/core/perform';
+import { usualRetries } from '@grammata/core/route';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../app/api';
@@ -94,8 +95,8 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
         {terms.hours > 0 && <TriesInTime hours={terms.hours} />}
         <Note tone="fine">Those that failed together come back spread out, each at a moment of its own.</Note>
         <Note tone="fine">
-          Tried again after: no answer, 408, 425, 429, 500, 502, 503, 504. Any other refusal is final and becomes a dead
-          letter.
+          Tried again after no answer, and after {usualRetries.join(', ')}, unless a call says otherwise (under What,
+          how the call is made). Any other refusal is final and becomes a dead letter.
         </Note>
         <Note tone="fine">Every try of the same request carries the same idempotency key.</Note>
       </aside>

@@ -1,11 +1,11 @@
 import type { WorkView } from '@grammata/contract';
 import { useState } from 'react';
 import { Act, count } from '../ui';
-import { useStopWork, useWork } from './queries';
+import { useStopWork, useWork, type About } from './queries';
 
-/** Long work of an intake: how far it is, a way to stop it, and what came of it. */
-export function WorkStrip({ intakeId }: { intakeId: string }) {
-  const works = useWork(intakeId).data ?? [];
+/** Long work: how far it is, a way to stop it, and what came of it. */
+export function WorkStrip({ about, kinds }: { about: About; kinds?: WorkView['kind'][] }) {
+  const works = (useWork(about).data ?? []).filter(each => !kinds || kinds.includes(each.kind));
   const [put, setPut] = useState<string[]>([]);
   const [openedAt] = useState(() => Date.now());
   const shown = works.filter(

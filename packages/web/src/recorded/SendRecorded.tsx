@@ -1,0 +1,141 @@
+import type { RecordedPreview, RouteView, SelectionInput } from '@grammata/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../app/api';
+import { count, counted, Fault, Labelled, Note, Press } from '../ui';
+import { useRecordedPreview, useSendRecorded } from './queries';
+
+/** Days as people give them, as times: from the beginning of the first to the end of the last. */
+const timesOf = ({ from, to }: { from: string; to: string }): Pick<SelectionInput, 'since' | 'until'> => ({
+  ...(from && { since: new Date(`${from}T00:00:00`).toISOString() }),
+  ...(to && { until: new Date(new Date(`${to}T00:00:00`).getTime() + 86_400_000).toISOString() }),
+});
+
+/** Sends recorded submissions through a live route: who is meant, what would happen, and then doing it. */
+export function SendRecorded({
+  route,
+  selection,
+  onClose,
+}: {
+  route: RouteView;
+  /** Which are meant, beside the days that can be given here. */
+  selection: SelectionInput;
+  onClose: () => void;
+}) {
+  const [days, setDays] = useState({ from: '', to: '' });
+  const [again, setAgain] = useState(false);
+  const meant = { ...selection, ...timesOf(days) };
+  const preview = useRecordedPreview(route.id, meant);
+  const send = useSendRecorded(route.id);
+  const { data } = preview;
+  const going = data ? data.fresh + (again ? data.delivered : 0) : 0;
+  const all = data !== undefined && data.looked === data.total;
+  return (
+    <section aria-label="Send what is recorded" className="mt-3 border border-ink bg-raised px-5 py-4">
+      <h2>Send what is recorded</h2>
+      <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
+        <p className="min-w-64 flex-1 font-serif text-ink-2">{meantWords(selection, route)}</p>
+        <div className="flex gap-4">
+          <Labelled label="From the day">
+            {ids => <DayInput {...ids} value={days.from} onChange={from => setDays({ ...days, from })} />}
+          </Labelled>
+          <Labelled label="To the day">
+            {ids => <DayInput {...ids} value={days.to} onChange={to => setDays({ ...days, to })} />}
+          </Labelled>
+        </div>
+      </div>
+      <div className="mt-3 space-y-1.5" role="status">
+        {preview.isPending && <Note tone="look">Looking at what is recorded…</Note>}
+        {data && <Foreseen preview={data} routeId={route.id} />}
+      </div>
+      {preview.error && <Fault again={() => void preview.refetch()}>{wordsFor(preview.error)}</Fault>}
+      {data && data.delivered > 0 && (
+        <label className="mt-3 flex items-baseline gap-2">
+          <input
+            type="checkbox"
+            className="accent-oxide"
+            checked={again}
+            onChange={event => setAgain(event.target.checked)}
+          />
+          <span>
+            Send those once more that were delivered before
+            {again && (
+              <b className="block text-crimson">
+                {counted(data.delivered, 'record', 'records')} may then be there twice.
+              </b>
+            )}
+          </span>
+        </label>
+      )}
+      {send.error && <Fault>{wordsFor(send.error)}</Fault>}
+      <div className="mt-3 flex items-baseline gap-4">
+        <Press
+          onClick={() => send.mutate({ selection: meant, again }, { onSuccess: onClose })}
+          disabled={going === 0 || send.isPending}
+        >
+          {going === 0 ? 'Nothing to send' : all ? `Send ${count(going)}` : 'Send them'}
+        </Press>
+        <Press quiet onClick={onClose}>
+          Not now
+        </Press>
+        <span className="text-ink-3">Oldest first. It can be stopped.</span>
+      </div>
+    </section>
+  );
+}
+
+function DayInput({ value, onChange, ...ids }: { value: string; onChange: (day: string) => void; id: string }) {
+  return (
+    <input
+      {...ids}
+      className="write w-40!"
+      type="date"
+      value={value}
+      onChange={event => onChange(event.target.value)}
+    />
+  );
+}
+
+function meantWords({ sampleIds, arrivalId, search }: SelectionInput, { form }: RouteView): string {
+  if (sampleIds) return `The ${counted(sampleIds.length, 'submission')} that you chose of “${form.name}”.`;
+  if (arrivalId) return `What came with one message or file, of “${form.name}”.`;
+  if (search) return `Those of “${form.name}” that hold “${search}”.`;
+  return `Everything that is recorded of “${form.name}”.`;
+}
+
+/** What would happen, a note for each kind. */
+function Foreseen({ preview, routeId }: { preview: RecordedPreview; routeId: string }) {
+  const { total, looked, leftOut, delivered, underWay, troubled, fresh, held, reasons } = preview;
+  if (total === 0) return <Note tone="look">Nothing is recorded like that.</Note>;
+  return (
+    <>
+      {looked < total && (
+        <Note tone="look">
+          The oldest {count(looked)} of {count(total)} were looked at.
+        </Note>
+      )}
+      <Note tone={fresh > held ? 'fine' : 'look'}>
+        {fresh === 0
+          ? 'None would be sent for the first time.'
+          : `${count(fresh - held)} would be sent for the first time.`}
+      </Note>
+      {held > 0 && (
+        <Note tone="trouble">
+          {count(held)} more can’t be sent as they are, and would be held for you to look at.{' '}
+          {reasons.map(({ message, count: n }) => `${message} (${count(n)})`).join(' ')}
+        </Note>
+      )}
+      {delivered > 0 && <Note tone="goes">{count(delivered)} were delivered before, and stay as they are.</Note>}
+      {underWay > 0 && <Note tone="goes">{count(underWay)} are on their way already.</Note>}
+      {troubled > 0 && (
+        <Note tone="look">
+          {count(troubled)} are held or dead letters.{' '}
+          <Link className="act" to={`/deliveries?route=${routeId}`}>
+            Send those again from the deliveries
+          </Link>
+        </Note>
+      )}
+      {leftOut > 0 && <Note tone="goes">{count(leftOut)} are left out by the route’s condition.</Note>}
+    </>
+  );
+}

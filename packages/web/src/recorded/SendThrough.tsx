@@ -1,0 +1,42 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { useRoutes } from '../routes/queries';
+import { Note } from '../ui';
+
+/** Offers to send recorded submissions through the live routes of their form. */
+export function SendThrough({
+  formId,
+  what,
+  sampleIds,
+  arrivalId,
+  otherwise = null,
+}: {
+  formId: string;
+  /** What is sent, in words. */
+  what: string;
+  sampleIds?: string[];
+  arrivalId?: string;
+  /** What is shown where no route of the form is live. */
+  otherwise?: ReactNode;
+}) {
+  const live = (useRoutes().data ?? []).filter(route => route.formId === formId && route.state === 'live');
+  if (live.length === 0) return otherwise;
+  return (
+    <Note tone="goes">
+      Send {what} through{' '}
+      {live.map((route, index) => (
+        <span key={route.id}>
+          {index > 0 && (index === live.length - 1 ? ' or ' : ', ')}
+          <Link
+            className="act"
+            to={`/routes/${route.id}?send${arrivalId ? `&arrival=${encodeURIComponent(arrivalId)}` : ''}`}
+            state={sampleIds && { sampleIds }}
+          >
+            {route.name}
+          </Link>
+        </span>
+      ))}
+      .
+    </Note>
+  );
+}

@@ -1,0 +1,2 @@
+export * from './SendRecorded';
+export * from './SendThrough';

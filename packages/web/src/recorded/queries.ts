@@ -1,0 +1,21 @@
+import type { RecordedPreview, SelectionInput, SendRecordedInput, WorkView } from '@grammata/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api } from '../app/api';
+
+/** What sending recorded submissions through a live route would do, as things stand now. */
+export const useRecordedPreview = (routeId: string, selection: SelectionInput) =>
+  useQuery({
+    queryKey: ['recorded', routeId, selection],
+    queryFn: () => api<RecordedPreview>(`/routes/${routeId}/recorded/preview`, { method: 'POST', body: selection }),
+    gcTime: 0,
+    staleTime: 0,
+  });
+
+export const useSendRecorded = (routeId: string) => {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: SendRecordedInput) =>
+      api<Pick<WorkView, 'id'>>(`/routes/${routeId}/recorded`, { method: 'POST', body }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['work'] }),
+  });
+};
