@@ -27,6 +27,7 @@ import { MayBeLeftOut } from './mayBeLeftOut';
 import { IsTargetAddress } from './isTargetAddress';
 import { RecipeInput } from './recipe';
 import { VerificationInput } from './verification';
+import { Whole } from './whole';
 
 /** The owner's account, made at the first start. */
 export class SetupInput {
@@ -135,14 +136,14 @@ export type ReadingKind = (typeof readingKinds)[number];
 
 /** How long a target's answers are waited for, in seconds. */
 export class PatienceInput implements Patience {
-  @IsInt() @Min(1) @Max(120) connect: number = usualPatience.connect;
-  @IsInt() @Min(1) @Max(900) firstByte: number = usualPatience.firstByte;
-  @IsInt() @Min(1) @Max(3600) whole: number = usualPatience.whole;
+  @Whole(1, 120) connect: number = usualPatience.connect;
+  @Whole(1, 900) firstByte: number = usualPatience.firstByte;
+  @Whole(1, 3600) whole: number = usualPatience.whole;
 }
 
 /** How much is asked of a target at once, and when it is left alone. */
 export class PaceInput implements Pace {
-  @IsInt() @Min(1) @Max(64) concurrency: number = usualPace.concurrency;
+  @Whole(1, 64) concurrency: number = usualPace.concurrency;
   /** Null for as many as go. */
   @ValidateIf((_, value) => value !== null)
   @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'Give a number, or nothing for as many as go.' })
@@ -150,7 +151,7 @@ export class PaceInput implements Pace {
   @Max(1000, { message: 'Give 0.01 to 1,000.' })
   perSecond: number | null = usualPace.perSecond;
   /** Failures in a row after which it is parked; 0 for never. */
-  @IsInt() @Min(0) @Max(1000) parkAfter: number = usualPace.parkAfter;
+  @Whole(0, 1000) parkAfter: number = usualPace.parkAfter;
 }
 
 export class TargetInput {

@@ -84,6 +84,7 @@ export function TargetForm({
   return (
     <form
       onSubmit={event => void submit(event)}
+      noValidate
       aria-label="Target"
       className="mt-4 space-y-4 border-y border-ink bg-raised px-4 py-4"
     >

@@ -1,0 +1,144 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, setFault } from './people';
+
+/** A live route to the register of its own, made like the one that is there: nothing of what is recorded went through it. */
+async function secondRoute(page: Page, name: string, target?: object): Promise<{ id: string; targetId: string }> {
+  const api = async <T>(method: 'get' | 'post' | 'put', place: string, data?: object): Promise<T> => {
+    const answer = await page.request[method](`/api${place}`, data && { data });
+    expect(answer.ok(), await answer.text()).toBe(true);
+    return (await answer.json()) as T;
+  };
+  interface Route {
+    id: string;
+    name: string;
+    formId: string;
+    revision: number;
+    draft: { calls: { targetId: string; operationId: string; lines: object[] }[] };
+  }
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
+  const routes = await api<Route[]>('get', '/routes');
+  const first = await api<Route>(
+    'get',
+    `/routes/${routes.find(each => each.name === 'Sampling report to Register')!.id}`,
+  );
+  const [call] = first.draft.calls;
+  const known = await api<{ baseUrl: string }>('get', `/targets/${call!.targetId}`);
+  const made = target
+    ? await api<{ id: string }>('post', '/targets', {
+        name: `${name} target`,
+        baseUrl: known.baseUrl,
+        token: 'yard-register-2f7c',
+        ...target,
+      })
+    : null;
+  const targetId = made?.id ?? call!.targetId;
+  const route = await api<Route>('post', '/routes', {
+    name,
+    formId: first.formId,
+    targetId,
+    operationId: call!.operationId,
+  });
+  route.draft.calls[0]!.lines = call!.lines;
+  await api('put', `/routes/${route.id}/draft`, { definition: route.draft, revision: route.revision });
+  await api('post', `/routes/${route.id}/live`);
+  return { id: route.id, targetId };
+}
+
+test.afterEach(({ page }) => setFault(page, 'none'));
+
+test('what was recorded before a route was live is sent when somebody says so, and nothing twice', async ({ page }) => {
+  const { id } = await secondRoute(page, 'A second way');
+  await page.goto(`/routes/${id}`);
+  await page.getByRole('button', { name: 'Send what is recorded…' }).press('Enter');
+  const panel = page.getByRole('region', { name: 'Send what is recorded' });
+  await expect(panel).toContainText(/1\d\d would be sent for the first time\./);
+  await expect(panel).toContainText(/more can’t be sent as they are.*site does not list “Reed Corner \(AB-21\)”/);
+  await expectAccessible(page);
+  // Nobody wrote in the year 2001.
+  await panel.getByLabel('To the day').fill('2001-01-01');
+  await expect(panel).toContainText('Nothing is recorded like that.');
+  await expect(panel.getByRole('button', { name: 'Nothing to send' })).toBeDisabled();
+  await panel.getByLabel('To the day').fill('');
+  await panel.getByRole('button', { name: /^Send \d+$/ }).press('Enter');
+  await expect(panel).toHaveCount(0);
+  const work = page.getByRole('region', { name: /^Sending what is recorded/ });
+  await expect(work.getByRole('status')).toContainText(/\d+ went on their way; 0 had been before\./, {
+    timeout: 30_000,
+  });
+  await page.goto(`/deliveries?route=${id}`);
+  await expect(page.getByRole('button', { name: /^waiting/ })).toHaveText('waiting 0', { timeout: 30_000 });
+  await expect(page.getByRole('button', { name: /^held/ })).not.toHaveText('held 0');
+  await page.goto(`/routes/${id}?send`);
+  await expect(panel).toContainText('None would be sent for the first time.');
+  await expect(panel).toContainText(/1\d\d were delivered before, and stay as they are/);
+  await panel.getByLabel('Send those once more that were delivered before').check();
+  await expect(panel).toContainText('may then be there twice');
+  await panel.getByRole('button', { name: 'Not now' }).click();
+  await expect(panel).toHaveCount(0);
+});
+
+test('from a form’s page only those that match are sent', async ({ page }) => {
+  const { id } = await secondRoute(page, 'A third way');
+  const { formId } = (await (await page.request.get(`/api/routes/${id}`)).json()) as { formId: string };
+  await page.goto(`/forms/${formId}`);
+  await page.getByLabel('Search submissions').fill('Reed Corner');
+  const offer = page.getByRole('region', { name: 'Submissions' });
+  await expect(offer).toContainText(/Send the \d+ that match through/);
+  await offer.getByRole('link', { name: 'A third way' }).click();
+  const panel = page.getByRole('region', { name: 'Send what is recorded' });
+  await expect(panel).toContainText(/The \d+ submissions that you chose of “Sampling report”\./);
+  await panel.getByRole('button', { name: /^Send \d+$/ }).click();
+  await page.goto(`/deliveries?state=held&route=${id}`);
+  await expect(page.getByRole('complementary')).toContainText(/All \d+ deliveries like this/);
+  await page.getByRole('button', { name: /^Send all \d+ again$/ }).click();
+  await expect(page.getByRole('region', { name: 'Sending again' }).first()).toContainText(
+    /(\d+) of \1 are on their way again/,
+  );
+});
+
+test('a target that fails time and again is parked, and says so; somebody has it asked again', async ({ page }) => {
+  const { id, targetId } = await secondRoute(page, 'A fourth way', {});
+  await page.goto(`/targets/${targetId}`);
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  await page.getByRole('button', { name: 'Change how much is asked of it at once' }).click();
+  await page.getByLabel('Requests at once').fill('0');
+  await page.getByLabel('Park it after failures in a row').fill('2');
+  await page.getByRole('button', { name: 'Save and read it' }).click();
+  await expect(page.getByLabel('Requests at once')).toHaveAccessibleDescription(/Give a whole number from 1 to 64\./);
+  await page.getByLabel('Requests at once').fill('1');
+  await page.getByLabel('Requests a second').fill('20');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Save and read it' }).click();
+  await expect(page.getByRole('form', { name: 'Target' })).toHaveCount(0);
+  await setFault(page, 'error');
+  await page.request.post(`/api/routes/${id}/recorded`, { data: { selection: { search: 'Reed' }, again: false } });
+  await page.request.post(`/api/routes/${id}/recorded`, { data: { selection: { search: 'Mill Race' }, again: false } });
+  const margin = page.getByRole('complementary');
+  await expect(margin).toContainText(/It is parked since .*It answered 500\./, { timeout: 20_000 });
+  await expectAccessible(page);
+  await page.goto('/');
+  await expect(page.getByRole('complementary')).toContainText('A fourth way target is parked');
+  await page.getByRole('link', { name: 'See to it' }).click();
+  await setFault(page, 'none');
+  await page.getByRole('button', { name: 'Ask it now' }).press('Enter');
+  await expect(margin).not.toContainText('It is parked', { timeout: 20_000 });
+  await page.request.post(`/api/routes/${id}/pause`);
+});
+
+test('what is tried again is set for a call, and refused where it can’t be', async ({ page }) => {
+  const { id } = await secondRoute(page, 'A fifth way');
+  await page.goto(`/routes/${id}`);
+  await page.getByRole('button', { name: 'How it is made' }).click();
+  await page.getByRole('button', { name: 'Change that' }).press('Enter');
+  const statuses = page.getByLabel('Statuses that are tried again');
+  await statuses.fill('200');
+  await expect(statuses).toHaveAccessibleDescription(/“200” is no status that can be tried again/);
+  await statuses.fill('409, 503');
+  await page.getByLabel('Most tries of one request').fill('3');
+  await page.getByLabel('A success with a web page').selectOption('is a success');
+  await expectAccessible(page);
+  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+  const { draft } = (await (await page.request.get(`/api/routes/${id}`)).json()) as { draft: { calls: object[] } };
+  expect(draft.calls[0]).toMatchObject({ retry: { tries: 3, statuses: [409, 503] }, pages: 'taken' });
+});
