@@ -26,7 +26,7 @@ async function secondRoute(page: Page, name: string, target?: object): Promise<{
   const known = await api<{ baseUrl: string }>('get', `/targets/${call!.targetId}`);
   const made = target
     ? await api<{ id: string }>('post', '/targets', {
-        name: `${name} target`,
+        name: 'Far shelf',
         baseUrl: known.baseUrl,
         token: 'yard-register-2f7c',
         ...target,
@@ -45,7 +45,19 @@ async function secondRoute(page: Page, name: string, target?: object): Promise<{
   return { id: route.id, targetId };
 }
 
-test.afterEach(({ page }) => setFault(page, 'none'));
+/** What was made here is taken away again: others count what is there. */
+test.afterEach(async ({ page }) => {
+  await setFault(page, 'none');
+  const named = async <T>(place: string) =>
+    (await (await page.request.get(`/api${place}`)).json()) as (T & { id: string; name: string })[];
+  for (const { id, name, state } of await named<{ state: string }>('/routes')) {
+    if (!/^A \w+ way$/.test(name)) continue;
+    if (state === 'live') await page.request.post(`/api/routes/${id}/pause`);
+    await page.request.delete(`/api/routes/${id}`);
+  }
+  for (const { id, name } of await named('/targets'))
+    if (name === 'Far shelf') await page.request.delete(`/api/targets/${id}`);
+});
 
 test('what was recorded before a route was live is sent when somebody says so, and nothing twice', async ({ page }) => {
   const { id } = await secondRoute(page, 'A second way');
@@ -118,12 +130,11 @@ test('a target that fails time and again is parked, and says so; somebody has it
   await expect(margin).toContainText(/It is parked since .*It answered 500\./, { timeout: 20_000 });
   await expectAccessible(page);
   await page.goto('/');
-  await expect(page.getByRole('complementary')).toContainText('A fourth way target is parked');
+  await expect(page.getByRole('complementary')).toContainText('Far shelf is parked');
   await page.getByRole('link', { name: 'See to it' }).click();
   await setFault(page, 'none');
   await page.getByRole('button', { name: 'Ask it now' }).press('Enter');
   await expect(margin).not.toContainText('It is parked', { timeout: 20_000 });
-  await page.request.post(`/api/routes/${id}/pause`);
 });
 
 test('what is tried again is set for a call, and refused where it can’t be', async ({ page }) => {

@@ -1,4 +1,3 @@
-import { draftOf } from '@grammata/server/testing';
 import { createHash } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -223,7 +222,10 @@ export async function killRounds(rounds: number, least = 40): Promise<KillFigure
       operationId: idOf('POST', '/people/{id}/files'),
       lines: [line('id', `@answer/${first!.id}/id`), line('file', 'photo')],
     } as never);
-    await attacked.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
+    await attacked.call('PUT', `/routes/${route.id}/draft`, {
+      definition: route.draft,
+      revision: route.revision,
+    });
     await attacked.call('POST', `/routes/${route.id}/live`);
 
     const acknowledged: string[] = [];

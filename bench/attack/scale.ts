@@ -1,4 +1,3 @@
-import { draftOf } from '@grammata/server/testing';
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
 import Libsql from 'libsql';
@@ -53,7 +52,10 @@ export async function scale(
       operationId: target.operations[0]!.id,
     });
     route.draft.calls[0]!.lines[0]!.source = { from: 'field', field: 'site' };
-    await attacked.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
+    await attacked.call('PUT', `/routes/${route.id}/draft`, {
+      definition: route.draft,
+      revision: route.revision,
+    });
     await attacked.call('POST', `/routes/${route.id}/live`);
     await attacked.call('POST', `/routes/${route.id}/pause`);
     const pace = async () => {

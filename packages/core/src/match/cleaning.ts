@@ -2,7 +2,7 @@ import { distance } from 'fastest-levenshtein';
 import type { FieldSchema } from '../schema';
 import { asText, plainText, type Json } from '../submission';
 import type { TargetField } from '../target';
-import { compileChain, type Step } from '../transform';
+import { compileChain, newStep, type Step } from '../transform';
 import type { Part } from './match';
 
 /** A question as the form was seen to ask it. */
@@ -25,13 +25,12 @@ interface Case {
   isPart: boolean;
 }
 
-const step = (id: string, params: Record<string, unknown> = {}): Step => ({ id, params });
 const none = (): Step[] => [];
 
 const partStep = (part: Part): Step =>
   part === 'given' || part === 'family'
-    ? step('name.part', { part })
-    : step('address.part', { part: part === 'city' ? 'locality' : part, doubtful: 'take' });
+    ? newStep('name.part', { part })
+    : newStep('address.part', { part: part === 'city' ? 'locality' : part, doubtful: 'take' });
 
 const isList = ({ asked, values }: Case) =>
   asked.kind === 'choices' || (asked.kind !== 'files' && asked.kind !== 'table' && values.some(Array.isArray));
@@ -43,38 +42,39 @@ const international = /e\.?164|international/i;
 function forText(the: Case): Step[] {
   const { asked, values, field } = the;
   if (field.options && field.options.length > 0)
-    return [...(isList(the) ? [step('list.pick', { which: 'first' })] : []), optionsStep(the)];
+    return [...(isList(the) ? [newStep('list.item', { number: 1, from: 'start' })] : []), optionsStep(the)];
   const said = `${field.key} ${field.label} ${field.description ?? ''}`;
   const cleaning: Step[] = [];
   if (asked.kind === 'files')
-    cleaning.push(step('files.part', { give: 'url' }), step('list.join', { separator: '\n' }));
-  else if (asked.kind === 'table') cleaning.push(step('table.text', { betweenCells: ': ', betweenRows: '; ' }));
-  else if (isList(the)) cleaning.push(step('list.join', { separator: '; ' }));
-  else if (asked.kind === 'number' || values.some(value => typeof value === 'number')) cleaning.push(step('text.of'));
+    cleaning.push(newStep('files.part', { give: 'url' }), newStep('list.join', { separator: '\n' }));
+  else if (asked.kind === 'table') cleaning.push(newStep('table.text', { betweenCells: ': ', betweenRows: '; ' }));
+  else if (isList(the)) cleaning.push(newStep('list.join', { separator: '; ' }));
+  else if (asked.kind === 'number' || values.some(value => typeof value === 'number'))
+    cleaning.push(newStep('text.of'));
   else if (asked.kind === 'address' && values.some(value => typeof value === 'object'))
-    cleaning.push(step('table.text', { betweenCells: ', ', betweenRows: ', ' }));
+    cleaning.push(newStep('table.text', { betweenCells: ', ', betweenRows: ', ' }));
   else if (values.some(value => typeof value === 'string' && untidy.test(value)))
-    cleaning.push(step('text.trim', { collapse: true }));
+    cleaning.push(newStep('text.trim', { collapse: true }));
   if (asked.kind === 'phone' && international.test(said))
-    cleaning.push(step('phone.format', { to: 'e164', region: 'GB', countryFrom: '' }));
+    cleaning.push(newStep('phone.format', { to: 'e164', region: 'GB', countryFrom: '' }));
   if (asked.kind === 'email' && values.some(value => asText(value) !== asText(value).toLowerCase()))
-    cleaning.push(step('text.case', { to: 'lower' }));
+    cleaning.push(newStep('text.case', { to: 'lower' }));
   if (/country/i.test(said) && (field.maxLength === 2 || /iso|alpha.?2|two.letter|code/i.test(said)))
-    cleaning.push(step('country.code', { to: 'alpha2' }));
+    cleaning.push(newStep('country.code', { to: 'alpha2' }));
   if (field.maxLength !== null && values.some(value => asText(value).length > field.maxLength!))
-    cleaning.push(step('text.shorten', { to: field.maxLength, mark: '…' }));
+    cleaning.push(newStep('text.shorten', { to: field.maxLength, mark: '…' }));
   return cleaning;
 }
 
 function forNumber(the: Case): Step[] {
   const { values, field } = the;
-  const read = values.every(value => typeof value === 'number') ? [] : [step('number.read', { decimal: 'either' })];
+  const read = values.every(value => typeof value === 'number') ? [] : [newStep('number.read', { decimal: 'either' })];
   const isWhole = field.type === 'integer';
   const broken = values.some(value => {
     const number = compileChain(read).run(value);
     return typeof number === 'number' && !Number.isInteger(number);
   });
-  return isWhole && broken ? [...read, step('number.round', { places: 0, way: 'nearest' })] : read;
+  return isWhole && broken ? [...read, newStep('number.round', { places: 0, way: 'nearest' })] : read;
 }
 
 const figures = /^\s*(\d{1,2})[./-](\d{1,2})[./-]\d{2,4}/;
@@ -93,12 +93,12 @@ export function dateOrderOf(values: Json[]): 'dayFirst' | 'monthFirst' {
 
 function forDate({ values, field }: Case): Step[] {
   const to = field.type === 'date' ? 'date' : 'iso';
-  return [step('date.format', { order: dateOrderOf(values), to, zone: '' })];
+  return [newStep('date.format', { order: dateOrderOf(values), to, zone: '' })];
 }
 
 function forChoices(the: Case): Step[] {
   return [
-    ...(the.values.every(Array.isArray) ? [] : [step('list.read', { separator: '' })]),
+    ...(the.values.every(Array.isArray) ? [] : [newStep('list.read', { separator: '' })]),
     ...(the.field.options ? [optionsStep(the)] : []),
   ];
 }
@@ -121,7 +121,7 @@ function optionsStep({ asked, values, field }: Case): Step {
       .sort((a, b) => b.alike - a.alike);
     return best && best.alike >= ALIKE ? [`${answer} = ${best.option}`] : [];
   });
-  return step('choice.match', { options: [...lines, ...options].join('\n'), otherwise: 'problem', nearest: 1 });
+  return newStep('choice.match', { options: [...lines, ...options].join('\n'), otherwise: 'problem', nearest: 1 });
 }
 
 /** 1 for the same; one that stands whole in the other counts as alike. */
@@ -140,7 +140,7 @@ const steppers: Partial<Record<TargetField['type'], (the: Case) => Step[]>> = {
   date: forDate,
   datetime: forDate,
   boolean: ({ values }) =>
-    values.every(value => typeof value === 'boolean') ? [] : [step('yesno.read', { yes: '', no: '' })],
+    values.every(value => typeof value === 'boolean') ? [] : [newStep('yesno.read', { yes: '', no: '' })],
   choices: forChoices,
-  json: ({ asked }) => (asked.kind === 'table' ? [step('table.objects', { columns: '' })] : []),
+  json: ({ asked }) => (asked.kind === 'table' ? [newStep('table.objects', { columns: '' })] : []),
 };

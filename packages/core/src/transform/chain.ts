@@ -1,14 +1,11 @@
-import { validateSync } from 'class-validator';
 import { isBlank, type Json } from '../submission';
-import { defaultContext, isProblem, Problem, type Transform, type TransformContext } from './define';
+import { defaultContext, isProblem, Problem, type Step, type Transform, type TransformContext } from './define';
+import type { StepId } from './ids';
+import { readParameters } from './parameters';
 import { transformOf } from './library';
 
-/** One step of a chain as it is stored. A step that is off stays in its place and does nothing. */
-export interface Step {
-  id: string;
-  params: Record<string, unknown>;
-  off?: boolean;
-}
+/** A step that there is. */
+export const newStep = (id: StepId, params: Record<string, unknown> = {}): Step => ({ id, params });
 
 /** What is wrong with a step before any value is seen. */
 export interface StepFault {
@@ -52,7 +49,7 @@ export function compileChain(steps: readonly Step[]): Chain {
   return {
     faults,
     looksAround: active.some(each => each.transform.looksAround),
-    explain: active.map(({ transform, params }) => transform.explain(params)),
+    explain: active.map(({ transform, params }) => transform.explain(params, compileChain)),
     run(value, context = defaultContext) {
       if (fault) return fault;
       let result: Json | Problem = value;
@@ -74,7 +71,7 @@ export function compileChain(steps: readonly Step[]): Chain {
           ];
         }
         if (!step.off) result = applyStep(step, result, context);
-        traces.push({ explain: step.transform.explain(step.params), off: step.off, result });
+        traces.push({ explain: step.transform.explain(step.params, compileChain), off: step.off, result });
         if (isProblem(result)) return traces;
       }
       return traces;
@@ -85,7 +82,7 @@ export function compileChain(steps: readonly Step[]): Chain {
 function applyStep({ transform, params }: Compiled, value: Json, context: TransformContext): Json | Problem {
   if (isBlank(value) && !(transform.takesEmptyLists && Array.isArray(value))) return value;
   try {
-    return transform.apply(value, params, context);
+    return transform.apply(value, params, context, compileChain);
   } catch (error) {
     return new Problem(
       'transform.fault',
@@ -101,12 +98,10 @@ function compileStep(step: Step, index: number, faults: StepFault[]): Compiled |
     faults.push({ step: index, code: 'step.unknown', message: `There is no cleaning step called “${step.id}”.` });
     return null;
   }
-  const params = Object.assign(new transform.params(), step.params);
-  const complaints = validateSync(params, { whitelist: true, forbidUnknownValues: false });
-  if (complaints.length > 0) {
-    const said = complaints.flatMap(each => Object.values(each.constraints ?? {})).join('; ');
-    faults.push({ step: index, code: 'step.params', message: `“${transform.label}”: ${said}.` });
+  const read = readParameters(transform.params, step.params);
+  if ('fault' in read) {
+    faults.push({ step: index, code: 'step.params', message: `“${transform.label}”: ${read.fault}.` });
     return null;
   }
-  return { transform, params, off: step.off === true };
+  return { transform, params: read.params, off: step.off === true };
 }

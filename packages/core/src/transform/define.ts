@@ -1,4 +1,5 @@
 import type { FieldKind, Json } from '../submission';
+import type { StepId } from './ids';
 
 /** Why a value could not be made: a stable code, a message that names the value and what to do, and the value at fault. */
 export class Problem {
@@ -10,6 +11,19 @@ export class Problem {
 }
 
 export const isProblem = (value: unknown): value is Problem => value instanceof Problem;
+
+/** One step of a chain as it is stored. A step that is off stays in its place and does nothing. */
+export interface Step {
+  id: string;
+  params: Record<string, unknown>;
+  off?: boolean;
+}
+
+/** Makes a chain of steps, for a transform that has steps of its own. */
+export type Compile = (steps: readonly Step[]) => {
+  run(value: Json, context?: TransformContext): Json | Problem;
+  explain: string[];
+};
 
 /** What a transform may know beside the value. */
 export interface TransformContext {
@@ -65,7 +79,7 @@ export interface Example<P> {
 
 /** One cleaning step. Adding one means adding a file with one of these and a line in the index. */
 export interface Transform<P extends object = object> {
-  id: string;
+  id: StepId;
   family: Family;
   label: string;
   /** What it does, in one sentence for the picker. */
@@ -77,13 +91,13 @@ export interface Transform<P extends object = object> {
   /** The kind it gives; `same` for one that changes each text of a list and leaves the list a list. */
   returns: FieldKind | 'same';
   /** The step in words, to be read after the words of the step before it. */
-  explain(params: P): string;
+  explain(params: P, compile: Compile): string;
   /** True when it may ask the context for other answers. */
   looksAround?: boolean;
   /** True when it wants to see empty lists; other blanks flow past it. */
   takesEmptyLists?: boolean;
   /** Never throws: a value, or a problem. Is not called with a blank. */
-  apply(value: Json, params: P, context: TransformContext): Json | Problem;
+  apply(value: Json, params: P, context: TransformContext, compile: Compile): Json | Problem;
   /** Its documentation and its tests. */
   examples: Example<P>[];
 }

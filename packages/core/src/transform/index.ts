@@ -1,4 +1,5 @@
 export * from './chain';
 export * from './define';
+export * from './ids';
 export * from './library';
 export * from './kinds';

@@ -1,5 +1,5 @@
 import type { FieldKind } from '../submission';
-import type { Step } from './chain';
+import type { Step } from './define';
 import { transformOf } from './library';
 
 /** Kinds that are texts: a step that takes one of them takes the others as well. */

@@ -25,7 +25,7 @@ describe.each(transforms.map(transform => [transform.id, transform] as const))('
       ...transform.examples.flatMap(example => Object.keys(example.params)),
     ]);
     expect(new Set(transform.asks.map(ask => ask.name))).toEqual(known);
-    expect(transform.explain(params)).toMatch(/\S/);
+    expect(transform.explain(params, compileChain)).toMatch(/\S/);
     expect(transform.examples.length).toBeGreaterThan(3);
   });
 

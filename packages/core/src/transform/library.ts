@@ -116,7 +116,7 @@ export const transforms = [
   evaluate,
 ] as unknown as Transform[];
 
-const byId = new Map(transforms.map(each => [each.id, each]));
+const byId = new Map<string, Transform>(transforms.map(each => [each.id, each]));
 
 /** The transform with this identifier, or undefined. */
 export const transformOf = (id: string): Transform | undefined => byId.get(id);

@@ -1,3 +1,4 @@
 export * from './actor';
+export * from './goLive';
 export * from './sendAgain';
 export * from './sendRecorded';

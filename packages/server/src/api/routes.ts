@@ -13,7 +13,7 @@ import { identityFaults, newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition
 import { writable } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
-import { actorOf, previewRecorded, sendRecorded } from '../acts';
+import { actorOf, goLive, pause, previewRecorded, sendRecorded } from '../acts';
 import { iso, now } from '../clock';
 import { filesNeeded, runDraft } from '../delivery';
 import { isFileFault } from '../files';
@@ -103,30 +103,16 @@ export function routesApi(services: Services): Router {
 
   router.post('/routes/:id/live', (request, response) => {
     const row = routeOr404(request.params.id);
-    const route = deliveries.preparation.route(row.draft, 'live');
-    if (route instanceof Problem)
-      throw new HttpProblem(409, route.message, 'Read the target again, or choose another operation.');
-    const missing = route.steps.flatMap(step => step.main.missing.map(field => field.key));
-    if (missing.length > 0)
-      throw new HttpProblem(
-        409,
-        `Required and not filled: ${missing.join(', ')}.`,
-        'Give each of them a source under What.',
-      );
-    const lacking = trialFault(row);
-    if (lacking) throw new HttpProblem(409, lacking, 'Try it for real under What, Run.');
-    const after = store.routes.goLive(row.id)!;
+    goLive(services, actorOf(response), row);
     changed(row.id);
-    deliveries.wake();
-    response.json(view(after));
+    response.json(view(routeOr404(row.id)));
   });
 
   router.post('/routes/:id/pause', (request, response) => {
     const row = routeOr404(request.params.id);
-    if (row.state !== 'live') throw new HttpProblem(409, 'Only a live route can be paused.');
-    const after = store.routes.pause(row.id)!;
+    pause(services, actorOf(response), row);
     changed(row.id);
-    response.json(view(after));
+    response.json(view(routeOr404(row.id)));
   });
 
   /** Runs the draft for one sample: really, on the side to try things on, or looking up only. */
@@ -198,15 +184,4 @@ export function routesApi(services: Services): Router {
     response.status(204).end();
   });
   return router;
-}
-
-/** What is lacking where a draft has to be tried for real first, or null. */
-function trialFault({ draft, revision, trial }: RouteRow): string | null {
-  if (!draft.terms.needsTrial) return null;
-  if (trial?.revision !== revision) return 'This draft has to be tried for real before it goes live.';
-  if (trial.problems.length > 0) return `The last real try failed: ${trial.problems[0]!.message}`;
-  const held = trial.done.map(each => each.held ?? []).flat();
-  if (held.length === 0) return 'The last real try read nothing back: have a call do so.';
-  const lost = held.filter(each => !['same', 'reformatted', 'rounded'].includes(each.verdict));
-  return lost.length > 0 ? `The target did not keep ${lost.map(each => each.field).join(', ')} as it was sent.` : null;
 }

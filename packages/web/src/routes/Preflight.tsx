@@ -1,91 +1,30 @@
-import type { FilesView } from '@grammata/contract';
+import { preflight } from '@grammata/core/preflight';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useReadTargets } from '../targets/queries';
-import { count, counted, Fault, Press, type Tone, Note } from '../ui';
+import { count, Fault, Press, Note } from '../ui';
 import { useFilesCheck, useGoLive } from './queries';
 import type { Workbench } from './workbench';
-
-interface Check {
-  tone: Tone;
-  words: string;
-  /** True when the route can't go live because of it. */
-  stops: boolean;
-}
-
-/** Whether the draft was tried for real, where that is asked for. The server looks at what was read back. */
-function trialChecks({ route, editing }: Workbench): Check[] {
-  if (!editing.draft.terms.needsTrial) return [];
-  return route.trial?.revision === route.revision
-    ? [{ tone: 'fine', words: 'It was tried for real as it stands.', stops: false }]
-    : [{ tone: 'trouble', words: 'It has to be tried for real as it stands: under What, Run.', stops: true }];
-}
-
-/** What must hold before a route goes live, and what is only to be known. */
-function checks({ editing, operationOf, targetOf, run, samples }: Workbench): Check[] {
-  const gone = editing.draft.calls.find(call => operationOf(call) === null);
-  if (gone)
-    return [
-      {
-        tone: 'trouble',
-        words: `${targetOf(gone)?.name ?? 'A target that was removed'} does not offer this operation any more. Read the target again.`,
-        stops: true,
-      },
-    ];
-  if (!run) return [{ tone: 'look', words: 'Being rehearsed…', stops: true }];
-  const unsent = run.going - run.sendable;
-  const missing = run.calls.flatMap(call => call?.missing ?? []);
-  return [
-    missing.length > 0
-      ? { tone: 'trouble', words: `Required and not filled: ${missing.join(', ')}.`, stops: true }
-      : { tone: 'fine', words: 'Every required field is filled.', stops: false },
-    run.going === 0
-      ? { tone: 'look', words: 'The condition lets none of the recorded submissions through.', stops: false }
-      : {
-          tone: 'fine',
-          words: `${count(run.going)} of ${counted(samples.length, 'recorded submission')} would go.`,
-          stops: false,
-        },
-    unsent > 0
-      ? {
-          tone: 'look',
-          words: `${count(unsent)} of them can’t be sent as they are. The like would be held for you to look at.`,
-          stops: false,
-        }
-      : { tone: 'fine', words: 'Each of them can be sent.', stops: false },
-  ];
-}
-
-/** Whether the files of the newest submissions can be had. */
-function fileChecks(files: FilesView | undefined): Check[] {
-  if (!files || files.looked === 0) return [];
-  if (files.faults.length === 0)
-    return [
-      { tone: 'fine', words: `Files of the newest submissions can be had: ${files.looked} looked at.`, stops: false },
-    ];
-  const [first] = files.faults;
-  const words = `${files.faults.length} of ${files.looked} files that were looked at can’t be had. ${first!.message}`;
-  return [{ tone: 'look', words, stops: false }];
-}
 
 export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
   const { route, editing } = workbench;
   const { mutate: read, data: connections } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
-  const reach = route.targets.map(({ id, name }): Check => {
-    const connection = connections?.get(id);
-    return connection
-      ? {
-          tone: connection.ok ? 'fine' : 'trouble',
-          words: `${name}: ${connection.verdict} ${connection.advice ?? ''}`,
-          stops: !connection.ok,
-        }
-      : { tone: 'look', words: `Asking ${name}…`, stops: true };
+  const files = useFilesCheck(route.id).data;
+  const all = preflight({
+    definition: editing.draft,
+    targets: route.targets,
+    rehearsal: { summary: workbench.run, samples: workbench.samples.length },
+    reached: route.targets.map(({ id, name }) => {
+      const connection = connections?.get(id);
+      const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();
+      return { name, answer: connection ? { ok: connection.ok, words: words! } : null };
+    }),
+    ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
+    trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
-  const files = useFilesCheck(route.id);
-  const all = [...checks(workbench), ...trialChecks(workbench), ...reach, ...fileChecks(files.data)];
   const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
@@ -93,7 +32,9 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
       <ul className="mt-2 space-y-1.5">
         {all.map(check => (
           <li key={check.words}>
-            <Note tone={check.tone}>{check.words}</Note>
+            <Note tone={check.tone}>
+              {check.words} {check.remedy}
+            </Note>
           </li>
         ))}
       </ul>

@@ -1,15 +1,19 @@
 import { ArrayMaxSize, IsArray } from 'class-validator';
 import type { Json } from '../../submission';
-import type { Step } from '../chain';
-import { compileChain } from '../chain';
-import { defineTransform, isProblem, type Problem } from '../define';
+import { defineTransform, isProblem, type Compile, type Problem, type Step } from '../define';
 import { remembered } from '../remembered';
 
 class EachItemParams {
   @IsArray() @ArrayMaxSize(20) steps: Step[] = [];
 }
 
-const chainOf = remembered(JSON.stringify, (steps: Step[]) => compileChain(steps));
+/** Steps come again with every sample: a chain is made once for each way of making them. */
+const chainsOf = new WeakMap<Compile, (steps: Step[]) => ReturnType<Compile>>();
+function chainOf(steps: Step[], compile: Compile): ReturnType<Compile> {
+  const made = chainsOf.get(compile) ?? remembered(JSON.stringify, (each: Step[]) => compile(each));
+  chainsOf.set(compile, made);
+  return made(steps);
+}
 
 /** Runs every item of a list through steps of its own; items that become blank stay in their place as blank. */
 export const eachItem = defineTransform<EachItemParams>({
@@ -22,9 +26,9 @@ export const eachItem = defineTransform<EachItemParams>({
   accepts: ['choices', 'choice', 'text', 'table', 'files', 'json'],
   returns: 'choices',
   looksAround: true,
-  explain: ({ steps }) => `each item ${chainOf(steps).explain.join(', then ') || 'as it is'}`,
-  apply(value, { steps }, context): Json | Problem {
-    const chain = chainOf(steps);
+  explain: ({ steps }, compile) => `each item ${chainOf(steps, compile).explain.join(', then ') || 'as it is'}`,
+  apply(value, { steps }, context, compile): Json | Problem {
+    const chain = chainOf(steps, compile);
     const results: Json[] = [];
     for (const item of Array.isArray(value) ? value : [value]) {
       const result = chain.run(item, context);

@@ -1,0 +1,56 @@
+import type { Done } from '../perform';
+import type { RunSummary } from '../rehearse';
+import type { Call, RouteDefinition } from '../route';
+import type { Operation } from '../target';
+
+/** A downstream system that a route goes to. */
+export interface SeenTarget {
+  id: string;
+  name: string;
+  operations: readonly Operation[];
+}
+
+/** What is known of a route that is to go live. What was not looked at is undefined: checks that need it say nothing of it. */
+export interface Seen {
+  definition: RouteDefinition;
+  targets: readonly SeenTarget[];
+  /** How it fares over so many recorded submissions; null while that is being found out. */
+  rehearsal?: { summary: RunSummary | null; samples: number };
+  /** Whether each target answers, and what it says; null while it is being asked. */
+  reached?: { name: string; answer: { ok: boolean; words: string } | null }[];
+  /** Files of the newest submissions that were looked at, and why some can't be had. */
+  files?: { looked: number; faults: readonly string[] };
+  /** The last real try of the draft as it stands; null where there was none. */
+  trial?: { problems: readonly { message: string }[]; done: readonly Done[] } | null;
+}
+
+/** One thing that a check has to say. */
+export interface Finding {
+  tone: 'fine' | 'look' | 'trouble';
+  words: string;
+  /** True when the route can't go live because of it. */
+  stops: boolean;
+  /** What to do about it. */
+  remedy?: string;
+}
+
+/** One thing that has to hold before a route goes live, or is to be known. Adding one means adding a file with one of these. */
+export interface Check {
+  id: string;
+  look(seen: Seen): Finding[];
+}
+
+export const defineCheck = (check: Check): Check => check;
+
+export const fine = (words: string): Finding[] => [{ tone: 'fine', words, stops: false }];
+export const look = (words: string): Finding[] => [{ tone: 'look', words, stops: false }];
+export const stop = (words: string, remedy: string): Finding[] => [{ tone: 'trouble', words, stops: true, remedy }];
+/** What is not known yet, and has to be. */
+export const pending = (words: string): Finding[] => [{ tone: 'look', words, stops: true }];
+
+/** The operation of a call, or of one of its steps; undefined where the target does not offer it. */
+export const operationOf = (
+  { targets }: Seen,
+  { targetId }: Pick<Call, 'targetId'>,
+  id: string,
+): Operation | undefined => targets.find(each => each.id === targetId)?.operations.find(each => each.id === id);

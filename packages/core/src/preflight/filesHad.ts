@@ -1,0 +1,13 @@
+import { defineCheck, fine, look } from './check';
+
+/** The files of the newest submissions can be had. */
+export const filesHad = defineCheck({
+  id: 'files',
+  look({ files }) {
+    if (!files || files.looked === 0) return [];
+    const { looked, faults } = files;
+    return faults.length === 0
+      ? fine(`Files of the newest submissions can be had: ${looked} looked at.`)
+      : look(`${faults.length} of ${looked} files that were looked at can’t be had. ${faults[0]!}`);
+  },
+});

@@ -1,0 +1,21 @@
+import { defineCheck, operationOf, stop } from './check';
+
+/** Every operation that a call names is offered by its target. */
+export const operationsOffered = defineCheck({
+  id: 'operations',
+  look(seen) {
+    for (const call of seen.definition.calls) {
+      const target = seen.targets.find(each => each.id === call.targetId);
+      if (!target) return stop('A target of this route was removed.', 'Choose another operation, or remove the call.');
+      const { find, readBack } = call;
+      const named = [call.operationId, find?.operationId, find?.update?.operationId, readBack?.operationId];
+      const gone = named.find(id => id !== undefined && !operationOf(seen, call, id));
+      if (gone !== undefined)
+        return stop(
+          `${target.name} does not offer “${gone}” any more.`,
+          'Read the target again, or choose another operation.',
+        );
+    }
+    return [];
+  },
+});

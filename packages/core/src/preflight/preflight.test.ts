@@ -1,0 +1,207 @@
+import { ROUTE_FORMAT, newLine, usualTerms, type Call, type RouteDefinition } from '../route';
+import type { RunSummary } from '../rehearse';
+import type { Operation } from '../target';
+import { targetField } from '../testing';
+import { checks, preflight, type Seen } from '.';
+
+const operation: Operation = {
+  id: 'create',
+  label: 'Create',
+  method: 'POST',
+  path: '/r',
+  fields: [targetField('site', { required: true }), targetField('ph')],
+};
+const call = (more: Partial<Call> = {}): Call => ({
+  id: 'a',
+  targetId: 't',
+  operationId: 'create',
+  lines: [{ ...newLine('l', 'site'), source: { from: 'field', field: 'site' } }],
+  ...more,
+});
+const definition = (more: Partial<RouteDefinition> = {}): RouteDefinition => ({
+  format: ROUTE_FORMAT,
+  name: 'R',
+  condition: { all: [] },
+  calls: [call()],
+  terms: usualTerms,
+  ...more,
+});
+const seen = (more: Partial<Seen> = {}): Seen => ({
+  definition: definition(),
+  targets: [{ id: 't', name: 'Register', operations: [operation] }],
+  ...more,
+});
+const summary = (going: number, sendable: number): RunSummary => ({
+  going,
+  sendable,
+  goes: new Uint8Array(),
+  sends: new Uint8Array(),
+  calls: [],
+});
+const needsTrial = definition({ terms: { ...usualTerms, needsTrial: true } });
+const held = (verdict: 'same' | 'lost' | 'reformatted') => ({
+  problems: [],
+  done: [
+    {
+      callId: 'a',
+      item: '0',
+      what: 'created' as const,
+      answer: null,
+      note: null,
+      held: [{ field: 'site', lineId: 'l', verdict, sent: 'AB-07', stored: null }],
+    },
+  ],
+});
+const found = (id: string, of: Seen) => checks.find(check => check.id === id)!.look(of);
+const lookUp = {
+  operationId: 'find',
+  line: newLine('f', 'site'),
+  list: '',
+  equals: '',
+  whenNone: 'create',
+  whenSeveral: 'hold',
+  update: null,
+} as const;
+
+describe('what keeps a route from going live', () => {
+  test.each<[string, string, Partial<Seen>, RegExp]>([
+    ['operations', 'a target that is gone', { targets: [] }, /A target of this route was removed/],
+    [
+      'operations',
+      'an operation that is gone',
+      { definition: definition({ calls: [call({ operationId: 'old' })] }) },
+      /Register does not offer “old” any more/,
+    ],
+    [
+      'operations',
+      'a lookup that is gone',
+      { definition: definition({ calls: [call({ find: lookUp })] }) },
+      /does not offer “find”/,
+    ],
+    [
+      'operations',
+      'a reading back that is gone',
+      { definition: definition({ calls: [call({ readBack: { operationId: 'read', to: 'id', from: '/id' } })] }) },
+      /does not offer “read”/,
+    ],
+    [
+      'required',
+      'a required field that nothing fills',
+      { definition: definition({ calls: [call({ lines: [] })] }) },
+      /Required and not filled: site\./,
+    ],
+    [
+      'required',
+      'a line that nobody filled in',
+      { definition: definition({ calls: [call({ lines: [newLine('l', 'site')] })] }) },
+      /site/,
+    ],
+    [
+      'references',
+      'an answer of a later call',
+      {
+        definition: definition({
+          calls: [
+            call({ lines: [{ ...newLine('l', 'site'), source: { from: 'field', field: '@answer/b/id' } }] }),
+            call({ id: 'b' }),
+          ],
+        }),
+      },
+      /Call 1: It uses the answer of a call that is not made before it\./,
+    ],
+    ['recorded', 'no rehearsal yet', { rehearsal: { summary: null, samples: 3 } }, /Being rehearsed/],
+    [
+      'targets',
+      'a target that does not answer',
+      { reached: [{ name: 'Register', answer: { ok: false, words: 'It is down.' } }] },
+      /Register: It is down\./,
+    ],
+    [
+      'targets',
+      'a target that was not heard yet',
+      { reached: [{ name: 'Register', answer: null }] },
+      /Asking Register/,
+    ],
+    ['trial', 'no real try', { definition: needsTrial, trial: null }, /has to be tried for real/],
+    [
+      'trial',
+      'one that failed',
+      { definition: needsTrial, trial: { problems: [{ message: 'No.' }], done: [] } },
+      /failed: No\./,
+    ],
+    [
+      'trial',
+      'one that read nothing back',
+      { definition: needsTrial, trial: { problems: [], done: [] } },
+      /read nothing back/,
+    ],
+    ['trial', 'one that lost something', { definition: needsTrial, trial: held('lost') }, /did not keep site/],
+  ])('%s: %s', (id, _, more, words) => {
+    const [finding] = found(id, seen(more));
+    expect(finding).toMatchObject({ stops: true, words: expect.stringMatching(words) });
+    expect(preflight(seen(more)).some(each => each.stops)).toBe(true);
+  });
+});
+
+describe('what is only to be known', () => {
+  test.each<[string, string, Partial<Seen>, ('fine' | 'look')[], RegExp]>([
+    ['required', 'all is filled', {}, ['fine'], /Every required field is filled/],
+    [
+      'recorded',
+      'all can be sent',
+      { rehearsal: { summary: summary(2, 2), samples: 3 } },
+      ['fine', 'fine'],
+      /2 of 3 recorded submissions would go/,
+    ],
+    [
+      'recorded',
+      'some can’t',
+      { rehearsal: { summary: summary(2, 1), samples: 1 } },
+      ['fine', 'look'],
+      /2 of 1 recorded submission would/,
+    ],
+    ['recorded', 'none go', { rehearsal: { summary: summary(0, 0), samples: 3 } }, ['look'], /lets none/],
+    [
+      'recorded',
+      'none are there',
+      { rehearsal: { summary: summary(0, 0), samples: 0 } },
+      ['look'],
+      /Nothing is recorded yet/,
+    ],
+    [
+      'targets',
+      'one that answers',
+      { reached: [{ name: 'Register', answer: { ok: true, words: 'It answered.' } }] },
+      ['fine'],
+      /It answered/,
+    ],
+    [
+      'files',
+      'files that can’t be had',
+      { files: { looked: 2, faults: ['It is gone.'] } },
+      ['look'],
+      /1 of 2 files.* It is gone\./,
+    ],
+    ['files', 'files that can', { files: { looked: 2, faults: [] } }, ['fine'], /2 looked at/],
+    [
+      'trial',
+      'one without loss',
+      { definition: needsTrial, trial: held('reformatted') },
+      ['fine'],
+      /read back without loss/,
+    ],
+  ])('%s: %s', (id, _, more, tones, words) => {
+    const findings = found(id, seen(more));
+    expect(findings.map(each => [each.tone, each.stops])).toEqual(tones.map(tone => [tone, false]));
+    expect(findings.map(each => each.words).join(' ')).toMatch(words);
+  });
+});
+
+test('what was not looked at is not said', () => {
+  expect(preflight(seen())).toEqual([{ tone: 'fine', words: 'Every required field is filled.', stops: false }]);
+  expect(preflight(seen({ trial: null, files: { looked: 0, faults: [] } }))).toHaveLength(1);
+});
+
+test('each check has a name of its own', () => {
+  expect(new Set(checks.map(each => each.id)).size).toBe(checks.length);
+});

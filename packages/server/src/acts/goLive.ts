@@ -1,0 +1,29 @@
+import { preflight } from '@grammata/core/preflight';
+import { targetsOf } from '@grammata/core/route';
+import { HttpProblem } from '../problems';
+import type { Services } from '../services';
+import type { RouteRow } from '../store';
+import type { Actor } from './actor';
+
+type Parts = Pick<Services, 'store' | 'deliveries' | 'log'>;
+
+/** Makes a route's draft live. Throws HttpProblem where something does not hold that must. */
+export function goLive({ store, deliveries, log }: Parts, actor: Actor, route: RouteRow): void {
+  const findings = preflight({
+    definition: route.draft,
+    targets: targetsOf(route.draft).flatMap(id => store.targets.byId(id) ?? []),
+    trial: route.trial?.revision === route.revision ? route.trial : null,
+  });
+  const stopping = findings.find(each => each.stops);
+  if (stopping) throw new HttpProblem(409, stopping.words, stopping.remedy);
+  store.routes.goLive(route.id);
+  log.info({ actor: actor.id, route: route.id }, 'a route went live');
+  deliveries.wake();
+}
+
+/** Has a live route gather what arrives. Throws HttpProblem where it is not live. */
+export function pause({ store, log }: Parts, actor: Actor, route: RouteRow): void {
+  if (route.state !== 'live') throw new HttpProblem(409, 'Only a live route can be paused.');
+  store.routes.pause(route.id);
+  log.info({ actor: actor.id, route: route.id }, 'a route was paused');
+}
