@@ -36,8 +36,11 @@ const handTime = fastest(15, () => many.forEach(sample => byHand(sample.submissi
 say(
   'compiled route, 20 lines × 3 transforms, vs written by hand',
   `${(compiledTime / handTime).toFixed(2)} ×`,
-  '≤ 3 ×',
+  '≤ 2 ×',
 );
+
+const compiling = fastest(200, () => compileCall(route.call, route.operation, route.baseUrl));
+say('compile of a 20-line route, of 1 ms', `${compiling.toFixed(2)} ×`, '≤ 1 ×');
 
 const body = new TextEncoder().encode(payload(10_000));
 const text = new TextDecoder().decode(body);

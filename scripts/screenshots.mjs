@@ -61,7 +61,7 @@ await shot('overrule', async page => {
 });
 await shot('samples', async page => {
   await into(page, '/intakes', 'Volunteers');
-  await page.getByRole('complementary').getByRole('link', { name: 'Volunteer sign-up' }).click();
+  await page.getByRole('complementary').getByRole('link', { name: 'Volunteer sign-up', exact: true }).click();
   const list = page.getByRole('region', { name: 'Submissions' });
   await page.getByRole('button', { name: 'Add the variant: Letters of other scripts' }).click();
   await list.getByText('Letters of other scripts').waitFor();
@@ -71,7 +71,7 @@ await shot('samples', async page => {
 });
 await shot('form', async page => {
   await into(page, '/intakes', 'Field team forms');
-  await page.getByRole('complementary').getByRole('link', { name: 'Sampling report' }).first().click();
+  await page.getByRole('complementary').getByRole('link', { name: 'Sampling report', exact: true }).first().click();
   await page.getByText('Answered, week by week').waitFor();
 });
 await shot('workbench', async page => {

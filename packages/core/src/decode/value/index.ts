@@ -4,6 +4,7 @@ import { most } from '../notes';
 import { chosen, withOptionLabels, withOther } from './choices';
 import { filesOf } from '../files';
 import { isConsent, isSingleCheck, kindOf, statedKind } from './kind';
+import { withOwnKeys } from './ownKeys';
 
 export type ReadAnswers = Pick<Submission, 'fields' | 'files' | 'questions'>;
 
@@ -11,7 +12,9 @@ export type ReadAnswers = Pick<Submission, 'fields' | 'files' | 'questions'>;
 export function readAnswers(answers: RawAnswer[]): ReadAnswers {
   const fields: ReadAnswers['fields'] = [];
   const files: ReadAnswers['files'] = [];
-  const asked = answers.slice(0, most.answers).map(answer => ({ ...answer, key: questionKey(answer.key) }));
+  const asked = withOwnKeys(
+    answers.slice(0, most.answers).map(answer => ({ ...answer, key: questionKey(answer.key) })),
+  );
   const questions = asked.map(({ key, label, pointer }) => ({ key, label, pointer }));
   for (const answer of asked) {
     const stated = statedKind(answer.stated);
