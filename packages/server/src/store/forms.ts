@@ -56,11 +56,17 @@ export interface Selection {
   until?: number;
 }
 
+/** True for a submission with an answer, a file's name or an identifier like that: what it is built of does not count. */
+const holds = (like: string): SQL => sql`(
+  EXISTS (SELECT 1 FROM json_each(${submissions.data}, '$.fields') f, json_tree(f.value, '$.value') v WHERE v.atom LIKE ${like} ESCAPE '\\')
+  OR EXISTS (SELECT 1 FROM json_each(${submissions.data}, '$.files') f WHERE json_extract(f.value, '$.name') LIKE ${like} ESCAPE '\\')
+  OR ${submissions.builderId} LIKE ${like} ESCAPE '\\')`;
+
 const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL | undefined =>
   and(
     sampleIds && inArray(submissions.id, [...sampleIds]),
     arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
-    search ? sql`${submissions.data} LIKE ${`%${search.replace(/[\\%_]/g, '\\$&')}%`} ESCAPE '\\'` : undefined,
+    search ? holds(`%${search.replace(/[\\%_]/g, '\\$&')}%`) : undefined,
     since === undefined ? undefined : gte(submissions.receivedAt, since),
     until === undefined ? undefined : lt(submissions.receivedAt, until),
   );

@@ -1,0 +1,166 @@
+import { pino } from 'pino';
+import type { Decoders } from '../decoding';
+import { LiveHub } from '../live';
+import type { Outward, OutwardRequest } from '../outward';
+import { StorageHealth } from '../storage';
+import { Timers } from '../timing';
+import { stored, submissionOf, type Stored } from '../testing/stored';
+import { Feeds } from './feeds';
+
+// By a fake clock: a schedule is five fields as in crontab(5), in UTC.
+
+let kept: Stored;
+let feeds: Feeds;
+let asked: string[];
+let answer: () => { status: number; body: string } | Promise<never>;
+
+const rule = {
+  url: 'https://rows.example.org/log',
+  on: true,
+  every: '*/5 * * * *',
+  auth: 'none' as const,
+  name: '',
+  paging: 'single' as const,
+  parameter: '',
+  cursorAt: '',
+  newestFirst: true,
+};
+
+beforeEach(() => {
+  jest.useFakeTimers({
+    now: Date.parse('2026-11-04T08:02:30Z'),
+    doNotFake: ['nextTick', 'queueMicrotask', 'performance'],
+  });
+  kept = stored();
+  asked = [];
+  let count = 0;
+  answer = () => ({ status: 200, body: `{"n":${count++}}` });
+  const log = pino({ level: 'silent' });
+  const live = new LiveHub();
+  const outward = {
+    send: async ({ url }: OutwardRequest) => {
+      asked.push(`${new Date().toISOString().slice(11, 16)} ${url}`);
+      const { status, body } = await answer();
+      return { status, body, bytes: Buffer.from(body), headers: {}, cut: false, isMasked: false, milliseconds: 1 };
+    },
+  } as unknown as Outward;
+  const decoders = {
+    whole: async ({ body }: { body: Buffer }) => ({
+      submissions: [submissionOf({ n: body.toString() }, body.toString())],
+      state: 'read',
+      isEmpty: false,
+    }),
+  } as unknown as Decoders;
+  feeds = new Feeds({
+    store: kept.store,
+    live,
+    outward,
+    decoders,
+    timers: new Timers(log),
+    health: new StorageHealth(live, log),
+    log,
+    secretOf: () => '',
+    // What reads arrivals does so at once.
+    stored: () => {
+      for (const arrival of kept.store.arrivals.unread(10)) {
+        const text = arrival.body.toString();
+        const submissions = [submissionOf({ n: text }, text)];
+        kept.store.readings.store(arrival, { state: 'read', trouble: null, submissions });
+      }
+    },
+  });
+});
+afterEach(async () => {
+  await feeds.close();
+  kept.close();
+  jest.useRealTimers();
+});
+
+const intake = (more: Partial<typeof rule> = {}) =>
+  kept.store.intakes.create({ name: 'Log', feed: { ...rule, ...more } });
+const minutes = (count: number) => jest.advanceTimersByTimeAsync(count * 60_000);
+
+test('an address is read when its schedule says so, again and again', async () => {
+  const { id } = intake();
+  feeds.schedule();
+  expect(feeds.nextAt(id)).toBe('2026-11-04T08:05:00.000Z');
+  await minutes(2);
+  expect(asked).toEqual([]);
+  await minutes(9);
+  expect(asked).toEqual(['08:05 https://rows.example.org/log', '08:10 https://rows.example.org/log']);
+  expect(kept.store.intakes.byId(id)!.feedReading).toMatchObject({ fresh: 1, pages: 1, fault: null });
+  expect(kept.store.arrivals.list({ intakeId: id, limit: 9 })).toHaveLength(2);
+});
+
+test('what was seen before is not taken again', async () => {
+  const { id } = intake();
+  answer = () => ({ status: 200, body: 'the same' });
+  feeds.schedule();
+  await minutes(11);
+  expect(asked).toHaveLength(2);
+  expect(kept.store.arrivals.list({ intakeId: id, limit: 9 })).toHaveLength(1);
+});
+
+test.each<[string, Partial<typeof rule>]>([
+  ['one that is off', { on: false }],
+  ['one whose schedule can’t be followed', { every: '99 * * * *' }],
+])('%s is not read, and the others are', async (_, more) => {
+  const off = intake(more);
+  intake({ url: 'https://rows.example.org/other' });
+  feeds.schedule();
+  expect(feeds.nextAt(off.id)).toBeNull();
+  await minutes(4);
+  expect(asked).toEqual(['08:05 https://rows.example.org/other']);
+});
+
+test.each<[string, () => { status: number; body: string } | Promise<never>, RegExp]>([
+  ['a source that refuses', () => ({ status: 403, body: '' }), /refused the credentials \(403\)/],
+  ['a source in trouble', () => ({ status: 500, body: '' }), /answered 500/],
+  [
+    'one that breaks whoever reads it',
+    () => Promise.reject(new Error('broken inside')),
+    /could not be read: broken inside/,
+  ],
+])('%s is told, and read again at the next time', async (_, fails, fault) => {
+  const { id } = intake();
+  const well = answer;
+  answer = fails;
+  feeds.schedule();
+  await minutes(4);
+  expect(kept.store.intakes.byId(id)!.feedReading!.fault).toMatch(fault);
+  answer = well;
+  await minutes(5);
+  expect(asked).toHaveLength(2);
+  expect(kept.store.intakes.byId(id)!.feedReading!.fault).toBeNull();
+});
+
+test('an intake that goes while its feed is read is no trouble', async () => {
+  const { id } = intake();
+  answer = () => {
+    kept.store.intakes.remove(id);
+    return { status: 200, body: '{}' };
+  };
+  feeds.schedule();
+  await minutes(4);
+  expect(asked).toHaveLength(1);
+  feeds.forget(id);
+  await minutes(20);
+  expect(asked).toHaveLength(1);
+});
+
+test('a reading that takes longer than its schedule is joined, not begun twice', async () => {
+  const { id } = intake({ every: '* * * * *' });
+  let end: () => void = () => undefined;
+  const waits = new Promise<void>(resolve => (end = resolve));
+  answer = (async () => {
+    await waits;
+    return { status: 200, body: '{}' };
+  }) as unknown as typeof answer;
+  feeds.schedule();
+  await minutes(3);
+  expect(asked).toHaveLength(1);
+  const joined = feeds.read(id);
+  expect(asked).toHaveLength(1);
+  end();
+  expect(await joined).toMatchObject({ fault: null });
+});
