@@ -127,14 +127,14 @@ test('a target that fails time and again is parked, and says so; somebody has it
   await page.request.post(`/api/routes/${id}/recorded`, { data: { selection: { search: 'Reed' }, again: false } });
   await page.request.post(`/api/routes/${id}/recorded`, { data: { selection: { search: 'Mill Race' }, again: false } });
   const margin = page.getByRole('complementary');
-  await expect(margin).toContainText(/It is parked since .*It answered 500\./, { timeout: 20_000 });
+  await expect(margin).toContainText(/It was parked .*It answered 500\./, { timeout: 20_000 });
   await expectAccessible(page);
   await page.goto('/');
   await expect(page.getByRole('complementary')).toContainText('Far shelf is parked');
   await page.getByRole('link', { name: 'See to it' }).click();
   await setFault(page, 'none');
   await page.getByRole('button', { name: 'Ask it now' }).press('Enter');
-  await expect(margin).not.toContainText('It is parked', { timeout: 20_000 });
+  await expect(margin).not.toContainText('It was parked', { timeout: 20_000 });
 });
 
 test('what is tried again is set for a call, and refused where it can’t be', async ({ page }) => {

@@ -162,8 +162,8 @@ export function sendRecorded(
     );
     return rows.flatMap((row): NewDelivery[] => {
       const last = known.get(row.id);
-      if (last) before += 1;
       const goes = last ? again && last.state === 'delivered' : passes(version, row);
+      if (!goes && last) before += 1;
       if (!goes) return [];
       const about = aboutSubmission(row.data);
       return [{ routeId, versionId: version.id, submissionId: row.id, about, run: (last?.run ?? 0) + 1 }];

@@ -121,6 +121,15 @@ test('what goes on keeps its lease; what is known later of a call takes the plac
   expect(kept.store.deliveries.doneOf(delivery!.id)).toMatchObject([{ note: 'Read back.' }]);
 });
 
+test('who was away for long keeps what is its own, as long as nobody else took it', async () => {
+  const rows = enqueued(2);
+  await lease('me', rows, 1);
+  time += 3_600_000;
+  expect(ids(await lease('me', rows))).toEqual([rows[1]!.id]);
+  await due.settle('me', [settlement(rows[0]!.id)]);
+  expect(row(rows[0]!.id).state).toBe('delivered');
+});
+
 test('who lost a lease settles nothing', async () => {
   const [delivery] = enqueued(1);
   await lease('me', [delivery!]);
@@ -166,38 +175,56 @@ test('the next time something is due, of the routes that are asked for', async (
 
 test('whatever happens, a delivery has one owner at a time, and what is delivered is not leased again', async () => {
   const rows = enqueued(6);
+  const owner = fc.constantFrom<string>('a', 'b', 'c');
   const act = fc.oneof(
-    fc.record({ do: fc.constant('lease' as const), owner: fc.constantFrom('a', 'b', 'c'), most: fc.nat(4) }),
-    fc.record({ do: fc.constant('settle' as const), owner: fc.constantFrom('a', 'b', 'c'), which: fc.nat(5) }),
-    fc.record({ do: fc.constant('renew' as const), owner: fc.constantFrom('a', 'b', 'c') }),
+    fc.record({ do: fc.constant('lease' as const), owner, most: fc.nat(4) }),
+    fc.record({ do: fc.constant('settle' as const), owner, which: fc.nat(5) }),
+    fc.record({ do: fc.constant('renew' as const), owner }),
     fc.record({ do: fc.constant('wait' as const), by: fc.nat(90_000) }),
   );
+  // Who renews too late has lost what another took meanwhile.
+  const lateRenewal = [
+    { do: 'lease' as const, owner: 'b', most: 1 },
+    { do: 'wait' as const, by: 60_000 },
+    { do: 'lease' as const, owner: 'a', most: 0 },
+    { do: 'renew' as const, owner: 'b' },
+    { do: 'lease' as const, owner: 'a', most: 1 },
+  ];
   await fc.assert(
     fc.asyncProperty(fc.array(act, { minLength: 5, maxLength: 40 }), async acts => {
       const held = new Map<string, { owner: string; until: number }>();
-      const over = new Set(rows.filter(each => row(each.id).state === 'delivered').map(each => each.id));
+      const over = new Set<string>();
       await due.reclaim('nobody');
+      // Each run begins with all of them waiting.
+      for (const { id } of rows)
+        kept.store.deliveries.update(id, { state: 'waiting', nextAttemptAt: time, finishedAt: null });
       for (const each of acts) {
         if (each.do === 'wait') time += each.by;
         if (each.do === 'renew') {
           await due.renew(each.owner, time + 60_000);
           for (const lease of held.values()) if (lease.owner === each.owner) lease.until = time + 60_000;
         }
-        if (each.do === 'lease')
-          for (const { id } of await lease(each.owner, rows, each.most)) {
-            expect(over.has(id)).toBe(false);
-            expect(held.get(id)?.until ?? 0).toBeLessThanOrEqual(time);
+        if (each.do === 'lease') {
+          const taken = await lease(each.owner, rows, each.most);
+          // What another did not renew in time is taken from it.
+          for (const [id, { owner, until }] of held) if (owner !== each.owner && until <= time) held.delete(id);
+          for (const { id } of taken) {
+            expect([over.has(id), held.has(id)]).toEqual([false, false]);
             held.set(id, { owner: each.owner, until: time + 60_000 });
           }
+        }
         if (each.do === 'settle') {
           const { id } = rows[each.which]!;
           const isOurs = row(id).leaseOwner === each.owner;
           await due.settle(each.owner, [settlement(id)]);
-          if (isOurs) over.add(id);
+          if (isOurs) {
+            over.add(id);
+            held.delete(id);
+          }
           expect(row(id).state === 'delivered').toBe(over.has(id));
         }
       }
     }),
-    { numRuns: 40 },
+    { numRuns: 60, examples: [[lateRenewal]] },
   );
 });

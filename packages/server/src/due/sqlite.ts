@@ -16,7 +16,12 @@ const isDue = and(
   eq(deliveries.state, 'waiting'),
   lte(deliveries.nextAttemptAt, sql.placeholder('at')),
 );
-const isAbandoned = and(isNotNull(deliveries.leaseUntil), lte(deliveries.leaseUntil, sql.placeholder('at')));
+/** Leased by another who did not renew in time. What is one's own is under way, however long that takes. */
+const isAbandoned = and(
+  isNotNull(deliveries.leaseUntil),
+  lte(deliveries.leaseUntil, sql.placeholder('at')),
+  ne(deliveries.leaseOwner, sql.placeholder('owner')),
+);
 
 /** The statements that run for every delivery, made once. On one connection they belong to whatever transaction is open. */
 function statementsOn(db: Database) {
@@ -116,7 +121,7 @@ export class SqliteDue implements DueDeliveries {
     const at = now();
     const leased: DeliveryRow[] = [];
     unhurried(this.db, () => {
-      this.#run.abandoned.run({ at });
+      this.#run.abandoned.run({ at, owner });
       this.#turn += 1;
       for (const { routeIds, room } of this.#inTurn(wants)) {
         const end = Math.min(most, leased.length + room);
