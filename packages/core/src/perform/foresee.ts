@@ -2,9 +2,9 @@ import type { Call } from '../route';
 import { setOwn, type Situation, type Submission } from '../submission';
 import { stoppers, type Planned } from '../request';
 import { Problem, type TransformContext } from '../transform';
+import type { Done } from './done';
 import { likelyAnswers, situationsOf, type CompiledStep } from './compile';
 import { isSameItem, itemNames } from './item';
-import type { Done } from './perform';
 
 /** A request as far as it is known before anything is looked up or answered. */
 export interface ForeseenRequest {

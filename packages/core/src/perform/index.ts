@@ -1,4 +1,5 @@
 export * from './compile';
+export * from './done';
 export * from './find';
 export * from './foresee';
 export * from './item';

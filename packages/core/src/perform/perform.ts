@@ -11,9 +11,10 @@ import {
 import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, type CompiledStep } from './compile';
+import type { Done } from './done';
 import { findProblems, foresee, itemsOf, madeWith } from './foresee';
 import { isSame, recordsIn, written, type Change } from './find';
-import { holdAgainst, type Held } from './readBack';
+import { holdAgainst } from './readBack';
 
 /** One request of a delivery. */
 export interface Ask {
@@ -31,21 +32,6 @@ export interface Ask {
 
 /** What became of a request: the target's answer, or why the call failed and the delivery goes on without it. */
 export type Told = { answer: Json } | { failed: string };
-
-/** What became of a call, for one item. */
-export interface Done {
-  callId: string;
-  item: string;
-  /** Target and operation it was made with: a call that was changed to another is not done. */
-  with?: string;
-  /** unchanged: the record found has all of it already. left: none was found, and none was to be made. */
-  what: 'created' | 'updated' | 'unchanged' | 'left' | 'failed';
-  answer: Json;
-  /** In words, where there is something to say. */
-  note: string | null;
-  /** What was sent against what the target stored; null where that was not looked at. */
-  held?: Held[] | null;
-}
 
 /** How a run ended: everything done, or held for reasons. */
 export type Ending = { done: Done[] } | { held: Problem[]; done: Done[] };
