@@ -101,6 +101,6 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
-    concurrency: 8,
+    concurrency: 64,
   };
 }

@@ -1,4 +1,4 @@
-import { asText, isBlank, isJsonObject, valueAt, type Json } from '../submission';
+import { asText, canonical, isBlank, isJsonObject, valueAt, type Json } from '../submission';
 import type { Find, Line } from '../route';
 import type { TargetField } from '../target';
 
@@ -52,15 +52,4 @@ export function isSame(field: Pick<TargetField, 'type'> | null, a: Json | undefi
     if (!Number.isNaN(first)) return first === second;
   }
   return canonical(a) === canonical(b);
-}
-
-/** JSON with its properties in order: the same for values that are the same. */
-export function canonical(value: Json): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
-  if (isJsonObject(value))
-    return `{${Object.keys(value)
-      .sort()
-      .map(key => `${JSON.stringify(key)}:${canonical(value[key]!)}`)
-      .join()}}`;
-  return JSON.stringify(value);
 }

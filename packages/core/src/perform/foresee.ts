@@ -45,7 +45,7 @@ export function foresee(
       if (found) foreseen.requests.push({ ...request, purpose: 'find', planned: found });
       foreseen.requests.push({ ...request, purpose: 'create', planned });
       if (step.call.whenFailed !== 'passOver' && !step.waits)
-        foreseen.problems.push(...(found ? findProblems(step, found) : stoppersBefore(step, planned)));
+        foreseen.problems.push(...(found ? findProblemsBefore(step, found) : stoppersBefore(step, planned)));
     }
   return foreseen;
 }
@@ -74,14 +74,14 @@ function stoppersBefore({ main }: Pick<CompiledStep, 'main'>, planned: Planned):
   return stoppers({ ...planned, address, outcomes });
 }
 
-/** What stops a lookup. Which lines the record that is found needs is not known before. */
-export function findProblems({ find }: Pick<CompiledStep, 'find'>, planned: Planned): Problem[] {
-  const { call, settings } = find!;
-  if (call.lines[0]!.waits) return [];
-  // Nobody is looked up by nothing: that would find anyone.
-  return stoppers(planned).map(problem =>
+/** What stops a lookup whatever is answered. Which lines the record that is found needs is not known before. */
+const findProblemsBefore = (step: CompiledStep, planned: Planned): Problem[] =>
+  step.find!.call.lines[0]!.waits ? [] : findProblems(step, planned);
+
+/** What stops a lookup. Nobody is looked up by nothing: that would find anyone. */
+export const findProblems = ({ find }: Pick<CompiledStep, 'find'>, planned: Planned): Problem[] =>
+  stoppers(planned).map(problem =>
     problem.code === 'line.blank'
-      ? new Problem('find.blank', `Nothing to look up: ${settings.line.to} is blank in this submission.`, null)
+      ? new Problem('find.blank', `Nothing to look up: ${find!.settings.line.to} is blank in this submission.`, null)
       : problem,
   );
-}

@@ -1,6 +1,5 @@
 import { sha256 } from 'js-sha256';
-import type { Situation } from '../submission';
-import { canonical } from './find';
+import { canonical, type Situation } from '../submission';
 
 /** Stands for the one thing that a call which does not repeat is made for. */
 export const ONCE = '0';

@@ -263,6 +263,13 @@ test.each([
   expect(Object.keys(update.body as object)).toEqual(['name', ...(sent.length > 0 ? ['photo'] : [])]);
 });
 
+test('a lookup by an answer that turns out to be blank is held, and says why', () => {
+  const looked = call({ id: 'c2', find: find({ line: line('email', '@answer/c1/email') }) });
+  const { lines, ending } = run(steps(call(), looked), submission(aoife), [{ answer: { id: '5' } }]);
+  expect(lines).toEqual(['POST /contacts']);
+  expect(ending).toMatchObject({ held: [{ code: 'find.blank' }] });
+});
+
 describe('several calls', () => {
   test('a call uses the answer of one before it, once for each file', () => {
     const { asked, lines } = run(steps(call(), attach()), submission(aoife, ['a.jpg', '../b.jpg']), [

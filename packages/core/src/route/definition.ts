@@ -1,12 +1,13 @@
 import type { Condition } from '../condition';
+import { canonical, type Json } from '../submission';
 import type { Call } from './call';
 
 /** The version of this definition's own shape: what is stored, exported or imported says which it has. */
 export const ROUTE_FORMAT = 1;
 
 /**
- * What a route does. The stored draft, the frozen version, what goes over the API, a file and the command line all hold
- * this and nothing else; which revision it is, and whether it is live, is said beside it.
+ * What a route does. The stored draft, the frozen version and what goes over the API hold this and nothing else; which
+ * revision it is, and whether it is live, is said beside it.
  */
 export interface RouteDefinition {
   format: typeof ROUTE_FORMAT;
@@ -30,14 +31,11 @@ export interface Terms {
 export const usualTerms: Terms = { hours: 24, timeZone: 'Europe/London' };
 
 /** True when two definitions do the same, in whatever order their properties stand. */
-export const sameDefinition = (a: RouteDefinition, b: RouteDefinition): boolean => ordered(a) === ordered(b);
+export const sameDefinition = (a: RouteDefinition, b: RouteDefinition): boolean =>
+  canonical(plain(a)) === canonical(plain(b));
 
-const ordered = (value: unknown): string =>
-  JSON.stringify(value, (_, each: unknown) =>
-    typeof each === 'object' && each !== null && !Array.isArray(each)
-      ? Object.fromEntries(Object.entries(each).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : each,
-  );
+/** As it is stored: what is undefined is left out. */
+const plain = (definition: RouteDefinition): Json => JSON.parse(JSON.stringify(definition)) as Json;
 
 /** The targets that a route's calls go to, each once, by identifier. */
 export const targetsOf = ({ calls }: Pick<RouteDefinition, 'calls'>): string[] => [

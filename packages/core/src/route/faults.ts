@@ -69,14 +69,13 @@ export const keysOf = ({ source, cleaning }: Line): string[] => [...fieldsOf(sou
 
 const conditionKeys = (condition: Condition) => testsOf(condition).map(test => test.field);
 
-/** The answers that a step asks for beside the value that it is given. */
-function questionsOf({ id, params }: Step): string[] {
-  const asked = transformOf(id)?.asks.filter(each => each.kind === 'question') ?? [];
-  return asked.flatMap(({ name }) => {
-    const key = (params as Record<string, unknown>)[name];
-    return typeof key === 'string' && key !== '' ? [key] : [];
+/** The answers that a step asks for beside the value that it is given, and those that steps inside it ask for. */
+const questionsOf = ({ id, params }: Step): string[] =>
+  (transformOf(id)?.asks ?? []).flatMap(({ kind, name }) => {
+    const given = params[name];
+    if (kind === 'steps') return Array.isArray(given) ? (given as Step[]).flatMap(questionsOf) : [];
+    return kind === 'question' && typeof given === 'string' && given !== '' ? [given] : [];
   });
-}
 
 function fault(
   pointer: string,

@@ -72,6 +72,26 @@ describe('what a definition refers to is there', () => {
       route([call('a', { lines: [asks({ countryFrom: '@answer/z/country' })] })]),
       ['/calls/0/lines/0'],
     ],
+    [
+      'an answer that a step inside a step asks for',
+      route([
+        call('a', {
+          lines: [
+            {
+              ...newLine('l', 'x'),
+              source: { from: 'field', field: 'phones' },
+              cleaning: [
+                {
+                  id: 'list.each',
+                  params: { steps: [{ id: 'phone.format', params: { countryFrom: '@answer/z/c' } }] },
+                },
+              ],
+            },
+          ],
+        }),
+      ]),
+      ['/calls/0/lines/0'],
+    ],
     ['a question that a cleaning step asks for', route([call('a', { lines: [asks({ countryFrom: 'country' })] })]), []],
     [
       'a text with an answer in it',

@@ -37,3 +37,14 @@ export function setOwn(object: JsonObject, key: string, value: Json): void {
     Object.defineProperty(object, key, { value, enumerable: true, configurable: true, writable: true });
   else object[key] = value;
 }
+
+/** JSON with its properties in order: the same for values that are the same. */
+export function canonical(value: Json): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
+  if (isJsonObject(value))
+    return `{${Object.keys(value)
+      .sort()
+      .map(key => `${JSON.stringify(key)}:${canonical(value[key]!)}`)
+      .join()}}`;
+  return JSON.stringify(value);
+}

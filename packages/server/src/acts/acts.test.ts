@@ -200,10 +200,28 @@ test('a target that fails time and again is parked, and says so; a person has it
   await eventually(page, ({ counts }) => counts.waiting === 4);
   expect(target.requests.length).toBeLessThanOrEqual(3);
   expect((await page()).deliveries.filter(each => each.attempts === 0).length).toBeGreaterThan(0);
+  // All of them wait for another time: asking it now is now all the same.
+  const { store } = client.running.services;
+  for (const { id } of (await page()).deliveries)
+    store.deliveries.update(id, { nextAttemptAt: Date.now() + 3_600_000 });
   target.answer = { status: 201, body: { no: 1 } };
   await client.call('POST', `/targets/${targetId}/probe`);
   await eventually(
     async () => (await client.call<TargetView>('GET', `/targets/${targetId}`)).json.parked,
     each => each === null,
   );
+  await eventually(page, ({ counts }) => counts.delivered === 4);
+});
+
+test('a parked target that somebody changes is asked as before', async () => {
+  target.answer = { status: 503 };
+  const targetId = route.draft.calls[0]!.targetId;
+  const paced = (parkAfter: number) =>
+    client.call('PATCH', `/targets/${targetId}`, { pace: { concurrency: 1, perSecond: null, parkAfter } });
+  const parked = async () => (await client.call<TargetView>('GET', `/targets/${targetId}`)).json.parked;
+  await paced(1);
+  await sendAll({ search: 'AB-07' });
+  await eventually(parked, each => each !== null);
+  await paced(0);
+  expect(await parked()).toBeNull();
 });

@@ -2,6 +2,7 @@ import type { DeliveryFilterInput, ResendInput, WorkView } from '@grammata/contr
 import type { Services } from '../services';
 import type { DeliveryRow } from '../store';
 import { HttpProblem } from '../problems';
+import { inBackground } from '../work';
 import type { Actor } from './actor';
 
 type Parts = Pick<Services, 'store' | 'timers' | 'deliveries' | 'due' | 'workshop' | 'live' | 'log'>;
@@ -67,11 +68,6 @@ export function sendAlikeAgain(
     }
     work.finish(`${sent} of ${total} are on their way again.`);
   };
-  void timers.run('sending again', () =>
-    all().catch((error: Error) => {
-      work.fail(`It stopped after ${done} of ${total}: ${error.message}`);
-      throw error;
-    }),
-  );
+  inBackground(timers, work, all, () => `after ${done} of ${total}`);
   return { id: work.id };
 }

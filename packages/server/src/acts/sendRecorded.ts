@@ -13,6 +13,7 @@ import {
   type VersionRow,
 } from '../store';
 import { Problem } from '@grammata/core/transform';
+import { inBackground } from '../work';
 import type { Actor } from './actor';
 
 /** Submissions looked at together, and most that a preview looks at. */
@@ -169,11 +170,6 @@ export function sendRecorded(
       return [{ routeId, versionId: version.id, submissionId: row.id, about, run: (last?.run ?? 0) + 1 }];
     });
   };
-  void timers.run('sending what is recorded', () =>
-    all().catch((error: Error) => {
-      work.fail(`It stopped after ${done} of ${total}: ${error.message}`);
-      throw error;
-    }),
-  );
+  inBackground(timers, work, all, () => `after ${done} of ${total}`);
   return { id: work.id };
 }

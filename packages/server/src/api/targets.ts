@@ -1,6 +1,7 @@
 import { recipeFrom, recipeInput, TargetInput, type AuthInput } from '@grammata/contract';
 import type { Auth } from '@grammata/core/target';
 import { Router } from 'express';
+import { actorOf, askNow } from '../acts';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
@@ -78,6 +79,7 @@ export function targetsApi(services: Services): Router {
       trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
       trySecret: tryBaseUrl && auth?.kind !== 'none' ? keptTry : null,
     })!;
+    breakers.forget(row.id);
     response.json(view((await readTarget(services, stored)).stored));
   });
 
@@ -87,6 +89,7 @@ export function targetsApi(services: Services): Router {
     if (route)
       throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
     store.targets.remove(row.id);
+    breakers.forget(row.id);
     changed(row.id);
     response.status(204).end();
   });
@@ -97,9 +100,9 @@ export function targetsApi(services: Services): Router {
   });
 
   /** Has a target that is left alone asked again at once. */
-  router.post('/targets/:id/probe', (request, response) => {
+  router.post('/targets/:id/probe', async (request, response) => {
     const row = targetOr404(request.params.id);
-    breakers.probe(row.id);
+    await askNow(services, actorOf(response), row);
     response.json(view(row));
   });
 

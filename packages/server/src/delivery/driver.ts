@@ -21,11 +21,13 @@ const LONGEST_SLEEP = 30_000;
 const DRIFT = 2000;
 /** ms before what is due is looked for again where that failed. */
 const PAUSE = 2000;
+/** ms before it is looked again while deliveries are under way, whose end wakes it anyhow. */
+const WHILE_BUSY = 1000;
 /** ms for which a delivery is leased, and after which that is renewed. */
 const LEASE = 60_000;
 const RENEWAL = 20_000;
 /** Deliveries of a target taken up for each request that it takes at once: the next ones are at hand. */
-const AHEAD = 4;
+const AHEAD = 2;
 const HOUR = 3_600_000;
 
 export interface DriverParts {
@@ -104,9 +106,7 @@ export class DeliveryDriver {
       const leased = wants.length > 0 ? await due.lease(this.#owner, wants, free, now() + LEASE) : [];
       for (const delivery of leased) if (!this.#underWay.has(delivery.id)) this.#begin(delivery);
       health.fine();
-      if (this.#underWay.size > 0) return this.#timer?.stop();
-      const times = [await due.nextDue(routes.map(each => each.id)), this.parts.breakers.nextProbe()];
-      this.#sleepUntil(times.filter(each => each !== null));
+      await this.#sleep(routes);
     } catch (error) {
       if (!health.failed(error)) log.error({ err: error }, 'what is due could not be fetched');
       this.#sleepFor(PAUSE);
@@ -117,9 +117,9 @@ export class DeliveryDriver {
   #wants(routes: readonly RunningRoute[]): Want[] {
     const { store, breakers, concurrency } = this.parts;
     const byTarget = new Map<string, string[]>();
-    for (const { id, version } of routes) {
-      const { targetId } = version.definition.calls[0]!;
-      byTarget.set(targetId, [...(byTarget.get(targetId) ?? []), id]);
+    for (const route of routes) {
+      const targetId = firstTarget(route);
+      byTarget.set(targetId, [...(byTarget.get(targetId) ?? []), route.id]);
     }
     const free = concurrency - this.#underWay.size;
     return [...byTarget].flatMap(([targetId, routeIds]): Want[] => {
@@ -153,9 +153,17 @@ export class DeliveryDriver {
     this.parts.store.deliveries.shiftWaiting(-Math.round(back));
   }
 
-  #sleepUntil(times: number[]): void {
+  /**
+   * Until something falls due that may be sent, or a parked target is to be probed. What is due and has no room yet is taken
+   * up as room is made: then whatever else falls due is looked for once in a while.
+   */
+  async #sleep(routes: readonly RunningRoute[]): Promise<void> {
+    const { due, breakers } = this.parts;
+    const open = routes.filter(each => breakers.room(firstTarget(each)) > 0);
+    const times = [await due.nextDue(open.map(each => each.id)), breakers.nextProbe()].filter(each => each !== null);
     if (times.length === 0) return this.#timer?.stop();
-    this.#sleepFor(Math.min(LONGEST_SLEEP, Math.max(0, Math.min(...times) - now())));
+    const least = this.#underWay.size > 0 ? WHILE_BUSY : 0;
+    this.#sleepFor(Math.min(LONGEST_SLEEP, Math.max(least, Math.min(...times) - now())));
   }
 
   #sleepFor(milliseconds: number): void {
@@ -266,6 +274,9 @@ export class DeliveryDriver {
     }
   }
 }
+
+/** The target that a route's deliveries count for. */
+const firstTarget = ({ version }: Pick<RunningRoute, 'version'>): string => version.definition.calls[0]!.targetId;
 
 /** How far a delivery is. */
 type Progress = Pick<Next, 'attempts' | 'tries' | 'tryUntil'>;

@@ -159,6 +159,14 @@ test('what another process left is taken back; what is one’s own is not', asyn
   expect([a, b, c].map(each => row(each.id).state)).toEqual(['waiting', 'sending', 'waiting']);
 });
 
+test('what waits is due at once where somebody asks for it, of those routes and no others', async () => {
+  const [a, b] = [kept.route(), kept.route()];
+  const rows = [...enqueued(1, a), ...enqueued(1, b)];
+  for (const { id } of rows) kept.store.deliveries.update(id, { nextAttemptAt: time + 5000 });
+  await due.hasten([a.routeId]);
+  expect(rows.map(each => row(each.id).nextAttemptAt! - time)).toEqual([0, 5000]);
+});
+
 test('the next time something is due, of the routes that are asked for', async () => {
   const [a, b] = [kept.route(), kept.route()];
   const [delivery] = enqueued(1, a);

@@ -52,6 +52,8 @@ export interface DueDeliveries {
   renew(owner: string, until: number): Promise<void>;
   /** Keeps what became of leased deliveries. Those whose lease is lost to another owner are not touched. */
   settle(owner: string, settlements: readonly Settlement[]): Promise<void>;
+  /** Has all that waits of these routes due now. */
+  hasten(routeIds: readonly string[]): Promise<void>;
   /** When something of these routes falls due; null when nothing waits. */
   nextDue(routeIds: readonly string[]): Promise<number | null>;
   /** Lets go of all leases but an owner's: the others are known to be gone. */

@@ -1,15 +1,10 @@
-import { and, asc, eq, getTableColumns, inArray, isNotNull, lte, min, ne, or, sql, type Table } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, isNotNull, lte, min, ne, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import { unhurried, type Database, type DeliveryRow } from '../store';
+import { allOf, given } from '../store/placeholders';
 import { attempts, callsDone, deliveries } from '../store/schema';
 import type { DueDeliveries, NewDelivery, Settlement, Want } from './port';
-
-const given = (name: string) => sql`${sql.placeholder(name)}` as never;
-
-/** A placeholder for every column, by the column's name. */
-const allOf = (table: Table) =>
-  Object.fromEntries(Object.keys(getTableColumns(table)).map(name => [name, sql.placeholder(name)])) as never;
 
 const isDue = and(
   eq(deliveries.routeId, sql.placeholder('routeId')),
@@ -158,6 +153,21 @@ export class SqliteDue implements DueDeliveries {
   async nextDue(routeIds: readonly string[]): Promise<number | null> {
     const times = routeIds.flatMap(routeId => this.#run.next.get({ routeId })?.at ?? []);
     return times.length === 0 ? null : Math.min(...times);
+  }
+
+  async hasten(routeIds: readonly string[]): Promise<void> {
+    const at = now();
+    this.db
+      .update(deliveries)
+      .set({ nextAttemptAt: at })
+      .where(
+        and(
+          inArray(deliveries.routeId, [...routeIds]),
+          eq(deliveries.state, 'waiting'),
+          gt(deliveries.nextAttemptAt, at),
+        ),
+      )
+      .run();
   }
 
   async reclaim(owner: string): Promise<void> {

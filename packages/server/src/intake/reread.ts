@@ -5,7 +5,7 @@ import type { Decoders } from '../decoding';
 import type { LiveHub } from '../live';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import type { Timers } from '../timing';
-import type { Workshop } from '../work';
+import { inBackground, type Workshop } from '../work';
 import type { Bodies } from './bodies';
 import { messageOf } from './reader';
 
@@ -100,10 +100,5 @@ export function rereadAll(
     work.finish(`${done} of ${total} messages were read anew.`);
     live.publish({ type: 'changed', what: 'intake', id: intake.id });
   };
-  void timers.run('reading anew', () =>
-    all().catch((error: Error) => {
-      work.fail(`It stopped at message ${done + 1}: ${error.message}`);
-      throw error;
-    }),
-  );
+  inBackground(timers, work, all, () => `at message ${done + 1}`);
 }

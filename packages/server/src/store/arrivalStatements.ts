@@ -1,12 +1,7 @@
-import { and, asc, eq, getTableColumns, gt, isNull, sql, type Table } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, sql } from 'drizzle-orm';
 import type { Database } from './database';
+import { allOf, given } from './placeholders';
 import { arrivals, formWeeks, forms, submissions } from './schema';
-
-/** A placeholder for every column, by the column's name. */
-const allOf = <T extends Table>(table: T) =>
-  Object.fromEntries(Object.keys(getTableColumns(table)).map(name => [name, sql.placeholder(name)])) as never;
-
-const given = (name: string) => sql`${sql.placeholder(name)}`;
 
 /** The statements that run for every request that comes, made once. On one connection they belong to whatever transaction is open. */
 export const arrivalStatements = (db: Database) => ({
@@ -27,14 +22,14 @@ export const arrivalStatements = (db: Database) => ({
     .prepare(),
   setState: db
     .update(arrivals)
-    .set({ state: given('state') as never })
+    .set({ state: given('state') })
     .where(eq(arrivals.id, sql.placeholder('id')))
     .prepare(),
   setSummary: db
     .update(arrivals)
     .set({
-      found: given('found') as never,
-      repeats: given('repeats') as never,
+      found: given('found'),
+      repeats: given('repeats'),
       formId: given('formId'),
       about: given('about'),
     })
@@ -60,7 +55,7 @@ export const arrivalStatements = (db: Database) => ({
     .prepare(),
   setReading: db
     .update(arrivals)
-    .set({ state: given('state') as never, trouble: given('trouble') })
+    .set({ state: given('state'), trouble: given('trouble') })
     .where(eq(arrivals.id, sql.placeholder('id')))
     .prepare(),
   formByKey: db
@@ -70,7 +65,7 @@ export const arrivalStatements = (db: Database) => ({
     .prepare(),
   setSchema: db
     .update(forms)
-    .set({ schema: given('schema') as never, lastAt: given('lastAt') })
+    .set({ schema: given('schema'), lastAt: given('lastAt') })
     .where(eq(forms.id, sql.placeholder('id')))
     .prepare(),
   firstByBuilderId: db

@@ -2,6 +2,7 @@ import type { WorkView } from '@grammata/contract';
 import { iso, now } from '../clock';
 import { newId } from '../ids';
 import type { LiveHub } from '../live';
+import type { Timers } from '../timing';
 
 /** How often at most the interface hears of progress, in ms. */
 const TELLING = 200;
@@ -21,6 +22,16 @@ export interface Work {
   report(line: string): void;
   finish(summary: string): void;
   fail(message: string): void;
+}
+
+/** Does long work in the background. What breaks it ends it, is told with how far it was, and is logged. */
+export function inBackground(timers: Timers, work: Work, act: () => Promise<void>, howFar: () => string): void {
+  void timers.run('long work', () =>
+    act().catch((error: Error) => {
+      work.fail(`It stopped ${howFar()}: ${error.message}`);
+      throw error;
+    }),
+  );
 }
 
 /** Long work under way: what it is, how far, and whether somebody wants it stopped. Lost at a restart, unlike its results. */

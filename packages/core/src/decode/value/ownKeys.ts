@@ -13,7 +13,11 @@ interface Asked {
  */
 export function withOwnKeys<A extends Asked>(asked: A[]): A[] {
   const named = new Map<string, number[]>();
-  asked.forEach(({ key }, at) => named.set(key, [...(named.get(key) ?? []), at]));
+  asked.forEach(({ key }, at) => {
+    const places = named.get(key);
+    if (places) places.push(at);
+    else named.set(key, [at]);
+  });
   if (named.size === asked.length) return asked;
   const taken = new Set(named.keys());
   const renamed = [...asked];

@@ -60,9 +60,18 @@ export class Breakers {
     this.changed(targetId);
   }
 
-  /** When the next parked target is probed; null when none is parked. */
+  /** Asks a target as before: somebody has changed what it is, or how it is asked. */
+  forget(targetId: string): void {
+    const wasParked = this.parked(targetId) !== null;
+    this.#states.delete(targetId);
+    if (wasParked) this.changed(targetId);
+  }
+
+  /** When the next of those that are still left alone may be probed; null where there is none. */
   nextProbe(): number | null {
-    const times = [...this.#states.values()].flatMap(({ parked }) => (parked ? [parked.until] : []));
+    const times = [...this.#states.values()].flatMap(({ parked }) =>
+      parked && parked.until > now() ? [parked.until] : [],
+    );
     return times.length === 0 ? null : Math.min(...times);
   }
 
@@ -75,8 +84,9 @@ export class Breakers {
       state.isProbed = true;
     }
     const isProbe = state.isProbed && state.parked !== null;
-    const result = await next(outgoing);
-    if (isProbe) state.isProbed = false;
+    const result = await next(outgoing).finally(() => {
+      if (isProbe) state.isProbed = false;
+    });
     if (isTrouble(result)) this.#failed(target, state, isProbe, wordsOf(result));
     else this.#went(target.id, state);
     return result;

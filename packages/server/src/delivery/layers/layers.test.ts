@@ -196,3 +196,28 @@ describe('a target that fails is parked, probed, and asked again', () => {
     expect(breakers.parked('u')).toBeNull();
   });
 });
+
+describe('a parked target', () => {
+  const parked = async (breakers: Breakers) => {
+    const send = layered(breakers.layer);
+    for (let at = 0; at < 5; at++) await send(to('t', async () => answer(503)));
+    expect(breakers.parked('t')).not.toBeNull();
+    return send;
+  };
+
+  test('is asked as before once somebody has changed it', async () => {
+    const breakers = new Breakers(() => undefined);
+    await parked(breakers);
+    breakers.forget('t');
+    expect([breakers.parked('t'), breakers.room('t')]).toEqual([null, Infinity]);
+  });
+
+  test('is probed again where a probe broke inside', async () => {
+    const breakers = new Breakers(() => undefined);
+    const send = await parked(breakers);
+    breakers.probe('t');
+    const broken = send(to('t', () => Promise.reject(new Error('the disk can’t be read'))));
+    await expect(broken).rejects.toThrow('the disk');
+    expect(breakers.room('t')).toBe(1);
+  });
+});
