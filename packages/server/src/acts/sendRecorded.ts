@@ -152,7 +152,8 @@ export function sendRecorded(
       work.at(done);
     }
     const rest = work.isStopped || !isLive() ? ` ${total - done} of ${total} were not looked at any more.` : '';
-    work.finish(`${queued} went on their way; ${before} had been before.${rest}`);
+    const gone = before > 0 ? ` ${before} had gone before.` : '';
+    work.finish(`${queued} went on their way.${gone}${rest}`);
   };
   /** Those of a portion that go: by the version that is live now. */
   const wantedOf = (rows: SubmissionRow[]): NewDelivery[] => {

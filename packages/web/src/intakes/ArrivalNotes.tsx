@@ -57,6 +57,7 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
           formId={arrival.formId}
           what={arrival.submissions === 1 ? 'it' : `these ${count(arrival.submissions)}`}
           arrivalId={arrival.id}
+          lead="Nothing of this was delivered."
           otherwise={
             <Note tone="goes">
               No live route takes it on.{' '}

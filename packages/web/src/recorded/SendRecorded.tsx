@@ -78,7 +78,9 @@ export function SendRecorded({
         <Press quiet onClick={onClose}>
           Not now
         </Press>
-        <span className="text-ink-3">Oldest first. It can be stopped.</span>
+        <span className="text-ink-3">
+          Oldest first. It can be stopped.{data && data.held > 0 && ` ${count(data.held)} of them will be held.`}
+        </span>
       </div>
     </section>
   );
@@ -122,7 +124,11 @@ function Foreseen({ preview, routeId }: { preview: RecordedPreview; routeId: str
       {held > 0 && (
         <Note tone="trouble">
           {count(held)} more can’t be sent as they are, and would be held for you to look at.{' '}
-          {reasons.map(({ message, count: n }) => `${message} (${count(n)})`).join(' ')}
+          {reasons.map(({ message, count: n }) => (
+            <span key={message} className="block text-ink-2">
+              {count(n)} × {message}
+            </span>
+          ))}
         </Note>
       )}
       {delivered > 0 && <Note tone="goes">{count(delivered)} were delivered before, and stay as they are.</Note>}

@@ -9,6 +9,7 @@ export function SendThrough({
   what,
   sampleIds,
   arrivalId,
+  lead = '',
   otherwise = null,
 }: {
   formId: string;
@@ -16,6 +17,8 @@ export function SendThrough({
   what: string;
   sampleIds?: string[];
   arrivalId?: string;
+  /** What is said before it. */
+  lead?: string;
   /** What is shown where no route of the form is live. */
   otherwise?: ReactNode;
 }) {
@@ -23,7 +26,7 @@ export function SendThrough({
   if (live.length === 0) return otherwise;
   return (
     <Note tone="goes">
-      Send {what} through{' '}
+      {lead} Send {what} through{' '}
       {live.map((route, index) => (
         <span key={route.id}>
           {index > 0 && (index === live.length - 1 ? ' or ' : ', ')}
