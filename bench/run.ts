@@ -1,6 +1,7 @@
 import { decode } from '@grammata/core/decode';
 import { Rehearser } from '@grammata/core/rehearse';
 import { compileCall } from '@grammata/core/request';
+import { scopeOf } from '@grammata/core/scope';
 import { byHand, payload, route, samples, wideRoute } from './cases';
 import { fresh } from './corpus/fresh';
 import { held } from './corpus/held';
@@ -31,7 +32,7 @@ const say = (what: string, ratio: string, goal: string) =>
 
 const many = samples(2000);
 const compiled = compileCall(route.call, route.operation, route.baseUrl);
-const compiledTime = fastest(15, () => many.forEach(sample => compiled.plan(sample.submission)));
+const compiledTime = fastest(15, () => many.forEach(sample => compiled.plan(scopeOf(sample.submission))));
 const handTime = fastest(15, () => many.forEach(sample => byHand(sample.submission)));
 say(
   'compiled route, 20 lines × 3 transforms, vs written by hand',

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { scopeOf } from '../scope';
 import type { Json, Submission } from '../submission';
 import {
   comparators,
@@ -62,19 +63,23 @@ test.each<[Json | undefined, Comparator, string[], boolean]>([
   [[{ name: 'a.jpg', type: 'image/jpeg' }], 'fileOf', ['application/pdf'], false],
 ])('%j %s %j', (value, is, values, holds) => {
   const test = { field: 'q', is, values, not: false };
-  expect(compileCondition({ all: [test] })(submission(value))).toBe(holds);
-  expect(compileCondition({ all: [{ ...test, not: true }] })(submission(value))).toBe(!holds);
+  expect(compileCondition({ all: [test] })(scopeOf(submission(value)))).toBe(holds);
+  expect(compileCondition({ all: [{ ...test, not: true }] })(scopeOf(submission(value)))).toBe(!holds);
 });
 
 test('no test lets everything through; several must all hold', () => {
-  expect(compileCondition({ all: [] })(submission('x'))).toBe(true);
+  expect(compileCondition({ all: [] })(scopeOf(submission('x')))).toBe(true);
   const both = {
     all: [
       { field: 'q', is: 'contains' as const, values: ['a'], not: false },
       { field: 'q', is: 'contains' as const, values: ['b'], not: false },
     ],
   };
-  expect(['ab', 'a', 'b'].map(value => compileCondition(both)(submission(value)))).toEqual([true, false, false]);
+  expect(['ab', 'a', 'b'].map(value => compileCondition(both)(scopeOf(submission(value))))).toEqual([
+    true,
+    false,
+    false,
+  ]);
 });
 
 test('reads as a sentence', () => {
@@ -95,7 +100,7 @@ describe('groups', () => {
     ['an empty group inside says nothing', { all: [{ any: [] }, has('b')] }, ['b', 'ab']],
   ])('%s', (_, condition, passing) => {
     const goes = compileCondition(condition);
-    expect(['a', 'b', 'c', 'ab'].filter(each => goes(submission(each)))).toEqual(passing);
+    expect(['a', 'b', 'c', 'ab'].filter(each => goes(scopeOf(submission(each))))).toEqual(passing);
   });
 
   test('read as a sentence, groups in brackets', () => {
@@ -108,7 +113,7 @@ describe('groups', () => {
   test('what stands beside the answers is tested like an answer', () => {
     const about = { ...submission('x'), form: { key: 'f1', name: 'Alert' }, meta: { country: 'GB' } };
     const is = (field: string, value: string) =>
-      compileCondition({ all: [{ field, is: 'equals', values: [value], not: false }] })(about);
+      compileCondition({ all: [{ field, is: 'equals', values: [value], not: false }] })(scopeOf(about));
     expect([is('@form', 'f1'), is('@formName', 'alert'), is('@meta/country', 'gb'), is('@id', 'x')]).toEqual([
       true,
       true,
@@ -138,7 +143,7 @@ test('no comparator throws on any answer, and its contrary is its contrary', () 
         const [plain, contrary] = [{ all: [test] }, { all: [{ ...test, not: true }] }];
         expect(conditionFault(plain)).toBeNull();
         const answered = submission(value as Json);
-        expect(compileCondition(plain)(answered)).toBe(!compileCondition(contrary)(answered));
+        expect(compileCondition(plain)(scopeOf(answered))).toBe(!compileCondition(contrary)(scopeOf(answered)));
       },
     ),
   );

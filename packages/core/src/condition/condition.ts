@@ -1,4 +1,5 @@
-import { isJsonObject, referredTo, type Submission } from '../submission';
+import { compileReference, referenceOf, type Scope } from '../scope';
+import { isJsonObject } from '../submission';
 import { comparators, comparatorWords, holds, takesValues, type Comparator } from './comparators';
 
 /** One test of one answer, of files, or of what stands beside the answers. */
@@ -32,22 +33,24 @@ export const conditionOf = (mode: Mode, parts: Part[]): Condition => ({ [mode]: 
 export const testsOf = (condition: Condition): Test[] =>
   partsOf(condition).flatMap(part => (isTest(part) ? [part] : testsOf(part)));
 
-type Predicate = (submission: Submission) => boolean;
+type Predicate = (scope: Scope) => boolean;
 
-/** The condition as a function of a submission. */
+/** The condition as a function of a scope. */
 export function compileCondition(condition: Condition): Predicate {
   const parts = partsOf(condition).map(compilePart);
   if (parts.length === 0) return () => true;
   const mode = modeOf(condition);
-  if (mode === 'all') return submission => parts.every(part => part(submission));
-  if (mode === 'any') return submission => parts.some(part => part(submission));
-  return submission => !parts.some(part => part(submission));
+  if (mode === 'all') return scope => parts.every(part => part(scope));
+  if (mode === 'any') return scope => parts.some(part => part(scope));
+  return scope => !parts.some(part => part(scope));
 }
 
-export const compilePart = (part: Part): Predicate =>
-  isTest(part)
-    ? submission => holds(part.is, referredTo(submission, part.field), part.values) !== part.not
-    : compileCondition(part);
+export const compilePart = (part: Part): Predicate => (isTest(part) ? compileTest(part) : compileCondition(part));
+
+function compileTest({ field, is, values, not }: Test): Predicate {
+  const answer = compileReference(referenceOf(field));
+  return scope => holds(is, answer(scope), values) !== not;
+}
 
 /** A test in words. @example “Which site?” is one of AB-07, AB-09 */
 export function explainTest(test: Test, labelOf: (key: string) => string): string {

@@ -1,6 +1,7 @@
 import { compileLine } from '../request';
 import { newLine, type Line, type Source } from '../route';
 import type { FieldSchema, FormSchema } from '../schema';
+import { scopeOf } from '../scope';
 import { answerOf, type Json, type Submission } from '../submission';
 import { writable, type Operation, type TargetField } from '../target';
 import { cleaningFor } from './cleaning';
@@ -66,7 +67,7 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
     const source: Source = { from: 'field', field: asked.key };
     const line = compileLine({ ...newLine(to, to), source, cleaning }, field);
     const outcomes = looked
-      .map(each => line.outcome(each))
+      .map(each => line.outcome(scopeOf(each)))
       .filter(each => each.value !== undefined || each.problem?.code !== 'line.blank');
     const filled = outcomes.filter(each => each.state !== 'blank');
     const fine = filled.length === 0 ? null : filled.filter(each => each.state === 'fine').length / filled.length;

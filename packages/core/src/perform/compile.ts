@@ -1,17 +1,8 @@
 import { compileCondition, everything, testsOf } from '../condition';
 import { compileCall, type CompiledCall } from '../request';
 import { newLine, type Call, type Find, type ReadBack, type Update } from '../route';
-import {
-  FOUND,
-  isBlank,
-  isOfDelivery,
-  referredTo,
-  setOwn,
-  withValueAt,
-  type Json,
-  type JsonObject,
-  type Situation,
-} from '../submission';
+import { isOfDelivery, referenceOf, referenceText, referredTo, type Scope } from '../scope';
+import { isBlank, setOwn, withValueAt, type Json, type JsonObject } from '../submission';
 import { exampleFor, type AnswerField, type Operation, type TargetField } from '../target';
 import { Problem } from '../transform';
 
@@ -29,7 +20,7 @@ export interface CompiledStep {
   call: Call;
   target: RunTarget;
   main: CompiledCall;
-  goes: (situation: Situation) => boolean;
+  goes: (scope: Scope) => boolean;
   /** True when what it is made for hangs on answers that are not known before. */
   waits: boolean;
   find: { call: CompiledCall; settings: Find; update: { call: CompiledCall; settings: Update } | null } | null;
@@ -96,29 +87,30 @@ function updateCall(call: Call, update: Update, operation: Operation): Call {
   return {
     ...call,
     operationId: update.operationId,
-    lines: [recordLine(update.to, `${FOUND}${update.from}`), ...lines],
+    lines: [recordLine(update.to, update.from), ...lines],
   };
 }
 
 const readCall = (call: Call, { operationId, to, from }: ReadBack): Call => ({
   ...call,
   operationId,
-  lines: [recordLine(to, `${FOUND}${from}`)],
+  lines: [recordLine(to, from)],
 });
 
-const recordLine = (to: string, field: string) => ({
+/** The line that says which record is meant, by what the record has there. */
+const recordLine = (to: string, pointer: string) => ({
   ...newLine('@record', to),
-  source: { from: 'field' as const, field },
+  source: { from: 'field' as const, field: referenceText({ to: 'record', pointer }) },
 });
 
 /** What a call is made for: the submission once, or each item of an answer, as far as its condition lets them through. */
-export function situationsOf(call: Call, goes: (situation: Situation) => boolean, submission: Situation): Situation[] {
-  const answer = call.repeat ? referredTo(submission, call.repeat) : undefined;
+export function scopesOf(call: Call, goes: (scope: Scope) => boolean, scope: Scope): Scope[] {
+  const answer = call.repeat ? referredTo(scope, call.repeat) : undefined;
   const items = Array.isArray(answer) ? answer.filter(each => !isBlank(each)) : isBlank(answer) ? [] : [answer!];
-  const situations = call.repeat
-    ? items.map((item, index): Situation => ({ ...submission, item, itemNumber: index + 1 }))
-    : [submission];
-  return situations.filter(goes);
+  const scopes = call.repeat
+    ? items.map((value, index): Scope => ({ ...scope, item: { value, number: index + 1 } }))
+    : [scope];
+  return scopes.filter(goes);
 }
 
 /** Answers as they may look, to plan a call that uses those of calls which have not been made yet. */
@@ -141,7 +133,9 @@ const likelyValue = ({ pointer, type }: AnswerField, number: number): Json =>
 
 /** True for a call whose items, or whether it is made, hang on what is known only while a delivery is under way. */
 export const waitsForAnswers = ({ repeat, condition }: Pick<Call, 'repeat' | 'condition'>): boolean =>
-  [...(repeat ? [repeat] : []), ...(condition ? testsOf(condition).map(test => test.field) : [])].some(isOfDelivery);
+  [...(repeat ? [repeat] : []), ...(condition ? testsOf(condition).map(test => test.field) : [])].some(key =>
+    isOfDelivery(referenceOf(key)),
+  );
 
 /** Puts several answers of a repeated call together: the first, since there it is most often one. */
 export function keepAnswer(answers: Record<string, Json>, callId: string, answer: Json): void {

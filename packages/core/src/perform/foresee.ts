@@ -1,9 +1,10 @@
 import type { Call } from '../route';
-import { setOwn, type Situation, type Submission } from '../submission';
+import { scopeOf, type Scope } from '../scope';
+import { setOwn, type Submission } from '../submission';
 import { stoppers, type Planned } from '../request';
 import { Problem, type TransformContext } from '../transform';
 import type { Done } from './done';
-import { likelyAnswers, situationsOf, type CompiledStep } from './compile';
+import { likelyAnswers, scopesOf, type CompiledStep } from './compile';
 import { isSameItem, itemNames } from './item';
 
 /** A request as far as it is known before anything is looked up or answered. */
@@ -37,10 +38,10 @@ export function foresee(
   }
   const foreseen: Foreseen = { requests: [], problems: [] };
   for (const step of steps)
-    for (const { situation, item, known } of itemsOf(step, { ...submission, answers }, earlier)) {
+    for (const { scope, item, known } of itemsOf(step, scopeOf(submission, answers), earlier)) {
       if (known) continue;
-      const found = step.find?.call.plan(situation, context);
-      const planned = step.main.plan(situation, context);
+      const found = step.find?.call.plan(scope, context);
+      const planned = step.main.plan(scope, context);
       const request = { callId: step.call.id, item };
       if (found) foreseen.requests.push({ ...request, purpose: 'find', planned: found });
       foreseen.requests.push({ ...request, purpose: 'create', planned });
@@ -51,13 +52,13 @@ export function foresee(
 }
 
 /** What a call is made for, each with its name, and with what was done for it in a try before. */
-export function itemsOf({ call, goes }: CompiledStep, submission: Situation, earlier: readonly Done[]) {
-  const situations = situationsOf(call, goes, submission);
-  const names = itemNames(situations);
+export function itemsOf({ call, goes }: CompiledStep, around: Scope, earlier: readonly Done[]) {
+  const scopes = scopesOf(call, goes, around);
+  const names = itemNames(scopes);
   const before = earlier.filter(each => isDoneFor(call, each));
-  return situations.map((situation, at) => {
+  return scopes.map((scope, at) => {
     const item = names[at]!;
-    return { situation, item, known: before.find(each => isSameItem(each.item, item)) };
+    return { scope, item, known: before.find(each => isSameItem(each.item, item)) };
   });
 }
 

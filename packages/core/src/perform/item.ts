@@ -1,5 +1,6 @@
 import { sha256 } from 'js-sha256';
-import { canonical, type Situation } from '../submission';
+import type { Scope } from '../scope';
+import { canonical } from '../submission';
 
 /** Stands for the one thing that a call which does not repeat is made for. */
 export const ONCE = '0';
@@ -8,14 +9,14 @@ export const ONCE = '0';
  * Names what a call is made for, by what it is: `2-` and a print of the second item, so that the same item is known again
  * where others came or went before it. Equal items are told apart by how many of them came before.
  */
-export function itemNames(situations: readonly Situation[]): string[] {
+export function itemNames(scopes: readonly Scope[]): string[] {
   const seen = new Map<string, number>();
-  return situations.map(({ item, itemNumber }) => {
-    if (itemNumber === undefined) return ONCE;
-    const print = sha256(canonical(item ?? null)).slice(0, 16);
+  return scopes.map(({ item }) => {
+    if (item === null) return ONCE;
+    const print = sha256(canonical(item.value)).slice(0, 16);
     const before = seen.get(print) ?? 0;
     seen.set(print, before + 1);
-    return `${itemNumber}-${print}${before > 0 ? `+${before}` : ''}`;
+    return `${item.number}-${print}${before > 0 ? `+${before}` : ''}`;
   });
 }
 

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { decode } from '../decode';
 import type { RequestPlan } from '../request';
 import { newLine, type Call, type Line } from '../route';
-import { isReserved, referredTo, type Json, type Situation } from '../submission';
+import { referenceOf, referredTo, scopeOf } from '../scope';
+import type { Json, Submission } from '../submission';
 import { targetField } from '../testing';
 import type { Operation } from '../target';
 import { Problem } from '../transform';
@@ -76,7 +77,7 @@ const calls = (keys: { email: string; name: string; slot: string }): Call[] => [
 ];
 
 /** Every request that a delivery makes, against a target that knows the person or does not. */
-function requestsOf(submission: Situation, keys: Parameters<typeof calls>[0], isKnown: boolean): Ask[] {
+function requestsOf(submission: Submission, keys: Parameters<typeof calls>[0], isKnown: boolean): Ask[] {
   const steps = compileSteps(calls(keys), [target]);
   if (steps instanceof Problem) throw steps;
   const asks: Ask[] = [];
@@ -221,11 +222,11 @@ describe('whatever a form is answered with', () => {
 test('a question whose name is reserved is still there to be used', () => {
   const [submission] = read({ '@id': 'x', '@type': 'report', '@item': 'net', site: 'AB-07', signs: 'Foam' });
   const keys = submission!.fields.map(field => field.key);
-  expect(keys.some(isReserved)).toBe(false);
+  expect(keys.map(key => referenceOf(key).to)).toEqual(keys.map(() => 'question'));
   expect(keys).toEqual(expect.arrayContaining(['question @item', '@type', 'site']));
-  expect(referredTo(submission!, 'question @item')).toBe('net');
-  expect(referredTo(submission!, '@type')).toBe('report');
-  expect(referredTo(submission!, '@item')).toBeUndefined();
+  expect(referredTo(scopeOf(submission!), 'question @item')).toBe('net');
+  expect(referredTo(scopeOf(submission!), '@type')).toBe('report');
+  expect(referredTo(scopeOf(submission!), '@item')).toBeUndefined();
 });
 
 test.each<[string, string | null]>([
@@ -246,13 +247,15 @@ test.each<[string, string | null]>([
   );
   const [submission] = read({ id: 'S', answers: { id, name: 'Wen', site: 'AB-07', ph: '7' } });
   const { plan } = (steps as CompiledStep[])[0]!.main;
-  const { sendable, outcomes } = plan({
-    ...submission!,
-    fields: [
-      ...submission!.fields.filter(f => f.key !== 'id'),
-      ...(id ? [{ key: 'id', label: 'id', kind: 'text' as const, value: id, pointer: '' }] : []),
-    ],
-  });
+  const { sendable, outcomes } = plan(
+    scopeOf({
+      ...submission!,
+      fields: [
+        ...submission!.fields.filter(f => f.key !== 'id'),
+        ...(id ? [{ key: 'id', label: 'id', kind: 'text' as const, value: id, pointer: '' }] : []),
+      ],
+    }),
+  );
   expect(sendable).toBe(code === null);
   expect(outcomes.find(each => each.stops)?.problem?.code ?? null).toBe(code);
 });

@@ -1,13 +1,5 @@
-import {
-  asText,
-  isBlank,
-  isJsonObject,
-  valueAt,
-  withValueAt,
-  type Json,
-  type Situation,
-  type Submission,
-} from '../submission';
+import { asText, isBlank, isJsonObject, valueAt, withValueAt, type Json, type Submission } from '../submission';
+import { scopeOf, type Scope } from '../scope';
 import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, type CompiledStep } from './compile';
@@ -60,12 +52,12 @@ export function* perform(
   if (problems.length > 0) return { held: problems, done };
   for (const step of steps) {
     const { call } = step;
-    for (const { situation, item, known } of itemsOf(step, { ...submission, answers }, earlier)) {
+    for (const { scope, item, known } of itemsOf(step, scopeOf(submission, answers), earlier)) {
       if (known) {
         keepAnswer(answers, call.id, known.answer);
         continue;
       }
-      const result = yield* performItem(step, situation, item, context, { done, add });
+      const result = yield* performItem(step, scope, item, context, { done, add });
       if ('stoppedBy' in result) {
         if (call.whenFailed !== 'passOver') return { held: result.stoppedBy, done };
         const note = result.stoppedBy.map(problem => problem.message).join(' ');
@@ -83,7 +75,7 @@ type Result = Done | { stoppedBy: Problem[] };
 
 function* performItem(
   step: CompiledStep,
-  situation: Situation,
+  scope: Scope,
   item: string,
   context: TransformContext,
   { done, add }: { done: readonly Done[]; add: (each: Done) => void },
@@ -114,13 +106,13 @@ function* performItem(
     at: string,
   ): Generator<Ask, Pick<Done, 'held'>, Told> {
     if (!step.readBack) return {};
-    const planned = step.readBack.call.plan({ ...situation, found: answer }, context);
+    const planned = step.readBack.call.plan({ ...scope, record: answer }, context);
     if (!planned.sendable) return { held: null };
     const told = yield ask(planned, 'readBack', at);
     return { held: 'failed' in told ? null : holdAgainst(request, operation.fields, told.answer) };
   }
   if (find) {
-    const planned = find.call.plan(situation, context);
+    const planned = find.call.plan(scope, context);
     if (!planned.sendable) return { stoppedBy: findProblems(step, planned) };
     const wanted = planned.outcomes[0]!.value;
     const told = yield ask(planned, 'find');
@@ -139,7 +131,7 @@ function* performItem(
       for (const [index, record] of chosen.entries()) {
         const at = index === 0 ? item : `${item}.${asText(valueAt(record, update.from) ?? index)}`;
         const before = done.find(each => each.callId === call.id && each.item === at);
-        const next = planUpdate(find.update!.call, { ...situation, found: record }, record, context);
+        const next = planUpdate(find.update!.call, { ...scope, record }, record, context);
         if (next.problems.length > 0) return { stoppedBy: next.problems };
         if (before || next.changes.length === 0) continue;
         const said = yield {
@@ -158,7 +150,7 @@ function* performItem(
       return last.what === 'unchanged' ? { ...last, note: note ?? 'It has all of it already.' } : last;
     }
   }
-  const planned = main.plan(situation, context);
+  const planned = main.plan(scope, context);
   if (!planned.sendable) return { stoppedBy: stoppers(planned) };
   const told = yield ask(planned, 'create');
   if ('failed' in told) return finished('failed', null, told.failed);
@@ -179,13 +171,8 @@ interface PlannedUpdate {
 }
 
 /** An update of a record: only what is different goes; an operation that replaces the whole gets the rest as it was. */
-function planUpdate(
-  update: CompiledCall,
-  situation: Situation,
-  record: Json,
-  context?: TransformContext,
-): PlannedUpdate {
-  const planned = update.plan(situation, context);
+function planUpdate(update: CompiledCall, scope: Scope, record: Json, context?: TransformContext): PlannedUpdate {
+  const planned = update.plan(scope, context);
   const replaces = update.operation.method === 'PUT';
   const problems = stoppers({ ...planned, missing: planned.missing.filter(field => field.in !== undefined) });
   let body: Json = {};

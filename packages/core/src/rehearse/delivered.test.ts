@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { compileCondition, type Condition } from '../condition';
 import { compileSteps, foresee, likelyAnswers, perform, type Ask, type CompiledStep, type Told } from '../perform';
 import { blankPolicies, newLine, problemPolicies, type Call, type Find, type Line, type Source } from '../route';
+import { scopeOf } from '../scope';
 import { isBlank, type Json, type JsonObject, type Submission } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
@@ -211,7 +212,7 @@ test('whether a submission can be sent: the rehearsal over all samples says what
         context: { timeZone: 'UTC' },
       });
       all.forEach((submission, at) => {
-        expect(summary.goes[at] === 1).toBe(compileCondition(condition)(submission));
+        expect(summary.goes[at] === 1).toBe(compileCondition(condition)(scopeOf(submission)));
         if (summary.goes[at] !== 1) return;
         const { asks, ending } = delivered(steps(calls), submission, described(known));
         const isHeld =

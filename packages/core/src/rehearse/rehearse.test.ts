@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import type { Condition } from '../condition';
 import { compileCall } from '../request';
 import { blankPolicies, newLine, problemPolicies, type Line, type Source } from '../route';
+import { scopeOf } from '../scope';
 import type { Submission } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
@@ -118,7 +119,7 @@ describe('rehearsed again and again', () => {
         const { lines } = compileCall(edited.call, operation, edited.baseUrl);
         samples.forEach(({ submission }, at) =>
           lines.forEach((line, place) => {
-            const state = line.line.source === null ? 'blank' : line.outcome(submission, edited.context).state;
+            const state = line.line.source === null ? 'blank' : line.outcome(scopeOf(submission), edited.context).state;
             expect(stateOf(summary, place, at)).toBe(state);
           }),
         );

@@ -1,7 +1,8 @@
 import { compileCondition, everything, type Condition } from '../condition';
-import { situationsOf } from '../perform';
+import { scopesOf } from '../perform';
 import type { Call } from '../route';
-import type { Json, Situation, Submission } from '../submission';
+import { scopeOf, type Scope } from '../scope';
+import type { Json, Submission } from '../submission';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 
@@ -34,8 +35,7 @@ export interface RouteParts {
 }
 
 /** What the call is made for on one sample: once, for each item, or not at all. */
-export const situationsFor = ({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) => {
+export const scopesFor = ({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) => {
   const goes = compileCondition(call.condition ?? everything);
-  return (submission: Submission): Situation[] =>
-    situationsOf(call, goes, answers ? { ...submission, answers } : submission);
+  return (submission: Submission): Scope[] => scopesOf(call, goes, scopeOf(submission, answers));
 };

@@ -1,7 +1,7 @@
 import { compileCondition } from '../condition';
 import { compileLine, missingFrom, usedBy, type CompiledLine, type Outcome } from '../request';
-import type { Situation } from '../submission';
-import { situationsFor, type LineTotals, type RouteParts, type Sample } from './rehearse';
+import { scopeOf, type Scope } from '../scope';
+import { scopesFor, type LineTotals, type RouteParts, type Sample } from './rehearse';
 
 /** One kind of trouble on a line, and for which samples (their places, from 0). */
 export interface TroubleGroup {
@@ -60,13 +60,17 @@ interface LineResult {
 export class Rehearser {
   private results: LineResult[] = [];
   private goes: { madeFrom: string; values: Uint8Array } | null = null;
-  private made: { madeFrom: string; situations: Situation[][] } | null = null;
+  private made: { madeFrom: string; scopes: Scope[][] } | null = null;
 
-  constructor(private readonly samples: readonly Sample[]) {}
+  private readonly plain: Scope[];
+
+  constructor(private readonly samples: readonly Sample[]) {
+    this.plain = samples.map(each => scopeOf(each.submission));
+  }
 
   rehearse({ condition, call, operation, context, answers, stops: mayStop = true }: RouteParts): RehearsalSummary {
-    const { situations, madeFrom: around } = this.madeFor({ call, answers });
-    const goes = this.whoGoes(condition, situations, around);
+    const { scopes, madeFrom: around } = this.madeFor({ call, answers });
+    const goes = this.whoGoes(condition, scopes, around);
     const fields = new Map(operation.fields.map(field => [field.key, field]));
     const sources = call.lines.map(line => line.source);
     const before = new Map(this.results.map(each => [each.madeFrom, each]));
@@ -75,7 +79,7 @@ export class Rehearser {
       const drawsOnAll = line.source?.from === 'rest';
       const madeFrom = JSON.stringify([{ ...line, id: '' }, field, context, drawsOnAll ? sources : null, around]);
       const compile = () => compileLine(line, field, usedBy(call));
-      return before.get(madeFrom) ?? this.evaluate(compile(), context, madeFrom, situations);
+      return before.get(madeFrom) ?? this.evaluate(compile(), context, madeFrom, scopes);
     });
     return this.summary(
       goes,
@@ -88,21 +92,21 @@ export class Rehearser {
   /** What the call is made for on each sample; null where that is each sample once. */
   private madeFor({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) {
     const isPlain = !call.repeat && !call.condition && !answers;
-    if (isPlain) return { madeFrom: '', situations: null };
+    if (isPlain) return { madeFrom: '', scopes: null };
     const madeFrom = JSON.stringify([call.repeat, call.condition, answers]);
     if (this.made?.madeFrom !== madeFrom) {
-      const madeOf = situationsFor({ call, answers });
-      this.made = { madeFrom, situations: this.samples.map(sample => madeOf(sample.submission)) };
+      const madeOf = scopesFor({ call, answers });
+      this.made = { madeFrom, scopes: this.samples.map(sample => madeOf(sample.submission)) };
     }
     return this.made;
   }
 
-  private whoGoes(condition: RouteParts['condition'], situations: Situation[][] | null, around: string): Uint8Array {
+  private whoGoes(condition: RouteParts['condition'], scopes: Scope[][] | null, around: string): Uint8Array {
     const madeFrom = JSON.stringify([condition, around]);
     if (this.goes?.madeFrom !== madeFrom) {
       const passes = compileCondition(condition);
-      const isMade = (at: number) => situations === null || situations[at]!.length > 0;
-      const values = Uint8Array.from(this.samples, (sample, at) => (isMade(at) && passes(sample.submission) ? 1 : 0));
+      const isMade = (at: number) => scopes === null || scopes[at]!.length > 0;
+      const values = Uint8Array.from(this.plain, (scope, at) => (isMade(at) && passes(scope) ? 1 : 0));
       this.goes = { madeFrom, values };
     }
     return this.goes.values;
@@ -112,7 +116,7 @@ export class Rehearser {
     line: CompiledLine,
     context: RouteParts['context'],
     madeFrom: string,
-    situations: Situation[][] | null,
+    scopes: Scope[][] | null,
   ): LineResult {
     const count = this.samples.length;
     const result: LineResult = {
@@ -126,9 +130,9 @@ export class Rehearser {
       return result;
     }
     for (let at = 0; at < count; at++) {
-      const { state, stops, problem } = situations
-        ? worstOf(situations[at]!.map(situation => line.outcome(situation, context)))
-        : line.outcome(this.samples[at]!.submission, context);
+      const { state, stops, problem } = scopes
+        ? worstOf(scopes[at]!.map(scope => line.outcome(scope, context)))
+        : line.outcome(this.plain[at]!, context);
       result.states[at] = codes[state];
       if (stops && !line.waits) result.stops[at] = 1;
       if (problem) result.problems.set(at, { code: problem.code, message: problem.message });

@@ -1,6 +1,7 @@
 import { compileCondition, type Condition } from '../condition';
 import { findCall, likelyAnswers, waitsForAnswers } from '../perform';
 import type { Call } from '../route';
+import { scopeOf } from '../scope';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 import { Rehearser, type RehearsalSummary } from './rehearser';
@@ -43,7 +44,7 @@ export class RunRehearser {
 
   rehearse({ condition, calls, context }: RunParts): RunSummary {
     const passes = compileCondition(condition);
-    const goes = Uint8Array.from(this.samples, sample => (passes(sample.submission) ? 1 : 0));
+    const goes = Uint8Array.from(this.samples, sample => (passes(scopeOf(sample.submission)) ? 1 : 0));
     const sends = goes.slice();
     const offered = calls.flatMap(({ call, operation }) => (operation ? [{ call, operation }] : []));
     const answers = calls.length > 1 ? likelyAnswers(offered) : undefined;

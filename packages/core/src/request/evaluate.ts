@@ -1,15 +1,15 @@
 import {
+  answerOf,
   asText,
   fileIndex,
   isBlank,
   isFile,
   isJsonObject,
-  isOfDelivery,
-  referredTo,
   type FileValue,
   type Json,
   type Submission,
 } from '../submission';
+import { compileReference, isOfDelivery, referenceOf, referredTo, type Scope } from '../scope';
 import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
 import { copyLink, withoutCopyLinks } from './copies';
@@ -34,36 +34,36 @@ export interface CompiledLine {
   /** True when it draws on what is known only while a delivery is under way. */
   waits: boolean;
   /** The value before cleaning. */
-  sourceValue(submission: Submission): Json;
-  /** The context in which its steps run on this submission. */
-  contextFor(submission: Submission, context?: TransformContext): TransformContext;
-  outcome(submission: Submission, context?: TransformContext): Outcome;
+  sourceValue(scope: Scope): Json;
+  /** The context in which its steps run. */
+  contextFor(scope: Scope, context?: TransformContext): TransformContext;
+  outcome(scope: Scope, context?: TransformContext): Outcome;
 }
 
 const none: ReadonlySet<string> = new Set();
 
 /**
- * Compiles a line once; its functions then take any number of submissions. `used` holds the keys that lines of the same
+ * Compiles a line once; its functions then take any number of scopes. `used` holds the keys that lines of the same
  * call draw on: what is not among them is what is left.
  */
 export function compileLine(line: Line, field: TargetField | null, used: ReadonlySet<string> = none): CompiledLine {
   const chain = compileChain(line.cleaning);
   const fromSource = compileSource(line.source, used);
-  const plainValue = (each: Submission) => withoutCopyLinks(fromSource(each));
-  const sourceValue = line.copies ? (each: Submission) => withCopies(plainValue(each), each) : plainValue;
-  const contextFor = (submission: Submission, context: TransformContext = defaultContext): TransformContext =>
-    chain.looksAround ? { ...context, answer: key => referredTo(submission, key) } : context;
+  const plainValue = (each: Scope) => withoutCopyLinks(fromSource(each));
+  const sourceValue = line.copies ? (each: Scope) => withCopies(plainValue(each), each.submission) : plainValue;
+  const contextFor = (scope: Scope, context: TransformContext = defaultContext): TransformContext =>
+    chain.looksAround ? { ...context, answer: key => referredTo(scope, key) } : context;
   return {
     line,
     field,
     chain,
-    waits: keysOf(line).some(isOfDelivery),
+    waits: keysOf(line).some(key => isOfDelivery(referenceOf(key))),
     sourceValue,
     contextFor,
-    outcome(submission, context) {
-      const raw = sourceValue(submission);
+    outcome(scope, context) {
+      const raw = sourceValue(scope);
       const cleaned =
-        chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, contextFor(submission, context));
+        chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, contextFor(scope, context));
       if (isProblem(cleaned)) return troubled(line, field, cleaned);
       if (isBlank(cleaned)) return blank(line, field);
       const refused = field ? (refusal(field, cleaned) ?? misplaced(field, cleaned)) : noField(line);
@@ -79,34 +79,48 @@ function withCopies(value: Json, submission: Submission): Json {
   return index < 0 ? value : { ...(value as FileValue), url: copyLink(index, (value as FileValue).name) };
 }
 
-function compileSource(source: Source | null, used: ReadonlySet<string>): (submission: Submission) => Json {
+function compileSource(source: Source | null, used: ReadonlySet<string>): (scope: Scope) => Json {
   if (source === null) return () => null;
   switch (source.from) {
     case 'constant':
       return () => source.value;
     case 'field':
-      return submission => referredTo(submission, source.field) ?? null;
-    case 'first':
-      return submission => {
-        const filled = source.fields.find(key => !isBlank(referredTo(submission, key)));
-        return filled === undefined ? null : referredTo(submission, filled)!;
+      return orNull(referring(source.field));
+    case 'first': {
+      const all = source.fields.map(referring);
+      return scope => {
+        for (const each of all) {
+          const answer = each(scope);
+          if (!isBlank(answer)) return answer!;
+        }
+        return null;
       };
+    }
     case 'rest':
-      return submission => restOf(submission, used);
+      return ({ submission }) => restOf(submission, used);
     case 'text':
-      return submission => textFrom(source.segments, submission, source.html === true);
+      return compileText(source.segments, source.html === true);
   }
 }
 
-function textFrom(segments: Segment[], submission: Submission, isHtml: boolean): string {
+const referring = (key: string) => compileReference(referenceOf(key));
+
+const orNull = (value: (scope: Scope) => Json | undefined) => (scope: Scope) => value(scope) ?? null;
+
+function compileText(segments: Segment[], isHtml: boolean): (scope: Scope) => string {
   const written = isHtml ? htmlText : (text: string) => text;
-  const answers = segments.map(each =>
-    'text' in each ? each.text : written(textOfAnswer(referredTo(submission, each.field))),
-  );
-  // A text whose every answer is blank says nothing, whatever stands around them.
-  const nothing =
-    segments.some(each => 'field' in each) && segments.every((each, index) => 'text' in each || answers[index] === '');
-  return nothing ? '' : answers.join('');
+  const hasAnswers = segments.some(each => 'field' in each);
+  const parts = segments.map(each => {
+    if ('text' in each) return { isAnswer: false, of: () => each.text };
+    const answer = referring(each.field);
+    return { isAnswer: true, of: (scope: Scope) => written(textOfAnswer(answer(scope))) };
+  });
+  return scope => {
+    const texts = parts.map(each => each.of(scope));
+    // A text whose every answer is blank says nothing, whatever stands around them.
+    const nothing = hasAnswers && parts.every((each, at) => !each.isAnswer || texts[at] === '');
+    return nothing ? '' : texts.join('');
+  };
 }
 
 const entities: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
@@ -123,7 +137,7 @@ function restOf(submission: Submission, used: ReadonlySet<string>): string {
   const fileKeys = [...new Set(submission.files.map(file => file.field))].filter(key => !used.has(key));
   const files = fileKeys.map(key => {
     const label = submission.questions.find(each => each.key === key)?.label ?? key;
-    return [label, textOfAnswer(referredTo(submission, key))] as const;
+    return [label, textOfAnswer(answerOf(submission, key))] as const;
   });
   return [...answers, ...files]
     .map(([label, text]) => `${label}${/[?:.!]$/.test(label) ? '' : ':'} ${text}`)

@@ -1,4 +1,5 @@
-import { isFile, withValueAt, type FileValue, type Json, type Situation } from '../submission';
+import type { Scope } from '../scope';
+import { isFile, withValueAt, type FileValue, type Json } from '../submission';
 import { writable, type BodyKind, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
@@ -34,7 +35,7 @@ export interface PlannedFile {
   as: 'content' | 'base64';
 }
 
-/** What a call makes of one submission: the request, or what stops it. */
+/** What a call makes of one scope: the request, or what stops it. */
 export interface Planned {
   outcomes: Outcome[];
   /** Required fields of the target that no line fills. */
@@ -51,7 +52,7 @@ export interface CompiledCall {
   operation: Operation;
   lines: CompiledLine[];
   missing: TargetField[];
-  plan(submission: Situation, context?: TransformContext): Planned;
+  plan(scope: Scope, context?: TransformContext): Planned;
 }
 
 /** Required fields of the target that no line of the call fills. */
@@ -83,8 +84,8 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
     operation,
     lines,
     missing,
-    plan(submission, context) {
-      const outcomes = lines.map((line, index) => (active[index] ? line.outcome(submission, context) : unfilled));
+    plan(scope, context) {
+      const outcomes = lines.map((line, index) => (active[index] ? line.outcome(scope, context) : unfilled));
       let body: Json = {};
       const origins: Record<string, string> = {};
       const parameters: Parameter[] = [];

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { scopeOf, type Scope } from '../scope';
 import type { Json, Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
 import { targetField } from '../testing';
@@ -18,6 +19,7 @@ import { newLine, parseTemplate, templateText, type Line, type Segment } from '.
 
 const field = (key: string, more: Partial<TargetField> = {}): TargetField =>
   targetField(key, { pointer: `/values/${key}`, ...more });
+const scope = (answers: Record<string, Json>): Scope => scopeOf(submission(answers));
 const submission = (answers: Record<string, Json>): Submission => ({
   form: null,
   id: null,
@@ -125,11 +127,11 @@ describe('what a line gives', () => {
       { state: 'blank' },
     ],
   ])('%s', (_, line, more, answers, outcome) =>
-    expect(compileLine(line, field('f', more)).outcome(submission(answers))).toMatchObject(outcome),
+    expect(compileLine(line, field('f', more)).outcome(scope(answers))).toMatchObject(outcome),
   );
 
   test('a line for a field the target has no more is in trouble', () =>
-    expect(compileLine(from('q'), null).outcome(submission({ q: 'x' }))).toMatchObject({
+    expect(compileLine(from('q'), null).outcome(scope({ q: 'x' }))).toMatchObject({
       state: 'trouble',
       problem: { code: 'target.noField' },
     }));
@@ -151,7 +153,7 @@ describe('what a call makes', () => {
     compileCall({ id: 'c', targetId: 't', operationId: 'o', lines }, operation, 'https://register.example.org/v1/');
 
   test('a request as data, each value with the line it came from', () => {
-    const planned = call([line('site', 's'), line('note', 'n')]).plan(submission({ s: 'AB-07', n: 'two\nlines' }));
+    const planned = call([line('site', 's'), line('note', 'n')]).plan(scope({ s: 'AB-07', n: 'two\nlines' }));
     expect(planned).toMatchObject({
       sendable: true,
       missing: [],
@@ -168,14 +170,14 @@ describe('what a call makes', () => {
   });
 
   test('a required field that no line fills stops it, a read-only one does not', () => {
-    const planned = call([{ ...newLine('line-site', 'site') }, line('note', 'n')]).plan(submission({ n: 'x' }));
+    const planned = call([{ ...newLine('line-site', 'site') }, line('note', 'n')]).plan(scope({ n: 'x' }));
     expect(planned.sendable).toBe(false);
     expect(stoppers(planned)).toMatchObject([{ code: 'line.unmapped', message: expect.stringContaining('site') }]);
   });
 
   test('the same submission gives the same request', () => {
     const compiled = call([line('site', 's')]);
-    expect(compiled.plan(submission({ s: 'x' })).request).toEqual(compiled.plan(submission({ s: 'x' })).request);
+    expect(compiled.plan(scope({ s: 'x' })).request).toEqual(compiled.plan(scope({ s: 'x' })).request);
   });
 });
 
@@ -237,7 +239,7 @@ test('parameters go into the path, the query and the headers, and can’t get ou
     },
     'https://roster.example.org/v1/',
   );
-  const { request } = call.plan(submission({}));
+  const { request } = call.plan(scope({}));
   expect(request.url).toBe('https://roster.example.org/v1/contacts/a%2Fb%3Fc%23d?tag=wet%20%26%20dry&tag=%C3%BC');
   expect(request.headers).toContainEqual(['X-Note', 'one X-Evil: two']);
   expect(request.headers).toContainEqual(['content-type', 'application/x-www-form-urlencoded']);
@@ -250,7 +252,7 @@ test('what has no body sends none', () => {
     { id: 'o', label: 'Look', method: 'GET', path: '/contacts', fields: [] },
     'https://roster.example.org',
   );
-  const { request } = call.plan(submission({}));
+  const { request } = call.plan(scope({}));
   expect([bodyText(request), request.headers]).toEqual(['', [['accept', 'application/json']]]);
 });
 
@@ -264,7 +266,7 @@ describe('bodies of other kinds', () => {
     const operation: Operation = { id: 'o', label: 'O', method: 'POST', path: '/r', body, fields, ...more };
     const lines = fields.map(each => ({ ...from(each.key), id: each.key, to: each.key }));
     return compileCall({ id: 'c', targetId: 't', operationId: 'o', lines }, operation, 'https://a.example.org').plan(
-      submission(answers),
+      scope(answers),
     ).request;
   };
   const at = (key: string, more: Partial<TargetField> = {}) => targetField(key, { pointer: `/${key}`, ...more });
@@ -325,7 +327,7 @@ describe('bodies of other kinds', () => {
 test('a text in HTML escapes its answers and keeps their line breaks', () => {
   const source = { from: 'text' as const, html: true, segments: [{ text: '<p>' }, { field: 'q' }, { text: '</p>' }] };
   const line = compileLine({ ...from('q'), source }, field('f'));
-  expect(line.outcome(submission({ q: '<b>1 & 2</b>\r\n"x"' })).value).toBe(
+  expect(line.outcome(scope({ q: '<b>1 & 2</b>\r\n"x"' })).value).toBe(
     '<p>&lt;b&gt;1 &amp; 2&lt;/b&gt;<br>\n&quot;x&quot;</p>',
   );
 });

@@ -1,5 +1,5 @@
 import { testsOf, type Condition } from '../condition';
-import { answeringCall, isOfItem, isOfRecord } from '../submission';
+import { referenceOf } from '../scope';
 import { transformOf, type Step } from '../transform';
 import type { Call } from './call';
 import { ROUTE_FORMAT, type RouteDefinition } from './definition';
@@ -82,14 +82,17 @@ function fault(
   key: string,
   { before, repeats }: { before: ReadonlySet<string>; repeats: boolean },
 ): RouteFault[] {
-  const call = answeringCall(key);
-  const message =
-    call !== null && !before.has(call)
-      ? 'It uses the answer of a call that is not made before it.'
-      : isOfItem(key) && !repeats
-        ? 'It uses the item of a call that repeats, and this one is made once.'
-        : isOfRecord(key)
-          ? 'It uses a record that is known only while one is updated.'
-          : null;
-  return message === null ? [] : [{ pointer, message }];
+  const told = (message: string) => [{ pointer, message }];
+  const reference = referenceOf(key);
+  switch (reference.to) {
+    case 'answer':
+      return before.has(reference.callId) ? [] : told('It uses the answer of a call that is not made before it.');
+    case 'item':
+    case 'itemNumber':
+      return repeats ? [] : told('It uses the item of a call that repeats, and this one is made once.');
+    case 'record':
+      return told('It uses a record that is known only while one is updated.');
+    default:
+      return [];
+  }
 }

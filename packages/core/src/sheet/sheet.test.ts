@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { newLine, type Line } from '../route';
+import { scopeOf } from '../scope';
 import type { Submission } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
@@ -63,7 +64,7 @@ const sheet = sheetOf({
   context: { timeZone: 'UTC' },
   questions: Object.entries(labels).map(([key, label]) => ({ key, label })),
   labelOf: key => labels[key] ?? key,
-  example,
+  example: scopeOf(example),
 });
 
 test('says each line in words, with the example, and what is left on both sides', () => {

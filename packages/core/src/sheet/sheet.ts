@@ -2,7 +2,8 @@ import Papa from 'papaparse';
 import { explainCondition, type Condition } from '../condition';
 import { compileCall, type CompiledLine } from '../request';
 import { fieldsOf, type Call, type Line } from '../route';
-import { asText, isBlank, type Json, type Submission } from '../submission';
+import type { Scope } from '../scope';
+import { asText, isBlank, type Json } from '../submission';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 
@@ -52,8 +53,8 @@ export interface SheetParts {
   /** The questions of the form by their keys. */
   questions: { key: string; label: string }[];
   labelOf(key: string): string;
-  /** The submission whose answers stand as examples. */
-  example: Submission | null;
+  /** The scope whose answers stand as examples. */
+  example: Scope | null;
 }
 
 const blanks: Record<Line['whenBlank'], (line: Line) => string> = {

@@ -5,4 +5,3 @@ export * from './percent';
 export * from './pointer';
 export * from './submission';
 export * from './words';
-export * from './reference';

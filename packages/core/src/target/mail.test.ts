@@ -1,5 +1,6 @@
 import { bodyText, compileCall, stoppers } from '../request';
 import { newLine, type Line } from '../route';
+import { scopeOf } from '../scope';
 import type { Json, Submission } from '../submission';
 import { sendMail } from '.';
 
@@ -32,7 +33,7 @@ const mailOf = (answers: Record<string, Json>) =>
     },
     sendMail,
     'smtp://mail.example.org',
-  ).plan(of(answers));
+  ).plan(scopeOf(of(answers)));
 
 test('several recipients come from a choose-many answer', () => {
   const { request, sendable } = mailOf({ whom: ['a@example.org', 'Bö <b@example.org>'], what: 'Foam' });

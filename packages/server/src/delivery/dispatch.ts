@@ -1,4 +1,5 @@
 import { compileCondition } from '@grammata/core/condition';
+import { scopeOf } from '@grammata/core/scope';
 import type { DueDeliveries } from '../due';
 import type { LiveHub } from '../live';
 import { aboutSubmission, type DeliveryRow, type Store, type SubmissionRow, type VersionRow } from '../store';
@@ -18,7 +19,7 @@ const compiled = new WeakMap<VersionRow, ReturnType<typeof compileCondition>>();
 export function passes(version: VersionRow, { data }: Pick<SubmissionRow, 'data'>): boolean {
   const known = compiled.get(version) ?? compileCondition(version.definition.condition);
   compiled.set(version, known);
-  return known(data);
+  return known(scopeOf(data));
 }
 
 export const dispatcher = (store: Store, due: DueDeliveries, live: LiveHub, wake: () => void): Dispatcher => ({

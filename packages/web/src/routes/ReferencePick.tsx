@@ -1,4 +1,4 @@
-import type { Reference } from './workbench';
+import type { Offered } from './workbench';
 
 /** Picks a question, or what is said about the submission. One that is not known any more stays and is shown. */
 export function ReferencePick({
@@ -9,7 +9,7 @@ export function ReferencePick({
   withExamples = false,
   ...rest
 }: {
-  references: Reference[];
+  references: Offered[];
   value: string;
   onPick: (key: string) => void;
   /** The words for picking nothing; without them something has to be picked. */
@@ -22,7 +22,7 @@ export function ReferencePick({
   'aria-invalid'?: boolean;
 }) {
   const isKnown = value === '' || references.some(each => each.key === value);
-  const option = ({ key, label, example }: Reference) => (
+  const option = ({ key, label, example }: Offered) => (
     <option key={key} value={key}>
       {label}
       {withExamples && example ? ` — ${example.slice(0, 40)}` : ''}

@@ -110,7 +110,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
           <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map(({ index, start }) => {
               const { sample, goes, index: number } = rows[index]!;
-              const planned = compiled.plan(sample.submission, { timeZone: editing.draft.terms.timeZone });
+              const planned = compiled.plan(sample.scope, { timeZone: editing.draft.terms.timeZone });
               return (
                 <div
                   role="row"

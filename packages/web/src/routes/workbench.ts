@@ -3,7 +3,7 @@ import { isGone, propose, type LineProposal } from '@grammata/core/match';
 import { likelyAnswers } from '@grammata/core/perform';
 import {
   isTroubled,
-  situationsFor,
+  scopesFor,
   stateOf,
   type RehearsalSummary,
   type RunParts,
@@ -12,16 +12,22 @@ import {
 } from '@grammata/core/rehearse';
 import { compileCall, type CompiledCall } from '@grammata/core/request';
 import { fieldsOf } from '@grammata/core/route';
-import { aboutLabel, asText, referredTo } from '@grammata/core/submission';
+import { referenceLabel, referenceOf, referredTo, scopeOf, type Scope } from '@grammata/core/scope';
+import { asText } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSamples } from '../forms/queries';
-import { answerReferences, itemReferences, referencesOf, type Reference } from './references';
+import { answerReferences, itemReferences, referencesOf, type Offered } from './references';
 import { useDraft, type Editing } from './useDraft';
 import { useRehearsal } from './useRehearsal';
 
-export type { Reference } from './references';
+export type { Offered } from './references';
+
+/** A recorded submission as a call sees it: with the item it repeats for, and answers as they may look. */
+export interface Seen extends Sample {
+  scope: Scope;
+}
 
 /** Everything the parts of a route work on: the route as a whole, and the call that is looked at. */
 export interface Workbench {
@@ -39,12 +45,12 @@ export interface Workbench {
   editCall(change: (call: CallInput) => CallInput): void;
   operationOf(call: CallInput): Operation | null;
   targetOf(call: CallInput): TargetView | null;
-  /** All recorded ones, each as the call sees it first: with the item it repeats for, and answers as they may look. */
-  samples: Sample[];
+  /** All recorded ones, each as the call sees it first. */
+  samples: Seen[];
   /** How the call fares, and the route with all its calls. */
   rehearsal: RehearsalSummary | null;
   run: RunSummary | null;
-  sample: Sample | null;
+  sample: Seen | null;
   /** Place of the sample among all, from 0. */
   at: number;
   /** For a call that repeats: which item of the sample is looked at, of how many. Zero: the call is not made for it. */
@@ -55,7 +61,7 @@ export interface Workbench {
   nextInTrouble(lineIndex?: number): void;
   /** The next sample that answers otherwise: for one line, or in any question that a line draws on. */
   nextThatDiffers(lineIndex?: number): void;
-  references: Reference[];
+  references: Offered[];
   /** Questions that the newest submissions do not ask any more. */
   gone: Set<string>;
   /** What could fill the target's fields, by their keys, whether anything fills them or not. */
@@ -134,19 +140,17 @@ export function useWorkbench(route: RouteView): Workbench {
     [calls, operationOf],
   );
   const isPlain = calls.length === 1 && !repeat && !condition;
-  const situationsIn = useMemo(
-    () => situationsFor({ call: { repeat, condition } as CallInput, answers }),
+  const scopesIn = useMemo(
+    () => scopesFor({ call: { repeat, condition } as CallInput, answers }),
     [repeat, condition, answers],
   );
   const samples = useMemo(
     () =>
-      isPlain
-        ? recorded
-        : recorded.map(each => ({
-            ...each,
-            submission: situationsIn(each.submission)[0] ?? { ...each.submission, answers },
-          })),
-    [isPlain, recorded, situationsIn, answers],
+      recorded.map(each => ({
+        ...each,
+        scope: (isPlain ? undefined : scopesIn(each.submission)[0]) ?? scopeOf(each.submission, answers),
+      })),
+    [isPlain, recorded, scopesIn, answers],
   );
   const chosen = samples.findIndex(each => each.id === params.get('sample'));
   const at = Math.max(0, chosen);
@@ -158,14 +162,14 @@ export function useWorkbench(route: RouteView): Workbench {
     },
     [samples, setParam],
   );
-  const situations = recorded[at] && !isPlain ? situationsIn(recorded[at].submission) : [];
+  const scopes = recorded[at] && !isPlain ? scopesIn(recorded[at].submission) : [];
   const items = {
-    at: Math.min(itemAt, Math.max(0, situations.length - 1)),
-    count: isPlain ? 1 : situations.length,
+    at: Math.min(itemAt, Math.max(0, scopes.length - 1)),
+    count: isPlain ? 1 : scopes.length,
     show: setItemAt,
   };
   const shown = samples[at] ?? null;
-  const sample = shown && situations[items.at] ? { ...shown, submission: situations[items.at]! } : shown;
+  const sample = shown && scopes[items.at] ? { ...shown, scope: scopes[items.at]! } : shown;
   const nextOf = (wanted: (index: number) => boolean) => {
     const next = samples.map((_, index) => (at + 1 + index) % samples.length).find(wanted);
     if (next !== undefined) show(next);
@@ -181,7 +185,7 @@ export function useWorkbench(route: RouteView): Workbench {
   const nextThatDiffers = (lineIndex?: number) => {
     const lines = call.lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
     const keys = lines.flatMap(line => fieldsOf(line.source));
-    const answered = (index: number) => keys.map(key => asText(referredTo(samples[index]!.submission, key))).join('\n');
+    const answered = (index: number) => keys.map(key => asText(referredTo(samples[index]!.scope, key))).join('\n');
     const here = samples.length > 0 ? answered(at) : '';
     nextOf(index => answered(index) !== here);
   };
@@ -228,6 +232,6 @@ export function useWorkbench(route: RouteView): Workbench {
     references,
     gone,
     proposals,
-    labelOf: key => labels.get(key) ?? aboutLabel(key) ?? key,
+    labelOf: key => labels.get(key) ?? referenceLabel(referenceOf(key)) ?? key,
   };
 }

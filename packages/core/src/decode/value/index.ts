@@ -1,6 +1,7 @@
-import { isBlank, isJsonObject, parseJson, questionKey, type Json, type Submission } from '../../submission';
+import { isBlank, isJsonObject, parseJson, type Json, type Submission } from '../../submission';
 import type { RawAnswer } from '../envelope';
 import { most } from '../notes';
+import { questionKey } from '../../scope';
 import { chosen, withOptionLabels, withOther } from './choices';
 import { filesOf } from '../files';
 import { isConsent, isSingleCheck, kindOf, statedKind } from './kind';

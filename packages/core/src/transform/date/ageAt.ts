@@ -1,4 +1,5 @@
 import { IsIn, IsString, MaxLength } from 'class-validator';
+import { referenceText } from '../../scope';
 import { asText, type Json } from '../../submission';
 import { defineTransform, Problem, type TransformContext } from '../define';
 import { dateOrders, orderAsk, orderWords, readDate, type DateOrder } from './readDate';
@@ -55,5 +56,7 @@ export const ageAt = defineTransform<AgeAtParams>({
   ],
 });
 
+const sentAt = referenceText({ to: 'fact', fact: 'submittedAt' });
+
 const dayOf = (question: string, at: string, { answer }: TransformContext): string =>
-  question !== '' ? asText(answer?.(question)) : at !== '' ? at : asText(answer?.('@submittedAt'));
+  question !== '' ? asText(answer?.(question)) : at !== '' ? at : asText(answer?.(sentAt));

@@ -5,7 +5,7 @@ import { useEffect, useRef } from 'react';
 import { Act, Labelled } from '../../ui';
 import { ReferencePick } from '../ReferencePick';
 import { Group } from '../when/Group';
-import type { Reference, Workbench } from '../workbench';
+import type { Offered, Workbench } from '../workbench';
 import { FindSettings } from './FindSettings';
 import { Tries } from './Tries';
 
@@ -126,4 +126,4 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
 }
 
 /** Answers that may hold several things. */
-const isList = ({ kind, isQuestion }: Reference) => isQuestion && ['files', 'choices', 'table', 'json'].includes(kind);
+const isList = ({ kind, isQuestion }: Offered) => isQuestion && ['files', 'choices', 'table', 'json'].includes(kind);

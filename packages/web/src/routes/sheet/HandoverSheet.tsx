@@ -1,4 +1,4 @@
-import { situationsFor } from '@grammata/core/rehearse';
+import { scopesFor } from '@grammata/core/rehearse';
 import { sheetCsv, sheetMarkdown, sheetOf, type Sheet, type SheetRow } from '@grammata/core/sheet';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -22,7 +22,7 @@ function useSheets({ editing, operationOf, targetOf, route, sample, references, 
         const [operation, target] = [operationOf(call), targetOf(call)];
         if (!operation || !target) return [];
         const title = draft.calls.length > 1 ? `${index + 1} ${operation.label}` : draft.name;
-        const example = sample && (situationsFor({ call })(sample.submission)[0] ?? null);
+        const example = sample && (scopesFor({ call, answers: sample.scope.answers })(sample.submission)[0] ?? null);
         const sheet = sheetOf({
           title,
           form: route.formName,

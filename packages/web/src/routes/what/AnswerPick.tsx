@@ -1,4 +1,5 @@
-import { asText, isBlank, referredTo } from '@grammata/core/submission';
+import { referredTo } from '@grammata/core/scope';
+import { asText, isBlank } from '@grammata/core/submission';
 import { Command } from 'cmdk';
 import { useRef, useState } from 'react';
 import { kindMarks } from '../../ui';
@@ -24,7 +25,7 @@ export function AnswerPick({
   };
   const isOpen = typed !== null;
   const answer = (key: string) => {
-    const found = sample ? referredTo(sample.submission, key) : null;
+    const found = sample ? referredTo(sample.scope, key) : null;
     return isBlank(found) ? '–' : asText(found);
   };
   return (

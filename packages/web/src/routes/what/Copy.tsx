@@ -1,8 +1,9 @@
 import { useDraggable } from '@dnd-kit/core';
 import { fieldsOf, type Source } from '@grammata/core/route';
-import { asText, isBlank, isFile, referredTo, type FieldKind, type Submission } from '@grammata/core/submission';
+import { referredTo, type Scope } from '@grammata/core/scope';
+import { asText, isBlank, isFile, type FieldKind } from '@grammata/core/submission';
 import { bytes, count, kindMarks, Moment } from '../../ui';
-import type { Reference, Workbench } from '../workbench';
+import type { Offered, Workbench } from '../workbench';
 
 /** The sample at hand: every question of the form with its answer. Picking one fills the open line; dragging one fills any. */
 export function Copy({
@@ -17,12 +18,12 @@ export function Copy({
   const { sample, at, samples, items, show, references, call, nextInTrouble, nextThatDiffers } = workbench;
   const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
   const isHot = new Set(fieldsOf(hot));
-  const of = (group: Reference['group']) => references.filter(each => each.group === group);
-  const row = (reference: Reference) => (
+  const of = (group: Offered['group']) => references.filter(each => each.group === group);
+  const row = (reference: Offered) => (
     <Answer
       key={reference.key}
       reference={reference}
-      submission={sample?.submission ?? null}
+      scope={sample?.scope ?? null}
       isUsed={used.has(reference.key)}
       isHot={isHot.has(reference.key)}
       onPick={onPick}
@@ -120,13 +121,14 @@ function Items({ items: { at, count: many, show } }: { items: Workbench['items']
 }
 
 /** An answer in a few words: text as it is, files by their number and size. */
-function words(submission: Submission | null, key: string): { text: string; kind: FieldKind | null } {
-  if (!submission) return { text: '', kind: null };
+function words(scope: Scope | null, key: string): { text: string; kind: FieldKind | null } {
+  if (!scope) return { text: '', kind: null };
+  const { submission } = scope;
   const field = submission.fields.find(each => each.key === key);
   if (field) return { text: asText(field.value), kind: field.kind };
   const files = submission.files.filter(each => each.field === key);
   if (files.length === 0) {
-    const value = referredTo(submission, key);
+    const value = referredTo(scope, key);
     return { text: isBlank(value) ? '' : isFile(value) ? value.name : asText(value), kind: null };
   }
   const size = files.reduce((sum, file) => sum + (file.size ?? 0), 0);
@@ -136,19 +138,19 @@ function words(submission: Submission | null, key: string): { text: string; kind
 
 function Answer({
   reference: { key, label, kind, isQuestion },
-  submission,
+  scope,
   isUsed,
   isHot,
   onPick,
 }: {
-  reference: Reference;
-  submission: Submission | null;
+  reference: Offered;
+  scope: Scope | null;
   isUsed: boolean;
   isHot: boolean;
   onPick: ((key: string) => void) | null;
 }) {
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: `answer ${key}`, data: { key, label } });
-  const answer = words(submission, key);
+  const answer = words(scope, key);
   const { mark, word } = kindMarks[answer.kind ?? kind];
   return (
     <li

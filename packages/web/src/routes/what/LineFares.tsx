@@ -96,9 +96,9 @@ export function LineFares({
                 >
                   <span className="text-small text-ink-2">{when(sample.receivedAt)}</span>
                   <span className="truncate [&_*]:whitespace-nowrap">
-                    <Shown value={compiled.sourceValue(sample.submission)} />
+                    <Shown value={compiled.sourceValue(sample.scope)} />
                   </span>
-                  <Value outcome={compiled.outcome(sample.submission, context)} filled />
+                  <Value outcome={compiled.outcome(sample.scope, context)} filled />
                 </button>
               </li>
             );

@@ -162,7 +162,7 @@ function Proposed(props: ProposedProps) {
 function ProposedValue(props: ProposedProps) {
   const { sample, editing } = props.workbench;
   if (!sample) return null;
-  const outcome = drawn(props).outcome(sample.submission, { timeZone: editing.draft.terms.timeZone });
+  const outcome = drawn(props).outcome(sample.scope, { timeZone: editing.draft.terms.timeZone });
   return (
     <span className="italic">
       <Value outcome={outcome} filled />

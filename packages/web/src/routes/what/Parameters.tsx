@@ -8,14 +8,14 @@ import {
   type TransformContext,
 } from '@grammata/core/transform';
 import { useId, useState } from 'react';
-import type { Reference } from '../workbench';
+import type { Offered } from '../workbench';
 import { ReferencePick } from '../ReferencePick';
 import { StepList } from './StepList';
 
 interface ParametersProps {
   step: Step;
   onChange: (params: Step['params']) => void;
-  references: Reference[];
+  references: Offered[];
   /** What the step is given for the sample at hand. */
   before: Json | Problem;
   context: TransformContext;

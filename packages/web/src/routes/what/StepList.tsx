@@ -14,13 +14,13 @@ import {
 } from '@grammata/core/transform';
 import { useRef } from 'react';
 import { Act } from '../../ui';
-import type { Reference } from '../workbench';
+import type { Offered } from '../workbench';
 import { Parameters } from './Parameters';
 import { Shown } from './Shown';
 import { StepPicker } from './StepPicker';
 
 export interface StepListProps {
-  references: Reference[];
+  references: Offered[];
   steps: Step[];
   onChange: (steps: Step[]) => void;
   /** What the first step is given. */
@@ -84,7 +84,7 @@ interface StepRowProps {
   trace: StepTrace | undefined;
   before: StepTrace['result'] | undefined;
   complaint: string | undefined;
-  references: Reference[];
+  references: Offered[];
   context: TransformContext;
   onChange: (step: Step) => void;
   onMove: (by: number) => void;

@@ -21,7 +21,7 @@ export function Steps({
 }) {
   const { sample, editing } = workbench;
   const routeContext = { timeZone: editing.draft.terms.timeZone };
-  const raw = sample ? compiled.sourceValue(sample.submission) : null;
+  const raw = sample ? compiled.sourceValue(sample.scope) : null;
   return (
     <div className="mt-3 border-l-2 border-oxide pl-3.5">
       <div className="grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-0.5 text-ink-2">
@@ -34,7 +34,7 @@ export function Steps({
         onChange={(cleaning: Step[]) => edit(each => ({ ...each, cleaning }))}
         kind={kind}
         raw={raw}
-        context={sample ? compiled.contextFor(sample.submission, routeContext) : routeContext}
+        context={sample ? compiled.contextFor(sample.scope, routeContext) : routeContext}
       />
     </div>
   );

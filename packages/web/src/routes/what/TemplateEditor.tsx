@@ -11,7 +11,7 @@ import {
   type ViewUpdate,
 } from '@codemirror/view';
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
-import type { Reference } from '../workbench';
+import type { Offered } from '../workbench';
 
 /** What can be done to the text from outside. */
 export interface TemplateHandle {
@@ -72,7 +72,7 @@ function marking(isKnown: (label: string) => boolean) {
 }
 
 /** Offers the answers behind an opening brace. */
-const offering = (references: Reference[]) =>
+const offering = (references: Offered[]) =>
   autocompletion({
     icons: false,
     override: [
@@ -111,7 +111,7 @@ export default function TemplateEditor({
   describedBy?: string;
   /** The text at first; what is typed is told, and not given back. */
   text: string;
-  references: Reference[];
+  references: Offered[];
   onChange: (text: string) => void;
 }) {
   const place = useRef<HTMLDivElement>(null);
@@ -168,7 +168,7 @@ export default function TemplateEditor({
   );
 }
 
-const extensionsFor = (references: Reference[]) => {
+const extensionsFor = (references: Offered[]) => {
   const known = new Set(references.flatMap(each => [each.label, each.key]));
   return [marking(label => known.has(label)), offering(references)];
 };

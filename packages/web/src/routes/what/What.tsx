@@ -89,7 +89,7 @@ export function What({ workbench }: { workbench: Workbench }) {
   const context = { timeZone: editing.draft.terms.timeZone };
   const masked = maskedCredentials(target?.hasToken ? target.auth : { kind: 'none' });
   const isMade = items.count > 0;
-  const planned = sample && isMade ? compiled.plan(sample.submission, context) : null;
+  const planned = sample && isMade ? compiled.plan(sample.scope, context) : null;
   const isGalley = view === 'notes' || view === 'wire';
   const openLine = (index: number, is: boolean) => {
     setCursor(index);

@@ -1,9 +1,9 @@
 import { fieldsOf, type Source } from '@grammata/core/route';
 import type { FieldKind } from '@grammata/core/submission';
-import type { Reference } from '../workbench';
+import type { Offered } from '../workbench';
 
 /** What a source gives before any cleaning. */
-export function kindOf(source: Source | null, references: Reference[]): FieldKind {
+export function kindOf(source: Source | null, references: Offered[]): FieldKind {
   const [key] = fieldsOf(source);
   const isOne = source?.from === 'field' || source?.from === 'first';
   return isOne ? (references.find(each => each.key === key)?.kind ?? 'json') : 'text';

@@ -8,7 +8,8 @@ import {
   testsOf,
   type Condition,
 } from '@grammata/core/condition';
-import { asText, referredTo } from '@grammata/core/submission';
+import { referredTo } from '@grammata/core/scope';
+import { asText } from '@grammata/core/submission';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { count, counted, Note, when } from '../../ui';
@@ -25,7 +26,7 @@ export function When({ workbench }: { workbench: Workbench }) {
   const change = (next: Condition) => editing.edit(draft => ({ ...draft, condition: next }));
   const goes = useMemo(() => {
     const passes = compileCondition(condition);
-    return samples.map(sample => passes(sample.submission));
+    return samples.map(sample => passes(sample.scope));
   }, [condition, samples]);
   const going = goes.filter(Boolean).length;
   const parts = partsOf(condition);
@@ -41,7 +42,7 @@ export function When({ workbench }: { workbench: Workbench }) {
         </Note>
         {parts.map((part, index) => {
           const passes = compilePart(part);
-          const passing = samples.filter(sample => passes(sample.submission)).length;
+          const passing = samples.filter(sample => passes(sample.scope)).length;
           return (
             <Note key={index} tone={passing === 0 ? 'look' : 'goes'}>
               <b className="font-mono text-fine font-normal">{index + 1}</b>{' '}
@@ -110,7 +111,7 @@ function Recorded({
                 {keys.map((key, index) => (
                   <span key={key} title={labelOf(key)}>
                     {index > 0 && <span className="text-ink-3"> · </span>}
-                    {asText(referredTo(sample.submission, key)) || <span className="text-ink-3">blank</span>}
+                    {asText(referredTo(sample.scope, key)) || <span className="text-ink-3">blank</span>}
                   </span>
                 ))}
               </span>

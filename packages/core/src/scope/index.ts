@@ -1,0 +1,2 @@
+export * from './reference';
+export * from './scope';
