@@ -111,8 +111,8 @@ function optionsStep({ asked, values, field }: Case): Step {
   const options = field.options ?? [];
   const byPlain = new Map(options.map(option => [plainText(option), option]));
   const chosen =
-    Object.keys(asked.options).length > 0
-      ? Object.keys(asked.options)
+    asked.options.length > 0
+      ? asked.options.map(each => each.value)
       : [...new Set(values.flat().map(asText))].slice(0, 60);
   const lines = chosen.flatMap(answer => {
     if (options.includes(answer) || byPlain.has(plainText(answer))) return [];

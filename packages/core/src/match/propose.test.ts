@@ -95,7 +95,7 @@ describe('loose ends', () => {
     expect(isGone('q1', [...many(12, after), before])).toBe(true);
     expect(isGone('q1', [...many(9, after), ...many(3, before)])).toBe(false);
     expect(isGone('q1', many(3, after))).toBe(false);
-    const { fields } = mergeSchema(emptySchema, after);
+    const { fields } = mergeSchema(emptySchema, after, 0);
     expect(homeForQuestion('q1', 'Phone', fields)?.key).toBe('q9');
     expect(homeForQuestion('q1', 'Severity', fields)).toBeNull();
   });

@@ -1,6 +1,14 @@
 import { asText, type FieldKind, type Submission } from '../submission';
 
-/** What is known of one question from all submissions of its form. */
+/** An option that was chosen. Times are ms since the epoch. */
+export interface OptionSeen {
+  value: string;
+  times: number;
+  firstAt: number;
+  lastAt: number;
+}
+
+/** What is known of one question from all submissions of its form. Times are ms since the epoch. */
 export interface FieldSchema {
   key: string;
   label: string;
@@ -11,8 +19,11 @@ export interface FieldSchema {
   filled: number;
   /** Up to three values as text, newest first. */
   examples: string[];
-  /** Options seen with their counts, for choose-one and choose-many questions; at most 60. */
-  options: Record<string, number>;
+  /** When it was first and last asked, answered or not. */
+  firstAt: number;
+  lastAt: number;
+  /** Options seen, for choose-one and choose-many questions, in the order they were first chosen; at most 60. */
+  options: OptionSeen[];
   /** Characters of the longest and shortest value as text. */
   longest: number;
   shortest: number;
@@ -30,21 +41,24 @@ export interface FormSchema {
 export const emptySchema: FormSchema = { count: 0, fields: [] };
 
 /** Questions of one form that are kept; and characters of a key, a label and an option. Nobody's form has as many. */
-export const MOST_QUESTIONS = 1000;
+const MOST_QUESTIONS = 1000;
 const LONGEST_NAME = 300;
 const MOST_OPTIONS = 60;
 const MOST_EXAMPLES = 3;
 const LONGEST_EXAMPLE = 120;
 
-/** The schema with one submission more; takes time by the fields of that submission alone. */
-export function mergeSchema(schema: FormSchema, submission: Submission): FormSchema {
+/**
+ * The schema with one submission more, received at a time in ms since the epoch. Fields that it says nothing of stay the same
+ * objects.
+ */
+export function mergeSchema(schema: FormSchema, submission: Submission, at: number): FormSchema {
   const seen = new Map(schema.fields.map(field => [field.key, field]));
   const isKept = (key: string) => seen.has(key) || (seen.size < MOST_QUESTIONS && key.length <= LONGEST_NAME);
   for (const { key, label } of submission.questions)
-    if (!seen.has(key) && isKept(key)) seen.set(key, blankField(key, label.slice(0, LONGEST_NAME)));
+    if (isKept(key)) seen.set(key, asked(seen.get(key) ?? blankField(key, label.slice(0, LONGEST_NAME), at), at));
   for (const field of submission.fields) {
     if (!isKept(field.key)) continue;
-    const before = seen.get(field.key) ?? blankField(field.key, field.label);
+    const before = asked(seen.get(field.key) ?? blankField(field.key, field.label, at), at);
     const text = asText(field.value);
     const after = withWriting(
       withExample(withKind({ ...before, label: field.label.slice(0, LONGEST_NAME) }, field.kind), text),
@@ -58,10 +72,10 @@ export function mergeSchema(schema: FormSchema, submission: Submission): FormSch
           : [];
     seen.set(field.key, {
       ...after,
-      options: counted(
+      options: chosen(
         before.options,
         options.filter(each => each.length <= LONGEST_NAME),
-        MOST_OPTIONS,
+        at,
       ),
     });
   }
@@ -69,27 +83,49 @@ export function mergeSchema(schema: FormSchema, submission: Submission): FormSch
     if (!isKept(key)) continue;
     const names = submission.files.filter(file => file.field === key).map(file => file.name);
     const label = submission.questions.find(question => question.key === key)?.label ?? key;
-    const before = seen.get(key) ?? blankField(key, label);
+    const before = asked(seen.get(key) ?? blankField(key, label, at), at);
     seen.set(key, withExample(withKind(before, 'files'), names.join(', ')));
   }
   return { count: schema.count + 1, fields: [...seen.values()] };
 }
 
-/** The schema of a number of submissions. */
-export const inferSchema = (submissions: Iterable<Submission>): FormSchema => {
+/** The schema of a number of submissions, as if all had come at one time. */
+export const inferSchema = (submissions: Iterable<Submission>, at = 0): FormSchema => {
   let schema = emptySchema;
-  for (const submission of submissions) schema = mergeSchema(schema, submission);
+  for (const submission of submissions) schema = mergeSchema(schema, submission, at);
   return schema;
 };
 
-const blankField = (key: string, label: string): FieldSchema => ({
+/** Recorded submissions are not always read in the order in which they came. */
+const asked = <T extends { firstAt: number; lastAt: number }>(seen: T, at: number): T => ({
+  ...seen,
+  firstAt: Math.min(seen.firstAt, at),
+  lastAt: Math.max(seen.lastAt, at),
+});
+
+/** The options with some chosen once more. */
+function chosen(before: OptionSeen[], values: string[], at: number): OptionSeen[] {
+  if (values.length === 0) return before;
+  const after = [...before];
+  for (const value of values) {
+    const place = after.findIndex(each => each.value === value);
+    const known = after[place];
+    if (known) after[place] = { ...asked(known, at), times: known.times + 1 };
+    else if (after.length < MOST_OPTIONS) after.push({ value, times: 1, firstAt: at, lastAt: at });
+  }
+  return after;
+}
+
+const blankField = (key: string, label: string, at: number): FieldSchema => ({
   key,
   label,
   kind: 'text',
   kinds: {},
   filled: 0,
   examples: [],
-  options: {},
+  firstAt: at,
+  lastAt: at,
+  options: [],
   longest: 0,
   shortest: 0,
   shapes: {},
@@ -115,8 +151,7 @@ const LONGEST_SHAPED = 32;
 export const shapeOf = (text: string): string => text.replace(/\d/g, '9').replace(/\p{L}/gu, 'a');
 
 function withWriting(field: FieldSchema, text: string): FieldSchema {
-  // Schemas kept by earlier versions know nothing of lengths.
-  const { longest = 0, shortest = 0, shapes: before = {} } = field as Partial<FieldSchema>;
+  const { longest, shortest, shapes: before } = field;
   const shapes =
     text.length > LONGEST_SHAPED || field.kind === 'choice' || field.kind === 'choices'
       ? before

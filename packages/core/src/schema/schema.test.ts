@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { decode } from '../decode';
 import type { Submission } from '../submission';
-import { emptySchema, inferSchema, mergeSchema } from '.';
+import { emptySchema, inferSchema, mergeSchema, type FormSchema } from '.';
 
 const submission = (
   fields: Submission['fields'],
@@ -25,7 +26,10 @@ test('counts, options, examples and kinds over submissions', () => {
       kind: 'choice',
       kinds: { choice: 3, text: 1 },
       filled: 4,
-      options: { 'AB-07': 2, 'AB-02': 1 },
+      options: [
+        { value: 'AB-07', times: 2 },
+        { value: 'AB-02', times: 1 },
+      ],
       examples: ['AB-7?', 'AB-07', 'AB-02'],
     },
   ]);
@@ -33,7 +37,7 @@ test('counts, options, examples and kinds over submissions', () => {
 
 test('a question that nobody has answered is known all the same', () => {
   expect(
-    mergeSchema(emptySchema, submission([], [], [{ key: 'why', label: 'Why?', pointer: '/why' }])).fields,
+    mergeSchema(emptySchema, submission([], [], [{ key: 'why', label: 'Why?', pointer: '/why' }]), 0).fields,
   ).toMatchObject([{ key: 'why', label: 'Why?', filled: 0 }]);
 });
 
@@ -48,12 +52,12 @@ test('files are a question too, under its label', () => {
 
 test('options are bounded, so that free text can’t fill the memory', () => {
   const schema = inferSchema(Array.from({ length: 200 }, (_, index) => choice(`option ${index}`)));
-  expect(Object.keys(schema.fields[0]!.options)).toHaveLength(60);
+  expect(schema.fields[0]!.options).toHaveLength(60);
 });
 
 test('merging one by one equals inferring at once', () => {
   const all = [choice('a'), choice('b'), choice('a')];
-  expect(all.reduce(mergeSchema, emptySchema)).toEqual(inferSchema(all));
+  expect(all.reduce((schema, each) => mergeSchema(schema, each, 7), emptySchema)).toEqual(inferSchema(all, 7));
 });
 
 test('lengths and ways of writing are learned: 9 for digits, a for letters', () => {
@@ -65,4 +69,60 @@ test('lengths and ways of writing are learned: 9 for digits, a for letters', () 
     shortest: 4,
     shapes: { '9/99/9999': 2, '99/99/9999': 1, aaaa: 1 },
   });
+});
+
+test('fields of which a submission says nothing stay the same objects', () => {
+  const before = inferSchema([
+    choice('a'),
+    submission([{ key: 'n', label: 'N', kind: 'number', value: 1, pointer: '/n' }]),
+  ]);
+  const after = mergeSchema(before, choice('b'), 5);
+  expect(after.fields.map((field, at) => field === before.fields[at])).toEqual([false, true]);
+  expect(after.fields[0]!.options[0]).toBe(before.fields[0]!.options[0]);
+});
+
+test('in whatever order submissions are read, first and last times and counts come out the same', () => {
+  const samples = fc.array(fc.record({ at: fc.nat(1000), site: fc.constantFrom('a', 'b', 'c', null) }), {
+    minLength: 1,
+  });
+  fc.assert(
+    fc.property(samples, fc.nat(), (list, turn) => {
+      const read = (each: { at: number; site: string | null }[]) =>
+        each.reduce(
+          (schema, { at, site }) =>
+            mergeSchema(
+              schema,
+              site === null ? submission([], [], [{ key: 'site', label: 'S', pointer: '' }]) : choice(site),
+              at,
+            ),
+          emptySchema,
+        );
+      const told = (schema: FormSchema) =>
+        schema.fields.map(({ key, filled, firstAt, lastAt, options }) => ({
+          key,
+          filled,
+          firstAt,
+          lastAt,
+          options: options.toSorted((a, b) => a.value.localeCompare(b.value)),
+        }));
+      const turned = [...list.slice(turn % list.length), ...list.slice(0, turn % list.length)];
+      expect(told(read(turned))).toEqual(told(read(list)));
+      const [site] = read(list).fields;
+      expect([site!.firstAt, site!.lastAt]).toEqual([
+        Math.min(...list.map(each => each.at)),
+        Math.max(...list.map(each => each.at)),
+      ]);
+      const b = list.filter(each => each.site === 'b');
+      expect(site!.options.find(each => each.value === 'b')).toEqual(
+        b.length === 0
+          ? undefined
+          : {
+              value: 'b',
+              times: b.length,
+              firstAt: Math.min(...b.map(each => each.at)),
+              lastAt: Math.max(...b.map(each => each.at)),
+            },
+      );
+    }),
+  );
 });

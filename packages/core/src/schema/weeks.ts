@@ -43,6 +43,14 @@ export function weeklyFill(samples: Iterable<{ receivedAt: number; submission: S
   return withoutGaps([...weeks].sort(([a], [b]) => a - b).map(([, week]) => week));
 }
 
+/** Two countings of one week together. */
+export function addedUp(a: Week | undefined, b: Week): Week {
+  if (!a) return b;
+  const filled = new Map(Object.entries(a.filled));
+  for (const [key, times] of Object.entries(b.filled)) filled.set(key, (filled.get(key) ?? 0) + times);
+  return { monday: b.monday, submissions: a.submissions + b.submissions, filled: Object.fromEntries(filled) };
+}
+
 /** Weeks that are told at most; the newest. */
 const MOST_WEEKS = 520;
 

@@ -44,9 +44,7 @@ const keysOf = (fields: FieldSchema[]) => new Set(fields.map(field => field.key)
 
 /** The most common options of a choose-many question. */
 const optionsOf = ({ options }: FieldSchema): string[] =>
-  Object.entries(options)
-    .sort((a, b) => b[1] - a[1])
-    .map(([option]) => option);
+  options.toSorted((a, b) => b.times - a.times).map(each => each.value);
 
 function withChoices(base: Submission, schema: FormSchema, count: number): Submission | null {
   const many = ofKind(schema, 'choices').filter(field => optionsOf(field).length >= count);
@@ -113,7 +111,7 @@ const ideas: Idea[] = [
     why: 'The target may cut or refuse them.',
     make: (base, schema) => {
       const texts = ofKind(schema, ...textKinds);
-      const long = ({ longest = 0, examples }: FieldSchema) => {
+      const long = ({ longest, examples }: FieldSchema) => {
         const words = `${examples[0] || 'Water very low'} `;
         return words.repeat(Math.ceil(Math.max(LONG, longest) / words.length)).slice(0, Math.max(LONG, longest));
       };

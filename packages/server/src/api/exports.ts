@@ -22,12 +22,12 @@ const cell = (value: Json | undefined): string =>
 const line = (cells: string[]) => `${Papa.unparse([cells], { escapeFormulae: formula, newline: '\r\n' })}\r\n`;
 
 /** One line a submission, one column a question (RFC 4180); what a spreadsheet would run as a formula is made text. */
-const csv = ({ form }: FormWithCounts): Exporter => ({
+const csv = ({ schema }: FormWithCounts): Exporter => ({
   type: 'text/csv; charset=utf-8; header=present',
   ending: 'csv',
-  head: line(['Received', 'Id', ...form.schema.fields.map(field => field.label)]),
+  head: line(['Received', 'Id', ...schema.fields.map(field => field.label)]),
   row: ({ data, receivedAt }) =>
-    line([iso(receivedAt), data.id ?? '', ...form.schema.fields.map(field => cell(answerOf(data, field.key)))]),
+    line([iso(receivedAt), data.id ?? '', ...schema.fields.map(field => cell(answerOf(data, field.key)))]),
 });
 
 /** One JSON document a line: the submission as it was read. */
@@ -38,11 +38,11 @@ const ndjson = (): Exporter => ({
   row: ({ data, receivedAt }) => `${JSON.stringify({ receivedAt: iso(receivedAt), ...data })}\n`,
 });
 
-const schema = ({ form }: FormWithCounts): Exporter => ({
+const jsonSchema = ({ form, schema }: FormWithCounts): Exporter => ({
   type: 'application/schema+json',
   ending: 'schema.json',
-  head: JSON.stringify(jsonSchemaOf(form.schema, form.name), null, 2),
+  head: JSON.stringify(jsonSchemaOf(schema, form.name), null, 2),
   row: null,
 });
 
-export const exporters: Record<string, (form: FormWithCounts) => Exporter> = { csv, ndjson, schema };
+export const exporters: Record<string, (form: FormWithCounts) => Exporter> = { csv, ndjson, schema: jsonSchema };

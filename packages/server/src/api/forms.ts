@@ -17,7 +17,7 @@ const PORTION = 100;
 export const formView = (row: FormWithCounts): FormView => ({
   ...formSummary(row),
   intakeName: row.intakeName,
-  schema: row.form.schema,
+  schema: row.schema,
 });
 
 /** A form in a list: what is known of its questions is asked for when it is needed. */

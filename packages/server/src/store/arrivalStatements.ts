@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, isNull, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { allOf, given } from './placeholders';
-import { arrivals, formWeeks, forms, submissions } from './schema';
+import { arrivals, forms, submissions } from './schema';
 
 /** The statements that run for every request that comes, made once. On one connection they belong to whatever transaction is open. */
 export const arrivalStatements = (db: Database) => ({
@@ -40,19 +40,6 @@ export const arrivalStatements = (db: Database) => ({
     .set({ found: sql`found + ${sql.placeholder('found')}`, repeats: sql`repeats + ${sql.placeholder('repeats')}` })
     .where(eq(arrivals.id, sql.placeholder('id')))
     .prepare(),
-  week: db
-    .select()
-    .from(formWeeks)
-    .where(and(eq(formWeeks.formId, sql.placeholder('formId')), eq(formWeeks.monday, sql.placeholder('monday'))))
-    .prepare(),
-  setWeek: db
-    .insert(formWeeks)
-    .values(allOf(formWeeks))
-    .onConflictDoUpdate({
-      target: [formWeeks.formId, formWeeks.monday],
-      set: { submissions: sql`excluded.submissions`, filled: sql`excluded.filled` },
-    })
-    .prepare(),
   setReading: db
     .update(arrivals)
     .set({ state: given('state'), trouble: given('trouble') })
@@ -63,9 +50,9 @@ export const arrivalStatements = (db: Database) => ({
     .from(forms)
     .where(and(eq(forms.intakeId, sql.placeholder('intakeId')), eq(forms.key, sql.placeholder('key'))))
     .prepare(),
-  setSchema: db
+  setLastAt: db
     .update(forms)
-    .set({ schema: given('schema'), lastAt: given('lastAt') })
+    .set({ lastAt: given('lastAt') })
     .where(eq(forms.id, sql.placeholder('id')))
     .prepare(),
   firstByBuilderId: db

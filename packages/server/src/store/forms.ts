@@ -1,5 +1,5 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
-import { emptySchema, mergeSchema, weeklyFill, withoutGaps, type Week } from '@grammata/core/schema';
+import { addedUp, emptySchema, mergeSchema, weeklyFill, type FormSchema, type Week } from '@grammata/core/schema';
 import {
   and,
   asc,
@@ -19,22 +19,22 @@ import {
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
-import { addedUp } from './readings';
 import type { Database } from './database';
-import { forms, formWeeks, intakes, routes, submissions, variants } from './schema';
+import type { Questions } from './questions';
+import { forms, intakes, routes, submissions, variants } from './schema';
 
 export type VariantRow = typeof variants.$inferSelect;
 
 /** A form as lists show it: without what is known of its questions. */
-export type FormHead = Omit<FormWithCounts, 'form'> & { form: Omit<FormRow, 'schema'> };
-
-export interface FormWithCounts {
+export interface FormHead {
   form: FormRow;
   intakeName: string;
   submissions: number;
 }
 
-const { schema: _, ...formHead } = getTableColumns(forms);
+export interface FormWithCounts extends FormHead {
+  schema: FormSchema;
+}
 
 const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
 
@@ -73,7 +73,10 @@ const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL
 
 /** Forms that were seen, and their samples. */
 export class Forms {
-  constructor(private readonly db: Database) {}
+  constructor(
+    private readonly db: Database,
+    private readonly questions: Questions,
+  ) {}
 
   /** All of them, or those of one intake, by name. */
   heads(intakeId?: string): FormHead[] {
@@ -87,7 +90,7 @@ export class Forms {
         .map(row => [row.id, row.n]),
     );
     const rows = this.db
-      .select({ form: formHead, intakeName: intakes.name })
+      .select({ form: forms, intakeName: intakes.name })
       .from(forms)
       .innerJoin(intakes, eq(intakes.id, forms.intakeId))
       .where(intakeId === undefined ? undefined : eq(forms.intakeId, intakeId))
@@ -113,7 +116,13 @@ export class Forms {
       .innerJoin(intakes, eq(intakes.id, forms.intakeId))
       .where(eq(forms.id, id))
       .get();
-    return row && { ...row, submissions: this.db.select({ n: count() }).from(submissions).where(own(id)).get()!.n };
+    return (
+      row && {
+        ...row,
+        submissions: this.db.select({ n: count() }).from(submissions).where(own(id)).get()!.n,
+        schema: this.questions.schemaOf(id),
+      }
+    );
   }
 
   /** The newest samples, newest first, before another one. */
@@ -179,13 +188,7 @@ export class Forms {
 
   /** What came in each week, oldest first, without gaps. */
   weeks(formId: string): Week[] {
-    const rows = this.db
-      .select()
-      .from(formWeeks)
-      .where(eq(formWeeks.formId, formId))
-      .orderBy(asc(formWeeks.monday))
-      .all();
-    return withoutGaps(rows.map(({ monday, submissions: came, filled }) => ({ monday, submissions: came, filled })));
+    return this.questions.weeks(formId);
   }
 
   update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
@@ -205,10 +208,9 @@ export class Forms {
       const rows = this.samplesFromOldest(id, PORTION, last);
       if (rows.length === 0) break;
       for (const row of rows) {
-        schema = mergeSchema(schema, row.data);
+        schema = mergeSchema(schema, row.data, row.receivedAt);
         const [week] = weeklyFill([{ receivedAt: row.receivedAt, submission: row.data }]);
-        const before = weeks.get(week!.monday) ?? { submissions: 0, filled: {} };
-        weeks.set(week!.monday, { monday: week!.monday, ...addedUp(before, week!) });
+        weeks.set(week!.monday, addedUp(weeks.get(week!.monday), week!));
       }
       last = rows.at(-1);
       await turn();
@@ -221,14 +223,10 @@ export class Forms {
         );
       if (isEmpty) return void tx.delete(forms).where(eq(forms.id, id)).run();
       tx.update(forms)
-        .set({ schema, lastAt: last?.receivedAt ?? null })
+        .set({ lastAt: last?.receivedAt ?? null })
         .where(eq(forms.id, id))
         .run();
-      tx.delete(formWeeks).where(eq(formWeeks.formId, id)).run();
-      for (const week of weeks.values())
-        tx.insert(formWeeks)
-          .values({ formId: id, ...week })
-          .run();
+      this.questions.replace(id, schema, [...weeks.values()]);
     });
   }
 

@@ -5,6 +5,7 @@ import type { Database } from './database';
 import { Deliveries } from './deliveries';
 import { Forms } from './forms';
 import { Intakes } from './intakes';
+import { Questions } from './questions';
 import { Readings } from './readings';
 import { Routes } from './routes';
 import { hashSnapshots, Snapshots } from './snapshots';
@@ -18,6 +19,7 @@ export * from './deliveries';
 export * from './forms';
 export * from './intakes';
 export * from './lock';
+export * from './questions';
 export * from './readings';
 export * from './routes';
 export * from './snapshots';
@@ -41,12 +43,13 @@ export function storeOn(db: Database): Store {
   hashSnapshots(db);
   const snapshots = new Snapshots(db);
   const targets = new Targets(db, snapshots);
+  const questions = new Questions(db);
   return {
     accounts: new Accounts(db),
     intakes: new Intakes(db),
     arrivals: new Arrivals(db),
-    readings: new Readings(db),
-    forms: new Forms(db),
+    readings: new Readings(db, questions),
+    forms: new Forms(db, questions),
     snapshots,
     targets,
     routes: new Routes(db, targets),

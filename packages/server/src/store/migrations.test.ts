@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { emptySchema, mergeSchema, weeklyFill } from '@grammata/core/schema';
-import type { Submission } from '@grammata/core/submission';
+import type { FieldKind, Json, Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import Libsql from 'libsql';
 import { openDatabase, storeOn } from '.';
@@ -152,6 +152,64 @@ test('a database of the version before is carried over: definitions with their f
   rmSync(folder, { recursive: true });
 });
 
+test('a database of the version before is carried over: what was known of questions, a row each, with their times', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+  const file = path.join(folder, 'grammata.db');
+  openDatabase(file, upTo(folder, 12)).close();
+  const db = new Libsql(file);
+  const times = ['2026-10-27T10:00:00Z', '2026-11-03T10:00:00Z', '2026-11-10T10:00:00Z'].map(each => Date.parse(each));
+  const field = (key: string, kind: FieldKind, value: Json) => ({ key, label: key, kind, value, pointer: `/${key}` });
+  const asked = (...fields: Submission['fields']): Submission => ({ ...answered(0, '', null), fields, questions: [] });
+  const all = [
+    asked(field('site', 'choice', 'AB-07'), field('signs', 'choices', ['Foam', 'Litter'])),
+    asked(field('site', 'choice', 'AB-02'), field('note', 'text', 'low')),
+    {
+      ...asked(field('site', 'choice', 'AB-07'), field('signs', 'choices', ['Foam'])),
+      files: answered(1, '', null).files,
+    },
+  ];
+  const now = all.reduce((schema, each, n) => mergeSchema(schema, each, times[n]!), emptySchema);
+  // As the version before wrote it: options with their counts alone, no times.
+  const before = {
+    ...now,
+    fields: now.fields.map(({ firstAt: _first, lastAt: _last, options, ...known }) => ({
+      ...known,
+      options: Object.fromEntries(options.map(each => [each.value, each.times])),
+    })),
+  };
+  db.exec(
+    `INSERT INTO intakes (id, name, slug, state, size_limit, reply, reply_text, created_at) VALUES ('i', 'I', 'slug', 'open', 1000, 'accepted', '', 1)`,
+  );
+  const form = db.prepare(
+    `INSERT INTO forms (id, intake_id, key, name, schema, last_at) VALUES (?, 'i', ?, 'F', ?, ?)`,
+  );
+  form.run('f', '', JSON.stringify(before), times[2]);
+  // Retention has taken the submissions of this one; only its weeks and its schema are left.
+  form.run('g', 'g', JSON.stringify({ ...before, fields: before.fields.slice(0, 1) }), times[2]);
+  const week = db.prepare(`INSERT INTO form_weeks (form_id, monday, submissions, filled) VALUES (?, ?, ?, ?)`);
+  const weeks = weeklyFill(all.map((submission, n) => ({ receivedAt: times[n]!, submission })));
+  for (const { monday, submissions, filled } of weeks) week.run('f', monday, submissions, JSON.stringify(filled));
+  week.run('g', '2026-10-26', 2, JSON.stringify({ site: 2 }));
+  all.forEach((data, n) => {
+    db.prepare(
+      `INSERT INTO arrivals (id, intake_id, received_at, method, url, headers, size, body, cut, state) VALUES (?, 'i', ?, 'POST', '/in/slug', '[]', 1, x'00', 0, 'read')`,
+    ).run(`a${n}`, times[n]);
+    db.prepare(
+      `INSERT INTO submissions (id, arrival_id, form_id, position, received_at, data) VALUES (?, ?, 'f', 0, ?, ?)`,
+    ).run(`s${n}`, `a${n}`, times[n], JSON.stringify(data));
+  });
+  db.close();
+
+  const after = openDatabase(file, migrations);
+  const store = storeOn(after.db);
+  expect(store.forms.byId('f')!.schema).toEqual(now);
+  expect(store.forms.weeks('f')).toEqual(weeks);
+  const [left] = store.forms.byId('g')!.schema.fields;
+  expect(left).toMatchObject({ key: 'site', firstAt: Date.parse('2026-10-26'), lastAt: Date.parse('2026-10-26') });
+  after.close();
+  rmSync(folder, { recursive: true });
+});
+
 test('arrivals of one millisecond are paged without losing any', () => {
   const { db, close } = openDatabase(':memory:', migrations);
   const store = storeOn(db);
@@ -181,15 +239,19 @@ test('arrivals of one millisecond are paged without losing any', () => {
 test('a schema has no room for names without end', () => {
   let schema = emptySchema;
   for (let n = 0; n < 30; n++)
-    schema = mergeSchema(schema, {
-      form: null,
-      id: null,
-      submittedAt: null,
-      meta: {},
-      files: [],
-      questions: Array.from({ length: 100 }, (_, at) => ({ key: `q${n}-${at}`, label: 'Q', pointer: '' })),
-      fields: [{ key: 'k'.repeat(5000), label: 'x', kind: 'text', value: 'y', pointer: '' }],
-    });
+    schema = mergeSchema(
+      schema,
+      {
+        form: null,
+        id: null,
+        submittedAt: null,
+        meta: {},
+        files: [],
+        questions: Array.from({ length: 100 }, (_, at) => ({ key: `q${n}-${at}`, label: 'Q', pointer: '' })),
+        fields: [{ key: 'k'.repeat(5000), label: 'x', kind: 'text', value: 'y', pointer: '' }],
+      },
+      n,
+    );
   expect(schema.count).toBe(30);
   expect(schema.fields.length).toBe(1000);
   expect(JSON.stringify(schema).length).toBeLessThan(300_000);

@@ -1,5 +1,4 @@
 import type { Submission } from '@grammata/core/submission';
-import { emptySchema, mergeSchema, MOST_QUESTIONS, weeklyFill, type Week } from '@grammata/core/schema';
 import { and, asc, count, eq, gte, isNull, ne, sql } from 'drizzle-orm';
 import { newId } from '../ids';
 import { arrivalStatements } from './arrivalStatements';
@@ -13,22 +12,12 @@ import {
   type SubmissionRow,
 } from './arrivals';
 import { unhurried, type Database } from './database';
+import type { Questions } from './questions';
 import { arrivals, deliveries, forms, intakes, submissions } from './schema';
 
 /** Forms that are told apart at one intake; submissions of further ones share one. */
 const MOST_FORMS = 500;
 const moreForms = { key: 'more-forms', name: 'More forms than are told apart' };
-
-/** Two countings of one week together. */
-export function addedUp(
-  a: Pick<Week, 'submissions' | 'filled'>,
-  b: Pick<Week, 'submissions' | 'filled'>,
-): Pick<Week, 'submissions' | 'filled'> {
-  const filled = new Map(Object.entries(a.filled));
-  for (const [key, times] of Object.entries(b.filled))
-    if (filled.has(key) || filled.size < MOST_QUESTIONS) filled.set(key, (filled.get(key) ?? 0) + times);
-  return { submissions: a.submissions + b.submissions, filled: Object.fromEntries(filled) };
-}
 
 /** The key of the form that a submission belongs to when the payload names none. */
 const UNNAMED_FORM = '';
@@ -39,7 +28,10 @@ type Transaction = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
 export class Readings {
   readonly #prepared: ReturnType<typeof arrivalStatements>;
 
-  constructor(private readonly db: Database) {
+  constructor(
+    private readonly db: Database,
+    private readonly questions: Questions,
+  ) {
     this.#prepared = arrivalStatements(db);
   }
 
@@ -81,7 +73,7 @@ export class Readings {
   /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */
   #take(tx: Transaction, arrival: ArrivalRow, list: Submission[], from: number): SubmissionRow[] {
     const touched = new Map<string, FormRow>();
-    const grown = new Map<string, Submission[]>();
+    const grown = new Map<string, string[]>();
     const rows: SubmissionRow[] = [];
     const since = this.#sameSince(tx, arrival);
     let room: number | null = null;
@@ -118,17 +110,16 @@ export class Readings {
       };
       this.#prepared.insertSubmission.run({ ...row });
       if (!first) {
-        touched.set(key, { ...form, schema: mergeSchema(form.schema, data), lastAt: arrival.receivedAt });
         const added = grown.get(key);
-        if (added) added.push(data);
-        else grown.set(key, [data]);
+        if (added) added.push(row.id);
+        else grown.set(key, [row.id]);
       }
       rows.push(row);
     });
     for (const [key, added] of grown) {
-      const { id, schema, lastAt } = touched.get(key)!;
-      this.#prepared.setSchema.run({ id, schema: JSON.stringify(schema), lastAt });
-      this.#addToWeek(id, arrival.receivedAt, added);
+      const { id } = touched.get(key)!;
+      this.#prepared.setLastAt.run({ id, lastAt: arrival.receivedAt });
+      this.questions.learn(id, added);
     }
     this.#summarize(arrival.id, rows, from);
     return rows;
@@ -147,15 +138,6 @@ export class Readings {
         about: aboutSubmission(first.data),
       });
     else if (rows.length > 0) this.#prepared.addToSummary.run({ id, found: rows.length, repeats });
-  }
-
-  /** Counts submissions of a form into their week. */
-  #addToWeek(formId: string, receivedAt: number, added: Submission[]): void {
-    const [week] = weeklyFill(added.map(submission => ({ receivedAt, submission })));
-    const { monday } = week!;
-    const before = this.#prepared.week.get({ formId, monday }) ?? { submissions: 0, filled: {} };
-    const both = addedUp(before, week!);
-    this.#prepared.setWeek.run({ formId, monday, submissions: both.submissions, filled: both.filled });
   }
 
   /**
@@ -272,7 +254,6 @@ export class Readings {
         key,
         // A form that says nothing of itself goes by the name of its intake.
         name: form?.name || key || (intake?.name ?? 'Unnamed form'),
-        schema: emptySchema,
         lastAt: arrival.receivedAt,
         state: isFirst ? 'adopted' : 'new',
       })

@@ -1,6 +1,6 @@
 import type { Pins } from '@grammata/core/decode';
-import type { FormSchema } from '@grammata/core/schema';
-import type { Submission } from '@grammata/core/submission';
+import type { FieldSchema } from '@grammata/core/schema';
+import type { FieldKind, Submission } from '@grammata/core/submission';
 import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
 import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
@@ -17,7 +17,16 @@ import type {
   VerificationInput,
 } from '@grammata/contract';
 import { sql } from 'drizzle-orm';
-import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import {
+  blob,
+  index,
+  integer,
+  primaryKey,
+  sqliteTable,
+  text,
+  uniqueIndex,
+  type AnySQLiteColumn,
+} from 'drizzle-orm/sqlite-core';
 
 // Times are milliseconds since the epoch; sizes are bytes.
 
@@ -147,7 +156,8 @@ export const forms = sqliteTable(
       .references(() => intakes.id, { onDelete: 'cascade' }),
     key: text().notNull(),
     name: text().notNull(),
-    schema: text({ mode: 'json' }).$type<FormSchema>().notNull(),
+    /** How many submissions its questions are known from. */
+    learned: integer().notNull().default(0),
     lastAt: integer(),
     /** new: seen, nobody has said what to do with it. */
     state: text().$type<FormState>().notNull().default('adopted'),
@@ -155,19 +165,85 @@ export const forms = sqliteTable(
   table => [uniqueIndex('forms_by_key').on(table.intakeId, table.key)],
 );
 
-/** What came of a form in each week, and how often each question was answered. */
+const formId = () =>
+  text()
+    .notNull()
+    .references(() => forms.id, { onDelete: 'cascade' });
+
+/** What is known of each question of a form. Times are ms since the epoch. */
+export const formQuestions = sqliteTable(
+  'form_questions',
+  {
+    formId: formId(),
+    key: text().notNull(),
+    /** Its place in the form, in the order in which questions were first seen. */
+    position: integer().notNull(),
+    label: text().notNull(),
+    kind: text().$type<FieldKind>().notNull(),
+    kinds: text({ mode: 'json' }).$type<FieldSchema['kinds']>().notNull(),
+    filled: integer().notNull(),
+    examples: text({ mode: 'json' }).$type<string[]>().notNull(),
+    longest: integer().notNull(),
+    shortest: integer().notNull(),
+    shapes: text({ mode: 'json' }).$type<FieldSchema['shapes']>().notNull(),
+    firstAt: integer().notNull(),
+    lastAt: integer().notNull(),
+  },
+  table => [primaryKey({ columns: [table.formId, table.key] })],
+);
+
+/** What was chosen at a question, by its form and key. */
+export const formOptions = sqliteTable(
+  'form_options',
+  {
+    formId: formId(),
+    key: text().notNull(),
+    value: text().notNull(),
+    position: integer().notNull(),
+    times: integer().notNull(),
+    firstAt: integer().notNull(),
+    lastAt: integer().notNull(),
+  },
+  table => [primaryKey({ columns: [table.formId, table.key, table.value] })],
+);
+
+/** What came of a form in each week. */
 export const formWeeks = sqliteTable(
   'form_weeks',
   {
-    formId: text()
-      .notNull()
-      .references(() => forms.id, { onDelete: 'cascade' }),
+    formId: formId(),
     /** Its Monday in UTC, `2026-11-02`. */
     monday: text().notNull(),
     submissions: integer().notNull(),
-    filled: text({ mode: 'json' }).$type<Record<string, number>>().notNull(),
   },
   table => [primaryKey({ columns: [table.formId, table.monday] })],
+);
+
+/** How often a question was answered in a week; a question that was not asked in it has no row. */
+export const questionWeeks = sqliteTable(
+  'form_question_weeks',
+  {
+    formId: formId(),
+    monday: text().notNull(),
+    key: text().notNull(),
+    filled: integer().notNull(),
+  },
+  table => [primaryKey({ columns: [table.formId, table.monday, table.key] })],
+);
+
+/** Submissions that the rows of their form's questions do not tell of yet. */
+export const formUnlearned = sqliteTable(
+  'form_unlearned',
+  {
+    formId: formId(),
+    submissionId: text()
+      .notNull()
+      .references((): AnySQLiteColumn => submissions.id, { onDelete: 'cascade' }),
+  },
+  table => [
+    primaryKey({ columns: [table.formId, table.submissionId] }),
+    index('form_unlearned_by_submission').on(table.submissionId),
+  ],
 );
 
 /** Submissions read out of arrivals. */

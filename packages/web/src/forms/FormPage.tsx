@@ -1,5 +1,5 @@
 import type { FormView } from '@grammata/contract';
-import type { FieldSchema } from '@grammata/core/schema';
+import type { FieldSchema, FormSchema } from '@grammata/core/schema';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
@@ -56,7 +56,7 @@ function Loaded({ form }: { form: FormView }) {
         <h2 className="border-b border-ink pb-1.5">Questions</h2>
         <ul className="ledger">
           {fields.map(field => (
-            <Question key={field.key} field={field} total={total} />
+            <Question key={field.key} field={field} form={form.schema} />
           ))}
         </ul>
       </section>
@@ -147,7 +147,7 @@ const MOST_SHAPES = 4;
 
 /** In which ways values are written, where that matters; else how long they are. */
 function Writing({ field }: { field: FieldSchema }) {
-  const { shapes = {}, longest = 0 } = field as Partial<FieldSchema>;
+  const { shapes, longest } = field;
   const ways = Object.entries(shapes).sort((a, b) => b[1] - a[1]);
   if (['date', 'time', 'datetime', 'phone', 'number'].includes(field.kind) && ways.length > 1)
     return (
@@ -170,10 +170,35 @@ function Writing({ field }: { field: FieldSchema }) {
 /** How many options are named with their counts. */
 const MOST_OPTIONS = 8;
 
-function Question({ field, total }: { field: FieldSchema; total: number }) {
+/** Shorter than that a question that did not show may just have been left blank. */
+const A_WEEK = 7 * 86_400_000;
+
+/** When a question began or ceased to show, where the form went on without it. */
+function Span({ field: { firstAt, lastAt }, fields }: { field: FieldSchema; fields: FieldSchema[] }) {
+  const isLater = firstAt - Math.min(...fields.map(each => each.firstAt)) > A_WEEK;
+  const isGone = Math.max(...fields.map(each => each.lastAt)) - lastAt > A_WEEK;
+  if (!isLater && !isGone) return null;
+  return (
+    <span className="block text-small text-ink-2">
+      {isLater && (
+        <>
+          first seen <Moment at={new Date(firstAt).toISOString()} />
+        </>
+      )}
+      {isLater && isGone && ' · '}
+      {isGone && (
+        <>
+          last seen <Moment at={new Date(lastAt).toISOString()} />
+        </>
+      )}
+    </span>
+  );
+}
+
+function Question({ field, form: { fields, count: total } }: { field: FieldSchema; form: FormSchema }) {
   const { mark, word } = kindMarks[field.kind];
   const share = total === 0 ? 0 : field.filled / total;
-  const options = Object.entries(field.options).sort((a, b) => b[1] - a[1]);
+  const options = field.options.toSorted((a, b) => b.times - a.times);
   return (
     <li className="grid grid-cols-[18px_minmax(0,1fr)_7rem] gap-x-3 py-2 md:grid-cols-[18px_minmax(0,15rem)_minmax(0,1fr)_7rem]">
       <span className="text-center font-mono text-fine/[1.25rem] text-ink-3" aria-hidden>
@@ -184,14 +209,15 @@ function Question({ field, total }: { field: FieldSchema; total: number }) {
         <span className="block truncate text-small text-ink-3">
           <code className="font-mono">{field.key}</code> · {word}
         </span>
+        <Span field={field} fields={fields} />
       </span>
       <span className="min-w-0 max-md:hidden">
         {options.length > 0 ? (
           <span className="text-small text-ink-2">
-            {options.slice(0, MOST_OPTIONS).map(([option, n], index) => (
-              <span key={option}>
+            {options.slice(0, MOST_OPTIONS).map(({ value, times }, index) => (
+              <span key={value}>
                 {index > 0 && ' · '}
-                {option} <span className="font-mono text-fine text-ink-3">{count(n)}</span>
+                {value} <span className="font-mono text-fine text-ink-3">{count(times)}</span>
               </span>
             ))}
             {options.length > MOST_OPTIONS && ` · and ${options.length - MOST_OPTIONS} more`}

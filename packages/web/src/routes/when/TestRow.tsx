@@ -20,7 +20,8 @@ export function TestRow({
   onRemove: () => void;
 }) {
   const kind = references.find(each => each.key === test.field)?.kind ?? 'text';
-  const options = Object.keys(route.form.schema.fields.find(each => each.key === test.field)?.options ?? {}).sort();
+  const asked = route.form.schema.fields.find(each => each.key === test.field);
+  const options = (asked?.options ?? []).map(each => each.value).sort();
   const suiting = comparatorsFor(kind);
   const offered = suiting.includes(test.is) ? suiting : [test.is, ...suiting];
   const takes = takesValues(test.is);

@@ -1,0 +1,216 @@
+import {
+  addedUp,
+  mergeSchema,
+  weeklyFill,
+  withoutGaps,
+  type FieldSchema,
+  type FormSchema,
+  type Week,
+} from '@grammata/core/schema';
+import { setOwn, type Submission } from '@grammata/core/submission';
+import { and, asc, count, eq, sql } from 'drizzle-orm';
+import type { Database } from './database';
+import { allOf, eachOf, given } from './placeholders';
+import { formOptions, formQuestions, forms, formUnlearned, formWeeks, questionWeeks, submissions } from './schema';
+
+/** A submission as its form's questions are told of it. */
+interface Told {
+  receivedAt: number;
+  submission: Submission;
+}
+
+const learned = (before: FormSchema, told: readonly Told[]): FormSchema =>
+  told.reduce((schema, { receivedAt, submission }) => mergeSchema(schema, submission, receivedAt), before);
+
+const ofForm = { formId: sql.placeholder('formId') };
+
+const statements = (db: Database) => ({
+  unlearn: db.insert(formUnlearned).values(allOf(formUnlearned)).onConflictDoNothing().prepare(),
+  unlearnedCount: db
+    .select({ n: count() })
+    .from(formUnlearned)
+    .where(eq(formUnlearned.formId, ofForm.formId))
+    .prepare(),
+  unlearned: db
+    .select({ receivedAt: submissions.receivedAt, submission: submissions.data })
+    .from(formUnlearned)
+    .innerJoin(submissions, eq(submissions.id, formUnlearned.submissionId))
+    .where(eq(formUnlearned.formId, ofForm.formId))
+    .orderBy(asc(submissions.receivedAt), asc(submissions.position))
+    .prepare(),
+  allLearned: db.delete(formUnlearned).where(eq(formUnlearned.formId, ofForm.formId)).prepare(),
+  learned: db.select({ count: forms.learned }).from(forms).where(eq(forms.id, ofForm.formId)).prepare(),
+  setLearned: db
+    .update(forms)
+    .set({ learned: given('learned') })
+    .where(eq(forms.id, ofForm.formId))
+    .prepare(),
+  questions: db
+    .select()
+    .from(formQuestions)
+    .where(eq(formQuestions.formId, ofForm.formId))
+    .orderBy(asc(formQuestions.position))
+    .prepare(),
+  options: db
+    .select()
+    .from(formOptions)
+    .where(eq(formOptions.formId, ofForm.formId))
+    .orderBy(asc(formOptions.position))
+    .prepare(),
+  setQuestions: db
+    .insert(formQuestions)
+    .select(eachOf(formQuestions))
+    .onConflictDoUpdate({
+      target: [formQuestions.formId, formQuestions.key],
+      set: {
+        label: sql`excluded.label`,
+        kind: sql`excluded.kind`,
+        kinds: sql`excluded.kinds`,
+        filled: sql`excluded.filled`,
+        examples: sql`excluded.examples`,
+        longest: sql`excluded.longest`,
+        shortest: sql`excluded.shortest`,
+        shapes: sql`excluded.shapes`,
+        firstAt: sql`excluded.first_at`,
+        lastAt: sql`excluded.last_at`,
+      },
+    })
+    .prepare(),
+  setOptions: db
+    .insert(formOptions)
+    .select(eachOf(formOptions))
+    .onConflictDoUpdate({
+      target: [formOptions.formId, formOptions.key, formOptions.value],
+      set: { times: sql`excluded.times`, firstAt: sql`excluded.first_at`, lastAt: sql`excluded.last_at` },
+    })
+    .prepare(),
+  addWeek: db
+    .insert(formWeeks)
+    .values(allOf(formWeeks))
+    .onConflictDoUpdate({
+      target: [formWeeks.formId, formWeeks.monday],
+      set: { submissions: sql`${formWeeks.submissions} + excluded.submissions` },
+    })
+    .prepare(),
+  addQuestionWeeks: db
+    .insert(questionWeeks)
+    .select(eachOf(questionWeeks))
+    .onConflictDoUpdate({
+      target: [questionWeeks.formId, questionWeeks.monday, questionWeeks.key],
+      set: { filled: sql`${questionWeeks.filled} + excluded.filled` },
+    })
+    .prepare(),
+});
+
+/** Submissions whose telling may wait: so many are taken in about as fast as one. */
+const MOST_UNLEARNED = 40;
+
+/**
+ * What is known of the questions of forms, from all submissions of each: a row a question, an option, a question and week. The
+ * newest submissions may still be on their own: they are counted in as they are asked for, and stored together.
+ */
+export class Questions {
+  readonly #prepared: ReturnType<typeof statements>;
+
+  constructor(private readonly db: Database) {
+    this.#prepared = statements(db);
+  }
+
+  schemaOf(formId: string): FormSchema {
+    return learned(this.#stored(formId), this.#unlearned(formId));
+  }
+
+  #stored(formId: string): FormSchema {
+    const fields = this.#prepared.questions
+      .all({ formId })
+      .map(({ formId: _form, position: _place, ...known }): FieldSchema => ({ ...known, options: [] }));
+    const byKey = new Map(fields.map(field => [field.key, field]));
+    for (const { key, value, times, firstAt, lastAt } of this.#prepared.options.all({ formId }))
+      byKey.get(key)?.options.push({ value, times, firstAt, lastAt });
+    return { count: this.#prepared.learned.get({ formId })?.count ?? 0, fields };
+  }
+
+  /** Takes in what submissions of a form tell of its questions. */
+  learn(formId: string, ids: readonly string[]): void {
+    for (const submissionId of ids) this.#prepared.unlearn.run({ formId, submissionId });
+    if (this.#prepared.unlearnedCount.get({ formId })!.n < MOST_UNLEARNED) return;
+    const told = this.#unlearned(formId);
+    const before = this.#stored(formId);
+    const after = learned(before, told);
+    this.#write(formId, before, after);
+    this.#count(formId, weeklyFill(told), after);
+    this.#prepared.allLearned.run({ formId });
+  }
+
+  #unlearned(formId: string): Told[] {
+    return this.#prepared.unlearned.all({ formId });
+  }
+
+  /** Puts what all submissions of a form tell in the place of what was known. */
+  replace(formId: string, schema: FormSchema, weeks: readonly Week[]): void {
+    for (const table of [formQuestions, formOptions, formWeeks, questionWeeks, formUnlearned])
+      this.db.delete(table).where(eq(table.formId, formId)).run();
+    this.#write(formId, { count: 0, fields: [] }, schema);
+    this.#count(formId, weeks, schema);
+  }
+
+  /** What came in each week, oldest first, without gaps. */
+  weeks(formId: string): Week[] {
+    const rows = this.db
+      .select({
+        monday: formWeeks.monday,
+        submissions: formWeeks.submissions,
+        key: questionWeeks.key,
+        filled: questionWeeks.filled,
+      })
+      .from(formWeeks)
+      .leftJoin(
+        questionWeeks,
+        and(eq(questionWeeks.formId, formWeeks.formId), eq(questionWeeks.monday, formWeeks.monday)),
+      )
+      .where(eq(formWeeks.formId, formId))
+      .orderBy(asc(formWeeks.monday))
+      .all();
+    const weeks = new Map<string, Week>();
+    for (const { monday, submissions, key, filled } of rows) {
+      const week = weeks.get(monday) ?? { monday, submissions, filled: {} };
+      weeks.set(monday, week);
+      if (key !== null) setOwn(week.filled, key, filled);
+    }
+    for (const week of weeklyFill(this.#unlearned(formId)))
+      if (week.submissions > 0) weeks.set(week.monday, addedUp(weeks.get(week.monday), week));
+    return withoutGaps([...weeks.values()].sort((a, b) => a.monday.localeCompare(b.monday)));
+  }
+
+  /** Stores what is new, what is as before is left alone. */
+  #write(formId: string, before: FormSchema, after: FormSchema): void {
+    const known = new Map(before.fields.map(field => [field.key, field]));
+    const questions: (typeof formQuestions.$inferInsert)[] = [];
+    const options: (typeof formOptions.$inferInsert)[] = [];
+    after.fields.forEach((field, position) => {
+      const old = known.get(field.key);
+      if (old === field) return;
+      const { options: chosen, ...question } = field;
+      questions.push({ formId, position, ...question });
+      chosen.forEach((option, place) => {
+        if (old?.options[place] !== option) options.push({ formId, key: field.key, position: place, ...option });
+      });
+    });
+    this.#prepared.setQuestions.run({ rows: JSON.stringify(questions) });
+    if (options.length > 0) this.#prepared.setOptions.run({ rows: JSON.stringify(options) });
+    this.#prepared.setLearned.run({ formId, learned: after.count });
+  }
+
+  /** Counts into weeks. Of questions only those that are kept: a form has not room for names without end. */
+  #count(formId: string, weeks: readonly Week[], { fields }: FormSchema): void {
+    const kept = new Set(fields.map(field => field.key));
+    for (const { monday, submissions, filled } of weeks) {
+      if (submissions === 0) continue;
+      this.#prepared.addWeek.run({ formId, monday, submissions });
+      const rows = Object.entries(filled)
+        .filter(([key]) => kept.has(key))
+        .map(([key, times]) => ({ formId, monday, key, filled: times }));
+      this.#prepared.addQuestionWeeks.run({ rows: JSON.stringify(rows) });
+    }
+  }
+}
