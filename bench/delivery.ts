@@ -1,5 +1,6 @@
 import { fork } from 'node:child_process';
 import path from 'node:path';
+import { usualPace, type Pace } from '@grammata/core/perform';
 import { sites } from '@grammata/practice';
 import { Agent, request } from 'undici';
 import { root, startBuilt, type Built } from './built';
@@ -19,7 +20,7 @@ interface Target {
 }
 
 /** A target in a process of its own, which says where it is. */
-function startTarget(program: string, count: number): Promise<Target> {
+export function startTarget(program: string, count: number): Promise<Target> {
   const child = fork(path.join(root, 'bench', program), { execArgv: ['--import', 'tsx'], stdio: 'inherit' });
   return new Promise(resolve =>
     child.once('message', (message: Pick<Target, 'baseUrl' | 'token'>) =>
@@ -104,7 +105,12 @@ const until = async (every: number, holds: () => Promise<boolean>): Promise<void
 };
 
 /** A route from an intake to the target; what is posted while it is paused gathers until it is resumed. */
-async function routeTo(built: Built, { baseUrl, token }: Target, isDocumented: boolean) {
+export async function routeTo(
+  built: Built,
+  { baseUrl, token }: Target,
+  isDocumented: boolean,
+  pace: Partial<Pace> = {},
+) {
   const intake = await built.call<{ id: string; address: string }>('POST', '/intakes', { name: 'Bench' });
   const post = async (count: number) => {
     const agent = new Agent({ connections: 16 });
@@ -130,6 +136,7 @@ async function routeTo(built: Built, { baseUrl, token }: Target, isDocumented: b
     name: 'Bench',
     baseUrl,
     token,
+    ...(pace.perSecond && { pace: { ...usualPace, ...pace } }),
     ...(isDocumented && { reads: 'openapi', document: documentOf(baseUrl) }),
   });
   const route = await built.call<{
@@ -147,7 +154,14 @@ async function routeTo(built: Built, { baseUrl, token }: Target, isDocumented: b
     if (key in answers) line.source = { from: 'field', field: key };
   }
   await built.call('PUT', `/routes/${route.id}/draft`, { definition: route.draft, revision: route.revision });
-  return { id: route.id, post };
+  const counted = async (state: 'waiting' | 'delivered') => {
+    const place = `/deliveries?routeId=${route.id}&limit=1`;
+    const { counts } = await built.call<{ counts: Record<string, number> }>('GET', place);
+    if (counts.held! + counts.dead! > 0) throw new Error('A delivery failed.');
+    return counts[state]!;
+  };
+  const waiting = (count: number) => until(100, async () => (await counted('waiting')) === count);
+  return { id: route.id, post, counted, waiting };
 }
 
 /** Requests a second of the best of several rounds in turn: deliveries, and the bare loop. */
@@ -156,20 +170,14 @@ async function rates(target: Target, isDocumented: boolean): Promise<number> {
   let [ours, bare] = [0, 0];
   try {
     const route = await routeTo(built, target, isDocumented);
-    const counted = async (state: 'waiting' | 'delivered') => {
-      const place = `/deliveries?routeId=${route.id}&limit=1`;
-      const { counts } = await built.call<{ counts: Record<string, number> }>('GET', place);
-      if (counts.held! + counts.dead! > 0) throw new Error('A delivery failed.');
-      return counts[state]!;
-    };
     for (let round = 1; round <= ROUNDS; round++) {
       await built.call('POST', `/routes/${route.id}/live`);
       await built.call('POST', `/routes/${route.id}/pause`);
       await route.post(target.count);
-      await until(100, async () => (await counted('waiting')) === target.count);
+      await route.waiting(target.count);
       await built.call('POST', `/routes/${route.id}/live`);
       const started = performance.now();
-      await until(25, async () => (await counted('delivered')) === round * target.count);
+      await until(25, async () => (await route.counted('delivered')) === round * target.count);
       ours = Math.max(ours, (1000 * target.count) / (performance.now() - started));
       bare = Math.max(bare, await bareRate(target));
     }

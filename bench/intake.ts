@@ -4,8 +4,9 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { Pool, request } from 'undici';
-import { answering, freePort, root, startBuilt } from './built';
+import { answering, freePort, root, startBuilt, type Built } from './built';
 import { payload } from './cases';
+import { routeTo, startTarget } from './delivery';
 
 /** Requests under way at once. */
 const LANES = 32;
@@ -64,25 +65,75 @@ function* largeForm(bytes: number): Generator<Buffer> {
   yield Buffer.from('\r\n--b--\r\n');
 }
 
-/**
- * Measures the built server as people run it, beside a bare handler that makes one durable insert. Of several runs in turn
- * the best counts on either side: what the machine can do when its disk is not disturbed.
- */
-export async function intakeFigures(): Promise<{ rate: number; p99: number; growth: number }> {
+/** A bare handler that makes one durable insert, in a process of its own. */
+async function startBare(): Promise<{ address: string; stop(): void }> {
   const folder = mkdtempSync(path.join(tmpdir(), 'grammata-bench-'));
-  const barePort = await freePort();
-  const built = await startBuilt();
-  const bare = spawn(
+  const port = await freePort();
+  const child = spawn(
     process.execPath,
-    [path.join(root, 'bench/bare.mjs'), String(barePort), path.join(folder, 'bare.db')],
-    { stdio: 'ignore' },
+    [path.join(root, 'bench/bare.mjs'), String(port), path.join(folder, 'bare.db')],
+    {
+      stdio: 'ignore',
+    },
   );
+  await answering(`http://127.0.0.1:${port}/`);
+  return {
+    address: `http://127.0.0.1:${port}/in`,
+    stop() {
+      child.kill('SIGKILL');
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+interface Beside {
+  rate: number;
+  p99: number;
+}
+
+/** An intake that takes what is posted; `settled` waits until all of it is read. */
+async function openIntake(built: Built) {
+  const intake = await built.call<{ id: string; address: string }>('POST', '/intakes', {
+    name: 'Bench',
+    sizeLimit: 300_000_000,
+  });
+  const read = async () =>
+    (await built.call<{ state: string }[]>('GET', `/intakes/${intake.id}/arrivals?limit=1`))[0]?.state === 'read';
+  const settled = async () => {
+    while (!(await read())) await new Promise(resolve => setTimeout(resolve, 100));
+  };
+  await load(intake.address);
+  await settled();
+  return { ...intake, settled };
+}
+
+/**
+ * The intake beside a bare handler, as ratios. Of several runs in turn the best counts on either side: what the machine can do
+ * when its disk is not disturbed. What was stored is read while nobody sends: neither side is to pay for it in the other's turn.
+ */
+async function besideBare({ address, settled }: Awaited<ReturnType<typeof openIntake>>): Promise<Beside> {
+  const bare = await startBare();
   try {
-    await answering(`http://127.0.0.1:${barePort}/`);
-    const intake = await built.call<{ id: string; address: string }>('POST', '/intakes', {
-      name: 'Bench',
-      sizeLimit: 300_000_000,
-    });
+    const [ours, theirs]: [Load[], Load[]] = [[], []];
+    for (let run = 0; run < RUNS; run++) {
+      theirs.push(await load(bare.address));
+      ours.push(await load(address));
+      await settled();
+    }
+    return {
+      rate: Math.max(...ours.map(each => each.rate)) / Math.max(...theirs.map(each => each.rate)),
+      p99: Math.min(...ours.map(each => each.p99)) / Math.min(...theirs.map(each => each.p99)),
+    };
+  } finally {
+    bare.stop();
+  }
+}
+
+/** Measures the built server as people run it. */
+export async function intakeFigures(): Promise<Beside & { growth: number }> {
+  const built = await startBuilt();
+  try {
+    const intake = await openIntake(built);
     const sendForm = async (bytes: number) => {
       const answer = await request(intake.address, {
         method: 'POST',
@@ -91,34 +142,42 @@ export async function intakeFigures(): Promise<{ rate: number; p99: number; grow
       });
       await answer.body.dump();
     };
-    const read = async () =>
-      (await built.call<{ state: string }[]>('GET', `/intakes/${intake.id}/arrivals?limit=1`))[0]?.state === 'read';
-    const settled = async () => {
-      while (!(await read())) await new Promise(resolve => setTimeout(resolve, 100));
-    };
-    await load(intake.address);
-    await settled();
     await sendForm(5_000_000);
-    await settled();
+    await intake.settled();
     const before = memoryOf(built.child, 'VmHWM');
     await sendForm(200_000_000);
-    await settled();
+    await intake.settled();
     const growth = memoryOf(built.child, 'VmHWM') - before;
-    const [ours, theirs]: [Load[], Load[]] = [[], []];
-    // What was stored is read while nobody sends: neither side is to pay for it in the other's turn.
-    for (let run = 0; run < RUNS; run++) {
-      theirs.push(await load(`http://127.0.0.1:${barePort}/in`));
-      ours.push(await load(intake.address));
-      await settled();
-    }
-    return {
-      rate: Math.max(...ours.map(each => each.rate)) / Math.max(...theirs.map(each => each.rate)),
-      p99: Math.min(...ours.map(each => each.p99)) / Math.min(...theirs.map(each => each.p99)),
-      growth,
-    };
+    return { ...(await besideBare(intake)), growth };
   } finally {
     built.stop();
-    bare.kill('SIGKILL');
-    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** Deliveries a minute that go out meanwhile. */
+const A_MINUTE = 2000;
+
+/** The same while deliveries of another intake go out; fails when they do not. */
+export async function intakeWhileDelivering(): Promise<Beside> {
+  const target = await startTarget('deliveryTarget.mjs', A_MINUTE);
+  const built = await startBuilt({ GRAMMATA_ALLOW_PRIVATE: '127.0.0.1' });
+  try {
+    const intake = await openIntake(built);
+    const route = await routeTo(built, target, true, { perSecond: Math.ceil(A_MINUTE / 60) });
+    await built.call('POST', `/routes/${route.id}/live`);
+    await built.call('POST', `/routes/${route.id}/pause`);
+    await route.post(A_MINUTE);
+    await route.waiting(A_MINUTE);
+    await built.call('POST', `/routes/${route.id}/live`);
+    const started = performance.now();
+    const figures = await besideBare(intake);
+    const minutes = (performance.now() - started) / 60_000;
+    const gone = await route.counted('delivered');
+    if (gone < Math.min(A_MINUTE, 0.9 * A_MINUTE * minutes))
+      throw new Error(`Only ${gone} went in ${minutes} minutes.`);
+    return figures;
+  } finally {
+    built.stop();
+    target.stop();
   }
 }

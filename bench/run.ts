@@ -10,7 +10,7 @@ import { score, type Labelled } from './corpus/labelled';
 import { tuned } from './corpus/tuned';
 import { unseen } from './corpus/unseen';
 import { deliveryFigures } from './delivery';
-import { intakeFigures } from './intake';
+import { intakeFigures, intakeWhileDelivering } from './intake';
 import { mendedPairs, seenPairs } from './pairs/pairs';
 import { pairTotals } from './pairs/score';
 import { tunedPairs } from './pairs/tuned';
@@ -86,6 +86,9 @@ const { rate, p99, growth } = await intakeFigures();
 say('intake, requests/s vs a bare handler with one durable insert', `${rate.toFixed(2)} ×`, '≥ 1.0 ×');
 say('the same, 99th percentile of the time for an answer', `${p99.toFixed(2)} ×`, '≤ 1.0 ×');
 say('resident memory that 200 MB in one multipart file take, of 64 MB', `${(growth / 64e6).toFixed(2)} ×`, '≤ 1 ×');
+
+const meanwhile = await intakeWhileDelivering();
+say('intake while 2,000 deliveries a minute go out, vs the bare handler', `${meanwhile.rate.toFixed(2)} ×`, '≥ 2 ×');
 
 const { plain, documented, toNothing } = await deliveryFigures();
 say('delivery to the practice register vs a bare loop', `${plain.toFixed(2)} ×`, '≥ 0.7 ×');

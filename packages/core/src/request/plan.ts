@@ -1,5 +1,5 @@
 import type { Scope } from '../scope';
-import { isFile, withValueAt, type FileValue, type Json } from '../submission';
+import { compilePlace, isFile, type FileValue, type Json } from '../submission';
 import { writable, type BodyKind, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
@@ -80,6 +80,7 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
   const missing = missingFrom(call, operation);
   const encoding = operation.body ?? (operation.method === 'GET' || operation.method === 'DELETE' ? 'none' : 'json');
   const active = lines.map(each => each.line.source !== null);
+  const places = lines.map(({ field }) => (field && !field.in ? compilePlace(field.pointer) : null));
   return {
     operation,
     lines,
@@ -99,7 +100,7 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
         }
         const own = field.type === 'file' || field.type === 'base64' ? filesIn(field, line.id, value) : [];
         files.push(...own);
-        body = withValueAt(body, field.pointer, own.length > 0 ? namesOf(own) : value);
+        body = places[index]!(body, own.length > 0 ? namesOf(own) : value);
         origins[field.pointer] = line.id;
       });
       const request: RequestPlan = {

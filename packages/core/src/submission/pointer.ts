@@ -28,22 +28,28 @@ export function valueAt(document: Json, pointer: string): Json | undefined {
 }
 
 /** Puts a value where a pointer says, making the objects and lists on the way. Changes and gives back the document. */
-export function withValueAt(document: Json, pointer: string, value: Json): Json {
+export const withValueAt = (document: Json, pointer: string, value: Json): Json =>
+  compilePlace(pointer)(document, value);
+
+/** The same for a place that is written again and again: its pointer is read once. */
+export function compilePlace(pointer: string): (document: Json, value: Json) => Json {
   const tokens = tokensOf(pointer);
   const last = tokens.pop();
-  if (last === undefined) return value;
-  let place: Json[] | JsonObject = document as Json[] | JsonObject;
-  tokens.forEach((token, depth) => {
-    const next = tokens[depth + 1] ?? last;
-    let inner = Array.isArray(place) ? place[Number(token)] : Object.hasOwn(place, token) ? place[token] : undefined;
-    if (typeof inner !== 'object' || inner === null) {
-      inner = isArrayIndex(next) ? [] : {};
-      put(place, token, inner);
+  if (last === undefined) return (_, value) => value;
+  const way = tokens.map((token, depth) => ({ token, holdsList: isArrayIndex(tokens[depth + 1] ?? last) }));
+  return (document, value) => {
+    let place = document as Json[] | JsonObject;
+    for (const { token, holdsList } of way) {
+      let inner = Array.isArray(place) ? place[Number(token)] : Object.hasOwn(place, token) ? place[token] : undefined;
+      if (typeof inner !== 'object' || inner === null) {
+        inner = holdsList ? [] : {};
+        put(place, token, inner);
+      }
+      place = inner;
     }
-    place = inner;
-  });
-  put(place, last, value);
-  return document;
+    put(place, last, value);
+    return document;
+  };
 }
 
 function put(place: Json[] | JsonObject, token: string, value: Json) {

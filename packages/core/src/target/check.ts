@@ -106,16 +106,22 @@ const formats: Record<NonNullable<TargetField['format']>, { is: (text: string) =
 };
 
 /** A rule beside the type that a value breaks, or null. */
-function ruleBroken({ key, format, minimum, maximum, pattern }: TargetField, value: Json): Problem | null {
-  const broken = (wanted: string) =>
-    new Problem('target.format', `${key} takes ${wanted}; “${shown(value)}” is not.`, value);
-  if (typeof value === 'string' && format && !formats[format].is(value)) return broken(formats[format].wants);
-  if (typeof value === 'string' && pattern !== undefined && !matches(pattern, value))
-    return broken(`text that matches ${pattern}`);
+function ruleBroken(field: TargetField, value: Json): Problem | null {
+  const wanted = wantedInstead(field, value);
+  return wanted === null
+    ? null
+    : new Problem('target.format', `${field.key} takes ${wanted}; “${shown(value)}” is not.`, value);
+}
+
+/** What a field takes where it does not take this value. */
+function wantedInstead({ format, minimum, maximum, pattern }: TargetField, value: Json): string | null {
+  if (typeof value === 'string') {
+    if (format && !formats[format].is(value)) return formats[format].wants;
+    return pattern !== undefined && !matches(pattern, value) ? `text that matches ${pattern}` : null;
+  }
   if (typeof value !== 'number') return null;
-  if (minimum !== undefined && value < minimum) return broken(`${minimum} or more`);
-  if (maximum !== undefined && value > maximum) return broken(`${maximum} or less`);
-  return null;
+  if (minimum !== undefined && value < minimum) return `${minimum} or more`;
+  return maximum !== undefined && value > maximum ? `${maximum} or less` : null;
 }
 
 const patterns = new Map<string, RE2JS | null>();
