@@ -1,3 +1,4 @@
 export * from './hostile';
 export * from './targetField';
 export * from './mutated';
+export * from './roster';
