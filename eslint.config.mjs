@@ -116,6 +116,21 @@ export default ts.config(
     },
   },
   {
+    files: ['packages/server/src/api/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: "CallExpression[callee.property.name='pipe']", message: 'Streams are joined by pipeline.' },
+        {
+          selector:
+            "CallExpression[callee.object.object.name='store'][callee.property.name=/^(create|update|remove|save|keep|add|record|again|pause|goLive|describe|read)/]",
+          message: 'What changes something is a use-case that is told who acts (acts).',
+        },
+      ],
+    },
+  },
+  {
     files: ['scripts/**', 'bench/**', 'packages/cli/**', 'packages/*/bin/**', 'demo/src/main.ts'],
     rules: { 'no-console': 'off' },
   },

@@ -1,4 +1,4 @@
-import type { RouteParts, Sample } from '@grammata/core/rehearse';
+import type { CallParts, Sample } from '@grammata/core/rehearse';
 import { newLine, type Line } from '@grammata/core/route';
 import type { Json, Submission } from '@grammata/core/submission';
 
@@ -37,7 +37,7 @@ const lines = Array.from({ length: LINES }, (_, at): Line => ({
   ],
 }));
 
-export const route: RouteParts = {
+export const route: CallParts = {
   condition: { all: [] },
   call: { id: 'c', targetId: 't', operationId: 'o', lines },
   operation: {
@@ -62,7 +62,7 @@ export const route: RouteParts = {
 };
 
 /** Sixty lines over the same answers, three of each; the words of the first one's last step change at a keystroke. */
-export function wideRoute(word: string): RouteParts {
+export function wideRoute(word: string): CallParts {
   const many = [0, 1, 2].flatMap(round =>
     lines.map((line): Line => ({ ...line, id: `${line.id}.${round}`, to: `${line.to}.${round}` })),
   );

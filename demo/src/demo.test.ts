@@ -1,5 +1,5 @@
 import { decode } from '@grammata/core/decode';
-import { Rehearser, type RouteParts, type Sample } from '@grammata/core/rehearse';
+import { Rehearser, type CallParts, type Sample } from '@grammata/core/rehearse';
 import { readDiscovery, usualRecipe } from '@grammata/core/target';
 import type { Json } from '@grammata/core/submission';
 import { catalogue, tables } from '@grammata/practice';
@@ -27,7 +27,7 @@ const samples: Sample[] = reports.map(({ filled, receivedAt }) => {
 });
 const operations = (
   readDiscovery({ tables } as unknown as Json, usualRecipe) as {
-    operations: RouteParts['operation'][];
+    operations: CallParts['operation'][];
   }
 ).operations;
 const rehearsalOf = (draft: ReturnType<typeof toRegister>) => {

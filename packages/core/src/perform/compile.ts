@@ -7,7 +7,7 @@ import { exampleFor, type AnswerField, type Operation, type TargetField } from '
 import { Problem } from '../transform';
 
 /** A downstream system as a run sees it. */
-export interface RunTarget {
+export interface CallTarget {
   id: string;
   name: string;
   /** Without a slash at its end. */
@@ -16,9 +16,9 @@ export interface RunTarget {
 }
 
 /** A call with everything it needs, ready to be planned for any submission. */
-export interface CompiledStep {
+export interface Stage {
   call: Call;
-  target: RunTarget;
+  target: CallTarget;
   main: CompiledCall;
   goes: (scope: Scope) => boolean;
   /** True when what it is made for hangs on answers that are not known before. */
@@ -28,17 +28,17 @@ export interface CompiledStep {
 }
 
 /** Compiles the calls of a route; or says why one of them can't be made any more. */
-export function compileSteps(calls: readonly Call[], targets: readonly RunTarget[]): CompiledStep[] | Problem {
-  const steps: CompiledStep[] = [];
+export function compileStages(calls: readonly Call[], targets: readonly CallTarget[]): Stage[] | Problem {
+  const stages: Stage[] = [];
   for (const call of calls) {
-    const step = compileStep(call, targets);
-    if (step instanceof Problem) return step;
-    steps.push(step);
+    const stage = compileStage(call, targets);
+    if (stage instanceof Problem) return stage;
+    stages.push(stage);
   }
-  return steps;
+  return stages;
 }
 
-function compileStep(call: Call, targets: readonly RunTarget[]): CompiledStep | Problem {
+function compileStage(call: Call, targets: readonly CallTarget[]): Stage | Problem {
   const target = targets.find(each => each.id === call.targetId);
   if (!target) return new Problem('route.target', 'The route’s target was removed.', null);
   const missing = (id: string) =>
@@ -114,8 +114,8 @@ export function scopesOf(call: Call, goes: (scope: Scope) => boolean, scope: Sco
 }
 
 /** Answers as they may look, to plan a call that uses those of calls which have not been made yet. */
-export function likelyAnswers(steps: readonly { call: Call; operation: Operation }[]): Record<string, Json> {
-  return Object.fromEntries(steps.map(({ call, operation }, index) => [call.id, likelyAnswer(operation, index + 1)]));
+export function likelyAnswers(stages: readonly { call: Call; operation: Operation }[]): Record<string, Json> {
+  return Object.fromEntries(stages.map(({ call, operation }, index) => [call.id, likelyAnswer(operation, index + 1)]));
 }
 
 function likelyAnswer(operation: Operation, number: number): Json {

@@ -1,5 +1,5 @@
 import type { Json } from '../submission';
-import type { Held } from './readBack';
+import type { Comparison } from './readBack';
 
 /** What became of a call, for one item. */
 export interface Done {
@@ -13,5 +13,5 @@ export interface Done {
   /** In words, where there is something to say. */
   note: string | null;
   /** What was sent against what the target stored; null where that was not looked at. */
-  held?: Held[] | null;
+  compared?: Comparison[] | null;
 }

@@ -4,7 +4,7 @@ import { setOwn, type Submission } from '../submission';
 import { stoppers, type Planned } from '../request';
 import { Problem, type TransformContext } from '../transform';
 import type { Done } from './done';
-import { likelyAnswers, scopesOf, type CompiledStep } from './compile';
+import { likelyAnswers, scopesOf, type Stage } from './compile';
 import { isSameItem, itemNames } from './item';
 
 /** A request as far as it is known before anything is looked up or answered. */
@@ -26,33 +26,33 @@ export interface Foreseen {
  * whether a submission can be sent**: delivery holds by it, previews and the rehearsal show it.
  */
 export function foresee(
-  steps: readonly CompiledStep[],
+  stages: readonly Stage[],
   submission: Submission,
   context: TransformContext,
   earlier: readonly Done[] = [],
 ): Foreseen {
-  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
-  for (const { call } of steps) {
+  const answers = likelyAnswers(stages.map(({ call, main }) => ({ call, operation: main.operation })));
+  for (const { call } of stages) {
     const known = earlier.find(each => isDoneFor(call, each));
     if (known) setOwn(answers, call.id, known.answer);
   }
   const foreseen: Foreseen = { requests: [], problems: [] };
-  for (const step of steps)
-    for (const { scope, item, known } of itemsOf(step, scopeOf(submission, answers), earlier)) {
+  for (const stage of stages)
+    for (const { scope, item, known } of itemsOf(stage, scopeOf(submission, answers), earlier)) {
       if (known) continue;
-      const found = step.find?.call.plan(scope, context);
-      const planned = step.main.plan(scope, context);
-      const request = { callId: step.call.id, item };
+      const found = stage.find?.call.plan(scope, context);
+      const planned = stage.main.plan(scope, context);
+      const request = { callId: stage.call.id, item };
       if (found) foreseen.requests.push({ ...request, purpose: 'find', planned: found });
       foreseen.requests.push({ ...request, purpose: 'create', planned });
-      if (step.call.whenFailed !== 'passOver' && !step.waits)
-        foreseen.problems.push(...(found ? findProblemsBefore(step, found) : stoppersBefore(step, planned)));
+      if (stage.call.whenFailed !== 'passOver' && !stage.waits)
+        foreseen.problems.push(...(found ? findProblemsBefore(stage, found) : stoppersBefore(stage, planned)));
     }
   return foreseen;
 }
 
 /** What a call is made for, each with its name, and with what was done for it in a try before. */
-export function itemsOf({ call, goes }: CompiledStep, around: Scope, earlier: readonly Done[]) {
+export function itemsOf({ call, goes }: Stage, around: Scope, earlier: readonly Done[]) {
   const scopes = scopesOf(call, goes, around);
   const names = itemNames(scopes);
   const before = earlier.filter(each => isDoneFor(call, each));
@@ -69,18 +69,18 @@ const isDoneFor = (call: Call, done: Done): boolean =>
   done.callId === call.id && (done.with === undefined || done.with === madeWith(call));
 
 /** What stops a request whatever is answered: what its lines draw from answers is not known before. */
-function stoppersBefore({ main }: Pick<CompiledStep, 'main'>, planned: Planned): Problem[] {
+function stoppersBefore({ main }: Pick<Stage, 'main'>, planned: Planned): Problem[] {
   const outcomes = planned.outcomes.filter((_, at) => !main.lines[at]!.waits);
   const address = main.lines.some(each => each.waits && each.field?.in === 'path') ? null : planned.address;
   return stoppers({ ...planned, address, outcomes });
 }
 
 /** What stops a lookup whatever is answered. Which lines the record that is found needs is not known before. */
-const findProblemsBefore = (step: CompiledStep, planned: Planned): Problem[] =>
-  step.find!.call.lines[0]!.waits ? [] : findProblems(step, planned);
+const findProblemsBefore = (stage: Stage, planned: Planned): Problem[] =>
+  stage.find!.call.lines[0]!.waits ? [] : findProblems(stage, planned);
 
 /** What stops a lookup. Nobody is looked up by nothing: that would find anyone. */
-export const findProblems = ({ find }: Pick<CompiledStep, 'find'>, planned: Planned): Problem[] =>
+export const findProblems = ({ find }: Pick<Stage, 'find'>, planned: Planned): Problem[] =>
   stoppers(planned).map(problem =>
     problem.code === 'line.blank'
       ? new Problem('find.blank', `Nothing to look up: ${find!.settings.line.to} is blank in this submission.`, null)

@@ -7,7 +7,7 @@ import type { Json, Submission } from '../submission';
 import { targetField } from '../testing';
 import type { Operation } from '../target';
 import { Problem } from '../transform';
-import { compileSteps, perform, type Ask, type CompiledStep } from '.';
+import { compileStages, perform, type Ask, type Stage } from '.';
 
 const encoder = new TextEncoder();
 const read = (document: unknown) => decode(encoder.encode(JSON.stringify(document)), 'application/json').submissions;
@@ -78,10 +78,10 @@ const calls = (keys: { email: string; name: string; slot: string }): Call[] => [
 
 /** Every request that a delivery makes, against a target that knows the person or does not. */
 function requestsOf(submission: Submission, keys: Parameters<typeof calls>[0], isKnown: boolean): Ask[] {
-  const steps = compileSteps(calls(keys), [target]);
-  if (steps instanceof Problem) throw steps;
+  const stages = compileStages(calls(keys), [target]);
+  if (stages instanceof Problem) throw stages;
   const asks: Ask[] = [];
-  const conversation = perform(steps as CompiledStep[], submission, { timeZone: 'UTC' });
+  const conversation = perform(stages as Stage[], submission, { timeZone: 'UTC' });
   let next = conversation.next();
   while (!next.done) {
     asks.push(next.value);
@@ -241,12 +241,12 @@ test.each<[string, string | null]>([
   ['a..b', null],
   ['...', null],
 ])('an identifier %j in the path gives %s', (id, code) => {
-  const steps = compileSteps(
+  const stages = compileStages(
     [{ id: 'c', targetId: 't', operationId: 'update', lines: [from('id', 'id'), from('name', 'name')] }],
     [target],
   );
   const [submission] = read({ id: 'S', answers: { id, name: 'Wen', site: 'AB-07', ph: '7' } });
-  const { plan } = (steps as CompiledStep[])[0]!.main;
+  const { plan } = (stages as Stage[])[0]!.main;
   const { sendable, outcomes } = plan(
     scopeOf({
       ...submission!,

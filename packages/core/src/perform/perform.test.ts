@@ -5,7 +5,7 @@ import { targetField } from '../testing';
 import type { Operation } from '../target';
 import { Problem } from '../transform';
 import {
-  compileSteps,
+  compileStages,
   holdAgainst,
   isSame,
   numberOf,
@@ -15,7 +15,7 @@ import {
   recordsIn,
   written,
   type Ask,
-  type CompiledStep,
+  type Stage,
   type Done,
   type Told,
 } from '.';
@@ -104,14 +104,14 @@ const submission = (answers: Record<string, Json>, files: string[] = []): Submis
   })),
   fields: Object.entries(answers).map(([key, value]) => ({ key, label: key, kind: 'text', value, pointer: `/${key}` })),
 });
-const steps = (...calls: Call[]): CompiledStep[] => {
-  const compiled = compileSteps(calls, [target]);
+const stages = (...calls: Call[]): Stage[] => {
+  const compiled = compileStages(calls, [target]);
   if (compiled instanceof Problem) throw new Error(compiled.message);
   return compiled;
 };
 
 /** Has it all done, with these answers in turn; gives back what was asked. */
-function run(calls: CompiledStep[], of: Submission, answers: Told[], earlier: Done[] = []) {
+function run(calls: Stage[], of: Submission, answers: Told[], earlier: Done[] = []) {
   const conversation = perform(calls, of, { timeZone: 'UTC' }, earlier);
   const asked: Ask[] = [];
   let next = conversation.next();
@@ -132,19 +132,22 @@ const found = (...contacts: Json[]): Told => ({ answer: { contacts } });
 
 describe('find first', () => {
   test('none found: one is created', () => {
-    const { lines, ending } = run(steps(call({ find: find() })), submission(aoife), [found(), { answer: { id: '8' } }]);
+    const { lines, ending } = run(stages(call({ find: find() })), submission(aoife), [
+      found(),
+      { answer: { id: '8' } },
+    ]);
     expect(lines).toEqual(['GET /contacts', 'POST /contacts']);
     expect(ending).toMatchObject({ done: [{ what: 'created', answer: { id: '8' } }] });
   });
 
   test('what the target finds that is not exactly what was looked for does not count', () => {
     const other = { ...known, email: 'not.aoife@example.org' };
-    const { lines } = run(steps(call({ find: find() })), submission(aoife), [found(other)]);
+    const { lines } = run(stages(call({ find: find() })), submission(aoife), [found(other)]);
     expect(lines).toEqual(['GET /contacts', 'POST /contacts']);
   });
 
   test('found: only what is different goes, and the changes are told', () => {
-    const { asked, lines, ending } = run(steps(call({ find: find() })), submission(aoife), [found(known)]);
+    const { asked, lines, ending } = run(stages(call({ find: find() })), submission(aoife), [found(known)]);
     expect(lines).toEqual(['GET /contacts', 'PATCH /contacts/7']);
     expect(asked[1]!.request.body).toEqual({ town: 'Weir End', tags: ['walks', 'data'] });
     expect(asked[1]!.changes).toEqual([
@@ -157,7 +160,7 @@ describe('find first', () => {
   // PUT replaces the whole (RFC 9110 §9.3.4), PATCH changes what it names (RFC 5789 §2).
   test('an operation that replaces the whole gets the rest as it was', () => {
     const update = { operationId: 'put', to: 'id', from: '/id' };
-    const { asked } = run(steps(call({ find: find({ update }) })), submission({ mail: known.email, who: 'A' }), [
+    const { asked } = run(stages(call({ find: find({ update }) })), submission({ mail: known.email, who: 'A' }), [
       found(known),
     ]);
     expect(asked[1]!.request).toMatchObject({
@@ -168,7 +171,7 @@ describe('find first', () => {
 
   test('nothing to change: no request', () => {
     const all = submission({ mail: known.email, who: 'Aoife', likes: ['committee'] });
-    const { lines, ending } = run(steps(call({ find: find() })), all, [found(known)]);
+    const { lines, ending } = run(stages(call({ find: find() })), all, [found(known)]);
     expect(lines).toEqual(['GET /contacts']);
     expect(ending).toMatchObject({ done: [{ what: 'unchanged', note: 'It has all of it already.' }] });
   });
@@ -199,13 +202,13 @@ describe('find first', () => {
       { done: [{ what: 'unchanged', answer: known }] },
     ],
   ])('%s', (_, more, records, lines, ending) => {
-    const result = run(steps(call({ find: find(more) })), submission(aoife), [found(...records)]);
+    const result = run(stages(call({ find: find(more) })), submission(aoife), [found(...records)]);
     expect(result.lines).toEqual(lines);
     expect(result.ending).toMatchObject(ending);
   });
 
   test('nobody is looked up by nothing', () =>
-    expect(run(steps(call({ find: find() })), submission({ who: 'Aoife' }), []).ending).toMatchObject({
+    expect(run(stages(call({ find: find() })), submission({ who: 'Aoife' }), []).ending).toMatchObject({
       held: [{ code: 'find.blank' }],
     }));
 
@@ -238,7 +241,7 @@ describe('find first', () => {
             line(key, key, { writes: key === 'tags' || how !== 'add' ? how : 'always' }),
           ),
         ];
-        const all = steps(call({ lines, find: find() }));
+        const all = stages(call({ lines, find: find() }));
         const of = submission({ mail: known.email, ...(JSON.parse(JSON.stringify(sent)) as Record<string, Json>) });
         const before = { ...known, ...(JSON.parse(JSON.stringify(stored)) as Record<string, Json>) };
         const [, update] = run(all, of, [found(before)]).asked;
@@ -254,7 +257,7 @@ test.each([
   ['not there yet', '', ['a.jpg']],
 ])('a file that is written only where there is none, %s', (_, photo, sent) => {
   const lines = [line('email', 'mail'), line('name', 'who'), line('photo', 'photos', { writes: 'whereBlank' })];
-  const { asked } = run(steps(call({ find: find(), lines })), submission({ ...aoife, who: 'Aoife O' }, ['a.jpg']), [
+  const { asked } = run(stages(call({ find: find(), lines })), submission({ ...aoife, who: 'Aoife O' }, ['a.jpg']), [
     found({ ...known, photo }),
     { answer: {} },
   ]);
@@ -265,14 +268,14 @@ test.each([
 
 test('a lookup by an answer that turns out to be blank is held, and says why', () => {
   const looked = call({ id: 'c2', find: find({ line: line('email', '@answer/c1/email') }) });
-  const { lines, ending } = run(steps(call(), looked), submission(aoife), [{ answer: { id: '5' } }]);
+  const { lines, ending } = run(stages(call(), looked), submission(aoife), [{ answer: { id: '5' } }]);
   expect(lines).toEqual(['POST /contacts']);
   expect(ending).toMatchObject({ held: [{ code: 'find.blank' }] });
 });
 
 describe('several calls', () => {
   test('a call uses the answer of one before it, once for each file', () => {
-    const { asked, lines } = run(steps(call(), attach()), submission(aoife, ['a.jpg', '../b.jpg']), [
+    const { asked, lines } = run(stages(call(), attach()), submission(aoife, ['a.jpg', '../b.jpg']), [
       { answer: { id: 'c/9' } },
     ]);
     expect(lines).toEqual(['POST /contacts', 'POST /contacts/c%2F9/files', 'POST /contacts/c%2F9/files']);
@@ -281,7 +284,7 @@ describe('several calls', () => {
   });
 
   test('no files are never an error', () =>
-    expect(run(steps(call(), attach()), submission(aoife), []).lines).toEqual(['POST /contacts']));
+    expect(run(stages(call(), attach()), submission(aoife), []).lines).toEqual(['POST /contacts']));
 
   test('rows of a table, those that the condition lets through', () => {
     const rows = call({
@@ -298,7 +301,7 @@ describe('several calls', () => {
         { kit: 'Boots', number: 1 },
       ],
     });
-    expect(run(steps(rows), of, []).asked.map(each => (each.request.body as { name: string }).name)).toEqual([
+    expect(run(stages(rows), of, []).asked.map(each => (each.request.body as { name: string }).name)).toEqual([
       'Net',
       'Boots',
     ]);
@@ -309,13 +312,13 @@ describe('several calls', () => {
       { callId: 'c1', item: '0', what: 'created', answer: { id: '5' }, note: null },
       { callId: 'c2', item: '1', what: 'created', answer: {}, note: null },
     ];
-    const { lines } = run(steps(call(), attach()), submission(aoife, ['a.jpg', 'b.jpg']), [], earlier);
+    const { lines } = run(stages(call(), attach()), submission(aoife, ['a.jpg', 'b.jpg']), [], earlier);
     expect(lines).toEqual(['POST /contacts/5/files']);
   });
 
   test('with another mapping an item is known by what it is, not by its place', () => {
     const photos = (...names: string[]) => submission(aoife, names);
-    const first = run(steps(call(), attach()), photos('a.jpg', 'b.jpg', 'c.jpg'), [{ answer: { id: '5' } }]);
+    const first = run(stages(call(), attach()), photos('a.jpg', 'b.jpg', 'c.jpg'), [{ answer: { id: '5' } }]);
     const { done } = first.ending as { done: Done[] };
     const names = (asked: Ask[]) => asked.map(each => each.request.files[0]!.name);
     expect(names(first.asked.slice(1))).toEqual(['a.jpg', 'b.jpg', 'c.jpg']);
@@ -325,7 +328,7 @@ describe('several calls', () => {
       condition: { all: [{ field: '@item', is: 'contains', values: ['c.jpg'], not: false }] },
     });
     const again = (attached: ReturnType<typeof attach>, of: Submission) =>
-      run(steps(call(), attached), of, [], undone).asked;
+      run(stages(call(), attached), of, [], undone).asked;
     expect(names(again(fewer, photos('a.jpg', 'b.jpg', 'c.jpg')))).toEqual(['c.jpg']);
     expect(names(again(attach(), photos('c.jpg', 'b.jpg')))).toEqual(['c.jpg']);
     // Two that are the same are two.
@@ -333,32 +336,32 @@ describe('several calls', () => {
   });
 
   test('a call that has another operation now was not done', () => {
-    const { ending } = run(steps(call()), submission(aoife), [{ answer: { id: '5' } }]);
+    const { ending } = run(stages(call()), submission(aoife), [{ answer: { id: '5' } }]);
     const { done } = ending as { done: Done[] };
     const other = call({ operationId: 'patch', lines: [line('id', 'who'), line('email', 'mail')] });
-    expect(run(steps(call()), submission(aoife), [], done).lines).toEqual([]);
-    expect(run(steps(other), submission(aoife), [], done).lines).toEqual(['PATCH /contacts/Aoife']);
+    expect(run(stages(call()), submission(aoife), [], done).lines).toEqual([]);
+    expect(run(stages(other), submission(aoife), [], done).lines).toEqual(['PATCH /contacts/Aoife']);
   });
 
   test('what would stop what is not done yet is seen before it goes on', () => {
     const earlier: Done[] = [{ callId: 'c1', item: '0', what: 'created', answer: { id: '5' }, note: null }];
     const late = call({ id: 'c3', lines: [line('email', 'nothing')] });
-    const { lines, ending } = run(steps(call(), attach(), late), submission(aoife, ['a.jpg']), [], earlier);
+    const { lines, ending } = run(stages(call(), attach(), late), submission(aoife, ['a.jpg']), [], earlier);
     expect(lines).toEqual([]);
     expect(ending).toMatchObject({ held: [{ code: 'line.blank' }], done: earlier });
   });
 
   test('a call that fails and is passed over is noted; those that need its answer are held', () => {
     const over = call({ whenFailed: 'passOver' });
-    const noted = run(steps(over, attach()), submission(aoife), [{ failed: 'It said no.' }]);
+    const noted = run(stages(over, attach()), submission(aoife), [{ failed: 'It said no.' }]);
     expect(noted.ending).toMatchObject({ done: [{ callId: 'c1', what: 'failed', note: 'It said no.' }] });
-    const needed = run(steps(over, attach()), submission(aoife, ['a.jpg']), [{ failed: 'It said no.' }]);
+    const needed = run(stages(over, attach()), submission(aoife, ['a.jpg']), [{ failed: 'It said no.' }]);
     expect(needed.ending).toMatchObject({ held: [{ code: 'line.blank' }] });
   });
 
   test('a later call that can’t be made is seen before the first is sent', () => {
     const late = call({ id: 'c2', lines: [line('email', 'nothing')] });
-    expect(run(steps(call(), late), submission(aoife), [])).toMatchObject({
+    expect(run(stages(call(), late), submission(aoife), [])).toMatchObject({
       lines: [],
       ending: { held: [{ code: 'line.blank' }] },
     });
@@ -368,7 +371,7 @@ describe('several calls', () => {
     ['a target', call({ targetId: 'gone' }), 'route.target'],
     ['an operation', call({ operationId: 'gone' }), 'route.operation'],
     ['an operation to find by', call({ find: find({ operationId: 'gone' }) }), 'route.operation'],
-  ])('%s that is gone is said', (_, gone, code) => expect(compileSteps([gone], [target])).toMatchObject({ code }));
+  ])('%s that is gone is said', (_, gone, code) => expect(compileStages([gone], [target])).toMatchObject({ code }));
 });
 
 test.each<[Json, number]>([
@@ -401,9 +404,9 @@ describe('read-back', () => {
   const readBack = { operationId: 'read', to: 'id', from: '/id' };
   test('what was stored is fetched after a write, and held against what was sent', () => {
     const stored = { answer: { ...known, name: 'Ao' } };
-    const { lines, ending } = run(steps(call({ readBack })), submission(aoife), [{ answer: { id: '8' } }, stored]);
+    const { lines, ending } = run(stages(call({ readBack })), submission(aoife), [{ answer: { id: '8' } }, stored]);
     expect(lines).toEqual(['POST /contacts', 'GET /contacts/8']);
-    expect((ending as { done: Done[] }).done[0]!.held!.map(each => [each.field, each.verdict])).toEqual([
+    expect((ending as { done: Done[] }).done[0]!.compared!.map(each => [each.field, each.verdict])).toEqual([
       ['email', 'same'],
       ['name', 'shortened'],
       ['town', 'lost'],
@@ -412,19 +415,19 @@ describe('read-back', () => {
   });
   test('a call is done before it is read back, so that a crash in between does not make it again', () => {
     const told: Done[] = [];
-    const conversation = perform(steps(call({ readBack })), submission(aoife), { timeZone: 'UTC' }, [], each =>
+    const conversation = perform(stages(call({ readBack })), submission(aoife), { timeZone: 'UTC' }, [], each =>
       told.push(each),
     );
     conversation.next();
     const reading = conversation.next({ answer: { id: '8' } });
     expect([reading.value, told]).toMatchObject([{ purpose: 'readBack' }, [{ what: 'created', answer: { id: '8' } }]]);
-    expect(run(steps(call({ readBack })), submission(aoife), [], told).lines).toEqual([]);
+    expect(run(stages(call({ readBack })), submission(aoife), [], told).lines).toEqual([]);
     const ending = conversation.next({ answer: known });
     expect(ending.value).toMatchObject({ done: [{ what: 'created', held: expect.any(Array) }] });
     expect(told).toHaveLength(2);
   });
   test('it follows an update too, and its failing undoes nothing', () => {
-    const { lines, ending } = run(steps(call({ readBack, find: find() })), submission(aoife), [
+    const { lines, ending } = run(stages(call({ readBack, find: find() })), submission(aoife), [
       found(known),
       { answer: null },
       { failed: 'It is busy.' },

@@ -2,7 +2,7 @@ import { asText, isBlank, isJsonObject, valueAt, withValueAt, type Json, type Su
 import { scopeOf, type Scope } from '../scope';
 import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
 import { Problem, type TransformContext } from '../transform';
-import { keepAnswer, type CompiledStep } from './compile';
+import { keepAnswer, type Stage } from './compile';
 import type { Done } from './done';
 import { findProblems, foresee, itemsOf, madeWith } from './foresee';
 import { isSame, recordsIn, written, type Change } from './find';
@@ -34,7 +34,7 @@ export type Ending = { done: Done[] } | { held: Problem[]; done: Done[] };
  * before: it is not done again. `record` hears of each call as it is done.
  */
 export function* perform(
-  steps: readonly CompiledStep[],
+  stages: readonly Stage[],
   submission: Submission,
   context: TransformContext,
   earlier: readonly Done[] = [],
@@ -48,16 +48,16 @@ export function* perform(
     record(each);
   };
   const answers: Record<string, Json> = {};
-  const { problems } = foresee(steps, submission, context, earlier);
+  const { problems } = foresee(stages, submission, context, earlier);
   if (problems.length > 0) return { held: problems, done };
-  for (const step of steps) {
-    const { call } = step;
-    for (const { scope, item, known } of itemsOf(step, scopeOf(submission, answers), earlier)) {
+  for (const stage of stages) {
+    const { call } = stage;
+    for (const { scope, item, known } of itemsOf(stage, scopeOf(submission, answers), earlier)) {
       if (known) {
         keepAnswer(answers, call.id, known.answer);
         continue;
       }
-      const result = yield* performItem(step, scope, item, context, { done, add });
+      const result = yield* performItem(stage, scope, item, context, { done, add });
       if ('stoppedBy' in result) {
         if (call.whenFailed !== 'passOver') return { held: result.stoppedBy, done };
         const note = result.stoppedBy.map(problem => problem.message).join(' ');
@@ -74,13 +74,13 @@ export function* perform(
 type Result = Done | { stoppedBy: Problem[] };
 
 function* performItem(
-  step: CompiledStep,
+  stage: Stage,
   scope: Scope,
   item: string,
   context: TransformContext,
   { done, add }: { done: readonly Done[]; add: (each: Done) => void },
 ): Generator<Ask, Result, Told> {
-  const { call, find, main } = step;
+  const { call, find, main } = stage;
   const finished = (what: Done['what'], answer: Json, note: string | null = null): Done => ({
     callId: call.id,
     item,
@@ -94,7 +94,7 @@ function* performItem(
     item: at,
     purpose,
     request: planned.request,
-    targetId: step.target.id,
+    targetId: stage.target.id,
     changes: [],
     found: null,
   });
@@ -104,24 +104,25 @@ function* performItem(
     { operation }: CompiledCall,
     answer: Json,
     at: string,
-  ): Generator<Ask, Pick<Done, 'held'>, Told> {
-    if (!step.readBack) return {};
-    const planned = step.readBack.call.plan({ ...scope, record: answer }, context);
-    if (!planned.sendable) return { held: null };
+  ): Generator<Ask, Pick<Done, 'compared'>, Told> {
+    if (!stage.readBack) return {};
+    const planned = stage.readBack.call.plan({ ...scope, record: answer }, context);
+    if (!planned.sendable) return { compared: null };
     const told = yield ask(planned, 'readBack', at);
-    return { held: 'failed' in told ? null : holdAgainst(request, operation.fields, told.answer) };
+    return { compared: 'failed' in told ? null : holdAgainst(request, operation.fields, told.answer) };
   }
   if (find) {
     const planned = find.call.plan(scope, context);
-    if (!planned.sendable) return { stoppedBy: findProblems(step, planned) };
+    if (!planned.sendable) return { stoppedBy: findProblems(stage, planned) };
     const wanted = planned.outcomes[0]!.value;
     const told = yield ask(planned, 'find');
     if ('failed' in told) return finished('failed', null, told.failed);
     const records = recordsIn(told.answer, find.settings, wanted!);
     const { whenNone, whenSeveral, update } = find.settings;
-    if (records.length > 1 && whenSeveral === 'hold') return { stoppedBy: [tooMany(records.length, step.target.name)] };
+    if (records.length > 1 && whenSeveral === 'hold')
+      return { stoppedBy: [tooMany(records.length, stage.target.name)] };
     if (records.length === 0 && whenNone === 'hold')
-      return { stoppedBy: [new Problem('find.none', `${step.target.name} has no such record.`, null)] };
+      return { stoppedBy: [new Problem('find.none', `${stage.target.name} has no such record.`, null)] };
     if (records.length === 0 && whenNone === 'leave') return finished('left', null, 'There is no such record.');
     if (records.length > 0) {
       const chosen = whenSeveral === 'every' ? records : records.slice(0, 1);
@@ -143,7 +144,7 @@ function* performItem(
         if ('failed' in said) return finished('failed', null, said.failed);
         const answer = isJsonObject(said.answer) && !isBlank(said.answer) ? said.answer : record;
         const updated = finished('updated', answer, note);
-        if (step.readBack && chosen.length === 1) add(updated);
+        if (stage.readBack && chosen.length === 1) add(updated);
         last = { ...updated, ...(yield* readBack(next.request, find.update!.call, answer, at)) };
         if (index > 0) add({ ...last, item: at });
       }
@@ -156,7 +157,7 @@ function* performItem(
   if ('failed' in told) return finished('failed', null, told.failed);
   const made = finished('created', told.answer);
   // It is done before it is read back: a crash in between must not make it again.
-  if (step.readBack) add(made);
+  if (stage.readBack) add(made);
   return { ...made, ...(yield* readBack(planned.request, main, told.answer, item)) };
 }
 

@@ -4,7 +4,7 @@ import type { TargetField } from '../target';
 import { isSame } from './find';
 
 /** What became of one value in the target. */
-export interface Held {
+export interface Comparison {
   /** The target's field. */
   field: string;
   lineId: string | null;
@@ -15,11 +15,11 @@ export interface Held {
 }
 
 /** What was sent against what is stored, field by field; files are left out. */
-export function holdAgainst(request: RequestPlan, fields: readonly TargetField[], record: Json): Held[] {
+export function holdAgainst(request: RequestPlan, fields: readonly TargetField[], record: Json): Comparison[] {
   const withContent = new Set(request.files.map(each => each.pointer));
   return fields
     .filter(field => !field.in && !field.readOnly && !withContent.has(field.pointer))
-    .flatMap((field): Held[] => {
+    .flatMap((field): Comparison[] => {
       const sent = valueAt(request.body, field.pointer);
       if (sent === undefined) return [];
       const stored = valueAt(record, field.pointer) ?? null;
@@ -41,7 +41,7 @@ const bare = (text: string) =>
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]/gu, '');
 
-function verdictOn(field: TargetField, sent: Json, stored: Json): Held['verdict'] {
+function verdictOn(field: TargetField, sent: Json, stored: Json): Comparison['verdict'] {
   if (isSame(field, sent, stored)) return 'same';
   if (isBlank(stored)) return 'lost';
   const [a, b] = [Number(sent), Number(stored)];

@@ -1,5 +1,5 @@
 import type { Done } from '../perform';
-import type { RunSummary } from '../rehearse';
+import type { RouteRehearsal } from '../rehearse';
 import type { Call, RouteDefinition } from '../route';
 import type { Operation } from '../target';
 
@@ -15,7 +15,7 @@ export interface Seen {
   definition: RouteDefinition;
   targets: readonly SeenTarget[];
   /** How it fares over so many recorded submissions; null while that is being found out. */
-  rehearsal?: { summary: RunSummary | null; samples: number };
+  rehearsal?: { summary: RouteRehearsal | null; samples: number };
   /** Whether each target answers, and what it says; null while it is being asked. */
   reached?: { name: string; answer: { ok: boolean; words: string } | null }[];
   /** Files of the newest submissions that were looked at, and why some can't be had. */

@@ -1,5 +1,5 @@
 import { ROUTE_FORMAT, newLine, usualTerms, type Call, type RouteDefinition } from '../route';
-import type { RunSummary } from '../rehearse';
+import type { RouteRehearsal } from '../rehearse';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
 import { checks, preflight, type Seen } from '.';
@@ -31,7 +31,7 @@ const seen = (more: Partial<Seen> = {}): Seen => ({
   targets: [{ id: 't', name: 'Register', operations: [operation] }],
   ...more,
 });
-const summary = (going: number, sendable: number): RunSummary => ({
+const summary = (going: number, sendable: number): RouteRehearsal => ({
   going,
   sendable,
   goes: new Uint8Array(),

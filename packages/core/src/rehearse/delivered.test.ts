@@ -3,8 +3,8 @@ import { compileCondition } from '../condition';
 import { foresee, likelyAnswers, type Ask } from '../perform';
 import { scopeOf } from '../scope';
 import type { JsonObject } from '../submission';
-import { conditions, delivered, described, roster, rosterOperations, routes, stepsOf, submissions } from '../testing';
-import { RunRehearser, type Sample } from '.';
+import { conditions, delivered, described, roster, rosterOperations, routes, stagesOf, submissions } from '../testing';
+import { RouteRehearser, type Sample } from '.';
 
 // What the rehearsal says will happen is what the delivery does, against a target that behaves as it is described.
 
@@ -19,7 +19,7 @@ test('whether a submission can be sent: the rehearsal over all samples says what
         receivedAt: '2026-11-04T08:00:00Z',
         submission,
       }));
-      const summary = new RunRehearser(samples).rehearse({
+      const summary = new RouteRehearser(samples).rehearse({
         condition,
         calls: calls.map(call => ({
           call,
@@ -32,11 +32,11 @@ test('whether a submission can be sent: the rehearsal over all samples says what
       all.forEach((submission, at) => {
         expect(summary.goes[at] === 1).toBe(compileCondition(condition)(scopeOf(submission)));
         if (summary.goes[at] !== 1) return;
-        const { asks, ending } = delivered(stepsOf(calls), submission, described());
+        const { asks, ending } = delivered(stagesOf(calls), submission, described());
         const isHeld =
           asks.length === 0 &&
           'held' in ending &&
-          foresee(stepsOf(calls), submission, { timeZone: 'UTC' }).problems.length > 0;
+          foresee(stagesOf(calls), submission, { timeZone: 'UTC' }).problems.length > 0;
         expect(summary.sends[at] === 1).toBe(!isHeld);
         if (isHeld) held++;
         else sent++;
@@ -52,17 +52,17 @@ test('the same requests, the same blanks: what was foreseen of a request is what
   let compared = 0;
   fc.assert(
     fc.property(routes, submissions, (calls, submission) => {
-      const compiled = stepsOf(calls);
+      const compiled = stagesOf(calls);
       const { requests, problems } = foresee(compiled, submission, { timeZone: 'UTC' });
       const { asks, ending } = delivered(compiled, submission, described());
       if (problems.length > 0) return expect([asks, ending]).toEqual([[], { held: problems, done: [] }]);
       for (const ask of asks.filter(each => each.purpose === 'find' || each.purpose === 'create')) {
-        const step = compiled.find(each => each.call.id === ask.callId)!;
-        if (step.waits) continue;
+        const stage = compiled.find(each => each.call.id === ask.callId)!;
+        if (stage.waits) continue;
         const foreseen = requests.find(
           each => each.callId === ask.callId && each.item === ask.item && each.purpose === ask.purpose,
         )!;
-        const lines = (ask.purpose === 'find' ? step.find!.call : step.main).lines.filter(each => !each.waits);
+        const lines = (ask.purpose === 'find' ? stage.find!.call : stage.main).lines.filter(each => !each.waits);
         const written = (request: Ask['request']) =>
           lines.flatMap(({ line, field }) =>
             field && !field.in
@@ -70,7 +70,7 @@ test('the same requests, the same blanks: what was foreseen of a request is what
               : [],
           );
         expect(written(ask.request)).toEqual(written(foreseen.planned.request));
-        if (!(ask.purpose === 'find' ? step.find!.call : step.main).lines.some(each => each.waits)) {
+        if (!(ask.purpose === 'find' ? stage.find!.call : stage.main).lines.some(each => each.waits)) {
           expect(ask.request).toEqual(foreseen.planned.request);
           compared++;
         }
@@ -84,7 +84,7 @@ test('the same requests, the same blanks: what was foreseen of a request is what
 test('a run that is not sent makes the requests of one that is, but for what answers alone tell', () => {
   fc.assert(
     fc.property(routes, submissions, (calls, submission) => {
-      const compiled = stepsOf(calls);
+      const compiled = stagesOf(calls);
       const real = delivered(compiled, submission, described());
       const likely = likelyAnswers(compiled.map(({ call, main }) => ({ call, operation: main.operation })));
       const world = described();

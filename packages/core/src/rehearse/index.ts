@@ -1,3 +1,3 @@
 export * from './rehearse';
 export * from './rehearser';
-export * from './run';
+export * from './route';

@@ -6,7 +6,7 @@ import { scopeOf } from '../scope';
 import type { Submission } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
-import { isTroubled, Rehearser, stateOf, type RouteParts, type Sample } from '.';
+import { isTroubled, Rehearser, stateOf, type CallParts, type Sample } from '.';
 
 const operation: Operation = {
   id: 'o',
@@ -33,7 +33,7 @@ const samples = [
   sample('s4', { p: 'none', s: 'AB-09' }),
   sample('s5', { p: '7' }),
 ];
-const route = (more: Partial<RouteParts> = {}): RouteParts => ({
+const route = (more: Partial<CallParts> = {}): CallParts => ({
   condition: { all: [] },
   call: {
     id: 'c',

@@ -22,7 +22,7 @@ export interface LineTotals {
   trouble: number;
 }
 
-export interface RouteParts {
+export interface CallParts {
   condition: Condition;
   call: Call;
   operation: Operation;
@@ -35,7 +35,7 @@ export interface RouteParts {
 }
 
 /** What the call is made for on one sample: once, for each item, or not at all. */
-export const scopesFor = ({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) => {
+export const scopesFor = ({ call, answers }: Pick<CallParts, 'call' | 'answers'>) => {
   const goes = compileCondition(call.condition ?? everything);
   return (submission: Submission): Scope[] => scopesOf(call, goes, scopeOf(submission, answers));
 };

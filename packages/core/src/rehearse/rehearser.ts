@@ -1,7 +1,7 @@
 import { compileCondition } from '../condition';
 import { compileLine, missingFrom, usedBy, type CompiledLine, type Outcome } from '../request';
 import { scopeOf, type Scope } from '../scope';
-import { scopesFor, type LineTotals, type RouteParts, type Sample } from './rehearse';
+import { scopesFor, type LineTotals, type CallParts, type Sample } from './rehearse';
 
 /** One kind of trouble on a line, and for which samples (their places, from 0). */
 export interface TroubleGroup {
@@ -68,7 +68,7 @@ export class Rehearser {
     this.plain = samples.map(each => scopeOf(each.submission));
   }
 
-  rehearse({ condition, call, operation, context, answers, stops: mayStop = true }: RouteParts): RehearsalSummary {
+  rehearse({ condition, call, operation, context, answers, stops: mayStop = true }: CallParts): RehearsalSummary {
     const { scopes, madeFrom: around } = this.madeFor({ call, answers });
     const goes = this.whoGoes(condition, scopes, around);
     const fields = new Map(operation.fields.map(field => [field.key, field]));
@@ -90,7 +90,7 @@ export class Rehearser {
   }
 
   /** What the call is made for on each sample; null where that is each sample once. */
-  private madeFor({ call, answers }: Pick<RouteParts, 'call' | 'answers'>) {
+  private madeFor({ call, answers }: Pick<CallParts, 'call' | 'answers'>) {
     const isPlain = !call.repeat && !call.condition && !answers;
     if (isPlain) return { madeFrom: '', scopes: null };
     const madeFrom = JSON.stringify([call.repeat, call.condition, answers]);
@@ -101,7 +101,7 @@ export class Rehearser {
     return this.made;
   }
 
-  private whoGoes(condition: RouteParts['condition'], scopes: Scope[][] | null, around: string): Uint8Array {
+  private whoGoes(condition: CallParts['condition'], scopes: Scope[][] | null, around: string): Uint8Array {
     const madeFrom = JSON.stringify([condition, around]);
     if (this.goes?.madeFrom !== madeFrom) {
       const passes = compileCondition(condition);
@@ -114,7 +114,7 @@ export class Rehearser {
 
   private evaluate(
     line: CompiledLine,
-    context: RouteParts['context'],
+    context: CallParts['context'],
     madeFrom: string,
     scopes: Scope[][] | null,
   ): LineResult {

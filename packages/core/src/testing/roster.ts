@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Condition } from '../condition';
-import { compileSteps, perform, type Ask, type CompiledStep, type Ending, type RunTarget, type Told } from '../perform';
+import { compileStages, perform, type Ask, type Stage, type Ending, type CallTarget, type Told } from '../perform';
 import { blankPolicies, newLine, problemPolicies, type Call, type Find, type Line, type Source } from '../route';
 import { isBlank, type Json, type JsonObject, type Submission } from '../submission';
 import type { Operation } from '../target';
@@ -38,7 +38,7 @@ export const rosterOperations: Operation[] = [
     answer: [],
   },
 ];
-export const roster: RunTarget = {
+export const roster: CallTarget = {
   id: 't',
   name: 'Roster',
   baseUrl: 'https://roster.example.org',
@@ -69,11 +69,11 @@ export function described() {
 
 /** The whole conversation of a delivery, and how it ended. */
 export function delivered(
-  steps: readonly CompiledStep[],
+  stages: readonly Stage[],
   submission: Submission,
   answers: (ask: Ask) => Told,
 ): { asks: Ask[]; ending: Ending } {
-  const conversation = perform(steps, submission, { timeZone: 'UTC' });
+  const conversation = perform(stages, submission, { timeZone: 'UTC' });
   const asks: Ask[] = [];
   let next = conversation.next();
   while (!next.done) {
@@ -195,8 +195,8 @@ export const routes = fc
     ),
   );
 
-export function stepsOf(calls: readonly Call[]): CompiledStep[] {
-  const compiled = compileSteps(calls, [roster]);
+export function stagesOf(calls: readonly Call[]): Stage[] {
+  const compiled = compileStages(calls, [roster]);
   if (compiled instanceof Problem) throw new Error(compiled.message);
   return compiled;
 }

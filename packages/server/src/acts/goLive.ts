@@ -5,10 +5,10 @@ import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import type { Actor } from './actor';
 
-type Parts = Pick<Services, 'store' | 'deliveries' | 'log'>;
+type Parts = Pick<Services, 'store' | 'deliveries' | 'live' | 'log'>;
 
 /** Makes a route's draft live. Throws HttpProblem where something does not hold that must. */
-export function goLive({ store, deliveries, log }: Parts, actor: Actor, route: RouteRow): void {
+export function goLive({ store, deliveries, live, log }: Parts, actor: Actor, route: RouteRow): void {
   const findings = preflight({
     definition: route.draft,
     targets: targetsOf(route.draft).flatMap(id => store.targets.byId(id) ?? []),
@@ -18,12 +18,14 @@ export function goLive({ store, deliveries, log }: Parts, actor: Actor, route: R
   if (stopping) throw new HttpProblem(409, stopping.words, stopping.remedy);
   store.routes.goLive(route.id);
   log.info({ actor: actor.id, route: route.id }, 'a route went live');
+  live.publish({ type: 'changed', what: 'route', id: route.id });
   deliveries.wake();
 }
 
 /** Has a live route gather what arrives. Throws HttpProblem where it is not live. */
-export function pause({ store, log }: Parts, actor: Actor, route: RouteRow): void {
+export function pause({ store, live, log }: Parts, actor: Actor, route: RouteRow): void {
   if (route.state !== 'live') throw new HttpProblem(409, 'Only a live route can be paused.');
   store.routes.pause(route.id);
   log.info({ actor: actor.id, route: route.id }, 'a route was paused');
+  live.publish({ type: 'changed', what: 'route', id: route.id });
 }

@@ -83,7 +83,7 @@ export async function previewRecorded(
   };
   const reasons = new Map<string, number>();
   const problemsOf = ({ data }: SubmissionRow) =>
-    prepared instanceof Problem ? [prepared] : foresee(prepared.steps, data, prepared.context).problems;
+    prepared instanceof Problem ? [prepared] : foresee(prepared.stages, data, prepared.context).problems;
   for await (const rows of portions(parts, route.formId, selection)) {
     const before = parts.store.deliveries.lastOf(
       routeId,

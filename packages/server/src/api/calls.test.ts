@@ -376,7 +376,7 @@ describe('a draft is run for one sample', () => {
       ['GET', 'Bearer try-token'],
     ]);
     const { json: after } = await client.call<RouteView>('GET', `/routes/${route.id}`);
-    expect(after.trial!.done[0]!.held!.map(each => [each.field, each.verdict])).toEqual([
+    expect(after.trial!.done[0]!.compared!.map(each => [each.field, each.verdict])).toEqual([
       ['email', 'same'],
       ['name', 'shortened'],
       ['town', 'same'],

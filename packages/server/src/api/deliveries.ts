@@ -44,7 +44,7 @@ export function deliveriesApi(services: Services): Router {
     const { route, data, problems } = deliveries.preparation.prepare(row);
     const done = store.deliveries.doneOf(row.id);
     const ahead = (earlier: Done[]) =>
-      route && data ? foresee(route.steps, data, route.context, earlier) : { requests: [], problems: [] };
+      route && data ? foresee(route.stages, data, route.context, earlier) : { requests: [], problems: [] };
     const calls = store.routes.version(row.versionId)?.definition.calls ?? [];
     const [first] = calls;
     const view: DeliveryView = {

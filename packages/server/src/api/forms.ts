@@ -2,7 +2,8 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { FormInput, type FormListed, type FormView } from '@grammata/contract';
 import { Router } from 'express';
-import { HttpProblem, notFound } from '../problems';
+import { actorOf, changeForm } from '../acts';
+import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { FormHead, FormWithCounts, SubmissionRow } from '../store';
 import { exporters, type Exporter } from './exports';
@@ -24,7 +25,8 @@ export const formView = (row: FormWithCounts): FormView => ({
 const formListed = (row: FormHead): FormListed => ({ ...formSummary(row), intakeName: row.intakeName });
 
 /** Forms and their samples. */
-export function formsApi({ store, live, timers }: Services): Router {
+export function formsApi(services: Services): Router {
+  const { store, timers } = services;
   const router = Router();
 
   router.get('/forms', (_request, response) => void response.json(store.forms.heads().map(formListed)));
@@ -38,12 +40,7 @@ export function formsApi({ store, live, timers }: Services): Router {
   /** Adopts a form that was seen, or has it ignored; gives it another name. */
   router.patch('/forms/:id', (request, response) => {
     const { form } = store.forms.byId(request.params.id) ?? raise();
-    const input = checked(FormInput, request.body);
-    const route = input.state === 'ignored' ? store.routes.all().find(each => each.formId === form.id) : undefined;
-    if (route)
-      throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
-    store.forms.update(form.id, input);
-    live.publish({ type: 'form', formId: form.id });
+    changeForm(services, actorOf(response), form, checked(FormInput, request.body));
     response.json(formView(store.forms.byId(form.id)!));
   });
 

@@ -1,13 +1,13 @@
 import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
 import { raw, Router } from 'express';
 import { request as send } from 'undici';
+import { actorOf, changeIntake, openIntake, readAgain, removeIntake, takeUpload } from '../acts';
 import { iso } from '../clock';
 import type { Pins } from '@grammata/core/decode';
-import { arrivalFromFile, LARGEST_UPLOAD, messageOf, readableEndings, redirectTo, typeOfFile } from '../intake';
-import { nextTime } from '../timing';
+import { LARGEST_UPLOAD, messageOf } from '../intake';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import type { ArrivalRow, IntakeRow } from '../store';
+import type { ArrivalRow } from '../store';
 import { arrivalSummary, deliverySummary, formNames, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
@@ -25,88 +25,14 @@ const MOST_DELIVERIES = 200;
 
 /** Intakes, what arrived at them, and requests that missed them. */
 export function intakesApi(services: Services): Router {
-  const { store, live, config, vault } = services;
+  const { store, live, config } = services;
   const router = Router();
   const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise('intake');
-  const changed = (id: string) => live.publish({ type: 'changed', what: 'intake', id });
-
-  /** The row's values for an input: secrets sealed, those left out kept. */
-  const storedIntake = ({ feed, fileAccess, ...input }: IntakeInput, before: IntakeRow | null) => ({
-    ...storedProof(input, before),
-    ...storedFileAccess(fileAccess, before),
-    ...storedFeed(feed, before),
-  });
-
-  const storedProof = (
-    { verification, ...rest }: Omit<IntakeInput, 'feed' | 'fileAccess'>,
-    before: IntakeRow | null,
-  ) => {
-    if (verification === undefined) return rest;
-    if (verification === null) return { ...rest, verification: null, secrets: null };
-    const { secrets, ...rule } = verification;
-    const given = secrets?.filter(Boolean) ?? [];
-    if (given.length === 0 && !(before?.secrets && before.verification?.kind === rule.kind))
-      throw fieldFault('verification.secrets', 'Give the secret that the builder signs or sends.');
-    if (rule.kind !== 'standard' && rule.name.trim() === '')
-      throw fieldFault(
-        'verification.name',
-        rule.kind === 'basic' ? 'Give the user’s name.' : 'Give the name of the header or value.',
-      );
-    if (rule.kind === 'hmac' && rule.signed !== 'body' && rule.timestampHeader === '')
-      throw fieldFault('verification.timestampHeader', 'Give the header that holds the timestamp.');
-    return { ...rest, verification: rule, ...(given.length > 0 ? { secrets: vault.seal(JSON.stringify(given)) } : {}) };
-  };
-
-  const storedFileAccess = (access: IntakeInput['fileAccess'], before: IntakeRow | null): Partial<IntakeRow> => {
-    if (access === undefined) return {};
-    if (access === null) return { fileAccess: null, fileSecret: null };
-    const { host, kind, name = '', secret } = access;
-    if (kind !== 'bearer' && name === '') throw fieldFault('fileAccess.name', 'Give the user, header or parameter.');
-    // A secret is bound to the host it was given for.
-    if (!secret && !(before?.fileSecret && before.fileAccess?.host === host))
-      throw fieldFault('fileAccess.secret', 'Give the token, password or key for this host.');
-    const auth = kind === 'bearer' ? { kind } : kind === 'basic' ? { kind, user: name } : { kind, name };
-    return { fileAccess: { host, auth }, ...(secret && { fileSecret: vault.seal(secret) }) };
-  };
-
-  const storedFeed = (feed: IntakeInput['feed'], before: IntakeRow | null): Partial<IntakeRow> => {
-    if (feed === undefined) return {};
-    if (feed === null) return { feed: null, feedSecret: null, feedReading: null };
-    const { secret, ...rule } = feed;
-    const fault = scheduleFault(rule.every);
-    if (fault) throw fieldFault('feed.every', fault);
-    if (rule.paging === 'cursor' && rule.cursorAt === '')
-      throw fieldFault('feed.cursorAt', 'Give the place of the next cursor in an answer, such as /next.');
-    if ((rule.paging === 'cursor' || rule.paging === 'page') && rule.parameter.trim() === '')
-      throw fieldFault('feed.parameter', 'Give the query parameter that asks for the next page.');
-    if ((rule.auth === 'basic' || rule.auth === 'header') && rule.name.trim() === '')
-      throw fieldFault('feed.name', rule.auth === 'basic' ? 'Give the user’s name.' : 'Give the name of the header.');
-    // A secret is bound to the address it was given for: another address has to be given it anew.
-    const isElsewhere = before?.feed ? new URL(before.feed.url).origin !== new URL(rule.url).origin : true;
-    if (rule.auth !== 'none' && !secret && (isElsewhere || !before?.feedSecret))
-      throw fieldFault('feed.secret', 'Give the token or password for this address.');
-    return {
-      feed: rule,
-      ...(rule.auth === 'none' ? { feedSecret: null } : secret ? { feedSecret: vault.seal(secret) } : {}),
-      ...(before?.feed?.url === rule.url && before.feed.paging === rule.paging ? {} : { feedReading: null }),
-    };
-  };
-
-  /** The input, where all of it can be used together. */
-  function checkedIntake(body: unknown, before: IntakeRow | null): IntakeInput {
-    const input = checked(IntakeInput, body);
-    const reply = input.reply ?? before?.reply;
-    if (reply === 'redirect' && redirectTo(input.replyText ?? before?.replyText ?? '') === null)
-      throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
-    return input;
-  }
 
   router.get('/intakes', (_request, response) => void response.json(intakeViews(services, store.intakes.all())));
 
   router.post('/intakes', (request, response) => {
-    const row = store.intakes.create(storedIntake(checkedIntake(request.body, null), null));
-    services.feeds.schedule([row]);
-    changed(row.id);
+    const row = openIntake(services, actorOf(response), checked(IntakeInput, request.body));
     response.status(201).json(intakeViews(services, [row])[0]);
   });
 
@@ -116,24 +42,14 @@ export function intakesApi(services: Services): Router {
   );
 
   router.patch('/intakes/:id', (request, response) => {
-    const { name } = intakeOr404(request.params.id);
     const before = intakeOr404(request.params.id);
-    const input = checkedIntake({ name, ...request.body }, before);
-    const row = store.intakes.update(before.id, storedIntake(input, before))!;
-    services.feeds.schedule([row]);
-    changed(row.id);
+    const input = checked(IntakeInput, { name: before.name, ...request.body });
+    const row = changeIntake(services, actorOf(response), before, input);
     response.json(intakeViews(services, [row])[0]);
   });
 
   router.delete('/intakes/:id', (request, response) => {
-    const { id } = intakeOr404(request.params.id);
-    const forms = store.forms.heads(id);
-    const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
-    if (route)
-      throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
-    services.feeds.forget(id);
-    store.intakes.remove(id);
-    changed(id);
+    removeIntake(services, actorOf(response), intakeOr404(request.params.id));
     response.status(204).end();
   });
 
@@ -172,15 +88,8 @@ export function intakesApi(services: Services): Router {
   router.post('/intakes/:id/upload', raw({ type: () => true, limit: LARGEST_UPLOAD }), (request, response) => {
     const intake = intakeOr404(request.params.id!);
     const name = textFrom(request.query.name) ?? 'file';
-    const type = typeOfFile(name);
-    if (!type)
-      throw new HttpProblem(415, `“${name}” can’t be read.`, `Files ending in ${readableEndings.join(', ')} can.`);
     const body = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    if (body.length === 0) throw new HttpProblem(422, `“${name}” is empty.`);
-    const arrival = arrivalFromFile(intake, name, type, body);
-    store.arrivals.record([arrival]);
-    services.reader.wake();
-    live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+    const arrival = takeUpload(services, actorOf(response), intake, name, body);
     response.status(202).json({ id: arrival.id });
   });
 
@@ -222,10 +131,7 @@ export function intakesApi(services: Services): Router {
   /** Has a message read once more that could not be read. */
   router.post('/arrivals/:id/read', (request, response) => {
     const row = store.arrivals.headOf(request.params.id) ?? raise('arrival');
-    if (!store.arrivals.readAgain(row.id))
-      throw new HttpProblem(409, 'Only a message that could not be read is read again.');
-    services.reader.wake();
-    live.publish({ type: 'arrival', intakeId: row.intakeId, arrivalId: row.id });
+    readAgain(services, actorOf(response), row);
     response.status(202).json(arrivalSummary(store.arrivals.headOf(row.id)!, formNames(services)));
   });
 
@@ -247,13 +153,6 @@ export function intakesApi(services: Services): Router {
     response.status(204).end();
   });
   return router;
-}
-
-/** Why a schedule can't be used; null when it can. */
-function scheduleFault(every: string): string | null {
-  const next = nextTime(every);
-  if (next === null) return 'This schedule never falls due.';
-  return next instanceof Date ? null : `This is no schedule: ${next.fault}`;
 }
 
 function raise(what: string): never {

@@ -1,16 +1,17 @@
 import { LearnInput, PinsInput, type LearnedView } from '@grammata/contract';
 import { learnLandmarks, type Pins } from '@grammata/core/decode';
 import { Router } from 'express';
+import { actorOf, keepPins, readFeed } from '../acts';
 import { iso } from '../clock';
-import { previewPins, rereadAll } from '../intake';
-import { HttpProblem, notFound } from '../problems';
+import { previewPins } from '../intake';
+import { notFound } from '../problems';
 import type { Services } from '../services';
 import { checked, textFrom } from './validate';
 import { intakeViews } from './views';
 
 /** How an intake's messages are read: overruled by pointing, learned from corrected mails; and reading a feed at once. */
 export function readingApi(services: Services): Router {
-  const { store, live, feeds } = services;
+  const { store } = services;
   const router = Router();
   const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise();
 
@@ -27,10 +28,8 @@ export function readingApi(services: Services): Router {
 
   /** Keeps the pins and reads everything recorded anew. */
   router.put('/intakes/:id/pins', (request, response) => {
-    const { id } = intakeOr404(request.params.id);
-    const row = store.intakes.update(id, { pins: pinsFrom(request.body) })!;
-    rereadAll(services, row);
-    live.publish({ type: 'changed', what: 'intake', id });
+    const intake = intakeOr404(request.params.id);
+    const row = keepPins(services, actorOf(response), intake, pinsFrom(request.body));
     response.json(intakeViews(services, [row])[0]);
   });
 
@@ -40,9 +39,7 @@ export function readingApi(services: Services): Router {
   });
 
   router.post('/intakes/:id/feed/read', async (request, response) => {
-    const intake = intakeOr404(request.params.id);
-    if (!intake.feed) throw new HttpProblem(409, 'This intake reads no feed.', 'Give it an address to read first.');
-    const reading = await feeds.read(intake.id);
+    const reading = await readFeed(services, actorOf(response), intakeOr404(request.params.id));
     response.json({ ...reading, at: iso(reading.at) });
   });
   return router;

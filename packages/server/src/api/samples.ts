@@ -1,10 +1,9 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { SampleInput, VariantInput, type NamedSample } from '@grammata/contract';
-import { isSubmission } from '@grammata/core/submission';
 import { Router } from 'express';
+import { actorOf, addVariant, changeVariant, describeSample, removeVariant } from '../acts';
 import { iso } from '../clock';
-import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { SubmissionRow, VariantRow } from '../store';
 import { checked, numberFrom } from './validate';
@@ -39,9 +38,9 @@ const variantView = ({ id, createdAt, data, name }: VariantRow): NamedSample => 
 });
 
 /** Samples of a form: recorded ones, which can be named and kept, and variants made of them. */
-export function samplesApi({ store, live, timers }: Services): Router {
+export function samplesApi(services: Services): Router {
+  const { store, timers } = services;
   const router = Router();
-  const changed = (formId: string) => live.publish({ type: 'form', formId });
 
   router.get('/forms/:id/samples', async (request, response) => {
     const { id } = request.params;
@@ -79,41 +78,23 @@ export function samplesApi({ store, live, timers }: Services): Router {
   }
 
   router.patch('/samples/:id', (request, response) => {
-    const row = store.arrivals.submission(request.params.id);
-    if (!row) throw notFound('sample');
-    store.forms.describeSample(row.id, checked(SampleInput, request.body));
-    changed(row.formId);
-    response.json(sampleView(store.arrivals.submission(row.id)!));
+    const input = checked(SampleInput, request.body);
+    response.json(sampleView(describeSample(services, actorOf(response), request.params.id, input)));
   });
 
   router.post('/forms/:id/variants', (request, response) => {
-    if (!store.forms.byId(request.params.id)) throw notFound('form');
-    const row = store.forms.addVariant(request.params.id, variantFrom(request.body));
-    changed(row.formId);
-    response.status(201).json(variantView(row));
+    const input = checked(VariantInput, request.body);
+    response.status(201).json(variantView(addVariant(services, actorOf(response), request.params.id, input)));
   });
 
   router.put('/variants/:id', (request, response) => {
-    const row = store.forms.updateVariant(request.params.id, variantFrom(request.body));
-    if (!row) throw notFound('variant');
-    changed(row.formId);
-    response.json(variantView(row));
+    const input = checked(VariantInput, request.body);
+    response.json(variantView(changeVariant(services, actorOf(response), request.params.id, input)));
   });
 
   router.delete('/variants/:id', (request, response) => {
-    if (!store.forms.removeVariant(request.params.id)) throw notFound('variant');
+    removeVariant(services, actorOf(response), request.params.id);
     response.status(204).end();
   });
   return router;
-}
-
-function variantFrom(body: unknown): VariantInput {
-  const input = checked(VariantInput, body);
-  if (!isSubmission(input.submission))
-    throw new HttpProblem(
-      422,
-      'This is no submission.',
-      'It has form, id, submittedAt, fields, files, questions and meta.',
-    );
-  return input;
 }

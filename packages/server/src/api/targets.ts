@@ -1,24 +1,16 @@
-import { recipeFrom, recipeInput, TargetInput, type AuthInput } from '@grammata/contract';
-import type { Auth } from '@grammata/core/target';
+import { recipeInput, TargetInput } from '@grammata/contract';
 import { Router } from 'express';
-import { actorOf, askNow } from '../acts';
-import { fieldFault, HttpProblem, notFound } from '../problems';
+import { actorOf, addTarget, askNow, changeTarget, removeTarget } from '../acts';
+import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { choicesOf, readTarget } from '../targets';
 import { checked, textFrom } from './validate';
 import { targetView } from './views';
 
-/** Where an address is: scheme, host and port. `smtp:` has no origin of its own. */
-function originOf(address: string): string {
-  if (!URL.canParse(address)) return address;
-  const { protocol, host } = new URL(address);
-  return `${protocol}//${host}`;
-}
-
 /** Downstream systems: their address, credentials, and what they offer. */
 export function targetsApi(services: Services): Router {
-  const { store, vault, live, breakers } = services;
+  const { store } = services;
   const view = (row: TargetRow) => targetView(services, row);
   const router = Router();
   const targetOr404 = (id: string): TargetRow => {
@@ -26,20 +18,11 @@ export function targetsApi(services: Services): Router {
     if (!row) throw notFound('target');
     return row;
   };
-  const changed = (id: string) => live.publish({ type: 'changed', what: 'target', id });
 
   router.get('/targets', (_request, response) => void response.json(store.targets.all().map(view)));
 
   router.post('/targets', async (request, response) => {
-    const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = checked(TargetInput, request.body);
-    const row = store.targets.create({
-      ...input,
-      recipe: recipe ? recipeFrom(recipe) : null,
-      auth: authOf(auth),
-      secret: token ? vault.seal(token) : null,
-      trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
-      trySecret: tryBaseUrl && tryToken ? vault.seal(tryToken) : null,
-    });
+    const row = addTarget(services, actorOf(response), checked(TargetInput, request.body));
     response.status(201).json(view((await readTarget(services, row)).stored));
   });
 
@@ -47,7 +30,7 @@ export function targetsApi(services: Services): Router {
 
   router.patch('/targets/:id', async (request, response) => {
     const row = targetOr404(request.params.id);
-    const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = checked(TargetInput, {
+    const input = checked(TargetInput, {
       name: row.name,
       document: row.document,
       recipe: row.recipe && recipeInput(row.recipe),
@@ -60,37 +43,12 @@ export function targetsApi(services: Services): Router {
       pace: row.pace,
       ...request.body,
     });
-    // Another scheme or port is another place: a secret that went over TLS does not go in clear.
-    const moves = (to: string, from: string | undefined) => from !== undefined && originOf(to) !== originOf(from);
-    const again = (field: string) => fieldFault(field, 'The address moves to another place: give the token again.');
-    const tokensMove =
-      auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
-    if ((moves(input.baseUrl, row.baseUrl) || tokensMove) && row.secret && token === undefined) throw again('token');
-    if (tryBaseUrl && (moves(tryBaseUrl, row.trySide?.baseUrl) || tokensMove) && row.trySecret && !tryToken)
-      throw again('tryToken');
-    const kept = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
-    const secret = auth?.kind === 'none' ? null : kept;
-    const keptTry = tryToken ? vault.seal(tryToken) : row.trySecret;
-    const stored = store.targets.update(row.id, {
-      ...input,
-      recipe: recipe ? recipeFrom(recipe) : null,
-      auth: authOf(auth),
-      secret,
-      trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
-      trySecret: tryBaseUrl && auth?.kind !== 'none' ? keptTry : null,
-    })!;
-    breakers.forget(row.id);
+    const stored = changeTarget(services, actorOf(response), row, input);
     response.json(view((await readTarget(services, stored)).stored));
   });
 
   router.delete('/targets/:id', (request, response) => {
-    const row = targetOr404(request.params.id);
-    const route = store.routes.all().find(each => each.draft.calls.some(call => call.targetId === row.id));
-    if (route)
-      throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
-    store.targets.remove(row.id);
-    breakers.forget(row.id);
-    changed(row.id);
+    removeTarget(services, actorOf(response), targetOr404(request.params.id));
     response.status(204).end();
   });
 
@@ -111,27 +69,4 @@ export function targetsApi(services: Services): Router {
     response.json((await readTarget(services, targetOr404(request.params.id))).view);
   });
   return router;
-}
-
-/** What a kind of credentials needs, and nothing else. */
-function authOf(input: AuthInput | undefined): Auth {
-  switch (input?.kind) {
-    case undefined:
-      return { kind: 'bearer' };
-    case 'basic':
-      return { kind: 'basic', user: input!.user ?? '' };
-    case 'header':
-    case 'query':
-      return { kind: input!.kind, name: input!.name ?? '' };
-    case 'oauth': {
-      const { tokenUrl = '', clientId = '', scope = '', clientIn = 'header' } = input!;
-      return { kind: 'oauth', tokenUrl, clientId, scope, clientIn };
-    }
-    case 'hmac': {
-      const { name = '', algorithm = 'sha256', encoding = 'hex', prefix = '' } = input!;
-      return { kind: 'hmac', name, algorithm, encoding, prefix };
-    }
-    default:
-      return { kind: input!.kind };
-  }
 }

@@ -35,8 +35,8 @@ export interface Asked {
 }
 
 /** The delivery's key for its first request; for others, with the call and the item behind it. */
-const keyFor = ({ steps }: PreparedRoute, base: string, { callId, item }: Ask): string =>
-  item === ONCE && steps[0]?.call.id === callId ? base : `${base}-${callId}-${printOf(item)}`;
+const keyFor = ({ stages }: PreparedRoute, base: string, { callId, item }: Ask): string =>
+  item === ONCE && stages[0]?.call.id === callId ? base : `${base}-${callId}-${printOf(item)}`;
 
 /** Makes one request of a delivery, and judges the answer. */
 export async function askTarget(
@@ -48,8 +48,8 @@ export async function askTarget(
   const startedAt = now();
   const target = route.targets.get(ask.targetId)!;
   const side = sideOf(target, of.side);
-  const step = route.steps.find(each => each.call.id === ask.callId)!;
-  const { call, main } = step;
+  const stage = route.stages.find(each => each.call.id === ask.callId)!;
+  const { call, main } = stage;
   const { result, recorded } = await courier.carry(ask.request, {
     submissionId: of.submissionId,
     data: of.data,
@@ -69,7 +69,7 @@ export async function askTarget(
   const isNone = ask.purpose === 'find' && !isFault(result) && result.status === 404;
   const isNoData = ask.purpose === 'find' && judged.outcome === 'delivered' && answer === undefined && !isBlank(body);
   // Another delivery made the record between the looking and the making: looked for again, it is found.
-  const isLate = ask.purpose === 'create' && !isFault(result) && result.status === 409 && step.find !== null;
+  const isLate = ask.purpose === 'create' && !isFault(result) && result.status === 409 && stage.find !== null;
   const verdict: Verdict = isLate
     ? { ...judged, outcome: 'retry' }
     : isNone

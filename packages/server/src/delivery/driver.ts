@@ -226,12 +226,12 @@ export class DeliveryDriver {
     settle: (settlement: Omit<Settlement, 'id'>) => Promise<void>,
   ): Promise<void> {
     const { store, courier } = this.parts;
-    const { steps, context } = route;
+    const { stages, context } = route;
     const { hours } = store.routes.version(delivery.versionId)!.definition.terms;
     const fresh: Done[] = [];
     const taken = () => fresh.splice(0);
     const earlier = delivery.attempts > 0 ? store.deliveries.doneOf(delivery.id) : [];
-    const conversation = perform(steps, data, context, earlier, each => fresh.push(each));
+    const conversation = perform(stages, data, context, earlier, each => fresh.push(each));
     let at: Progress = { ...delivery };
     let next = conversation.next();
     if (next.done) return settle({ attempt: null, done: taken(), next: atEnd(at, next.value) });

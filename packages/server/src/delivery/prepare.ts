@@ -1,4 +1,4 @@
-import { compileSteps, foresee, type CompiledStep } from '@grammata/core/perform';
+import { compileStages, foresee, type Stage } from '@grammata/core/perform';
 import { bodyText, copiesIn } from '@grammata/core/request';
 import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import { fileIndex, type Submission } from '@grammata/core/submission';
@@ -15,7 +15,7 @@ export const sideOf = (row: TargetRow, side: Side): Pick<TargetRow, 'baseUrl' | 
 
 /** A route compiled for its targets as they are now. */
 export interface PreparedRoute {
-  steps: CompiledStep[];
+  stages: Stage[];
   targets: Map<string, TargetRow>;
   context: TransformContext;
 }
@@ -52,7 +52,7 @@ export class Preparation {
     if (known) return { ...known, targets: byId(rows) };
     const { snapshots } = this.store;
     const operationsOf = (row: TargetRow) => (version ? snapshots.operations(version.pins[row.id]) : row.operations);
-    const steps = compileSteps(
+    const stages = compileStages(
       calls,
       rows.map(row => ({
         id: row.id,
@@ -61,8 +61,8 @@ export class Preparation {
         operations: operationsOf(row),
       })),
     );
-    if (steps instanceof Problem) return steps;
-    const prepared = { steps, targets: byId(rows), context: { timeZone: terms.timeZone } };
+    if (stages instanceof Problem) return stages;
+    const prepared = { stages, targets: byId(rows), context: { timeZone: terms.timeZone } };
     if (key) this.#routes.set(key, prepared);
     return prepared;
   }
@@ -74,7 +74,7 @@ const byId = (rows: TargetRow[]) => new Map(rows.map(row => [row.id, row]));
 
 /** The places among a submission's files of those that go along with a route's requests, or are copied. */
 export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
-  const plans = foresee(route.steps, data, route.context).requests.map(each => each.planned.request);
+  const plans = foresee(route.stages, data, route.context).requests.map(each => each.planned.request);
   const along = plans.flatMap(plan => plan.files.map(each => fileIndex(data, each.file)));
   return [...new Set([...along, ...plans.flatMap(plan => copiesIn(bodyText(plan) + plan.url))])];
 }

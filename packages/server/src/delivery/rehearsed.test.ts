@@ -1,7 +1,7 @@
 import type { Ask } from '@grammata/core/perform';
 import { ROUTE_FORMAT, usualTerms } from '@grammata/core/route';
 import { asText, type Json, type Submission } from '@grammata/core/submission';
-import { delivered, described, roster, rosterOperations, routes, stepsOf, submissions } from '@grammata/core/testing';
+import { delivered, described, roster, rosterOperations, routes, stagesOf, submissions } from '@grammata/core/testing';
 import fc from 'fast-check';
 import { newId } from '../ids';
 import { newArrival } from '../intake/arrival';
@@ -87,7 +87,7 @@ test('the same requests in the same order, the same holds for the same reasons',
         url: `${register.url}/photos/${encodeURIComponent(file.name)}`,
       }));
       const submission = { ...drawn, id, files };
-      const foreseen = delivered(stepsOf(calls), submission, described());
+      const foreseen = delivered(stagesOf(calls), submission, described());
       const row = record(submission);
       const { id: routeId } = store.routes.create(row.formId, {
         format: ROUTE_FORMAT,

@@ -22,8 +22,8 @@ export async function runDraft(
   const idempotencyKey = `try-${newId()}`;
   const asks: AskView[] = [];
   // What is not written can't be read back.
-  const steps = sends ? route.steps : route.steps.map(step => ({ ...step, readBack: null }));
-  const conversation = perform(steps, sample.data, route.context);
+  const stages = sends ? route.stages : route.stages.map(stage => ({ ...stage, readBack: null }));
+  const conversation = perform(stages, sample.data, route.context);
   let next = conversation.next();
   while (!next.done) {
     const ask = next.value;
@@ -65,7 +65,7 @@ function requestText({ targets }: PreparedRoute, { targetId, request }: Ask): st
 }
 
 /** What a call that is not made would most likely answer. */
-function likelyAnswer({ steps }: PreparedRoute, { callId }: Ask): Told {
-  const answers = likelyAnswers(steps.map(({ call, main }) => ({ call, operation: main.operation })));
+function likelyAnswer({ stages }: PreparedRoute, { callId }: Ask): Told {
+  const answers = likelyAnswers(stages.map(({ call, main }) => ({ call, operation: main.operation })));
   return { answer: answers[callId] ?? null };
 }

@@ -198,10 +198,37 @@ test('a database of the version before is carried over: what was known of questi
       `INSERT INTO submissions (id, arrival_id, form_id, position, received_at, data) VALUES (?, ?, 'f', 0, ?, ?)`,
     ).run(`s${n}`, `a${n}`, times[n], JSON.stringify(data));
   });
+  // What was read back had another name.
+  const verdict = { field: 'site', verdict: 'same', sent: 'AB-07', stored: 'AB-07' };
+  const answer = { note: 'it says "held": 1' };
+  const done = (more: object) => ({ callId: 'c', item: '0', what: 'created', answer, note: null, ...more });
+  const draft = JSON.stringify({
+    format: 1,
+    name: 'R',
+    condition: { all: [] },
+    calls: [],
+    terms: { hours: 1, timeZone: 'UTC' },
+  });
+  const trial = { sampleId: 's0', asks: [], problems: [], done: [done({ held: [verdict] }), done({})] };
+  db.prepare(
+    `INSERT INTO routes (id, form_id, state, draft, revision, trial, created_at) VALUES ('r', 'f', 'draft', ?, 0, ?, 1)`,
+  ).run(draft, JSON.stringify(trial));
+  db.prepare(
+    `INSERT INTO versions (id, route_id, number, definition, pins, created_at) VALUES ('v', 'r', 1, ?, '{}', 1)`,
+  ).run(draft);
+  db.exec(
+    `INSERT INTO deliveries (id, route_id, version_id, submission_id, run, state, about, idempotency_key, attempts, created_at) VALUES ('d', 'r', 'v', 's0', 0, 'delivered', '', 'k', 1, 1)`,
+  );
+  const keep = db.prepare(`INSERT INTO calls_done (delivery_id, call_id, item, done) VALUES ('d', ?, '0', ?)`);
+  keep.run('c', JSON.stringify(done({ held: [verdict] })));
+  keep.run('e', JSON.stringify(done({ held: null })));
+  keep.run('g', JSON.stringify(done({})));
   db.close();
 
   const after = openDatabase(file, migrations);
   const store = storeOn(after.db);
+  expect(store.deliveries.doneOf('d')).toEqual([done({ compared: [verdict] }), done({ compared: null }), done({})]);
+  expect(store.routes.byId('r')!.trial).toEqual({ ...trial, done: [done({ compared: [verdict] }), done({})] });
   expect(store.forms.byId('f')!.schema).toEqual(now);
   expect(store.forms.weeks('f')).toEqual(weeks);
   const [left] = store.forms.byId('g')!.schema.fields;

@@ -181,7 +181,7 @@ const callName = ({ calls }: DeliveryView, callId: string): string => {
 /** What became of each call, and of what it stored. */
 function DoneCalls({ delivery }: { delivery: DeliveryView }) {
   const isPlain =
-    delivery.calls.length === 1 && delivery.done.every(each => each.what === 'created' && !each.held && !each.note);
+    delivery.calls.length === 1 && delivery.done.every(each => each.what === 'created' && !each.compared && !each.note);
   if (isPlain) return null;
   return (
     <section aria-label="What was done" className="mt-5">
@@ -199,8 +199,8 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
                 delivery.attemptList.some(each => each.callId === done.callId && each.purpose === 'find'),
               )}
             </span>
-            {done.held && (
-              <ReadBack held={done.held} of={`${callName(delivery, done.callId)}${itemWords(done.item)}`} />
+            {done.compared && (
+              <ReadBack compared={done.compared} of={`${callName(delivery, done.callId)}${itemWords(done.item)}`} />
             )}
           </li>
         ))}

@@ -1,4 +1,4 @@
-import { numberOf, type Change, type Done, type Held } from '@grammata/core/perform';
+import { numberOf, type Change, type Done, type Comparison } from '@grammata/core/perform';
 import { asText, isBlank, type Json } from '@grammata/core/submission';
 
 const shown = (value: Json | undefined) => (isBlank(value) ? '–' : asText(value));
@@ -29,7 +29,7 @@ export function Changes({ changes }: { changes: Change[] }) {
   );
 }
 
-const verdicts: Record<Held['verdict'], { words: string; colour: string; mark: string }> = {
+const verdicts: Record<Comparison['verdict'], { words: string; colour: string; mark: string }> = {
   same: { words: 'the same', colour: 'text-verdigris', mark: '✓' },
   reformatted: { words: 'written otherwise', colour: 'text-ochre', mark: '?' },
   shortened: { words: 'cut short', colour: 'text-crimson', mark: '!' },
@@ -39,12 +39,15 @@ const verdicts: Record<Held['verdict'], { words: string; colour: string; mark: s
 };
 
 /** What was sent against what the target stored. What is the same is only counted. `of` tells several apart. */
-export function ReadBack({ held, of = '' }: { held: Held[]; of?: string }) {
-  const [same, changed] = [held.filter(each => each.verdict === 'same'), held.filter(each => each.verdict !== 'same')];
+export function ReadBack({ compared, of = '' }: { compared: Comparison[]; of?: string }) {
+  const [same, changed] = [
+    compared.filter(each => each.verdict === 'same'),
+    compared.filter(each => each.verdict !== 'same'),
+  ];
   return (
     <section aria-label={`Read back${of && `, ${of}`}`} className="mt-3">
       <p className="font-serif">
-        Read back: {same.length} of {held.length} values are stored as they were sent.
+        Read back: {same.length} of {compared.length} values are stored as they were sent.
       </p>
       {changed.length > 0 && (
         <table className="ledger mt-2 w-full table-fixed border-t border-rule text-left">

@@ -1,17 +1,17 @@
-import { RunRehearser, type RunParts, type RunSummary, type Sample } from '@grammata/core/rehearse';
+import { RouteRehearser, type RouteParts, type RouteRehearsal, type Sample } from '@grammata/core/rehearse';
 
 /** What the page asks: first the samples, then a rehearsal for every state of the draft. */
-export type Question = { samples: Sample[] } | { route: RunParts; number: number };
+export type Question = { samples: Sample[] } | { route: RouteParts; number: number };
 export interface Answer {
   number: number;
-  summary: RunSummary;
+  summary: RouteRehearsal;
 }
 
-let rehearser = new RunRehearser([]);
+let rehearser = new RouteRehearser([]);
 
 self.onmessage = ({ data }: MessageEvent<Question>) => {
   if ('samples' in data) {
-    rehearser = new RunRehearser(data.samples);
+    rehearser = new RouteRehearser(data.samples);
     return;
   }
   const summary = rehearser.rehearse(data.route);

@@ -1,15 +1,15 @@
-import type { RunSummary, RunParts, Sample } from '@grammata/core/rehearse';
+import type { RouteRehearsal, RouteParts, Sample } from '@grammata/core/rehearse';
 import { useEffect, useRef, useState } from 'react';
 import type { Answer, Question } from './rehearsal.worker';
 
 /** A worker that rehearses. While one rehearsal is under way only the newest state waits, however fast people type. */
-function openWorker(onSummary: (summary: RunSummary) => void) {
+function openWorker(onSummary: (summary: RouteRehearsal) => void) {
   const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
   let number = 0;
   let isBusy = false;
-  let waiting: RunParts | null = null;
+  let waiting: RouteParts | null = null;
   const tell = (question: Question) => worker.postMessage(question);
-  const rehearse = (route: RunParts) => {
+  const rehearse = (route: RouteParts) => {
     number += 1;
     if (isBusy) {
       waiting = route;
@@ -29,8 +29,8 @@ function openWorker(onSummary: (summary: RunSummary) => void) {
 }
 
 /** The rehearsal of a route over all samples, made off the main thread; null until the first is there. */
-export function useRehearsal(route: RunParts | null, samples: Sample[]): RunSummary | null {
-  const [summary, setSummary] = useState<RunSummary | null>(null);
+export function useRehearsal(route: RouteParts | null, samples: Sample[]): RouteRehearsal | null {
+  const [summary, setSummary] = useState<RouteRehearsal | null>(null);
   const worker = useRef<ReturnType<typeof openWorker> | null>(null);
 
   useEffect(() => {

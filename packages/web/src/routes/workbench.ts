@@ -6,8 +6,8 @@ import {
   scopesFor,
   stateOf,
   type RehearsalSummary,
-  type RunParts,
-  type RunSummary,
+  type RouteParts,
+  type RouteRehearsal,
   type Sample,
 } from '@grammata/core/rehearse';
 import { compileCall, type CompiledCall } from '@grammata/core/request';
@@ -49,7 +49,7 @@ export interface Workbench {
   samples: Seen[];
   /** How the call fares, and the route with all its calls. */
   rehearsal: RehearsalSummary | null;
-  run: RunSummary | null;
+  run: RouteRehearsal | null;
   sample: Seen | null;
   /** Place of the sample among all, from 0. */
   at: number;
@@ -114,7 +114,7 @@ export function useWorkbench(route: RouteView): Workbench {
     () => new Set(route.form.schema.fields.map(each => each.key).filter(key => isGone(key, submissions))),
     [route.form.schema, submissions],
   );
-  const parts = useMemo<RunParts>(
+  const parts = useMemo<RouteParts>(
     () => ({
       condition: draft.condition,
       calls: calls.map(each => ({

@@ -132,8 +132,8 @@ function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; 
                   )}
                 </p>
               )}
-              {done?.held && last(index) && (
-                <ReadBack held={done.held} of={`request ${index + 1}${isReal ? ', really sent' : ''}`} />
+              {done?.compared && last(index) && (
+                <ReadBack compared={done.compared} of={`request ${index + 1}${isReal ? ', really sent' : ''}`} />
               )}
             </li>
           );

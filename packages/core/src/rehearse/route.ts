@@ -8,13 +8,13 @@ import { Rehearser, type RehearsalSummary } from './rehearser';
 import type { Sample } from './rehearse';
 
 /** A route with all its calls. */
-export interface RunParts {
+export interface RouteParts {
   condition: Condition;
-  calls: RunCall[];
+  calls: RouteCall[];
   context: TransformContext;
 }
 
-export interface RunCall {
+export interface RouteCall {
   call: Call;
   /** Null for one that the target does not offer any more. */
   operation: Operation | null;
@@ -24,7 +24,7 @@ export interface RunCall {
 }
 
 /** How a route fares over all samples; small enough to hand over at every keystroke. */
-export interface RunSummary {
+export interface RouteRehearsal {
   going: number;
   /** Those for which every call can be made. */
   sendable: number;
@@ -36,13 +36,13 @@ export interface RunSummary {
 }
 
 /** Rehearses all calls of a route again and again over the same samples, as it is edited. */
-export class RunRehearser {
+export class RouteRehearser {
   private readonly byCall = new Map<string, Rehearser>();
   private readonly byFind = new Map<string, Rehearser>();
 
   constructor(private readonly samples: readonly Sample[]) {}
 
-  rehearse({ condition, calls, context }: RunParts): RunSummary {
+  rehearse({ condition, calls, context }: RouteParts): RouteRehearsal {
     const passes = compileCondition(condition);
     const goes = Uint8Array.from(this.samples, sample => (passes(scopeOf(sample.submission)) ? 1 : 0));
     const sends = goes.slice();

@@ -1,0 +1,59 @@
+import type { FormInput, SampleInput, VariantInput } from '@grammata/contract';
+import { isSubmission } from '@grammata/core/submission';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import type { FormRow, SubmissionRow, VariantRow } from '../store';
+import type { Actor } from './actor';
+
+type Parts = Pick<Services, 'store' | 'live' | 'log'>;
+
+const changed = ({ live }: Parts, formId: string) => live.publish({ type: 'form', formId });
+
+/** Adopts a form that was seen, has it ignored, or gives it another name. Throws HttpProblem where a route takes it on. */
+export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: FormInput): void {
+  const { store, log } = parts;
+  const route = input.state === 'ignored' ? store.routes.all().find(each => each.formId === form.id) : undefined;
+  if (route)
+    throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
+  store.forms.update(form.id, input);
+  log.info({ actor: actor.id, form: form.id, ...input }, 'a form was changed');
+  changed(parts, form.id);
+}
+
+/** Names a recorded sample, or says that it is kept. Throws HttpProblem where there is none. */
+export function describeSample(parts: Parts, _actor: Actor, id: string, input: SampleInput): SubmissionRow {
+  const row = parts.store.arrivals.submission(id);
+  if (!row) throw notFound('sample');
+  parts.store.forms.describeSample(row.id, input);
+  changed(parts, row.formId);
+  return parts.store.arrivals.submission(row.id)!;
+}
+
+/** Keeps a variant of a form. Throws HttpProblem where there is no such form, and for what is no submission. */
+export function addVariant(parts: Parts, _actor: Actor, formId: string, input: VariantInput): VariantRow {
+  if (!parts.store.forms.named(formId)) throw notFound('form');
+  const row = parts.store.forms.addVariant(formId, checkedVariant(input));
+  changed(parts, formId);
+  return row;
+}
+
+/** Puts a variant in the place of one that is kept; throws like {@link addVariant}. */
+export function changeVariant(parts: Parts, _actor: Actor, id: string, input: VariantInput): VariantRow {
+  const row = parts.store.forms.updateVariant(id, checkedVariant(input));
+  if (!row) throw notFound('variant');
+  changed(parts, row.formId);
+  return row;
+}
+
+/** Throws HttpProblem where there is none. */
+export function removeVariant(parts: Parts, _actor: Actor, id: string): void {
+  const row = parts.store.forms.variant(id);
+  if (!row || !parts.store.forms.removeVariant(id)) throw notFound('variant');
+  changed(parts, row.formId);
+}
+
+function checkedVariant(input: VariantInput): VariantInput {
+  if (isSubmission(input.submission)) return input;
+  const remedy = 'It has form, id, submittedAt, fields, files, questions and meta.';
+  throw new HttpProblem(422, 'This is no submission.', remedy);
+}

@@ -1,0 +1,171 @@
+import type { IntakeInput } from '@grammata/contract';
+import type { Pins } from '@grammata/core/decode';
+import type { Vault } from '../access';
+import { arrivalFromFile, readableEndings, redirectTo, rereadAll, typeOfFile } from '../intake';
+import { fieldFault, HttpProblem } from '../problems';
+import type { Services } from '../services';
+import type { ArrivalRow, IntakeRow } from '../store';
+import { nextTime } from '../timing';
+import type { Actor } from './actor';
+
+type Parts = Pick<
+  Services,
+  'store' | 'live' | 'vault' | 'feeds' | 'reader' | 'log' | 'decoders' | 'bodies' | 'workshop' | 'timers'
+>;
+
+const changed = ({ live }: Parts, id: string) => live.publish({ type: 'changed', what: 'intake', id });
+
+/** Opens an intake. Throws HttpProblem where its parts can't be used together. */
+export function openIntake(parts: Parts, actor: Actor, input: IntakeInput): IntakeRow {
+  checkTogether(input, null);
+  const row = parts.store.intakes.create(storedIntake(parts.vault, input, null));
+  parts.feeds.schedule([row]);
+  parts.log.info({ actor: actor.id, intake: row.id }, 'an intake was opened');
+  changed(parts, row.id);
+  return row;
+}
+
+/** Changes an intake; what the input leaves out stays. Throws like {@link openIntake}. */
+export function changeIntake(parts: Parts, actor: Actor, before: IntakeRow, input: IntakeInput): IntakeRow {
+  checkTogether(input, before);
+  const row = parts.store.intakes.update(before.id, storedIntake(parts.vault, input, before))!;
+  parts.feeds.schedule([row]);
+  parts.log.info({ actor: actor.id, intake: row.id }, 'an intake was changed');
+  changed(parts, row.id);
+  return row;
+}
+
+/** Removes an intake with all that came to it. Throws HttpProblem while a route hangs on it. */
+export function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): void {
+  const { store, feeds, log } = parts;
+  const forms = store.forms.heads(id);
+  const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
+  if (route)
+    throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
+  feeds.forget(id);
+  store.intakes.remove(id);
+  log.info({ actor: actor.id, intake: id }, 'an intake was removed');
+  changed(parts, id);
+}
+
+/** Takes a file of past submissions: they become samples and are not delivered. Throws HttpProblem for one that can't be read. */
+export function takeUpload(parts: Parts, actor: Actor, intake: IntakeRow, name: string, body: Buffer): ArrivalRow {
+  const { store, reader, live, log } = parts;
+  const type = typeOfFile(name);
+  if (!type)
+    throw new HttpProblem(415, `“${name}” can’t be read.`, `Files ending in ${readableEndings.join(', ')} can.`);
+  if (body.length === 0) throw new HttpProblem(422, `“${name}” is empty.`);
+  const arrival = arrivalFromFile(intake, name, type, body);
+  store.arrivals.record([arrival]);
+  reader.wake();
+  log.info({ actor: actor.id, intake: intake.id, arrival: arrival.id }, 'a file was taken');
+  live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+  return arrival;
+}
+
+/** Keeps what a person pointed at, and reads everything recorded anew. */
+export function keepPins(parts: Parts, actor: Actor, { id }: IntakeRow, pins: Pins): IntakeRow {
+  const row = parts.store.intakes.update(id, { pins })!;
+  rereadAll(parts, row);
+  parts.log.info({ actor: actor.id, intake: id }, 'an intake is read anew');
+  changed(parts, id);
+  return row;
+}
+
+/** Reads a feed at once. Throws HttpProblem for an intake that has none. */
+export async function readFeed({ feeds, log }: Parts, actor: Actor, intake: IntakeRow) {
+  if (!intake.feed) throw new HttpProblem(409, 'This intake reads no feed.', 'Give it an address to read first.');
+  log.info({ actor: actor.id, intake: intake.id }, 'a feed is read');
+  return feeds.read(intake.id);
+}
+
+/** Has a message read once more. Throws HttpProblem for one that could be read. */
+export function readAgain(parts: Parts, actor: Actor, arrival: Pick<ArrivalRow, 'id' | 'intakeId'>): void {
+  const { store, reader, live, log } = parts;
+  if (!store.arrivals.readAgain(arrival.id))
+    throw new HttpProblem(409, 'Only a message that could not be read is read again.');
+  reader.wake();
+  log.info({ actor: actor.id, arrival: arrival.id }, 'a message is read again');
+  live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+}
+
+/** The row's values for an input: secrets sealed, those left out kept. */
+const storedIntake = (vault: Vault, { feed, fileAccess, ...input }: IntakeInput, before: IntakeRow | null) => ({
+  ...storedProof(vault, input, before),
+  ...storedFileAccess(vault, fileAccess, before),
+  ...storedFeed(vault, feed, before),
+});
+
+const storedProof = (
+  vault: Vault,
+  { verification, ...rest }: Omit<IntakeInput, 'feed' | 'fileAccess'>,
+  before: IntakeRow | null,
+) => {
+  if (verification === undefined) return rest;
+  if (verification === null) return { ...rest, verification: null, secrets: null };
+  const { secrets, ...rule } = verification;
+  const given = secrets?.filter(Boolean) ?? [];
+  if (given.length === 0 && !(before?.secrets && before.verification?.kind === rule.kind))
+    throw fieldFault('verification.secrets', 'Give the secret that the builder signs or sends.');
+  if (rule.kind !== 'standard' && rule.name.trim() === '')
+    throw fieldFault(
+      'verification.name',
+      rule.kind === 'basic' ? 'Give the user’s name.' : 'Give the name of the header or value.',
+    );
+  if (rule.kind === 'hmac' && rule.signed !== 'body' && rule.timestampHeader === '')
+    throw fieldFault('verification.timestampHeader', 'Give the header that holds the timestamp.');
+  return { ...rest, verification: rule, ...(given.length > 0 ? { secrets: vault.seal(JSON.stringify(given)) } : {}) };
+};
+
+const storedFileAccess = (
+  vault: Vault,
+  access: IntakeInput['fileAccess'],
+  before: IntakeRow | null,
+): Partial<IntakeRow> => {
+  if (access === undefined) return {};
+  if (access === null) return { fileAccess: null, fileSecret: null };
+  const { host, kind, name = '', secret } = access;
+  if (kind !== 'bearer' && name === '') throw fieldFault('fileAccess.name', 'Give the user, header or parameter.');
+  // A secret is bound to the host it was given for.
+  if (!secret && !(before?.fileSecret && before.fileAccess?.host === host))
+    throw fieldFault('fileAccess.secret', 'Give the token, password or key for this host.');
+  const auth = kind === 'bearer' ? { kind } : kind === 'basic' ? { kind, user: name } : { kind, name };
+  return { fileAccess: { host, auth }, ...(secret && { fileSecret: vault.seal(secret) }) };
+};
+
+const storedFeed = (vault: Vault, feed: IntakeInput['feed'], before: IntakeRow | null): Partial<IntakeRow> => {
+  if (feed === undefined) return {};
+  if (feed === null) return { feed: null, feedSecret: null, feedReading: null };
+  const { secret, ...rule } = feed;
+  const fault = scheduleFault(rule.every);
+  if (fault) throw fieldFault('feed.every', fault);
+  if (rule.paging === 'cursor' && rule.cursorAt === '')
+    throw fieldFault('feed.cursorAt', 'Give the place of the next cursor in an answer, such as /next.');
+  if ((rule.paging === 'cursor' || rule.paging === 'page') && rule.parameter.trim() === '')
+    throw fieldFault('feed.parameter', 'Give the query parameter that asks for the next page.');
+  if ((rule.auth === 'basic' || rule.auth === 'header') && rule.name.trim() === '')
+    throw fieldFault('feed.name', rule.auth === 'basic' ? 'Give the user’s name.' : 'Give the name of the header.');
+  // A secret is bound to the address it was given for: another address has to be given it anew.
+  const isElsewhere = before?.feed ? new URL(before.feed.url).origin !== new URL(rule.url).origin : true;
+  if (rule.auth !== 'none' && !secret && (isElsewhere || !before?.feedSecret))
+    throw fieldFault('feed.secret', 'Give the token or password for this address.');
+  return {
+    feed: rule,
+    ...(rule.auth === 'none' ? { feedSecret: null } : secret ? { feedSecret: vault.seal(secret) } : {}),
+    ...(before?.feed?.url === rule.url && before.feed.paging === rule.paging ? {} : { feedReading: null }),
+  };
+};
+
+/** Throws HttpProblem where the parts of an input can't be used together. */
+function checkTogether(input: IntakeInput, before: IntakeRow | null): void {
+  const reply = input.reply ?? before?.reply;
+  if (reply === 'redirect' && redirectTo(input.replyText ?? before?.replyText ?? '') === null)
+    throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
+}
+
+/** Why a schedule can't be used; null when it can. */
+function scheduleFault(every: string): string | null {
+  const next = nextTime(every);
+  if (next === null) return 'This schedule never falls due.';
+  return next instanceof Date ? null : `This is no schedule: ${next.fault}`;
+}

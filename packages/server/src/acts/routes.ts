@@ -1,0 +1,82 @@
+import type { DraftInput, RouteInput, RunInput, RunView } from '@grammata/contract';
+import { everything } from '@grammata/core/condition';
+import { identityFaults, newLine, ROUTE_FORMAT, usualTerms } from '@grammata/core/route';
+import { writable } from '@grammata/core/target';
+import { iso, now } from '../clock';
+import { runDraft } from '../delivery';
+import { newId } from '../ids';
+import { fieldFaults, HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import type { RouteRow } from '../store';
+import type { Actor } from './actor';
+
+type Parts = Pick<Services, 'store' | 'live' | 'deliveries' | 'courier' | 'log'>;
+
+const changed = ({ live }: Parts, id: string) => live.publish({ type: 'changed', what: 'route', id });
+
+/** Draws a route from a form to what a target does, with a line for each field. Throws HttpProblem where one of them is not there. */
+export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, operationId }: RouteInput): RouteRow {
+  const { store, log } = parts;
+  const form = store.forms.named(formId);
+  const operation = store.targets.byId(targetId)?.operations.find(each => each.id === operationId);
+  const errors = [
+    ...(form ? [] : [{ field: 'formId', message: 'Pick a form.' }]),
+    ...(operation ? [] : [{ field: 'operationId', message: 'Pick what the target is to do.' }]),
+  ];
+  if (!form || !operation) throw fieldFaults(errors);
+  const row = store.routes.create(formId, {
+    format: ROUTE_FORMAT,
+    name,
+    condition: everything,
+    calls: [
+      { id: newId(), targetId, operationId, lines: writable(operation).map(field => newLine(newId(), field.key)) },
+    ],
+    terms: usualTerms,
+  });
+  store.forms.update(formId, { state: 'adopted' });
+  log.info({ actor: actor.id, route: row.id }, 'a route was drawn');
+  changed(parts, row.id);
+  return row;
+}
+
+/** Stores an edit. Throws HttpProblem where its parts can't be told apart, and where the draft was edited elsewhere meanwhile. */
+export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: DraftInput): RouteRow {
+  const faults = identityFaults(draft.definition);
+  if (faults.length > 0) throw fieldFaults(faults.map(({ pointer, message }) => ({ field: pointer, message })));
+  const saved = parts.store.routes.saveDraft(route.id, draft);
+  if (!saved)
+    throw new HttpProblem(
+      409,
+      'This route was edited elsewhere meanwhile.',
+      'Load it again to see that edit; yours was not stored.',
+    );
+  changed(parts, route.id);
+  return saved;
+}
+
+/** Runs a draft for one sample: really, on the side to try things on, or looking up only. Throws HttpProblem where there is none. */
+export async function tryOut(
+  parts: Parts,
+  actor: Actor,
+  route: RouteRow,
+  { sampleId, send }: RunInput,
+): Promise<RunView> {
+  const { store, deliveries, courier, log } = parts;
+  const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
+  if (!data) throw notFound('sample');
+  const sample = { submissionId: sampleId, data };
+  const ran = await runDraft({ preparation: deliveries.preparation, courier }, route.draft, sample, send);
+  if (!send) return ran;
+  store.routes.keepTrial(route.id, { ...ran, sampleId, at: iso(now()), revision: route.revision });
+  log.info({ actor: actor.id, route: route.id, sample: sampleId }, 'a draft was tried out');
+  changed(parts, route.id);
+  return ran;
+}
+
+/** Removes a route. Throws HttpProblem while it is live. */
+export function removeRoute(parts: Parts, actor: Actor, route: RouteRow): void {
+  if (route.state === 'live') throw new HttpProblem(409, 'A live route can’t be removed.', 'Pause it first.');
+  parts.store.routes.remove(route.id);
+  parts.log.info({ actor: actor.id, route: route.id }, 'a route was removed');
+  changed(parts, route.id);
+}

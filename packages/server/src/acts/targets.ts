@@ -1,0 +1,99 @@
+import { recipeFrom, type AuthInput, type TargetInput } from '@grammata/contract';
+import type { Auth } from '@grammata/core/target';
+import { fieldFault, HttpProblem } from '../problems';
+import type { Services } from '../services';
+import type { TargetRow } from '../store';
+import type { Actor } from './actor';
+
+type Parts = Pick<Services, 'store' | 'vault' | 'live' | 'breakers' | 'log'>;
+
+/** Takes a target on; what it offers is not read yet. */
+export function addTarget({ store, vault, log }: Parts, actor: Actor, given: TargetInput): TargetRow {
+  const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  const row = store.targets.create({
+    ...input,
+    recipe: recipe ? recipeFrom(recipe) : null,
+    auth: authOf(auth),
+    secret: token ? vault.seal(token) : null,
+    trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
+    trySecret: tryBaseUrl && tryToken ? vault.seal(tryToken) : null,
+  });
+  log.info({ actor: actor.id, target: row.id }, 'a target was added');
+  return row;
+}
+
+/**
+ * Changes a target. Throws HttpProblem where it moves to another place and its secrets are not given anew: another scheme or
+ * port is another place, and a secret that went over TLS does not go in clear.
+ */
+export function changeTarget(
+  { store, vault, breakers, log }: Parts,
+  actor: Actor,
+  row: TargetRow,
+  given: TargetInput,
+): TargetRow {
+  const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  const tokensMove =
+    auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
+  if ((moves(input.baseUrl, row.baseUrl) || tokensMove) && row.secret && token === undefined) throw again('token');
+  if (tryBaseUrl && (moves(tryBaseUrl, row.trySide?.baseUrl) || tokensMove) && row.trySecret && !tryToken)
+    throw again('tryToken');
+  const kept = token === undefined ? row.secret : token === '' ? null : vault.seal(token);
+  const keptTry = tryToken ? vault.seal(tryToken) : row.trySecret;
+  const stored = store.targets.update(row.id, {
+    ...input,
+    recipe: recipe ? recipeFrom(recipe) : null,
+    auth: authOf(auth),
+    secret: auth?.kind === 'none' ? null : kept,
+    trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
+    trySecret: tryBaseUrl && auth?.kind !== 'none' ? keptTry : null,
+  })!;
+  breakers.forget(row.id);
+  log.info({ actor: actor.id, target: row.id }, 'a target was changed');
+  return stored;
+}
+
+/** Removes a target. Throws HttpProblem while a route delivers to it. */
+export function removeTarget({ store, live, breakers, log }: Parts, actor: Actor, row: TargetRow): void {
+  const route = store.routes.all().find(each => each.draft.calls.some(call => call.targetId === row.id));
+  if (route)
+    throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
+  store.targets.remove(row.id);
+  breakers.forget(row.id);
+  live.publish({ type: 'changed', what: 'target', id: row.id });
+  log.info({ actor: actor.id, target: row.id }, 'a target was removed');
+}
+
+const again = (field: string) => fieldFault(field, 'The address moves to another place: give the token again.');
+
+const moves = (to: string, from: string | undefined) => from !== undefined && originOf(to) !== originOf(from);
+
+/** Where an address is: scheme, host and port. `smtp:` has no origin of its own. */
+function originOf(address: string): string {
+  if (!URL.canParse(address)) return address;
+  const { protocol, host } = new URL(address);
+  return `${protocol}//${host}`;
+}
+
+/** What a kind of credentials needs, and nothing else. */
+function authOf(input: AuthInput | undefined): Auth {
+  switch (input?.kind) {
+    case undefined:
+      return { kind: 'bearer' };
+    case 'basic':
+      return { kind: 'basic', user: input!.user ?? '' };
+    case 'header':
+    case 'query':
+      return { kind: input!.kind, name: input!.name ?? '' };
+    case 'oauth': {
+      const { tokenUrl = '', clientId = '', scope = '', clientIn = 'header' } = input!;
+      return { kind: 'oauth', tokenUrl, clientId, scope, clientIn };
+    }
+    case 'hmac': {
+      const { name = '', algorithm = 'sha256', encoding = 'hex', prefix = '' } = input!;
+      return { kind: 'hmac', name, algorithm, encoding, prefix };
+    }
+    default:
+      return { kind: input!.kind };
+  }
+}
