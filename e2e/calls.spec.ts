@@ -82,11 +82,11 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
     await page.getByRole('button', { name: 'Margin' }).click();
     await page.getByRole('button', { name: 'family_name', exact: true }).click();
     await page.getByLabel('When a record is there').selectOption('leave it as it is');
-    await expect(page.getByText('stored', { exact: true })).toBeVisible();
+    await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
     await page.getByRole('button', { name: 'Run', exact: true }).click();
     await expect(would).toContainText('Nothing to change, so nothing was sent.');
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByText('stored', { exact: true })).toBeVisible();
+    await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
   });
 });
 
@@ -189,7 +189,7 @@ test('calls are added, repeated and ordered, with the keyboard too', async ({ pa
   await expect(calls.getByRole('listitem')).toHaveCount(1);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(calls.getByRole('listitem')).toHaveCount(2);
-  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
 });
 
 test('targets are made from a document, an example and files; a broken one says what is wrong with it', async ({

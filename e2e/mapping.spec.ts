@@ -22,7 +22,7 @@ const line = (page: Page, field: string): Locator =>
     .filter({ has: page.getByRole('button', { name: new RegExp(`^${field}(required)?$`) }) });
 const openLine = (page: Page, field: string) =>
   page.getByRole('button', { name: new RegExp(`^${field}(required)?$`) }).click();
-const stored = (page: Page) => expect(page.getByText('stored', { exact: true })).toBeVisible();
+const stored = (page: Page) => expect(page.getByText('edits kept', { exact: true })).toBeVisible();
 
 test('most lines are proposed with a reason; taking them fills the mapping, and undo empties it', async ({ page }) => {
   await newRoute(page, 'Proposed');

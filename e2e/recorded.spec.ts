@@ -149,7 +149,7 @@ test('what is tried again is set for a call, and refused where it can’t be', a
   await page.getByLabel('Most tries of one request').fill('3');
   await page.getByLabel('A success with a web page').selectOption('is a success');
   await expectAccessible(page);
-  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
   const { draft } = (await (await page.request.get(`/api/routes/${id}`)).json()) as { draft: { calls: object[] } };
   expect(draft.calls[0]).toMatchObject({ retry: { tries: 3, statuses: [409, 503] }, pages: 'taken' });
 });

@@ -31,7 +31,7 @@ test('the draft’s two problems are found and mended, by keyboard alone', async
   await page.keyboard.type('this week');
   await expect(line('urgency')).toContainText('this week');
   await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
-  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
 
   await page.reload();
   await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
@@ -62,7 +62,7 @@ test('an edit is undone and done again', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(2);
   await page.keyboard.press('u');
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(1);
-  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
 });
 
 test('a text with answers in it is composed by picking', async ({ page }) => {
@@ -84,7 +84,7 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
   await page.getByRole('textbox', { name: 'The text' }).fill('Seen by {Nobody}');
   await expect(line).toContainText('The form has no question “Nobody”.');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('stored', { exact: true })).toBeVisible();
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
 });
 
 test('the condition decides who goes, and shows who does not', async ({ page }) => {

@@ -125,7 +125,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
   function goLive(form: string, draft: RouteDefinition, days: number) {
     store.forms.update(form, { state: 'adopted' });
     const route = store.routes.create(form, draft);
-    store.routes.goLive(route.id, until - days * DAY);
+    store.routes.goLive(route.id, null, until - days * DAY);
     const version = store.routes.latestVersion(route.id)!;
     services.due.enqueue(
       store.forms

@@ -95,3 +95,13 @@ export interface RefusalView {
   message: string;
   at: string;
 }
+
+/** A draft that was made live, as it was then. */
+export interface VersionView {
+  number: number;
+  /** Who made it live; null where that is not known. */
+  by: string | null;
+  /** ISO 8601. */
+  at: string;
+  definition: RouteDefinition;
+}

@@ -365,14 +365,16 @@ export interface PracticePart {
 
 /** What the live stream tells; places read again what it touches. */
 export type LiveEvent =
-  | { type: 'arrival'; intakeId: string; arrivalId: string }
+  /** Something came, or was read: then with the forms that its submissions belong to. */
+  | { type: 'arrival'; intakeId: string; arrivalId: string; formIds?: string[] }
   | { type: 'stray' }
   | { type: 'storage' }
   | { type: 'signedOut' }
   | { type: 'work'; id: string; intakeId: string | null; ended: boolean }
   | { type: 'form'; formId: string }
   | { type: 'delivery'; routeId: string; deliveryId: string; state: DeliveryState }
-  | { type: 'changed'; what: 'intake' | 'target' | 'route'; id: string };
+  /** The revision of a route's draft where that is what changed. */
+  | { type: 'changed'; what: 'intake' | 'target' | 'route'; id: string; revision?: number };
 
 /** RFC 9457 problem details, with the rules a request broke. */
 export interface ProblemDetails {

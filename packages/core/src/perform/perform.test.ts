@@ -423,7 +423,7 @@ describe('read-back', () => {
     expect([reading.value, told]).toMatchObject([{ purpose: 'readBack' }, [{ what: 'created', answer: { id: '8' } }]]);
     expect(run(stages(call({ readBack })), submission(aoife), [], told).lines).toEqual([]);
     const ending = conversation.next({ answer: known });
-    expect(ending.value).toMatchObject({ done: [{ what: 'created', held: expect.any(Array) }] });
+    expect(ending.value).toMatchObject({ done: [{ what: 'created', compared: expect.any(Array) }] });
     expect(told).toHaveLength(2);
   });
   test('it follows an update too, and its failing undoes nothing', () => {
@@ -433,7 +433,7 @@ describe('read-back', () => {
       { failed: 'It is busy.' },
     ]);
     expect(lines).toEqual(['GET /contacts', 'PATCH /contacts/7', 'GET /contacts/7']);
-    expect(ending).toMatchObject({ done: [{ what: 'updated', held: null }] });
+    expect(ending).toMatchObject({ done: [{ what: 'updated', compared: null }] });
   });
   test.each<[Json, Json, string]>([
     ['Weir End', 'Weir End', 'same'],

@@ -48,7 +48,7 @@ const held = (verdict: 'same' | 'lost' | 'reformatted') => ({
       what: 'created' as const,
       answer: null,
       note: null,
-      held: [{ field: 'site', lineId: 'l', verdict, sent: 'AB-07', stored: null }],
+      compared: [{ field: 'site', lineId: 'l', verdict, sent: 'AB-07', stored: null }],
     },
   ],
 });

@@ -2,3 +2,4 @@ export * from './call';
 export * from './definition';
 export * from './faults';
 export * from './line';
+export * from './differences';

@@ -120,7 +120,7 @@ function otherwiseOf(line: Line, required: boolean): string {
   ].join('; ');
 }
 
-function sourceWords({ source }: Line, labelOf: (key: string) => string): string {
+export function sourceWords({ source }: Pick<Line, 'source'>, labelOf: (key: string) => string): string {
   switch (source?.from) {
     case 'field':
       return labelOf(source.field);

@@ -16,7 +16,7 @@ export function goLive({ store, deliveries, live, log }: Parts, actor: Actor, ro
   });
   const stopping = findings.find(each => each.stops);
   if (stopping) throw new HttpProblem(409, stopping.words, stopping.remedy);
-  store.routes.goLive(route.id);
+  store.routes.goLive(route.id, actor.name);
   log.info({ actor: actor.id, route: route.id }, 'a route went live');
   live.publish({ type: 'changed', what: 'route', id: route.id });
   deliveries.wake();

@@ -12,7 +12,8 @@ import type { Actor } from './actor';
 
 type Parts = Pick<Services, 'store' | 'live' | 'deliveries' | 'courier' | 'log'>;
 
-const changed = ({ live }: Parts, id: string) => live.publish({ type: 'changed', what: 'route', id });
+const changed = ({ live }: Parts, id: string, revision?: number) =>
+  live.publish({ type: 'changed', what: 'route', id, ...(revision !== undefined && { revision }) });
 
 /** Draws a route from a form to what a target does, with a line for each field. Throws HttpProblem where one of them is not there. */
 export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, operationId }: RouteInput): RouteRow {
@@ -50,7 +51,7 @@ export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: D
       'This route was edited elsewhere meanwhile.',
       'Load it again to see that edit; yours was not stored.',
     );
-  changed(parts, route.id);
+  changed(parts, route.id, saved.revision);
   return saved;
 }
 

@@ -18,7 +18,7 @@ import { workApi } from './work';
 export function api(services: Services): Router {
   const router = Router();
   router.use((_request, response, next) => {
-    response.set('cache-control', 'no-store');
+    response.set({ 'cache-control': 'no-store', 'x-live-mark': services.live.mark });
     next();
   });
   router.use(forUs(services.entrance), sameOrigin(services.entrance));

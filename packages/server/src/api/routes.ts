@@ -7,6 +7,7 @@ import {
   type FilesView,
   type RefusalView,
   type RouteView,
+  type VersionView,
 } from '@grammata/contract';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
@@ -34,6 +35,8 @@ import { routeSummary, targetView } from './views';
 /** How many of the newest submissions, and how many of their files, are looked at before a route goes live. */
 const NEWEST = 40;
 const MOST_FILES = 5;
+/** Versions that are told of. */
+const MOST_VERSIONS = 50;
 
 /** Routes: their drafts, going live, pausing. */
 export function routesApi(services: Services): Router {
@@ -76,6 +79,15 @@ export function routesApi(services: Services): Router {
     const row = routeOr404(request.params.id);
     const saved = saveDraft(services, actorOf(response), row, checked(DraftInput, request.body));
     response.json(view(saved));
+  });
+
+  /** What was live, the newest first. */
+  router.get('/routes/:id/versions', (request, response) => {
+    const { id } = routeOr404(request.params.id);
+    const view = store.routes
+      .versions(id, MOST_VERSIONS)
+      .map(({ number, by, createdAt, definition }): VersionView => ({ number, by, at: iso(createdAt), definition }));
+    response.json(view);
   });
 
   router.post('/routes/:id/live', (request, response) => {

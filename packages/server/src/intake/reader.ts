@@ -147,22 +147,25 @@ export class ArrivalReader {
 
   #taken(arrival: ArrivalRow, reading: Reading): void {
     if (this.#isClosed) return;
+    let formIds: string[] = [];
     try {
-      this.#take(arrival, reading);
+      formIds = this.#take(arrival, reading);
     } catch (error) {
       this.#failed(arrival, error as Error);
     }
-    this.parts.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+    this.parts.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id, formIds });
   }
 
-  #take(arrival: ArrivalRow, reading: Reading): void {
+  /** Stores what was read; gives the forms that it belongs to. */
+  #take(arrival: ArrivalRow, reading: Reading): string[] {
     const { store, dispatch } = this.parts;
     let queued: DeliveryRow[] = [];
-    store.readings.store(arrival, reading, rows => {
+    const rows = store.readings.store(arrival, reading, taken => {
       // A file holds past submissions: they are samples to try things on, and are not delivered.
-      if (arrival.method !== UPLOADED) queued = dispatch.queue(rows.filter(row => row.repeatOf === null));
+      if (arrival.method !== UPLOADED) queued = dispatch.queue(taken.filter(row => row.repeatOf === null));
     });
     dispatch.announce(queued);
+    return [...new Set(rows.map(row => row.formId))];
   }
 
   /** Reads a large one apart, while small ones go on. */
@@ -179,6 +182,7 @@ export class ArrivalReader {
     if (this.#isClosed) return;
     const { store, dispatch, live, workshop, decoders, bodies } = this.parts;
     const isFile = arrival.method === UPLOADED;
+    const formIds = new Set<string>();
     const work = isFile
       ? workshop.start({ kind: 'upload', title: `Reading ${fileNameOf(arrival)}`, intakeId: arrival.intakeId }, null)
       : null;
@@ -197,6 +201,7 @@ export class ArrivalReader {
               if (!isFile) queued.push(...dispatch.queue(each.filter(row => row.repeatOf === null)));
             });
             taken += rows.length;
+            for (const row of rows) formIds.add(row.formId);
           }
           work?.at(from + submissions.length);
           return true;
@@ -210,7 +215,7 @@ export class ArrivalReader {
       work?.fail(`It could not be read: ${(error as Error).message}`);
       this.#failed(arrival, error as Error);
     }
-    live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
+    live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id, formIds: [...formIds] });
   }
 
   #endLarge(arrival: ArrivalRow, work: Work | null, taken: number, end: DecodeResult['portions'] | null): void {

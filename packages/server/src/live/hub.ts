@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { LiveEvent } from '@grammata/contract';
 
 type Listener = (event: LiveEvent) => void;
@@ -5,9 +6,17 @@ type Listener = (event: LiveEvent) => void;
 /** Tells whoever listens what happened. Things that happened while nobody listened are not kept: places read them. */
 export class LiveHub {
   readonly #listeners = new Set<Listener>();
+  readonly #run = randomUUID();
+  #told = 0;
+
+  /** Says what was told so far: whoever saw the same mark before has missed nothing since. */
+  get mark(): string {
+    return `${this.#run}.${this.#told}`;
+  }
 
   /** What one listener fails at is no matter to the others, nor to whoever tells. */
   publish(event: LiveEvent): void {
+    this.#told += 1;
     for (const listener of [...this.#listeners])
       try {
         listener(event);

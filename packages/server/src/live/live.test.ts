@@ -50,7 +50,7 @@ test('it is a stream of events that nobody keeps', async () => {
   const { answer, block, abort } = await listening();
   expect(answer.headers.get('content-type')).toBe('text/event-stream');
   expect(answer.headers.get('cache-control')).toBe('no-store');
-  expect(await block()).toBe('event: beat\ndata: {}');
+  expect(await block()).toBe(`event: beat\ndata: ${hub.mark}`);
   abort.abort();
 });
 
@@ -59,8 +59,8 @@ test('each event is one line of JSON, whatever is in it', async () => {
   await block();
   const event = { type: 'arrival' as const, intakeId: 'a\nb', arrivalId: '\u2028' };
   hub.publish(event);
-  const [line, ...more] = (await block())!.split('\n');
-  expect(more).toEqual([]);
+  const [id, line, ...more] = (await block())!.split('\n');
+  expect([id, more]).toEqual([`id: ${hub.mark}`, []]);
   expect(JSON.parse(line!.replace(/^data: /, ''))).toEqual(event);
   abort.abort();
 });
@@ -69,7 +69,7 @@ test('it ends when somebody signs out, and not for those who are still signed in
   const { block, abort } = await listening();
   await block();
   hub.publish({ type: 'signedOut' });
-  expect(await block()).toBe('event: beat\ndata: {}');
+  expect(await block()).toBe(`event: beat\ndata: ${hub.mark}`);
   isSignedIn = false;
   hub.publish({ type: 'signedOut' });
   expect(await block()).toBeNull();
@@ -99,6 +99,14 @@ test('who leaves is not written to any more', async () => {
   await second.block();
   expect(before).toHaveBeenCalledTimes(1);
   hub.publish({ type: 'stray' });
-  expect(await second.block()).toBe('data: {"type":"stray"}');
+  expect(await second.block()).toBe(`id: ${hub.mark}\ndata: {"type":"stray"}`);
   second.abort.abort();
+});
+
+test('a mark is the same as long as nothing is told, and that of another run never', () => {
+  const before = hub.mark;
+  expect(hub.mark).toBe(before);
+  hub.publish({ type: 'stray' });
+  expect(hub.mark).not.toBe(before);
+  expect(new LiveHub().mark).not.toBe(new LiveHub().mark);
 });

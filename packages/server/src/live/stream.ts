@@ -8,7 +8,7 @@ const HEARTBEAT = 5000;
 const MOST_WAITING = 1_000_000;
 
 /**
- * Server-sent events (HTML Standard §9.2): every live event as one JSON message, and a heartbeat. It ends with the session:
+ * Server-sent events (HTML Standard §9.2): every live event as one JSON message, and a heartbeat, each with the hub's mark. It ends with the session:
  * at once when somebody signs out, at the next heartbeat when its time is over.
  */
 export function liveStream(hub: LiveHub, timers: Timers, isSignedIn: (request: Request) => boolean): RequestHandler {
@@ -24,14 +24,14 @@ export function liveStream(hub: LiveHub, timers: Timers, isSignedIn: (request: R
       if (response.writableLength > MOST_WAITING) response.destroy();
     };
     const beat = () => {
-      if (isSignedIn(request)) write('event: beat\ndata: {}\n\n');
+      if (isSignedIn(request)) write(`event: beat\ndata: ${hub.mark}\n\n`);
       else response.end();
     };
     beat();
     const timer = timers.every('the heartbeat of a live stream', HEARTBEAT, beat);
     const stop = hub.subscribe(event => {
       if (event.type === 'signedOut') beat();
-      else write(`data: ${JSON.stringify(event)}\n\n`);
+      else write(`id: ${hub.mark}\ndata: ${JSON.stringify(event)}\n\n`);
     });
     response.on('close', () => {
       timer.stop();

@@ -80,7 +80,7 @@ export class Routes {
   }
 
   /** Makes the draft a version, for its targets as they are now, and the route live. */
-  goLive(id: string, at: number = now()): RouteRow | undefined {
+  goLive(id: string, by: string | null = null, at: number = now()): RouteRow | undefined {
     this.#running = null;
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
@@ -94,6 +94,7 @@ export class Routes {
             number: (last?.number ?? 0) + 1,
             definition: row.draft,
             pins: this.#pinsOf(row.draft),
+            by,
             createdAt: now(),
           })
           .run();
@@ -104,6 +105,17 @@ export class Routes {
         .returning()
         .get();
     });
+  }
+
+  /** The versions of a route, the newest first. */
+  versions(id: string, limit: number): VersionRow[] {
+    return this.db
+      .select()
+      .from(versions)
+      .where(eq(versions.routeId, id))
+      .orderBy(desc(versions.number))
+      .limit(limit)
+      .all();
   }
 
   /** How the draft would be another version than the one that is live: edited, or for targets that offer something else. */

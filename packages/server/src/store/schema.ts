@@ -357,6 +357,8 @@ export const versions = sqliteTable(
     definition: text({ mode: 'json' }).$type<RouteDefinition>().notNull(),
     /** What each of its targets offered then: hashes of snapshots by the targets' identifiers. */
     pins: text({ mode: 'json' }).$type<Record<string, string>>().notNull().default({}),
+    /** Who made it live; null for those of before that was kept. */
+    by: text(),
     createdAt: integer().notNull(),
   },
   table => [uniqueIndex('versions_by_route').on(table.routeId, table.number)],

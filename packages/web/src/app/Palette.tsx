@@ -10,7 +10,7 @@ import { switchTheme } from './theme';
 
 /** Find or do: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */
 export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
-  const things = useThings();
+  const things = useThings(open);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return;
@@ -27,11 +27,11 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
   );
 }
 
-/** What can be gone to. Read before the palette opens, so that the first match is there at the first keystroke. */
-function useThings() {
-  const intakes = useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
-  const routes = useQuery({ queryKey: ['routes'], queryFn: () => api<RouteSummary[]>('/routes') });
-  const targets = useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
+/** What can be gone to; read when somebody looks for it. */
+function useThings(enabled: boolean) {
+  const intakes = useQuery({ queryKey: ['intakes', 'list'], queryFn: () => api<IntakeView[]>('/intakes'), enabled });
+  const routes = useQuery({ queryKey: ['routes', 'list'], queryFn: () => api<RouteSummary[]>('/routes'), enabled });
+  const targets = useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets'), enabled });
   return { intakes, routes, targets };
 }
 

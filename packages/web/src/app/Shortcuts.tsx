@@ -1,9 +1,10 @@
 import { Floating } from '../ui';
-import { useBoundKeys } from './keys';
+import { useBoundKeys, useLetters } from './keys';
 
 /** What every key does in the place at hand. */
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const keys = useBoundKeys().filter(each => !each.does.startsWith('go to'));
+  const letters = useLetters();
   return (
     <Floating open={open} onOpenChange={onOpenChange} title="Keys that work here">
       <dl className="grid grid-cols-[6rem_1fr] gap-y-1.5 px-5 py-4">
@@ -12,7 +13,10 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
         </dt>
         <dd>find or do anything</dd>
         {keys.map(({ key, does }) => (
-          <div key={key + does} className="contents">
+          <div
+            key={key + does}
+            className={`contents ${!letters.on && key.length === 1 ? 'text-ink-3 line-through' : ''}`}
+          >
             <dt>
               <kbd>{key === 'ArrowDown' ? '↓' : key === 'ArrowUp' ? '↑' : key}</kbd>
             </dt>
@@ -24,6 +28,16 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
         </dt>
         <dd>put away what is open</dd>
       </dl>
+      <label className="flex items-baseline gap-2 border-t border-rule px-5 py-3">
+        <input
+          type="checkbox"
+          className="accent-oxide"
+          checked={letters.on}
+          onChange={event => letters.set(event.target.checked)}
+        />
+        Single letters do something
+        <span className="text-small text-ink-3">in this browser; Ctrl K works always</span>
+      </label>
     </Floating>
   );
 }

@@ -1,13 +1,15 @@
 import { counted, lasting, Moment, useNow } from '../ui';
 import { useDesk } from './desk';
-import { useBoundKeys } from './keys';
+import { useBoundKeys, useLetters } from './keys';
 import { useConnection } from './live';
 
 /** The live strip at the foot: what listens, what came last, what waits. */
 export function Strip({ onKeys }: { onKeys: () => void }) {
   const { data: desk } = useDesk();
   const connection = useConnection();
+  const letters = useLetters();
   const keys = useBoundKeys()
+    .filter(each => letters.on || each.key.length > 1)
     .filter(each => each.key !== '?' && each.key !== 'g' && !each.does.startsWith('go to'))
     .slice(0, 3);
   const now = useNow(5000);
@@ -50,7 +52,7 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
         </span>
       ))}
       <button type="button" onClick={onKeys} className="hover:text-ink">
-        <kbd>?</kbd> all keys
+        {letters.on && <kbd>?</kbd>} all keys
       </button>
     </footer>
   );

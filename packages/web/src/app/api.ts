@@ -13,6 +13,11 @@ export function wordsFor(error: unknown): string {
   return 'The server does not answer. It may have been stopped; this page tries again by itself.';
 }
 
+let first: string | null = null;
+
+/** What the server had told of when it answered for the first time: what is shown is as of then, or later. */
+export const firstMark = (): string | null => first;
+
 /** Talks to the server's API: JSON both ways. Rejects with ApiFault when the server says no. */
 export async function api<T>(
   path: string,
@@ -23,6 +28,7 @@ export async function api<T>(
     headers: body === undefined ? {} : { 'content-type': 'application/json' },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
+  first ??= answer.headers.get('x-live-mark');
   const text = await answer.text();
   const json: unknown = text ? JSON.parse(text) : null;
   if (!answer.ok) throw new ApiFault(json as ProblemDetails);

@@ -4,7 +4,20 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
-import { Act, count, counted, DeliveryStateWord, deliveryWords, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
+import {
+  Act,
+  count,
+  counted,
+  DeliveryStateWord,
+  deliveryWords,
+  Empty,
+  Fault,
+  Moment,
+  Note,
+  Press,
+  Sheet,
+  useRowFocus,
+} from '../ui';
 import { WorkStrip } from '../work';
 import { useDeliveries, useResend, type Filter } from './queries';
 
@@ -146,11 +159,7 @@ function Rows({
   });
   const toggle = (id: string) =>
     onChoose(chosen.has(id) ? new Set([...chosen].filter(each => each !== id)) : new Set([...chosen, id]));
-  const go = (by: number) => {
-    const next = Math.min(rows.length - 1, Math.max(0, at + by));
-    setAt(next);
-    virtual.scrollToIndex(next);
-  };
+  const go = useRowFocus(rows.length, at, setAt, virtual, scroller);
   useKeys([
     { key: 'j', does: 'next', run: () => go(1) },
     { key: 'k', does: 'previous', run: () => go(-1) },
@@ -170,6 +179,7 @@ function Rows({
           return (
             <li
               key={row.id}
+              data-row={index}
               style={{ transform: `translateY(${start}px)`, height: ROW }}
               className={`absolute inset-x-0 grid grid-cols-[1.5rem_7.5rem_minmax(0,1fr)_6rem] items-start gap-x-3 border-b border-rule pt-1.5 hover:bg-raised md:grid-cols-[1.5rem_7.5rem_minmax(0,1fr)_14rem_6.5rem] ${index === at ? 'bg-oxide-wash' : ''}`}
             >

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
 export const useForm = (id: string | null) =>
-  useQuery({ queryKey: ['forms', id], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
+  useQuery({ queryKey: ['forms', id, 'view'], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
 export const useWeeks = (id: string) =>
   useQuery({ queryKey: ['forms', id, 'weeks'], queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
 export const useSamples = (id: string) =>

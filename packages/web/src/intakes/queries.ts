@@ -14,7 +14,8 @@ import type { LandmarkExample, Pins } from '@grammata/core/decode';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, ApiFault } from '../app/api';
 
-export const useIntakes = () => useQuery({ queryKey: ['intakes'], queryFn: () => api<IntakeView[]>('/intakes') });
+export const useIntakes = () =>
+  useQuery({ queryKey: ['intakes', 'list'], queryFn: () => api<IntakeView[]>('/intakes') });
 export const useIntake = (id: string) =>
   useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
 export const useArrivals = (intakeId: string) =>

@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useKeys } from '../app/keys';
-import { Empty, when } from '../ui';
+import { Empty, useRowFocus, when } from '../ui';
 import type { Workbench } from './workbench';
 
 const ROW = 30;
@@ -38,11 +38,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
     overscan: 10,
   });
   const open = (id: string) => void navigate(`/routes/${route.id}/what?sample=${id}`);
-  const go = (by: number) => {
-    const next = Math.min(rows.length - 1, Math.max(0, at + by));
-    setAt(next);
-    virtual.scrollToIndex(next);
-  };
+  const go = useRowFocus(rows.length, at, setAt, virtual, scroller);
   useKeys([
     { key: 'j', does: 'next sample', run: () => go(1) },
     { key: 'k', does: 'previous sample', run: () => go(-1) },
@@ -115,6 +111,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                 <div
                   role="row"
                   key={sample.id}
+                  data-row={index}
                   onClick={() => open(sample.id)}
                   style={{ transform: `translateY(${start}px)`, height: ROW, gridTemplateColumns: columns }}
                   className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${!goes ? 'text-ink-3' : ''}`}

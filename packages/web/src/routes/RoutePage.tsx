@@ -6,6 +6,7 @@ import { useKeys } from '../app/keys';
 import { SendRecorded } from '../recorded';
 import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, Sheet, span } from '../ui';
 import { How } from './how/How';
+import { Conflict, Versions } from './differences';
 import { HandoverSheet } from './sheet/HandoverSheet';
 import { Preflight } from './Preflight';
 import { usePause, useRoute } from './queries';
@@ -49,6 +50,12 @@ function Loaded({ route }: { route: RouteView }) {
         {editing.saving === 'failed' && (
           <Fault again={() => void editing.flush()}>It could not be stored. {wordsFor(editing.fault)}</Fault>
         )}
+        <Conflict workbench={workbench} />
+        {editing.isRescued && editing.saving !== 'conflict' && (
+          <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
+            Edits that could not be stored when this page was left are taken up again.
+          </p>
+        )}
         {preflight && <Preflight workbench={workbench} onClose={() => setPreflight(false)} />}
         {sending.selection && route.state === 'live' && (
           <SendRecorded route={route} selection={sending.selection} onClose={sending.close} />
@@ -61,6 +68,7 @@ function Loaded({ route }: { route: RouteView }) {
       {part === 'how' && <How workbench={workbench} />}
       {part === 'sheet' && <HandoverSheet workbench={workbench} />}
       {part === 'rehearsal' && <RehearsalTable workbench={workbench} />}
+      {part === 'versions' && <Versions workbench={workbench} />}
     </main>
   );
 }
@@ -93,6 +101,14 @@ function useSending() {
   };
 }
 
+/** What is said of the draft beside its name. */
+const savingWords: Record<Workbench['editing']['saving'], string> = {
+  saved: 'edits kept',
+  unsaved: 'keeping edits…',
+  failed: 'edits not kept yet',
+  conflict: 'edited elsewhere',
+};
+
 function Head({
   workbench: { route, editing, samples },
   onGoLive,
@@ -113,7 +129,10 @@ function Head({
         {route.version !== null && (
           <>
             {' '}
-            · version {route.version}
+            ·{' '}
+            <Link className="act" to={{ pathname: `/routes/${route.id}/versions`, search: params.toString() }}>
+              version {route.version}
+            </Link>
             {route.changed &&
               (route.targetsChanged.length === 0
                 ? ', edited since'
@@ -127,7 +146,7 @@ function Head({
           </>
         )}
         <span role="status" className="ml-2 text-ink-3">
-          {editing.saving === 'saved' ? 'stored' : editing.saving === 'unsaved' ? 'storing…' : ''}
+          {savingWords[editing.saving]}
         </span>
       </span>
       <Act onClick={editing.undo} disabled={!editing.canUndo} title="Ctrl Z">

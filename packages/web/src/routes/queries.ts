@@ -7,18 +7,23 @@ import type {
   RouteSummary,
   RouteView,
   RunView,
+  VersionView,
 } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
-export const useRoutes = () => useQuery({ queryKey: ['routes'], queryFn: () => api<RouteSummary[]>('/routes') });
+export const useRoutes = () =>
+  useQuery({ queryKey: ['routes', 'list'], queryFn: () => api<RouteSummary[]>('/routes') });
 export const useRoute = (id: string) =>
-  useQuery({ queryKey: ['routes', id], queryFn: () => api<RouteView>(`/routes/${id}`) });
-export const useForms = () => useQuery({ queryKey: ['forms'], queryFn: () => api<FormView[]>('/forms') });
+  useQuery({ queryKey: ['routes', id, 'view'], queryFn: () => api<RouteView>(`/routes/${id}`) });
+export const useForms = () => useQuery({ queryKey: ['forms', 'list'], queryFn: () => api<FormView[]>('/forms') });
 
 /** Stores a draft; rejects with 409 when somebody else stored a newer one. */
 export const saveDraft = (id: string, draft: DraftInput) =>
   api<RouteView>(`/routes/${id}/draft`, { method: 'PUT', body: draft });
+
+export const useVersions = (id: string) =>
+  useQuery({ queryKey: ['routes', id, 'versions'], queryFn: () => api<VersionView[]>(`/routes/${id}/versions`) });
 
 export const useRefusals = (id: string) =>
   useQuery({ queryKey: ['routes', id, 'refusals'], queryFn: () => api<RefusalView[]>(`/routes/${id}/refusals`) });
@@ -26,14 +31,15 @@ export const useRefusals = (id: string) =>
 /** What one sample sends by the stored draft: what is looked up is really looked up, nothing else is sent. */
 export const useDryRun = (id: string, revision: number, sampleId: string | undefined, isStored: boolean) =>
   useQuery({
-    queryKey: ['routes', id, 'run', revision, sampleId],
+    queryKey: ['asked', 'run', id, revision, sampleId],
     queryFn: () => api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: false } }),
     enabled: sampleId !== undefined && isStored,
-    staleTime: 0,
+    staleTime: Infinity,
+    gcTime: 0,
   });
 
 export const useFilesCheck = (id: string) =>
-  useQuery({ queryKey: ['routes', id, 'files'], queryFn: () => api<FilesView>(`/routes/${id}/files`), gcTime: 0 });
+  useQuery({ queryKey: ['asked', 'files', id], queryFn: () => api<FilesView>(`/routes/${id}/files`), gcTime: 0 });
 
 function useRouteChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();

@@ -19,7 +19,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSamples } from '../forms/queries';
 import { answerReferences, itemReferences, referencesOf, type Offered } from './references';
-import { useDraft, type Editing } from './useDraft';
+import { useDraft, type Editing } from './draft';
 import { useRehearsal } from './useRehearsal';
 
 export type { Offered } from './references';

@@ -9,7 +9,7 @@ export const useTarget = (id: string) =>
 /** What a target answers to a question for a list, as values to pick from. */
 export const useChoices = (id: string, operationId: string) =>
   useQuery({
-    queryKey: ['targets', id, 'choices', operationId],
+    queryKey: ['asked', 'choices', id, operationId],
     queryFn: () => api<ChoiceView[]>(`/targets/${id}/choices?operation=${encodeURIComponent(operationId)}`),
     enabled: id !== '' && operationId !== '',
   });

@@ -5,3 +5,4 @@ export * from './states';
 export * from './useNow';
 export * from './Wire';
 export * from './Floating';
+export * from './useRowFocus';

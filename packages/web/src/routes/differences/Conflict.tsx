@@ -1,0 +1,32 @@
+import { Press } from '../../ui';
+import type { Workbench } from '../workbench';
+import { Differences } from './Differences';
+
+/** Two people edited the draft at once: what differs, and the choice. Neither is lost. */
+export function Conflict({ workbench }: { workbench: Workbench }) {
+  const { editing } = workbench;
+  if (!editing.theirs) return null;
+  return (
+    <section aria-label="Edited elsewhere" role="alert" className="mt-3 border border-crimson bg-raised px-5 py-4">
+      <h2>This route was edited elsewhere meanwhile</h2>
+      <p className="mt-1 font-serif text-ink-2">
+        Nothing is lost: what you don’t take stays one step of Undo away. Until you choose, your edits are kept in this
+        browser.
+      </p>
+      <div className="mt-3 max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="What differs">
+        <Differences
+          workbench={workbench}
+          before={editing.theirs.draft}
+          after={editing.draft}
+          names={['Theirs, as it is stored', 'Yours']}
+        />
+      </div>
+      <div className="mt-3 flex items-baseline gap-4">
+        <Press onClick={() => void editing.keepMine()}>Store yours</Press>
+        <Press quiet onClick={editing.takeTheirs}>
+          Take theirs
+        </Press>
+      </div>
+    </section>
+  );
+}

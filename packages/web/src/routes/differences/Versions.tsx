@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { wordsFor } from '../../app/api';
+import { Act, counted, Empty, Fault, Moment } from '../../ui';
+import { useVersions } from '../queries';
+import type { Workbench } from '../workbench';
+import { differencesOf } from '@grammata/core/route';
+import { Differences } from './Differences';
+
+/** What was live, by whom it was made so and when, and in what each differs from the one before; first the draft. */
+export function Versions({ workbench }: { workbench: Workbench }) {
+  const { route, editing } = workbench;
+  const versions = useVersions(route.id);
+  const [open, setOpen] = useState<number | 'draft' | null>('draft');
+  if (versions.error)
+    return (
+      <div className="px-6">
+        <Fault again={() => void versions.refetch()}>{wordsFor(versions.error)}</Fault>
+      </div>
+    );
+  if (!versions.data) return <p className="px-6 py-4 font-serif text-ink-3">Reading the versions…</p>;
+  const [live, ...others] = versions.data;
+  if (!live)
+    return (
+      <div className="px-6">
+        <Empty title="It was never live.">Each time it goes live, what it does then is kept here as a version.</Empty>
+      </div>
+    );
+  const all = [live, ...others];
+  const toggle = (which: number | 'draft') => setOpen(open === which ? null : which);
+  const edited = differencesOf(live.definition, editing.draft).length;
+  return (
+    <div className="px-6 pt-3 pb-12">
+      <ol className="border-t border-ink">
+        <li className="border-b border-rule py-2.5">
+          <h2 className="flex items-baseline gap-4 font-sans text-body font-semibold">
+            Draft
+            <span className="font-normal text-ink-2">
+              {edited === 0
+                ? `the same as version ${live.number}`
+                : `${counted(edited, 'difference')} to version ${live.number}`}
+            </span>
+            <span className="flex-1" />
+            {edited > 0 && (
+              <Act aria-expanded={open === 'draft'} onClick={() => toggle('draft')}>
+                {open === 'draft' ? 'Close' : 'What differs'}
+              </Act>
+            )}
+          </h2>
+          {open === 'draft' && edited > 0 && (
+            <div className="mt-2">
+              <Differences
+                workbench={workbench}
+                before={live.definition}
+                after={editing.draft}
+                names={[`Version ${live.number}`, 'Draft']}
+              />
+            </div>
+          )}
+        </li>
+        {all.map((version, at) => {
+          const before = all[at + 1];
+          return (
+            <li key={version.number} className="border-b border-rule py-2.5">
+              <h2 className="flex items-baseline gap-4 font-sans text-body font-semibold">
+                Version {version.number}
+                <span className="font-normal text-ink-2">
+                  <Moment at={version.at} />
+                  {version.by && `, by ${version.by}`}
+                  {at === 0 && route.state !== 'draft' && ` · ${route.state}`}
+                </span>
+                <span className="flex-1" />
+                {before && (
+                  <Act aria-expanded={open === version.number} onClick={() => toggle(version.number)}>
+                    {open === version.number ? 'Close' : `What changed since version ${before.number}`}
+                  </Act>
+                )}
+              </h2>
+              {before && open === version.number && (
+                <div className="mt-2">
+                  <Differences
+                    workbench={workbench}
+                    before={before.definition}
+                    after={version.definition}
+                    names={[`Version ${before.number}`, `Version ${version.number}`]}
+                  />
+                </div>
+              )}
+              {before && (
+                <Act
+                  className="mt-1 text-small"
+                  onClick={() => editing.edit(() => version.definition)}
+                  disabled={differencesOf(version.definition, editing.draft).length === 0}
+                >
+                  Make it the draft
+                </Act>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+export * from './Conflict';
+export * from './Differences';
+export * from './Versions';
