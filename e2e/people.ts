@@ -64,3 +64,64 @@ export async function addStep(page: Page, step: string): Promise<void> {
   await page.getByPlaceholder('What should happen to it?').fill(step);
   await page.getByRole('option', { name: step }).first().click();
 }
+
+/** A live route to the register of its own, made like the one that is there: nothing of what is recorded went through it. */
+export async function secondRoute(
+  page: Page,
+  name: string,
+  target?: object,
+): Promise<{ id: string; targetId: string }> {
+  const api = async <T>(method: 'get' | 'post' | 'put', place: string, data?: object): Promise<T> => {
+    const answer = await page.request[method](`/api${place}`, data && { data });
+    expect(answer.ok(), await answer.text()).toBe(true);
+    return (await answer.json()) as T;
+  };
+  interface Route {
+    id: string;
+    name: string;
+    formId: string;
+    revision: number;
+    draft: { calls: { targetId: string; operationId: string; lines: object[] }[] };
+  }
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
+  const routes = await api<Route[]>('get', '/routes');
+  const first = await api<Route>(
+    'get',
+    `/routes/${routes.find(each => each.name === 'Sampling report to Register')!.id}`,
+  );
+  const [call] = first.draft.calls;
+  const known = await api<{ baseUrl: string }>('get', `/targets/${call!.targetId}`);
+  const made = target
+    ? await api<{ id: string }>('post', '/targets', {
+        name: 'Far shelf',
+        baseUrl: known.baseUrl,
+        token: 'yard-register-2f7c',
+        ...target,
+      })
+    : null;
+  const targetId = made?.id ?? call!.targetId;
+  const route = await api<Route>('post', '/routes', {
+    name,
+    formId: first.formId,
+    targetId,
+    operationId: call!.operationId,
+  });
+  route.draft.calls[0]!.lines = call!.lines;
+  await api('put', `/routes/${route.id}/draft`, { definition: route.draft, revision: route.revision });
+  await api('post', `/routes/${route.id}/live`);
+  return { id: route.id, targetId };
+}
+
+/** Takes away what {@link secondRoute} made: others count what is there. */
+export async function removeSecondRoutes(page: Page): Promise<void> {
+  const named = async <T>(place: string) =>
+    (await (await page.request.get(`/api${place}`)).json()) as (T & { id: string; name: string })[];
+  for (const { id, name, state } of await named<{ state: string }>('/routes')) {
+    if (!/^A \w+ way$/.test(name)) continue;
+    if (state === 'live') await page.request.post(`/api/routes/${id}/pause`);
+    await page.request.delete(`/api/routes/${id}`);
+  }
+  for (const { id, name } of await named('/targets'))
+    if (name === 'Far shelf') await page.request.delete(`/api/targets/${id}`);
+}

@@ -1,3 +1,4 @@
+import type { Column, PackedSubmission } from '@grammata/core/sample';
 import type { Decoded, FoundEnvelope, LandmarkProblem, Note, Pins } from '@grammata/core/decode';
 import type { Sample } from '@grammata/core/rehearse';
 import type { Ask, Done } from '@grammata/core/perform';
@@ -252,8 +253,28 @@ export interface NamedSample extends Sample {
   isVariant: boolean;
 }
 
+/** Recorded submissions, newest first, whole; the first page has the variants before them. */
 export interface SamplesView {
   samples: NamedSample[];
+  /** All that match, variants apart. */
+  total: number;
+  /** Where the next page begins; null on the last. */
+  next: string | null;
+}
+
+/** A sample by the columns of its page. */
+export type PackedSample = PackedSubmission & Omit<NamedSample, 'submission' | 'id'> & { sampleId: string };
+
+/** Samples as the workbench takes them, by the thousand. */
+export interface SamplePage {
+  columns: Column[];
+  rows: PackedSample[];
+  /** Recorded submissions in all. */
+  total: number;
+  /** Where the next page begins, further back in time; null on the last. */
+  next: string | null;
+  /** Where those begin that come after these; null of a page further back, and while there are none. */
+  newest: string | null;
 }
 
 /** waiting: for its turn or its next try. sending. delivered. held: can't be made as it is. dead: given up. */

@@ -1,7 +1,8 @@
 import path from 'node:path';
 import { existsSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
-import express, { type Express } from 'express';
+import compression from 'compression';
+import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
 import { api } from './api';
 import { receiver, slugOf, type IntakeParts } from './intake';
@@ -27,6 +28,9 @@ function application(services: Services): Express {
       crossOriginOpenerPolicy: false,
     }),
   );
+  // A stream of events must not wait until there is enough to compress.
+  const isStream = (response: Response) => String(response.getHeader('content-type')).startsWith('text/event-stream');
+  app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
   app.use('/api', api(services));
   app.get('/copies/:id/:name', services.copies.serve);
   if (webDir && existsSync(webDir)) {

@@ -1,6 +1,5 @@
 import { distance } from 'fastest-levenshtein';
 import type { FieldSchema } from '../schema';
-import type { Submission } from '../submission';
 import type { TargetField } from '../target';
 import { transforms } from '../transform';
 import { match } from './match';
@@ -8,15 +7,12 @@ import { match } from './match';
 /** How many of the newest submissions must not ask a question for it to count as gone. */
 const NEWEST = 10;
 
-/** True for a question that was asked once and that none of the newest submissions asks any more. Newest first. */
-export function isGone(key: string, submissions: Submission[]): boolean {
-  if (submissions.length <= NEWEST) return false;
-  const asks = ({ questions, fields, files }: Submission) =>
-    questions.some(each => each.key === key) ||
-    fields.some(each => each.key === key) ||
-    files.some(each => each.field === key);
-  return !submissions.slice(0, NEWEST).some(asks);
-}
+/**
+ * True for a question that was asked once and that none of the newest submissions asks any more.
+ * @param times when those came, in ms since the epoch, the newest first
+ */
+export const isGone = ({ lastAt }: Pick<FieldSchema, 'lastAt'>, times: readonly number[]): boolean =>
+  times.length > NEWEST && lastAt < times[NEWEST - 1]!;
 
 /** Where a line for a field that is gone could go: the likeliest of the fields that nothing fills, or null. */
 export function homeForField(to: string, free: TargetField[]): TargetField | null {

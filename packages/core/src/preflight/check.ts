@@ -14,8 +14,8 @@ export interface SeenTarget {
 export interface Seen {
   definition: RouteDefinition;
   targets: readonly SeenTarget[];
-  /** How it fares over so many recorded submissions; null while that is being found out. */
-  rehearsal?: { summary: RouteRehearsal | null; samples: number };
+  /** How it fares over so many recorded submissions; null while that is being found out. What can't be found out says why. */
+  rehearsal?: { summary: RouteRehearsal | null; samples: number } | { fault: string };
   /** Whether each target answers, and what it says; null while it is being asked. */
   reached?: { name: string; answer: { ok: boolean; words: string } | null }[];
   /** Files of the newest submissions that were looked at, and why some can't be had. */

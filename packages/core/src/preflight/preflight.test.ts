@@ -37,6 +37,7 @@ const summary = (going: number, sendable: number): RouteRehearsal => ({
   goes: new Uint8Array(),
   sends: new Uint8Array(),
   calls: [],
+  callIds: [],
 });
 const needsTrial = definition({ terms: { ...usualTerms, needsTrial: true } });
 const held = (verdict: 'same' | 'lost' | 'reformatted') => ({
@@ -108,6 +109,12 @@ describe('what keeps a route from going live', () => {
         }),
       },
       /Call 1: It uses the answer of a call that is not made before it\./,
+    ],
+    [
+      'recorded',
+      'samples that can’t be had',
+      { rehearsal: { fault: 'The server does not answer.' } },
+      /could not be rehearsed: The server does not answer\./,
     ],
     ['recorded', 'no rehearsal yet', { rehearsal: { summary: null, samples: 3 } }, /Being rehearsed/],
     [

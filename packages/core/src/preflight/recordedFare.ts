@@ -1,4 +1,4 @@
-import { defineCheck, fine, look, pending } from './check';
+import { defineCheck, fine, look, pending, stop } from './check';
 
 const counted = (n: number, one: string) => `${n.toLocaleString('en-GB')} ${one}${n === 1 ? '' : 's'}`;
 
@@ -7,6 +7,8 @@ export const recordedFare = defineCheck({
   id: 'recorded',
   look({ rehearsal }) {
     if (!rehearsal) return [];
+    if ('fault' in rehearsal)
+      return stop(`What is recorded could not be rehearsed: ${rehearsal.fault}`, 'Have the samples read again first.');
     const { summary, samples } = rehearsal;
     if (!summary) return pending('Being rehearsed…');
     const unsent = summary.going - summary.sendable;

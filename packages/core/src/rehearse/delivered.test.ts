@@ -48,6 +48,41 @@ test('whether a submission can be sent: the rehearsal over all samples says what
   expect(Math.min(sent, held)).toBeGreaterThan(50);
 });
 
+test('however samples come in and whatever is edited meanwhile, it is as if all had been there at once', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.array(submissions, { maxLength: 4 }), routes, conditions), { minLength: 1, maxLength: 4 }),
+      steps => {
+        const rehearser = new RouteRehearser();
+        const all: Sample[] = [];
+        for (const [portion, calls, condition] of steps) {
+          const samples = portion.map((submission, at): Sample => ({
+            id: `s${all.length + at}`,
+            receivedAt: '2026-11-04T08:00:00Z',
+            submission,
+          }));
+          all.push(...samples);
+          rehearser.add(samples);
+          for (const [last] of [[calls], [steps[0]![1]]] as const) {
+            const route = {
+              condition,
+              calls: last.map(call => ({
+                call,
+                operation: operationOf(call.operationId),
+                ...(call.find && { finder: operationOf('find') }),
+                baseUrl: roster.baseUrl,
+              })),
+              context: { timeZone: 'UTC' },
+            };
+            expect(rehearser.rehearse(route)).toEqual(new RouteRehearser(all).rehearse(route));
+          }
+        }
+      },
+    ),
+    { numRuns: 150 },
+  );
+});
+
 test('the same requests, the same blanks: what was foreseen of a request is what is sent', () => {
   let compared = 0;
   fc.assert(

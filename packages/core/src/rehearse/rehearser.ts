@@ -32,18 +32,28 @@ export interface RehearsalSummary {
   states: Uint8Array;
 }
 
-/** How a line fares on a sample; both by their places, from 0. */
-export const stateOf = (summary: RehearsalSummary, line: number, sample: number): Outcome['state'] =>
-  states[summary.states[line * summary.goes.length + sample] ?? 0]!;
+/** The place of a line among those that were rehearsed, by its identifier; -1 for one that was not. */
+export const placeOfLine = ({ lines }: Pick<RehearsalSummary, 'lines'>, lineId: string): number =>
+  lines.findIndex(each => each.lineId === lineId);
 
-/** True for a sample that goes and has a line in trouble, or can't be sent. */
+/** True for a sample that was there when it was rehearsed. */
+export const isRehearsed = (summary: Pick<RehearsalSummary, 'goes'>, sample: number): boolean =>
+  sample < summary.goes.length;
+
+/** How a line fares on a sample that was rehearsed; both by their places, from 0. */
+export const stateOf = (summary: RehearsalSummary, line: number, sample: number): Outcome['state'] =>
+  states[summary.states[line * summary.goes.length + sample]!]!;
+
+/** True for a sample that goes and has a line in trouble, or can't be sent. Of one that was not rehearsed nothing is known. */
 export function isTroubled(summary: RehearsalSummary, sample: number): boolean {
   if (summary.goes[sample] !== 1) return false;
   return summary.sends[sample] !== 1 || summary.lines.some((_, line) => stateOf(summary, line, sample) === 'trouble');
 }
 
-/** What one line made of all samples. */
+/** What one line made of the samples so far. */
 interface LineResult {
+  line: CompiledLine;
+  context: CallParts['context'];
   /** What it was made from: the same again gives the same. */
   madeFrom: string;
   states: Uint8Array;
@@ -54,18 +64,25 @@ interface LineResult {
 }
 
 /**
- * Rehearses a route again and again over the same samples, as it is edited: only the lines that changed are evaluated
- * anew, and a condition only when it changed.
+ * Rehearses a route again and again over the same samples, as it is edited and as samples come in: only the lines that changed
+ * are evaluated anew, a condition only when it changed, and what is known of the samples so far stays.
  */
 export class Rehearser {
   private results: LineResult[] = [];
   private goes: { madeFrom: string; values: Uint8Array } | null = null;
   private made: { madeFrom: string; scopes: Scope[][] } | null = null;
 
-  private readonly plain: Scope[];
+  /** @param plain the samples as scopes, where somebody else keeps them and adds to them */
+  constructor(
+    samples: readonly Sample[] = [],
+    private readonly plain: Scope[] = [],
+  ) {
+    this.add(samples);
+  }
 
-  constructor(private readonly samples: readonly Sample[]) {
-    this.plain = samples.map(each => scopeOf(each.submission));
+  /** Takes more samples, behind those that are there. */
+  add(samples: readonly Sample[]): void {
+    for (const each of samples) this.plain.push(scopeOf(each.submission));
   }
 
   rehearse({ condition, call, operation, context, answers, stops: mayStop = true }: CallParts): RehearsalSummary {
@@ -78,8 +95,15 @@ export class Rehearser {
       const field = fields.get(line.to) ?? null;
       const drawsOnAll = line.source?.from === 'rest';
       const madeFrom = JSON.stringify([{ ...line, id: '' }, field, context, drawsOnAll ? sources : null, around]);
-      const compile = () => compileLine(line, field, usedBy(call));
-      return before.get(madeFrom) ?? this.evaluate(compile(), context, madeFrom, scopes);
+      const known = before.get(madeFrom) ?? {
+        line: compileLine(line, field, usedBy(call)),
+        context,
+        madeFrom,
+        states: new Uint8Array(),
+        stops: new Uint8Array(),
+        problems: new Map(),
+      };
+      return this.evaluated(known, scopes);
     });
     return this.summary(
       goes,
@@ -94,54 +118,49 @@ export class Rehearser {
     const isPlain = !call.repeat && !call.condition && !answers;
     if (isPlain) return { madeFrom: '', scopes: null };
     const madeFrom = JSON.stringify([call.repeat, call.condition, answers]);
-    if (this.made?.madeFrom !== madeFrom) {
-      const madeOf = scopesFor({ call, answers });
-      this.made = { madeFrom, scopes: this.samples.map(sample => madeOf(sample.submission)) };
-    }
+    if (this.made?.madeFrom !== madeFrom) this.made = { madeFrom, scopes: [] };
+    const madeOf = scopesFor({ call, answers });
+    for (let at = this.made.scopes.length; at < this.plain.length; at++)
+      this.made.scopes.push(madeOf(this.plain[at]!.submission));
     return this.made;
   }
 
   private whoGoes(condition: CallParts['condition'], scopes: Scope[][] | null, around: string): Uint8Array {
     const madeFrom = JSON.stringify([condition, around]);
-    if (this.goes?.madeFrom !== madeFrom) {
-      const passes = compileCondition(condition);
-      const isMade = (at: number) => scopes === null || scopes[at]!.length > 0;
-      const values = Uint8Array.from(this.plain, (scope, at) => (isMade(at) && passes(scope) ? 1 : 0));
-      this.goes = { madeFrom, values };
-    }
-    return this.goes.values;
+    const known = this.goes?.madeFrom === madeFrom ? this.goes.values : new Uint8Array();
+    if (known.length === this.plain.length && this.goes?.madeFrom === madeFrom) return known;
+    const passes = compileCondition(condition);
+    const isMade = (at: number) => scopes === null || scopes[at]!.length > 0;
+    const values = grown(known, this.plain.length);
+    for (let at = known.length; at < values.length; at++) values[at] = isMade(at) && passes(this.plain[at]!) ? 1 : 0;
+    this.goes = { madeFrom, values };
+    return values;
   }
 
-  private evaluate(
-    line: CompiledLine,
-    context: CallParts['context'],
-    madeFrom: string,
-    scopes: Scope[][] | null,
-  ): LineResult {
-    const count = this.samples.length;
-    const result: LineResult = {
-      madeFrom,
-      states: new Uint8Array(count),
-      stops: new Uint8Array(count),
-      problems: new Map(),
-    };
+  /** A line's result over all samples: those that it knows are not evaluated again. */
+  private evaluated(known: LineResult, scopes: Scope[][] | null): LineResult {
+    const count = this.plain.length;
+    const from = known.states.length;
+    if (from === count) return known;
+    const { line, context, problems } = known;
+    const result = { ...known, states: grown(known.states, count), stops: grown(known.stops, count) };
     if (line.line.source === null) {
-      result.states.fill(codes.blank);
+      result.states.fill(codes.blank, from);
       return result;
     }
-    for (let at = 0; at < count; at++) {
+    for (let at = from; at < count; at++) {
       const { state, stops, problem } = scopes
         ? worstOf(scopes[at]!.map(scope => line.outcome(scope, context)))
         : line.outcome(this.plain[at]!, context);
       result.states[at] = codes[state];
       if (stops && !line.waits) result.stops[at] = 1;
-      if (problem) result.problems.set(at, { code: problem.code, message: problem.message });
+      if (problem) problems.set(at, { code: problem.code, message: problem.message });
     }
     return result;
   }
 
   private summary(goes: Uint8Array, mayStop: boolean, ids: string[], missing: string[]): RehearsalSummary {
-    const count = this.samples.length;
+    const count = this.plain.length;
     const all = new Uint8Array(count * this.results.length);
     const sends = new Uint8Array(count).fill(missing.length === 0 || !mayStop ? 1 : 0);
     const lines = this.results.map(({ states: own, stops, problems }, index) => {
@@ -162,6 +181,13 @@ export class Rehearser {
     }
     return { going, sendable, missing, lines, goes: goes.slice(), sends, states: all };
   }
+}
+
+/** The same with room for more, which is 0. */
+function grown(before: Uint8Array, count: number): Uint8Array<ArrayBuffer> {
+  const after = new Uint8Array(count);
+  after.set(before);
+  return after;
 }
 
 const notMade: Outcome = { state: 'blank', value: undefined, problem: null, stops: false };

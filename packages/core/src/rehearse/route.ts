@@ -1,7 +1,7 @@
 import { compileCondition, type Condition } from '../condition';
 import { findCall, likelyAnswers, waitsForAnswers } from '../perform';
 import type { Call } from '../route';
-import { scopeOf } from '../scope';
+import { scopeOf, type Scope } from '../scope';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 import { Rehearser, type RehearsalSummary } from './rehearser';
@@ -33,18 +33,28 @@ export interface RouteRehearsal {
   sends: Uint8Array;
   /** One a call, in their order; null for one that is not offered any more. */
   calls: (RehearsalSummary | null)[];
+  /** The identifiers of these calls: what is shown may have others by the time it is told. */
+  callIds: string[];
 }
 
 /** Rehearses all calls of a route again and again over the same samples, as it is edited. */
 export class RouteRehearser {
   private readonly byCall = new Map<string, Rehearser>();
   private readonly byFind = new Map<string, Rehearser>();
+  private readonly scopes: Scope[] = [];
+  private gone: { madeFrom: string; values: Uint8Array<ArrayBuffer> } = { madeFrom: '', values: new Uint8Array() };
 
-  constructor(private readonly samples: readonly Sample[]) {}
+  constructor(samples: readonly Sample[] = []) {
+    this.add(samples);
+  }
+
+  /** Takes more samples, behind those that are there. */
+  add(samples: readonly Sample[]): void {
+    for (const each of samples) this.scopes.push(scopeOf(each.submission));
+  }
 
   rehearse({ condition, calls, context }: RouteParts): RouteRehearsal {
-    const passes = compileCondition(condition);
-    const goes = Uint8Array.from(this.samples, sample => (passes(scopeOf(sample.submission)) ? 1 : 0));
+    const goes = this.whoGoes(condition);
     const sends = goes.slice();
     const offered = calls.flatMap(({ call, operation }) => (operation ? [{ call, operation }] : []));
     const answers = calls.length > 1 ? likelyAnswers(offered) : undefined;
@@ -65,11 +75,31 @@ export class RouteRehearser {
       return summary;
     });
     const count = (flags: Uint8Array) => flags.reduce((sum, each) => sum + each, 0);
-    return { going: count(goes), sendable: count(sends), goes, sends, calls: summaries };
+    return {
+      going: count(goes),
+      sendable: count(sends),
+      goes,
+      sends,
+      calls: summaries,
+      callIds: calls.map(({ call }) => call.id),
+    };
+  }
+
+  private whoGoes(condition: Condition): Uint8Array<ArrayBuffer> {
+    const madeFrom = JSON.stringify(condition);
+    const known = this.gone.madeFrom === madeFrom ? this.gone.values : new Uint8Array();
+    if (known.length < this.scopes.length || this.gone.madeFrom !== madeFrom) {
+      const passes = compileCondition(condition);
+      const values = new Uint8Array(this.scopes.length);
+      values.set(known);
+      for (let at = known.length; at < values.length; at++) values[at] = passes(this.scopes[at]!) ? 1 : 0;
+      this.gone = { madeFrom, values };
+    }
+    return this.gone.values.slice();
   }
 
   private of(rehearsers: Map<string, Rehearser>, callId: string): Rehearser {
-    const known = rehearsers.get(callId) ?? new Rehearser(this.samples);
+    const known = rehearsers.get(callId) ?? new Rehearser([], this.scopes);
     rehearsers.set(callId, known);
     return known;
   }

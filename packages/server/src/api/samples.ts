@@ -1,21 +1,19 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import { SampleInput, VariantInput, type NamedSample } from '@grammata/contract';
+import { SampleInput, VariantInput, type NamedSample, type SamplePage, type SamplesView } from '@grammata/contract';
+import { pack } from '@grammata/core/sample';
+import { asText } from '@grammata/core/submission';
 import { Router } from 'express';
 import { actorOf, addVariant, changeVariant, describeSample, removeVariant } from '../acts';
 import { iso } from '../clock';
+import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { SubmissionRow, VariantRow } from '../store';
-import { checked, numberFrom } from './validate';
+import { checked, numberFrom, textFrom } from './validate';
 
-/** Most samples the interface rehearses over at once. */
-const MOST_SAMPLES = 10_000;
-
-/** Samples that are handed on at once. */
-const PORTION = 200;
-
-/** Stands for a submission until its text is put in. */
-const PLACE = '\u0000submission';
+/** Samples of one page: whole ones to look at, packed ones for the workbench. */
+const MOST_WHOLE = 200;
+const MOST_PACKED = 2000;
+/** Samples that are packed at once: others have their turn in between. */
+const PORTION = 250;
 
 const sampleView = ({ id, arrivalId, receivedAt, data, name, kept }: SubmissionRow): NamedSample => ({
   id,
@@ -42,40 +40,59 @@ export function samplesApi(services: Services): Router {
   const { store, timers } = services;
   const router = Router();
 
-  router.get('/forms/:id/samples', async (request, response) => {
-    const { id } = request.params;
-    const limit = numberFrom(request.query.limit, MOST_SAMPLES, MOST_SAMPLES);
-    response.type('json');
-    await pipeline(Readable.from(samplesOf(id, limit)), response);
+  const formOr404 = (id: string) => {
+    if (!store.forms.named(id)) throw notFound('form');
+    return id;
+  };
+
+  /** Submissions to look at, those that hold what is looked for. */
+  router.get('/forms/:id/samples', (request, response) => {
+    const id = formOr404(request.params.id);
+    const search = textFrom(request.query.search)?.trim() ?? '';
+    const limit = numberFrom(request.query.limit, 50, MOST_WHOLE);
+    const before = placeFrom(request.query.before);
+    const rows = store.forms.found(id, search, limit, before);
+    const variants = before
+      ? []
+      : store.forms
+          .variants(id)
+          .map(variantView)
+          .filter(each => holds(each, search));
+    const view: SamplesView = {
+      samples: [...variants, ...rows.map(sampleView)],
+      total: store.forms.selectedCount(id, { search }),
+      next: rows.length < limit ? null : placeOf(rows.at(-1)!),
+    };
+    response.json(view);
   });
 
-  /**
-   * Thousands of samples are handed on as they are stored, portion by portion: reading and writing them anew, or all at
-   * once, would hold everyone up.
-   */
-  async function* samplesOf(formId: string, limit: number): AsyncGenerator<string> {
-    yield `{"samples":[`;
-    let between = '';
-    for (const row of store.forms.variants(formId)) {
-      yield between + JSON.stringify(variantView(row));
-      between = ',';
-    }
-    let last: Pick<SubmissionRow, 'id' | 'receivedAt'> | undefined;
-    for (let given = 0; given < limit;) {
-      const rows = store.forms.sampleTexts(formId, Math.min(PORTION, limit - given), last);
-      if (rows.length === 0) break;
-      const texts = rows.map(({ data, ...row }) => {
-        const view = JSON.stringify(sampleView({ ...row, data: PLACE as unknown as SubmissionRow['data'] }));
-        return view.replace(JSON.stringify(PLACE), () => data);
-      });
-      yield between + texts.join(',');
-      between = ',';
-      given += rows.length;
-      last = rows.at(-1);
+  /** Samples by column: from a place back in time, or those that came since. */
+  router.get('/forms/:id/columns', async (request, response) => {
+    const id = formOr404(request.params.id);
+    const limit = numberFrom(request.query.limit, PORTION, MOST_PACKED);
+    const [before, since] = [placeFrom(request.query.before), placeFrom(request.query.since)];
+    const samples: NamedSample[] = before || since ? [] : store.forms.variants(id).map(variantView);
+    const variants = samples.length;
+    let last = since ?? before;
+    let isLast = false;
+    let newest: string | null = null;
+    while (!isLast && samples.length - variants < limit) {
+      const wanted = Math.min(PORTION, limit - samples.length + variants);
+      const rows = since ? store.forms.samplesFromOldest(id, wanted, last) : store.forms.samples(id, wanted, last);
+      samples.push(...rows.map(sampleView));
+      newest ??= rows[0] && !before ? placeOf(rows[0]) : null;
+      isLast = rows.length < wanted;
+      last = rows.at(-1) ?? last;
       await timers.turn();
     }
-    yield ']}';
-  }
+    const page: SamplePage = {
+      ...packed(samples),
+      total: store.forms.selectedCount(id, {}),
+      next: isLast || !last ? null : placeOf(last),
+      newest: since ? placeOf(last!) : newest,
+    };
+    response.json(page);
+  });
 
   router.patch('/samples/:id', (request, response) => {
     const input = checked(SampleInput, request.body);
@@ -98,3 +115,33 @@ export function samplesApi(services: Services): Router {
   });
   return router;
 }
+
+type Place = Pick<SubmissionRow, 'id' | 'receivedAt'>;
+
+/** Where a submission stands among those of its form, as text. */
+const placeOf = ({ id, receivedAt }: Place): string => `${receivedAt}.${id}`;
+
+function placeFrom(value: unknown): Place | undefined {
+  const [, receivedAt, id] = /^(\d{1,15})\.([\w-]{1,80})$/.exec(textFrom(value) ?? '') ?? [];
+  return id === undefined ? undefined : { id, receivedAt: Number(receivedAt) };
+}
+
+/** Samples by columns; what is known of each beside its answers goes along. */
+function packed(samples: readonly NamedSample[]): Pick<SamplePage, 'columns' | 'rows'> {
+  const { columns, rows } = pack(samples.map(each => each.submission));
+  return {
+    columns,
+    rows: rows.map((row, at) => {
+      const { id: sampleId, submission: _, ...about } = samples[at]!;
+      return { ...row, ...about, sampleId };
+    }),
+  };
+}
+
+/** Whether a variant holds what is looked for: there are few, and they stand apart. */
+const holds = ({ submission, name }: NamedSample, search: string): boolean =>
+  search === '' ||
+  [name, submission.id, ...submission.fields.map(field => asText(field.value)), ...submission.files.map(f => f.name)]
+    .join('\n')
+    .toLowerCase()
+    .includes(search.toLowerCase());

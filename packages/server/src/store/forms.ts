@@ -1,21 +1,6 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
 import { addedUp, emptySchema, mergeSchema, weeklyFill, type FormSchema, type Week } from '@grammata/core/schema';
-import {
-  and,
-  asc,
-  count,
-  desc,
-  eq,
-  getTableColumns,
-  gt,
-  gte,
-  inArray,
-  isNull,
-  lt,
-  or,
-  sql,
-  type SQL,
-} from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, gte, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
@@ -171,16 +156,17 @@ export class Forms {
       .get()!.n;
   }
 
-  /** The newest samples with what was read as the JSON text it is stored as: to be handed on without reading it. */
-  sampleTexts(
+  /** The newest that hold what is looked for, newest first, before another one. */
+  found(
     formId: string,
+    search: string,
     limit: number,
     before?: Pick<SubmissionRow, 'id' | 'receivedAt'>,
-  ): (Omit<SubmissionRow, 'data'> & { data: string })[] {
+  ): SubmissionRow[] {
     return this.db
-      .select({ ...getTableColumns(submissions), data: sql<string>`${submissions.data}` })
+      .select()
       .from(submissions)
-      .where(and(own(formId), before && earlierThan(before)))
+      .where(and(own(formId), isMeant({ search }), before && earlierThan(before)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();

@@ -95,7 +95,7 @@ export class Routes {
             definition: row.draft,
             pins: this.#pinsOf(row.draft),
             by,
-            createdAt: now(),
+            createdAt: at,
           })
           .run();
       return tx

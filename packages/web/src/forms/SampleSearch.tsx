@@ -1,29 +1,18 @@
-import type { FormView, NamedSample } from '@grammata/contract';
-import { asText } from '@grammata/core/submission';
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import type { FormView } from '@grammata/contract';
+import { useRef, useState } from 'react';
+import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { SendThrough } from '../recorded';
-import { Act, count, counted } from '../ui';
+import { Act, count, counted, Fault, useSettled } from '../ui';
 import { Ideas } from './Ideas';
-import { useSamples } from './queries';
+import { useFound } from './queries';
 import { SampleRow } from './SampleRow';
 
-const MOST_SHOWN = 50;
-
-/** Everything a person may look for in a submission, in one text. */
-const textOf = ({ submission, name }: NamedSample) =>
-  [
-    name,
-    submission.id,
-    ...submission.fields.map(field => asText(field.value)),
-    ...submission.files.map(file => file.name),
-  ]
-    .join(' ')
-    .toLowerCase();
+/** ms after the last letter before the server is asked. */
+const PAUSE = 250;
 
 /** Search over all submissions of a form. Personal values can be covered, for others to look on. */
 export function SampleSearch({ form }: { form: FormView }) {
-  const samples = useSamples(form.id).data?.samples;
   const [search, setSearch] = useState('');
   const [covered, setCovered] = useState(false);
   const box = useRef<HTMLInputElement>(null);
@@ -31,19 +20,20 @@ export function SampleSearch({ form }: { form: FormView }) {
     { key: '/', does: 'search submissions', run: () => box.current?.focus() },
     { key: 'm', does: 'cover personal values', run: () => setCovered(!covered) },
   ]);
-  const wanted = useDeferredValue(search.trim().toLowerCase());
-  const texts = useMemo(() => (samples ?? []).map(sample => ({ sample, text: textOf(sample) })), [samples]);
-  const found =
-    wanted === '' ? texts : texts.filter(({ text }) => wanted.split(/\s+/).every(word => text.includes(word)));
-  /** Variants are made up: they are not sent. */
-  const recorded = found.filter(({ sample }) => !sample.isVariant).map(({ sample }) => sample.id);
+  const wanted = useSettled(search.trim(), PAUSE);
+  const found = useFound(form.id, wanted);
+  const newest = useFound(form.id, '').data?.pages[0]?.samples ?? [];
+  const samples = found.data?.pages.flatMap(page => page.samples) ?? [];
+  const total = found.data?.pages[0]?.total ?? 0;
+  const variants = samples.filter(each => each.isVariant).length;
+  const recorded = samples.length - variants;
   return (
     <>
       <section aria-label="Submissions" className="mt-8">
         <h2 className="flex items-baseline gap-4 border-b border-ink pb-1.5">
           Submissions
           <span role="status" className="font-sans text-small font-normal text-ink-2">
-            {wanted !== '' && `${counted(found.length, 'matches', 'match')}`}
+            {wanted !== '' && found.data && `${counted(total + variants, 'matches', 'match')}`}
           </span>
           <span className="flex-1" />
           <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
@@ -58,24 +48,33 @@ export function SampleSearch({ form }: { form: FormView }) {
             onChange={event => setSearch(event.target.value)}
           />
         </h2>
-        {wanted !== '' && recorded.length > 0 && (
+        {wanted !== '' && total > 0 && (
           <div className="py-2">
             <SendThrough
               formId={form.id}
-              what={recorded.length === 1 ? 'the one that matches' : `the ${count(recorded.length)} that match`}
-              sampleIds={recorded}
+              what={total === 1 ? 'the one that matches' : `the ${count(total)} that match`}
+              search={wanted}
             />
           </div>
         )}
+        {found.error && <Fault again={() => void found.refetch()}>{wordsFor(found.error)}</Fault>}
+        {found.isPending && <p className="py-3 font-serif text-ink-3">Reading the submissions…</p>}
         <ul className="ledger">
-          {found.slice(0, MOST_SHOWN).map(({ sample }) => (
+          {samples.map(sample => (
             <SampleRow key={sample.id} form={form} sample={sample} covered={covered} />
           ))}
         </ul>
-        {samples && found.length === 0 && <p className="py-3 font-serif text-ink-2">Nothing matches.</p>}
-        {found.length > MOST_SHOWN && <p className="py-2 text-ink-3">and {found.length - MOST_SHOWN} more.</p>}
+        {found.data && samples.length === 0 && <p className="py-3 font-serif text-ink-2">Nothing matches.</p>}
+        {found.hasNextPage && (
+          <p className="py-2 text-ink-2">
+            {count(recorded)} of {count(total)}.{' '}
+            <Act onClick={() => void found.fetchNextPage()} disabled={found.isFetchingNextPage}>
+              Show more
+            </Act>
+          </p>
+        )}
       </section>
-      <Ideas form={form} samples={samples ?? []} />
+      <Ideas form={form} samples={newest} />
     </>
   );
 }

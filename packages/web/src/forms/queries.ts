@@ -1,14 +1,25 @@
 import type { FormView, NamedSample, SampleInput, SamplesView, VariantInput } from '@grammata/contract';
 import type { Week } from '@grammata/core/schema';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../app/api';
 
 export const useForm = (id: string | null) =>
   useQuery({ queryKey: ['forms', id, 'view'], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
 export const useWeeks = (id: string) =>
   useQuery({ queryKey: ['forms', id, 'weeks'], queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
-export const useSamples = (id: string) =>
-  useQuery({ queryKey: ['samples', id], queryFn: () => api<SamplesView>(`/forms/${id}/samples`) });
+
+/** Submissions that hold what is looked for, newest first, a page after another; the server looks. */
+export const useFound = (id: string, search: string) =>
+  useInfiniteQuery({
+    queryKey: ['samples', id, search],
+    queryFn: ({ pageParam }) =>
+      api<SamplesView>(
+        `/forms/${id}/samples?${new URLSearchParams({ search, ...(pageParam && { before: pageParam }) })}`,
+      ),
+    initialPageParam: '',
+    getNextPageParam: last => last.next ?? undefined,
+    placeholderData: keepPreviousData,
+  });
 
 /** A change to a form's samples; they are read again afterwards. */
 function useSampleChange<Input, Output>(formId: string, change: (input: Input) => Promise<Output>) {

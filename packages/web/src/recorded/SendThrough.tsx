@@ -7,7 +7,7 @@ import { Note } from '../ui';
 export function SendThrough({
   formId,
   what,
-  sampleIds,
+  search,
   arrivalId,
   lead = '',
   otherwise = null,
@@ -15,7 +15,8 @@ export function SendThrough({
   formId: string;
   /** What is sent, in words. */
   what: string;
-  sampleIds?: string[];
+  /** Only those that hold this. */
+  search?: string;
   arrivalId?: string;
   /** What is said before it. */
   lead?: string;
@@ -24,17 +25,18 @@ export function SendThrough({
 }) {
   const live = (useRoutes().data ?? []).filter(route => route.formId === formId && route.state === 'live');
   if (live.length === 0) return otherwise;
+  const meant = new URLSearchParams({
+    send: '',
+    ...(arrivalId && { arrival: arrivalId }),
+    ...(search && { matching: search }),
+  });
   return (
     <Note tone="goes">
       {lead} Send {what} through{' '}
       {live.map((route, index) => (
         <span key={route.id}>
           {index > 0 && (index === live.length - 1 ? ' or ' : ', ')}
-          <Link
-            className="act"
-            to={`/routes/${route.id}?send${arrivalId ? `&arrival=${encodeURIComponent(arrivalId)}` : ''}`}
-            state={sampleIds && { sampleIds }}
-          >
+          <Link className="act" to={`/routes/${route.id}?${meant}`}>
             {route.name}
           </Link>
         </span>

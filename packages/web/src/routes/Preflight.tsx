@@ -8,7 +8,8 @@ import { useFilesCheck, useGoLive } from './queries';
 import type { Workbench } from './workbench';
 
 export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
-  const { route, editing } = workbench;
+  const { route, editing, stock, run } = workbench;
+  const isUpToDate = run?.goes.length === workbench.samples.length;
   const { mutate: read, data: connections } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
@@ -16,7 +17,11 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
   const all = preflight({
     definition: editing.draft,
     targets: route.targets,
-    rehearsal: { summary: workbench.run, samples: workbench.samples.length },
+    // What is not known does not count as fine: it waits until all is rehearsed, and stops where that can't be.
+    rehearsal:
+      stock.fault !== null
+        ? { fault: stock.fault }
+        : { summary: stock.state === 'all' && isUpToDate ? workbench.run : null, samples: workbench.samples.length },
     reached: route.targets.map(({ id, name }) => {
       const connection = connections?.get(id);
       const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();

@@ -1,4 +1,4 @@
-import { isTroubled } from '@grammata/core/rehearse';
+import { isRehearsed, isTroubled } from '@grammata/core/rehearse';
 import { isBlank, asText } from '@grammata/core/submission';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
@@ -14,7 +14,7 @@ type Shown = keyof typeof shows;
 
 /** All recorded samples in one table: what each line gives, fine, blank or in trouble. */
 export function RehearsalTable({ workbench }: { workbench: Workbench }) {
-  const { compiled, rehearsal, samples, route, editing } = workbench;
+  const { compiled, rehearsal, run, samples, route, editing, call, operationOf, showCall } = workbench;
   const [shown, setShown] = useState<Shown>('all');
   const scroller = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
@@ -25,11 +25,18 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
         .map((sample, index) => ({
           sample,
           index,
-          goes: rehearsal ? rehearsal.goes[index] === 1 : true,
-          troubled: rehearsal !== null && isTroubled(rehearsal, index),
+          // What was not rehearsed yet is not known, and counts as neither.
+          isKnown: run !== null && isRehearsed(run, sample.place),
+          goes: run?.goes[sample.place] === 1,
+          sends: run?.sends[sample.place] === 1,
+          troubled: rehearsal !== null && isTroubled(rehearsal, sample.place),
         }))
-        .filter(row => shown === 'all' || (shown === 'out' ? !row.goes : row.troubled)),
-    [samples, rehearsal, shown],
+        .filter(
+          row =>
+            shown === 'all' ||
+            (row.isKnown && (shown === 'out' ? !row.goes : row.goes && (row.troubled || !row.sends))),
+        ),
+    [samples, rehearsal, run, shown],
   );
   const virtual = useVirtualizer({
     count: rows.length,
@@ -50,14 +57,36 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
         <Empty title="Nothing to rehearse against.">The target does not offer this operation any more.</Empty>
       </div>
     );
+  const { calls } = editing.draft;
   const columns = `3rem 9rem 7rem repeat(${compiled.lines.length}, ${COLUMN}px)`;
   const counts: Record<Shown, number> = {
     all: samples.length,
-    trouble: rehearsal ? samples.filter((_, index) => isTroubled(rehearsal, index)).length : 0,
-    out: rehearsal ? samples.length - rehearsal.going : 0,
+    trouble: run
+      ? samples.filter(
+          ({ place }) =>
+            run.goes[place] === 1 && (run.sends[place] !== 1 || (rehearsal !== null && isTroubled(rehearsal, place))),
+        ).length
+      : 0,
+    out: run ? run.goes.length - run.going : 0,
   };
   return (
     <div className="flex min-h-0 flex-1 flex-col px-6 pb-4">
+      {calls.length > 1 && (
+        <div role="group" aria-label="Lines of which call" className="flex flex-wrap gap-x-5 gap-y-1 pt-2.5">
+          {calls.map((each, index) => (
+            <button
+              key={each.id}
+              type="button"
+              aria-pressed={each.id === call.id}
+              onClick={() => showCall(each.id)}
+              className={each.id === call.id ? 'font-semibold' : 'text-ink-2 hover:text-ink'}
+            >
+              <span className="mr-1 font-serif font-normal text-ink-3">{index + 1}</span>
+              {operationOf(each)?.label ?? each.operationId}
+            </button>
+          ))}
+        </div>
+      )}
       <div role="group" aria-label="Which samples" className="flex gap-5 py-2.5">
         {(Object.keys(shows) as Shown[]).map(key => (
           <button
@@ -95,7 +124,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
               Received
             </span>
             <span role="columnheader" className="py-1.5">
-              Fares
+              {calls.length > 1 ? 'All calls' : 'Goes'}
             </span>
             {compiled.lines.map(({ line }) => (
               <span role="columnheader" key={line.id} className="truncate px-2 py-1.5 font-mono font-medium text-ink">
@@ -105,7 +134,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
           </div>
           <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map(({ index, start }) => {
-              const { sample, goes, index: number } = rows[index]!;
+              const { sample, isKnown, goes, sends, index: number } = rows[index]!;
               const planned = compiled.plan(sample.scope, { timeZone: editing.draft.terms.timeZone });
               return (
                 <div
@@ -114,7 +143,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                   data-row={index}
                   onClick={() => open(sample.id)}
                   style={{ transform: `translateY(${start}px)`, height: ROW, gridTemplateColumns: columns }}
-                  className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${!goes ? 'text-ink-3' : ''}`}
+                  className={`absolute grid cursor-pointer items-center border-b border-rule hover:bg-raised ${index === at ? 'bg-oxide-wash' : ''} ${isKnown && !goes ? 'text-ink-3' : ''}`}
                 >
                   <span role="cell" className="pr-3 text-right font-mono text-fine text-ink-3">
                     <a
@@ -129,12 +158,14 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                     </a>
                   </span>
                   <span role="cell" className="text-small">
-                    {when(sample.receivedAt)}
+                    {sample.isVariant ? 'variant' : when(sample.receivedAt)}
                   </span>
                   <span role="cell" className="text-small">
-                    {!goes ? (
+                    {!isKnown ? (
+                      <span className="text-ink-3">…</span>
+                    ) : !goes ? (
                       'left out'
-                    ) : planned.sendable ? (
+                    ) : sends ? (
                       <span className="text-verdigris">✓ can go</span>
                     ) : (
                       <span className="text-crimson">! can’t go</span>

@@ -1,6 +1,6 @@
 import type { RouteView, SelectionInput } from '@grammata/contract';
 import { useEffect, useState } from 'react';
-import { Link, NavLink, useLocation, useParams, useSearchParams } from 'react-router';
+import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
 import { useKeys } from '../app/keys';
 import { SendRecorded } from '../recorded';
@@ -73,10 +73,9 @@ function Loaded({ route }: { route: RouteView }) {
   );
 }
 
-/** Whether recorded submissions are to be sent, and which: it stands in the address, but for a long list of them. */
+/** Whether recorded submissions are to be sent, and which: it stands in the address. */
 function useSending() {
   const [params, setParams] = useSearchParams();
-  const { state } = useLocation() as { state: { sampleIds?: string[] } | null };
   const change = (act: (params: URLSearchParams) => void) =>
     setParams(
       before => {
@@ -87,8 +86,9 @@ function useSending() {
       { replace: true },
     );
   const arrivalId = params.get('arrival');
+  const search = params.get('matching');
   const selection: SelectionInput | null = params.has('send')
-    ? { ...(arrivalId && { arrivalId }), ...(state?.sampleIds && { sampleIds: state.sampleIds }) }
+    ? { ...(arrivalId && { arrivalId }), ...(search && { search }) }
     : null;
   return {
     selection,
@@ -97,6 +97,7 @@ function useSending() {
       change(after => {
         after.delete('send');
         after.delete('arrival');
+        after.delete('matching');
       }),
   };
 }
@@ -110,7 +111,7 @@ const savingWords: Record<Workbench['editing']['saving'], string> = {
 };
 
 function Head({
-  workbench: { route, editing, samples },
+  workbench: { route, editing, samples, stock },
   onGoLive,
   onSend,
 }: {
@@ -159,7 +160,7 @@ function Head({
         Handover sheet
       </Link>
       <Link className="press quiet" to={rehearse}>
-        Rehearse all {count(samples.length)}
+        {stock.state === 'loading' ? 'Rehearse all' : `Rehearse all ${count(samples.length)}`}
       </Link>
       {route.state === 'live' && <Act onClick={onSend}>Send what is recorded…</Act>}
       {route.state === 'live' && (
@@ -197,7 +198,7 @@ function useUndoKeys({ editing }: Workbench) {
 }
 
 /** When, What, How: what each holds, in a few words. */
-function Parts({ workbench: { route, editing, run, samples } }: { workbench: Workbench }) {
+function Parts({ workbench: { route, editing, run, stock } }: { workbench: Workbench }) {
   const [params] = useSearchParams();
   const { calls } = editing.draft;
   const lines = calls.flatMap(call => call.lines);
@@ -205,8 +206,9 @@ function Parts({ workbench: { route, editing, run, samples } }: { workbench: Wor
   const troubled = fares.flatMap(each => each.lines).filter(line => line.trouble > 0).length;
   const missing = fares.flatMap(each => each.missing).length;
   const madeOf = calls.length > 1 ? `${counted(calls.length, 'call')}, ` : '';
+  const soFar = stock.state === 'loading' ? ' so far' : '';
   const parts = [
-    { part: 'when', name: 'When', says: run ? `${count(run.going)} of ${count(samples.length)} go` : '' },
+    { part: 'when', name: 'When', says: run ? `${count(run.going)} of ${count(run.goes.length)} go${soFar}` : '' },
     {
       part: 'what',
       name: 'What',

@@ -1,8 +1,11 @@
 import type { CallInput, RouteView, TargetView } from '@grammata/contract';
+import { wordsFor } from '../app/api';
 import { isGone, propose, type LineProposal } from '@grammata/core/match';
 import { likelyAnswers } from '@grammata/core/perform';
 import {
+  isRehearsed,
   isTroubled,
+  placeOfLine,
   scopesFor,
   stateOf,
   type RehearsalSummary,
@@ -13,20 +16,65 @@ import {
 import { compileCall, type CompiledCall } from '@grammata/core/request';
 import { fieldsOf } from '@grammata/core/route';
 import { referenceLabel, referenceOf, referredTo, scopeOf, type Scope } from '@grammata/core/scope';
-import { asText } from '@grammata/core/submission';
+import { asText, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { useSamples } from '../forms/queries';
 import { answerReferences, itemReferences, referencesOf, type Offered } from './references';
 import { useDraft, type Editing } from './draft';
+import { useShelf, type Shelved } from './samples';
 import { useRehearsal } from './useRehearsal';
 
 export type { Offered } from './references';
 
 /** A recorded submission as a call sees it: with the item it repeats for, and answers as they may look. */
 export interface Seen extends Sample {
+  /** By it the rehearsal is asked about this sample. */
+  place: number;
+  /** Of a variant, and of a sample that was named. */
+  name: string | null;
+  isVariant: boolean;
   scope: Scope;
+}
+
+/** Seen when it is looked at: thousands of samples are not unpacked for the few that are shown. */
+class SeenLater implements Seen {
+  constructor(
+    private readonly shelved: Shelved,
+    private readonly seenIn: (submission: Submission) => Scope,
+  ) {}
+  get id() {
+    return this.shelved.id;
+  }
+  get receivedAt() {
+    return this.shelved.receivedAt;
+  }
+  get place() {
+    return this.shelved.place;
+  }
+  get name() {
+    return this.shelved.name;
+  }
+  get isVariant() {
+    return this.shelved.isVariant;
+  }
+  get submission() {
+    return this.shelved.submission;
+  }
+  get scope() {
+    return this.seenIn(this.shelved.submission);
+  }
+}
+
+/** What is known of the samples as a whole. */
+export interface Stock {
+  /** Recorded submissions that are here, variants apart. */
+  recorded: number;
+  variants: number;
+  /** loading: more are to come. failed: they could not be had; `fault` says why. */
+  state: 'loading' | 'all' | 'failed';
+  fault: string | null;
+  again(): void;
 }
 
 /** Everything the parts of a route work on: the route as a whole, and the call that is looked at. */
@@ -45,9 +93,10 @@ export interface Workbench {
   editCall(change: (call: CallInput) => CallInput): void;
   operationOf(call: CallInput): Operation | null;
   targetOf(call: CallInput): TargetView | null;
-  /** All recorded ones, each as the call sees it first. */
+  /** All that are here, each as the call sees it first: the newest first, variants last. */
   samples: Seen[];
-  /** How the call fares, and the route with all its calls. */
+  stock: Stock;
+  /** How the call fares, and the route with all its calls: over the samples by their `place`. */
   rehearsal: RehearsalSummary | null;
   run: RouteRehearsal | null;
   sample: Seen | null;
@@ -57,6 +106,8 @@ export interface Workbench {
   items: { at: number; count: number; show(at: number): void };
   show(index: number): void;
   showSample(id: string): void;
+  /** Shows the sample that the rehearsal knows by its place. */
+  showPlace(place: number): void;
   /** The next sample in trouble, on one line or any. */
   nextInTrouble(lineIndex?: number): void;
   /** The next sample that answers otherwise: for one line, or in any question that a line draws on. */
@@ -69,7 +120,8 @@ export interface Workbench {
   labelOf(key: string): string;
 }
 
-const none: Sample[] = [];
+/** How many samples are looked at for what could fill a line. */
+const MOST_LOOKED = 300;
 
 export function useWorkbench(route: RouteView): Workbench {
   const editing = useDraft(route);
@@ -108,12 +160,17 @@ export function useWorkbench(route: RouteView): Workbench {
     setCompiled(current);
     setCompiledFrom(from);
   }
-  const recorded = useSamples(route.formId).data?.samples ?? none;
-  const submissions = useMemo(() => recorded.map(each => each.submission), [recorded]);
-  const gone = useMemo(
-    () => new Set(route.form.schema.fields.map(each => each.key).filter(key => isGone(key, submissions))),
-    [route.form.schema, submissions],
+  const shelf = useShelf(route.formId);
+  const recorded = useMemo(() => shelf.samples.filter(each => !each.isVariant), [shelf.samples]);
+  const newest = useMemo(
+    () =>
+      recorded.slice(0, MOST_LOOKED).map(({ id, receivedAt, submission }): Sample => ({ id, receivedAt, submission })),
+    [recorded],
   );
+  const gone = useMemo(() => {
+    const times = newest.map(each => Date.parse(each.receivedAt));
+    return new Set(route.form.schema.fields.filter(each => isGone(each, times)).map(each => each.key));
+  }, [route.form.schema, newest]);
   const parts = useMemo<RouteParts>(
     () => ({
       condition: draft.condition,
@@ -127,7 +184,9 @@ export function useWorkbench(route: RouteView): Workbench {
     }),
     [draft.condition, calls, draft.terms.timeZone, operationOf, targetOf],
   );
-  const run = useRehearsal(parts, recorded);
+  const rehearsed = useRehearsal(parts, shelf);
+  const run = rehearsed && 'summary' in rehearsed ? rehearsed.summary : null;
+  const broken = rehearsed && 'fault' in rehearsed ? rehearsed.fault : null;
   const { repeat, condition } = call;
   const answers = useMemo(
     () =>
@@ -144,14 +203,11 @@ export function useWorkbench(route: RouteView): Workbench {
     () => scopesFor({ call: { repeat, condition } as CallInput, answers }),
     [repeat, condition, answers],
   );
-  const samples = useMemo(
-    () =>
-      recorded.map(each => ({
-        ...each,
-        scope: (isPlain ? undefined : scopesIn(each.submission)[0]) ?? scopeOf(each.submission, answers),
-      })),
-    [isPlain, recorded, scopesIn, answers],
-  );
+  const samples = useMemo(() => {
+    const seenIn = (submission: Submission) =>
+      (isPlain ? undefined : scopesIn(submission)[0]) ?? scopeOf(submission, answers);
+    return shelf.samples.map((each): Seen => new SeenLater(each, seenIn));
+  }, [isPlain, shelf.samples, scopesIn, answers]);
   const chosen = samples.findIndex(each => each.id === params.get('sample'));
   const at = Math.max(0, chosen);
   const show = useCallback(
@@ -162,26 +218,31 @@ export function useWorkbench(route: RouteView): Workbench {
     },
     [samples, setParam],
   );
-  const scopes = recorded[at] && !isPlain ? scopesIn(recorded[at].submission) : [];
+  const shown = samples[at] ?? null;
+  const scopes = useMemo(() => (shown && !isPlain ? scopesIn(shown.submission) : []), [shown, isPlain, scopesIn]);
   const items = {
     at: Math.min(itemAt, Math.max(0, scopes.length - 1)),
     count: isPlain ? 1 : scopes.length,
     show: setItemAt,
   };
-  const shown = samples[at] ?? null;
-  const sample = shown && scopes[items.at] ? { ...shown, scope: scopes[items.at]! } : shown;
+  const itemScope = scopes[items.at];
+  const sample = useMemo((): Seen | null => {
+    if (!shown) return null;
+    const { id, receivedAt, place, name, isVariant, submission, scope } = shown;
+    return { id, receivedAt, place, name, isVariant, submission, scope: itemScope ?? scope };
+  }, [shown, itemScope]);
   const nextOf = (wanted: (index: number) => boolean) => {
     const next = samples.map((_, index) => (at + 1 + index) % samples.length).find(wanted);
     if (next !== undefined) show(next);
   };
-  const rehearsal = run?.calls[callAt] ?? null;
+  const rehearsal = run?.calls[run.callIds.indexOf(call.id)] ?? null;
   const nextInTrouble = (lineIndex?: number) =>
-    nextOf(index =>
-      Boolean(
-        rehearsal?.goes[index] &&
-        (lineIndex === undefined ? isTroubled(rehearsal, index) : stateOf(rehearsal, lineIndex, index) === 'trouble'),
-      ),
-    );
+    nextOf(index => {
+      const { place } = samples[index]!;
+      if (!rehearsal || !isRehearsed(rehearsal, place) || rehearsal.goes[place] !== 1) return false;
+      const line = lineIndex === undefined ? -1 : placeOfLine(rehearsal, call.lines[lineIndex]!.id);
+      return line < 0 ? isTroubled(rehearsal, place) : stateOf(rehearsal, line, place) === 'trouble';
+    });
   const nextThatDiffers = (lineIndex?: number) => {
     const lines = call.lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
     const keys = lines.flatMap(line => fieldsOf(line.source));
@@ -192,17 +253,18 @@ export function useWorkbench(route: RouteView): Workbench {
   const earlier = useMemo(() => calls.slice(0, callAt), [calls, callAt]);
   const references = useMemo(
     () => [
-      ...referencesOf(route, recorded),
-      ...(repeat ? itemReferences(repeat, route, recorded) : []),
+      ...referencesOf(route, newest),
+      ...(repeat ? itemReferences(repeat, route, newest) : []),
       ...earlier.flatMap(each => answerReferences(each, operationOf(each))),
     ],
-    [route, recorded, repeat, earlier, operationOf],
+    [route, newest, repeat, earlier, operationOf],
   );
   const labels = useMemo(() => new Map(references.map(each => [each.key, each.label])), [references]);
   const proposals = useMemo(() => {
-    const found = operation ? propose(route.form.schema, submissions, operation) : [];
+    const looked = newest.map(each => each.submission);
+    const found = operation ? propose(route.form.schema, looked, operation) : [];
     return new Map(found.map(each => [each.to, each]));
-  }, [route.form.schema, submissions, operation]);
+  }, [route.form.schema, newest, operation]);
   return {
     route,
     editing,
@@ -220,12 +282,20 @@ export function useWorkbench(route: RouteView): Workbench {
     operationOf,
     targetOf,
     samples,
+    stock: {
+      recorded: recorded.length,
+      variants: samples.length - recorded.length,
+      state: broken ? 'failed' : shelf.state,
+      fault: broken ?? (shelf.state === 'failed' ? wordsFor(shelf.fault) : null),
+      again: shelf.again,
+    },
     rehearsal,
     run,
     sample,
     at,
     items,
     show,
+    showPlace: place => show(samples.findIndex(each => each.place === place)),
     showSample: id => show(samples.findIndex(each => each.id === id)),
     nextInTrouble,
     nextThatDiffers,

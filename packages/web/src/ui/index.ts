@@ -6,3 +6,4 @@ export * from './useNow';
 export * from './Wire';
 export * from './Floating';
 export * from './useRowFocus';
+export * from './useSettled';

@@ -1,5 +1,6 @@
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
-import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
+import type { LiveEvent } from '@grammata/contract';
+import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
 import { firstMark } from '../api';
 import { gatherer } from './gather';
 import { listen } from './listen';
@@ -9,6 +10,25 @@ import { touched } from './touched';
 export interface Connection {
   state: 'connecting' | 'open' | 'lost';
   since: number | null;
+}
+
+/** An event, or that some may have been missed. */
+export type Heard = LiveEvent | { type: 'missed' };
+
+const ListenersContext = createContext<Set<(heard: Heard) => void>>(new Set());
+
+/** Hears of what happens while the calling component is shown. */
+export function useHeard(listener: (heard: Heard) => void): void {
+  const listeners = useContext(ListenersContext);
+  const latest = useRef(listener);
+  useEffect(() => {
+    latest.current = listener;
+  });
+  useEffect(() => {
+    const tell = (heard: Heard) => latest.current(heard);
+    listeners.add(tell);
+    return () => void listeners.delete(tell);
+  }, [listeners]);
 }
 
 const ConnectionContext = createContext<Connection>({ state: 'connecting', since: null });
@@ -21,22 +41,34 @@ const isOurs = ({ queryKey: [what] }: { queryKey: QueryKey }) => what !== 'asked
 export function Live({ children }: { children: ReactNode }) {
   const client = useQueryClient();
   const [connection, setConnection] = useState<Connection>({ state: 'connecting', since: null });
+  const [listeners] = useState(() => new Set<(heard: Heard) => void>());
   useEffect(() => {
+    const tell = (heard: Heard) => listeners.forEach(listener => listener(heard));
     const gather = gatherer(queryKey => void client.invalidateQueries({ queryKey }));
     /** What is shown is as of this mark, or later. */
     let mark: string | null = null;
     const leave = listen(said => {
       if ('lost' in said) return setConnection({ state: 'lost', since: Date.now() });
       setConnection(before => (before.state === 'open' ? before : { state: 'open', since: Date.now() }));
-      if ('event' in said) gather.add(touched(said.event, key => client.getQueryData(key)));
+      if ('event' in said) {
+        gather.add(touched(said.event, key => client.getQueryData(key)));
+        tell(said.event);
+      }
       // What happened before the stream was there, or while it was lost, was not heard.
-      else if ((mark ?? firstMark()) !== said.alive) void client.invalidateQueries({ predicate: isOurs });
+      else if ((mark ?? firstMark()) !== said.alive) {
+        void client.invalidateQueries({ predicate: isOurs });
+        tell({ type: 'missed' });
+      }
       mark = 'event' in said ? said.mark : said.alive;
     });
     return () => {
       gather.stop();
       leave();
     };
-  }, [client]);
-  return <ConnectionContext value={connection}>{children}</ConnectionContext>;
+  }, [client, listeners]);
+  return (
+    <ListenersContext value={listeners}>
+      <ConnectionContext value={connection}>{children}</ConnectionContext>
+    </ListenersContext>
+  );
 }

@@ -21,7 +21,7 @@ export function Calls({ workbench }: { workbench: Workbench }) {
       <ol>
         {calls.map((each, index) => {
           const isShown = each.id === call.id;
-          const fares = run?.calls[index];
+          const fares = run?.calls[run.callIds.indexOf(each.id)];
           const troubled = fares?.lines.filter(line => line.trouble > 0).length ?? 0;
           const missing = fares?.missing.length ?? 0;
           const warns = [troubled > 0 && `${troubled} in trouble`, missing > 0 && `${missing} unfilled`].filter(

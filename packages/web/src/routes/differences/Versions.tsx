@@ -29,8 +29,8 @@ export function Versions({ workbench }: { workbench: Workbench }) {
   const toggle = (which: number | 'draft') => setOpen(open === which ? null : which);
   const edited = differencesOf(live.definition, editing.draft).length;
   return (
-    <div className="px-6 pt-3 pb-12">
-      <ol className="border-t border-ink">
+    <div className="px-6 pb-12">
+      <ol>
         <li className="border-b border-rule py-2.5">
           <h2 className="flex items-baseline gap-4 font-sans text-body font-semibold">
             Draft
@@ -85,13 +85,13 @@ export function Versions({ workbench }: { workbench: Workbench }) {
                   />
                 </div>
               )}
-              {before && (
+              {at > 0 && (
                 <Act
-                  className="mt-1 text-small"
+                  className="text-small"
                   onClick={() => editing.edit(() => version.definition)}
                   disabled={differencesOf(version.definition, editing.draft).length === 0}
                 >
-                  Make it the draft
+                  Make version {version.number} the draft
                 </Act>
               )}
             </li>

@@ -178,6 +178,25 @@ describe('a page that is closed before its edit is stored', () => {
   });
 });
 
+describe('a save whose answer was never heard', () => {
+  test('is no conflict with oneself', async () => {
+    keeper.edit(rename('mine'));
+    held.editElsewhere('mine');
+    await settle();
+    expect([shown(), keeper.state().theirs, held.rescued]).toEqual([['mine', 'saved'], null, null]);
+    keeper.edit(rename('more'));
+    await settle();
+    expect([held.draft.name, shown()]).toEqual(['more', ['more', 'saved']]);
+  });
+
+  test('leaves the next page nothing to take up', () => {
+    held.rescued = { definition: named('mine'), revision: 3 };
+    held.editElsewhere('mine');
+    keeper = held.open();
+    expect([shown(), keeper.state().isRescued, held.rescued]).toEqual([['mine', 'saved'], false, null]);
+  });
+});
+
 test('who listens hears of each change, and not after leaving', () => {
   const heard = jest.fn();
   const stop = keeper.subscribe(heard);

@@ -1,5 +1,5 @@
 import type { RouteView } from '@grammata/contract';
-import type { RouteDefinition } from '@grammata/core/route';
+import { sameDefinition, type RouteDefinition } from '@grammata/core/route';
 
 /** What the draft of a route is stored with. */
 export interface Shelf {
@@ -64,6 +64,10 @@ export class DraftKeeper {
     };
     const rescued = shelf.rescue.read();
     if (rescued === null) return;
+    if (sameDefinition(rescued.definition, draft)) {
+      shelf.rescue.write(null);
+      return;
+    }
     this.#revision = rescued.revision;
     this.#state = { ...this.#state, past: [draft], present: rescued.definition, saving: 'unsaved', isRescued: true };
     this.#plan();
@@ -167,9 +171,20 @@ export class DraftKeeper {
     }
   }
 
+  /** What is shown is what is stored. */
+  #stands(revision: number): void {
+    this.#revision = revision;
+    this.#stored = this.#state.present;
+    this.shelf.rescue.write(null);
+    this.#set({ fault: null, saving: 'saved', isRescued: false });
+  }
+
   async #conflict(): Promise<void> {
     try {
-      this.#set({ saving: 'conflict', theirs: await this.shelf.load(), fault: null });
+      const theirs = await this.shelf.load();
+      // A save whose answer was never heard, as of a page that was closed: it is ours.
+      if (sameDefinition(theirs.draft, this.#state.present)) return this.#stands(theirs.revision);
+      this.#set({ saving: 'conflict', theirs, fault: null });
     } catch (reason) {
       this.#set({ fault: reason, saving: 'failed' });
     }

@@ -2,7 +2,7 @@ import { useDraggable } from '@dnd-kit/core';
 import { fieldsOf, type Source } from '@grammata/core/route';
 import { referredTo, type Scope } from '@grammata/core/scope';
 import { asText, isBlank, isFile, type FieldKind } from '@grammata/core/submission';
-import { bytes, count, kindMarks, Moment } from '../../ui';
+import { bytes, count, Fault, kindMarks, Moment } from '../../ui';
 import type { Offered, Workbench } from '../workbench';
 
 /** The sample at hand: every question of the form with its answer. Picking one fills the open line; dragging one fills any. */
@@ -15,7 +15,7 @@ export function Copy({
   onPick: ((key: string) => void) | null;
   hot: Source | null;
 }) {
-  const { sample, at, samples, items, show, references, call, nextInTrouble, nextThatDiffers } = workbench;
+  const { sample, at, samples, stock, items, show, references, call, nextInTrouble, nextThatDiffers } = workbench;
   const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
   const isHot = new Set(fieldsOf(hot));
   const of = (group: Offered['group']) => references.filter(each => each.group === group);
@@ -39,12 +39,8 @@ export function Copy({
           <b className="font-semibold">Sample {samples.length > 0 ? at + 1 : '–'}</b>{' '}
           <span className="text-ink-3">
             of {count(samples.length)}
-            {sample && (
-              <>
-                {' '}
-                · <Moment at={sample.receivedAt} />
-              </>
-            )}
+            {stock.state === 'loading' && samples.length > 0 && ' so far'}
+            {sample && <> · {sample.isVariant ? 'a variant, made up' : <Moment at={sample.receivedAt} />}</>}
           </span>
         </span>
         <span className="flex gap-1">
@@ -77,11 +73,7 @@ export function Copy({
           that differs
         </button>
       </div>
-      {samples.length === 0 && (
-        <p className="py-3 font-serif text-[0.9375rem]/6 text-ink-2">
-          No submission is recorded yet. Send one to the intake, and it shows here.
-        </p>
-      )}
+      <StockWords stock={stock} isEmpty={samples.length === 0} />
       {call.repeat && <Items items={items} />}
       <ul>{of('question').map(row)}</ul>
       {of('delivery').length > 0 && sample && (
@@ -97,6 +89,24 @@ export function Copy({
         </>
       )}
     </section>
+  );
+}
+
+/** What is known of the samples where there is none to show, and where they could not be had. */
+function StockWords({ stock: { state, fault, again }, isEmpty }: { stock: Workbench['stock']; isEmpty: boolean }) {
+  if (state === 'failed')
+    return (
+      <Fault again={again}>
+        {isEmpty ? 'The samples could not be had.' : 'Not all samples could be had.'} {fault}
+      </Fault>
+    );
+  if (!isEmpty) return null;
+  return (
+    <p className="py-3 font-serif text-[0.9375rem]/6 text-ink-2">
+      {state === 'loading'
+        ? 'Reading the samples…'
+        : 'No submission is recorded yet. Send one to the intake, and it shows here.'}
+    </p>
   );
 }
 

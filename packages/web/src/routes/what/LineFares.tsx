@@ -1,5 +1,5 @@
 import type { CompiledLine, Outcome } from '@grammata/core/request';
-import { stateOf } from '@grammata/core/rehearse';
+import { placeOfLine, stateOf } from '@grammata/core/rehearse';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef } from 'react';
 import { Act, counted, when } from '../../ui';
@@ -15,27 +15,26 @@ const ROW = 26;
 export function LineFares({
   workbench: { rehearsal, samples, show, at, editing },
   compiled,
-  index,
   fares,
   onFares,
   onClose,
 }: {
   workbench: Workbench;
   compiled: CompiledLine;
-  index: number;
   fares: Fares;
   onFares: (fares: Fares) => void;
   onClose: () => void;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
+  const line = rehearsal ? placeOfLine(rehearsal, compiled.line.id) : -1;
   const rows = useMemo(
     () =>
       rehearsal
-        ? samples.flatMap((_, place) =>
-            rehearsal.goes[place] === 1 && stateOf(rehearsal, index, place) === fares ? [place] : [],
+        ? samples.flatMap(({ place }, at) =>
+            line >= 0 && rehearsal.goes[place] === 1 && stateOf(rehearsal, line, place) === fares ? [at] : [],
           )
         : [],
-    [rehearsal, samples, index, fares],
+    [rehearsal, samples, line, fares],
   );
   const virtual = useVirtualizer({
     count: rows.length,
@@ -43,7 +42,7 @@ export function LineFares({
     estimateSize: () => ROW,
     overscan: 8,
   });
-  const totals = rehearsal?.lines[index];
+  const totals = rehearsal?.lines[line];
   const context = { timeZone: editing.draft.terms.timeZone };
   return (
     <section

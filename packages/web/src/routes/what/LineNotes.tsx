@@ -12,10 +12,10 @@ const MOST_TROUBLES = 2;
 
 /** What the margin says beside a line: what is proposed, loose, in trouble or blank, and what can be done about it. */
 export function LineNotes(props: LineRowProps) {
-  const { workbench, compiled, index, edit, onOpen, outcome, proposal, refusal } = props;
+  const { workbench, compiled, edit, onOpen, outcome, proposal, refusal } = props;
   const { line, field, chain } = compiled;
-  const { rehearsal, show } = workbench;
-  const totals = rehearsal?.lines[index];
+  const { rehearsal, showPlace } = workbench;
+  const totals = rehearsal?.lines.find(each => each.lineId === line.id);
   if (!field) return <LooseField {...props} />;
   if (chain.faults[0]) return <Note tone="trouble">{chain.faults[0].message}</Note>;
   if (proposal) return <ProposalNote {...props} />;
@@ -29,7 +29,7 @@ export function LineNotes(props: LineRowProps) {
   const notes = totals.troubles.slice(0, MOST_TROUBLES).map(({ code, message, ways, samples }) => (
     <Note key={code} tone="trouble">
       {samples.length > 1 && `${counted(samples.length, 'submission')}${ways > 1 ? ', one of them' : ''}: `}
-      {message} <Act onClick={() => show(samples[0]!)}>Show</Act>
+      {message} <Act onClick={() => showPlace(samples[0]!)}>Show</Act>
     </Note>
   ));
   const more = totals.troubles.length - MOST_TROUBLES;

@@ -102,7 +102,6 @@ export function LineRow(props: LineRowProps) {
           <LineFares
             workbench={workbench}
             compiled={compiled}
-            index={index}
             fares={fares}
             onFares={onFares}
             onClose={() => onFares(null)}
@@ -115,8 +114,8 @@ export function LineRow(props: LineRowProps) {
 }
 
 /** The bar over all samples; pressing a part of it lists the submissions behind that part. */
-function Fared({ workbench, compiled: { line }, index, fares, onFares }: LineRowProps) {
-  const totals = workbench.rehearsal?.lines[index];
+function Fared({ workbench, compiled: { line }, fares, onFares }: LineRowProps) {
+  const totals = workbench.rehearsal?.lines.find(each => each.lineId === line.id);
   if (!line.source || !totals) return <span />;
   const likeliest: Fares = totals.trouble > 0 ? 'trouble' : totals.fine > 0 ? 'fine' : 'blank';
   const words = `${totals.fine} fine, ${totals.blank} blank, ${totals.trouble} in trouble`;

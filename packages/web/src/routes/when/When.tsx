@@ -10,7 +10,7 @@ import {
 } from '@grammata/core/condition';
 import { referredTo } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { count, counted, Note, when } from '../../ui';
 import type { Workbench } from '../workbench';
@@ -21,28 +21,32 @@ const MOST_LISTED = 100;
 
 /** Which submissions go. */
 export function When({ workbench }: { workbench: Workbench }) {
-  const { editing, samples, labelOf } = workbench;
+  const { editing, stock, labelOf } = workbench;
+  // Variants are made up: what goes is asked of what came.
+  const samples = useMemo(() => workbench.samples.filter(each => !each.isVariant), [workbench.samples]);
+  const scopes = useMemo(() => samples.map(each => each.scope), [samples]);
   const { condition } = editing.draft;
   const change = (next: Condition) => editing.edit(draft => ({ ...draft, condition: next }));
-  const goes = useMemo(() => {
-    const passes = compileCondition(condition);
-    return samples.map(sample => passes(sample.scope));
-  }, [condition, samples]);
+  // Letters are painted before thousands of submissions are asked.
+  const settled = useDeferredValue(condition);
+  const goes = useMemo(() => scopes.map(compileCondition(settled)), [settled, scopes]);
   const going = goes.filter(Boolean).length;
-  const parts = partsOf(condition);
+  const parts = partsOf(settled);
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <div className="px-6 pt-4 pb-12">
         <Group workbench={workbench} condition={condition} onChange={change} path={[]} />
-        {testsOf(condition).length > 0 && <Recorded workbench={workbench} goes={goes} />}
+        {testsOf(condition).length > 0 && <Recorded workbench={workbench} samples={samples} goes={goes} />}
       </div>
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
-        <Note tone={samples.length > 0 && going === 0 ? 'look' : 'fine'}>
-          {count(going)} of {counted(samples.length, 'recorded submission')} go.
+        <Note tone={stock.state === 'failed' || (samples.length > 0 && going === 0) ? 'look' : 'fine'}>
+          {stock.state === 'failed'
+            ? `The recorded submissions could not be had. ${stock.fault}`
+            : `${count(going)} of ${counted(samples.length, 'recorded submission')} go${stock.state === 'loading' ? ' so far' : ''}.`}
         </Note>
         {parts.map((part, index) => {
           const passes = compilePart(part);
-          const passing = samples.filter(sample => passes(sample.scope)).length;
+          const passing = scopes.filter(passes).length;
           return (
             <Note key={index} tone={passing === 0 ? 'look' : 'goes'}>
               <b className="font-mono text-fine font-normal">{index + 1}</b>{' '}
@@ -66,10 +70,12 @@ type Listed = keyof typeof lists;
 
 /** The recorded submissions that go, or that do not, with the answers that decide it. */
 function Recorded({
-  workbench: { samples, editing, route, labelOf },
+  workbench: { editing, route, labelOf },
+  samples,
   goes,
 }: {
   workbench: Workbench;
+  samples: Workbench['samples'];
   goes: boolean[];
 }) {
   const [listed, setListed] = useState<Listed>('out');

@@ -1,0 +1,2 @@
+export * from './shelf';
+export * from './useShelf';
