@@ -10,6 +10,16 @@ export async function complaints(page: Page, rules?: string[]): Promise<string[]
   return violations.flatMap(({ id, nodes }) => nodes.map(node => `${id}: ${node.target.join(' ')}`));
 }
 
+/** Waits until a page has what it asked for: half a second in which nothing came. What it keeps open to listen does not count. */
+export const settle = (page: Page) =>
+  page.waitForFunction(() => {
+    const last = Math.max(
+      0,
+      ...performance.getEntriesByType('resource').map(each => (each as PerformanceResourceTiming).responseEnd),
+    );
+    return document.readyState === 'complete' && performance.now() - last > 500;
+  });
+
 export async function expectAccessible(page: Page, rules?: string[]): Promise<void> {
   expect(await complaints(page, rules)).toEqual([]);
 }

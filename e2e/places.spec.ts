@@ -1,8 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible } from './people';
+import { expectAccessible, settle } from './people';
 
-const settle = (page: Page) => page.waitForLoadState('networkidle').catch(() => undefined);
 const first = async (page: Page, list: string, name: string) => {
   await page.goto(list);
   await page.getByRole('main').getByRole('link', { name }).click();

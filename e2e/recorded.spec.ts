@@ -46,7 +46,7 @@ test('from a form’s page only those that match are sent', async ({ page }) => 
   await expect(offer).toContainText(/Send the \d+ that match through/);
   await offer.getByRole('link', { name: 'A third way' }).click();
   const panel = page.getByRole('region', { name: 'Send what is recorded' });
-  await expect(panel).toContainText(/The \d+ submissions that you chose of “Sampling report”\./);
+  await expect(panel).toContainText('Those of “Sampling report” that hold “Reed Corner”.');
   await panel.getByRole('button', { name: /^Send \d+$/ }).click();
   await page.goto(`/deliveries?state=held&route=${id}`);
   await expect(page.getByRole('complementary')).toContainText(/All \d+ deliveries like this/);

@@ -216,3 +216,25 @@ test('a storm of arrivals is a handful of readings', async ({ page }) => {
   expect(requests).toBeLessThan(30);
   await page.request.delete(`/api/intakes/${intake.id}`);
 });
+
+test('what somebody answered is found from everywhere, and so are deliveries of it', async ({ page }) => {
+  await page.goto('/');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do' }).fill('tomasz.wilk');
+  const found = page.getByRole('group', { name: 'Submissions that say so' }).getByRole('option');
+  await expect(found.first()).toContainText(/Sampling report|Volunteer|Kit|Incident|School/);
+  await expectAccessible(page);
+  await page.getByRole('option', { name: /Deliveries that hold/ }).click();
+  await expect(page).toHaveURL(/search=tomasz/);
+  await expect(
+    page
+      .getByRole('list', { name: /deliver/ })
+      .getByRole('listitem')
+      .first(),
+  ).toBeVisible();
+  await page.getByRole('link', { name: /Desk/ }).click();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do' }).fill('tomasz.wilk');
+  await found.first().click();
+  await expect(page.getByRole('main')).toContainText(/tomasz.wilk/i);
+});

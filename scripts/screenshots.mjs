@@ -1,3 +1,4 @@
+/* global document */
 /** `npm run screenshots`: pictures of the main views, made from fresh demo data, into docs/screenshots/. */
 import { spawn } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
@@ -31,7 +32,11 @@ const shot = async (name, go, colorScheme = 'light') => {
   });
   const page = await context.newPage();
   await go(page);
-  await page.waitForLoadState('networkidle').catch(() => undefined);
+  // Half a second in which nothing came; what the page keeps open to listen does not count.
+  await page.waitForFunction(() => {
+    const last = Math.max(0, ...performance.getEntriesByType('resource').map(each => each.responseEnd));
+    return document.readyState === 'complete' && performance.now() - last > 500;
+  });
   await page.evaluate('document.fonts.ready');
   await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
   await context.close();

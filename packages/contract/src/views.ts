@@ -265,6 +265,16 @@ export interface SamplesView {
 /** A sample by the columns of its page. */
 export type PackedSample = PackedSubmission & Omit<NamedSample, 'submission' | 'id'> & { sampleId: string };
 
+/** A submission that was found by what was said in it. */
+export interface FoundView {
+  id: string;
+  arrivalId: string;
+  formName: string;
+  about: string;
+  /** ISO 8601. */
+  receivedAt: string;
+}
+
 /** Samples as the workbench takes them, by the thousand. */
 export interface SamplePage {
   columns: Column[];

@@ -1,4 +1,11 @@
-import { SampleInput, VariantInput, type NamedSample, type SamplePage, type SamplesView } from '@grammata/contract';
+import {
+  SampleInput,
+  VariantInput,
+  type FoundView,
+  type NamedSample,
+  type SamplePage,
+  type SamplesView,
+} from '@grammata/contract';
 import { pack } from '@grammata/core/sample';
 import { asText } from '@grammata/core/submission';
 import { Router } from 'express';
@@ -6,11 +13,14 @@ import { actorOf, addVariant, changeVariant, describeSample, removeVariant } fro
 import { iso } from '../clock';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import type { SubmissionRow, VariantRow } from '../store';
+import { aboutSubmission, type SubmissionRow, type VariantRow } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Samples of one page: whole ones to look at, packed ones for the workbench. */
 const MOST_WHOLE = 200;
+/** Letters from which on anything is looked for everywhere, and how many are told. */
+const LEAST_SEARCHED = 2;
+const MOST_FOUND = 8;
 const MOST_PACKED = 2000;
 /** Samples that are packed at once: others have their turn in between. */
 const PORTION = 250;
@@ -45,11 +55,26 @@ export function samplesApi(services: Services): Router {
     return id;
   };
 
+  /** The newest submissions of all forms that hold what is looked for. */
+  router.get('/find', (request, response) => {
+    const search = textFrom(request.query.search)?.trim() ?? '';
+    const rows = search.length < LEAST_SEARCHED ? [] : store.forms.anywhere(search, MOST_FOUND);
+    response.json(
+      rows.map(({ id, arrivalId, formName, data, receivedAt }): FoundView => ({
+        id,
+        arrivalId,
+        formName,
+        about: aboutSubmission(data),
+        receivedAt: iso(receivedAt),
+      })),
+    );
+  });
+
   /** Submissions to look at, those that hold what is looked for. */
   router.get('/forms/:id/samples', (request, response) => {
     const id = formOr404(request.params.id);
     const search = textFrom(request.query.search)?.trim() ?? '';
-    const limit = numberFrom(request.query.limit, 50, MOST_WHOLE);
+    const limit = Math.max(1, numberFrom(request.query.limit, 50, MOST_WHOLE));
     const before = placeFrom(request.query.before);
     const rows = store.forms.found(id, search, limit, before);
     const variants = before
@@ -69,7 +94,7 @@ export function samplesApi(services: Services): Router {
   /** Samples by column: from a place back in time, or those that came since. */
   router.get('/forms/:id/columns', async (request, response) => {
     const id = formOr404(request.params.id);
-    const limit = numberFrom(request.query.limit, PORTION, MOST_PACKED);
+    const limit = Math.max(1, numberFrom(request.query.limit, PORTION, MOST_PACKED));
     const [before, since] = [placeFrom(request.query.before), placeFrom(request.query.since)];
     const samples: NamedSample[] = before || since ? [] : store.forms.variants(id).map(variantView);
     const variants = samples.length;

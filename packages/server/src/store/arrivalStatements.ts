@@ -1,7 +1,7 @@
 import { and, asc, eq, gt, isNull, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { allOf, given } from './placeholders';
-import { arrivals, forms, submissions } from './schema';
+import { arrivals, forms, submissions, submissionTexts } from './schema';
 
 /** The statements that run for every request that comes, made once. On one connection they belong to whatever transaction is open. */
 export const arrivalStatements = (db: Database) => ({
@@ -70,6 +70,11 @@ export const arrivalStatements = (db: Database) => ({
     .select()
     .from(submissions)
     .where(eq(submissions.id, sql.placeholder('id')))
+    .prepare(),
+  setText: db
+    .insert(submissionTexts)
+    .values(allOf(submissionTexts))
+    .onConflictDoUpdate({ target: submissionTexts.submissionId, set: { text: sql`excluded.text` } })
     .prepare(),
   insertSubmission: db.insert(submissions).values(allOf(submissions)).prepare(),
 });

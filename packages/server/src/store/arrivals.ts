@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { asText, type Submission } from '@grammata/core/submission';
+import { asText, type FieldKind, type Submission } from '@grammata/core/submission';
 import {
   and,
   asc,
@@ -30,11 +30,42 @@ export type ArrivalHead = Omit<
   'body' | 'headers' | 'url' | 'digest' | 'checked' | 'sender' | 'cut' | 'aside' | 'tries' | 'ended'
 >;
 
-/** A few answers in a line, to tell submissions apart in lists. */
+/** Answers that tell one submission from another: what is counted, measured or agreed to says little. */
+const telling = new Set<FieldKind>(['text', 'name', 'email', 'choice', 'phone', 'choices', 'address']);
+const MOST_TOLD = 3;
+
+/** A few answers in a line, to tell submissions apart in lists; those that tell most, in their order. */
 export function aboutSubmission({ fields }: Submission): string {
-  const short = fields.map(field => asText(field.value)).filter(text => text.length > 0 && text.length <= 40);
-  return short.slice(0, 3).join(' · ') || 'no answers';
+  const short = fields
+    .map(({ kind, value }, at) => ({ at, kind, text: asText(value) }))
+    .filter(({ text }) => text.length > 0 && text.length <= 40);
+  const told = [...short.filter(each => telling.has(each.kind)), ...short.filter(each => !telling.has(each.kind))];
+  return (
+    told
+      .slice(0, MOST_TOLD)
+      .sort((a, b) => a.at - b.at)
+      .map(each => each.text)
+      .join(' · ') || 'no answers'
+  );
 }
+
+/** Characters of a submission that are looked through. */
+const MOST_SEARCHED = 8000;
+
+/** Everything a person may look for in a submission: its answers, the names of its files, its identifier; in small letters. */
+export const textOfSubmission = ({ id, fields, files }: Submission): string =>
+  [id, ...fields.map(field => asText(field.value)), ...files.map(file => file.name)]
+    .filter(Boolean)
+    .join('\n')
+    .toLowerCase()
+    .slice(0, MOST_SEARCHED);
+
+/** A pattern for `LIKE … ESCAPE '\\'` that matches texts in small letters which hold what is looked for. */
+export const likePattern = (search: string): string =>
+  `%${search
+    .trim()
+    .toLowerCase()
+    .replace(/[\\%_]/g, '\\$&')}%`;
 
 /** What an arrival was read as. */
 export interface Reading {

@@ -3,7 +3,8 @@ import type { Done } from '@grammata/core/perform';
 import { and, asc, count, desc, eq, getTableColumns, gt, gte, inArray, max, ne, or, sql, type SQL } from 'drizzle-orm';
 import { iso, now } from '../clock';
 import type { Database } from './database';
-import { attempts, callsDone, deliveries, submissions, versions } from './schema';
+import { likePattern } from './arrivals';
+import { attempts, callsDone, deliveries, submissions, submissionTexts, versions } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -230,12 +231,19 @@ export class Deliveries {
 }
 
 function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
-  const text = search?.trim() ? `%${search.trim().replace(/[\\%_]/g, '\\$&')}%` : null;
+  const text = search?.trim() ? likePattern(search) : null;
   const contains = (column: typeof deliveries.about | typeof deliveries.reason) =>
     sql`${column} like ${text} escape '\\'`;
   return and(
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,
-    text ? or(contains(deliveries.about), contains(deliveries.reason)) : undefined,
+    text
+      ? or(
+          contains(deliveries.about),
+          contains(deliveries.reason),
+          sql`${deliveries.submissionId} in (
+            select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${text} escape '\\')`,
+        )
+      : undefined,
   );
 }

@@ -3,10 +3,10 @@ import { addedUp, emptySchema, mergeSchema, weeklyFill, type FormSchema, type We
 import { and, asc, count, desc, eq, gt, gte, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
-import type { FormRow, SubmissionRow } from './arrivals';
+import { likePattern, type FormRow, type SubmissionRow } from './arrivals';
 import type { Database } from './database';
 import type { Questions } from './questions';
-import { forms, intakes, routes, submissions, variants } from './schema';
+import { forms, intakes, routes, submissions, submissionTexts, variants } from './schema';
 
 export type VariantRow = typeof variants.$inferSelect;
 
@@ -42,16 +42,14 @@ export interface Selection {
 }
 
 /** True for a submission with an answer, a file's name or an identifier like that: what it is built of does not count. */
-const holds = (like: string): SQL => sql`(
-  EXISTS (SELECT 1 FROM json_each(${submissions.data}, '$.fields') f, json_tree(f.value, '$.value') v WHERE v.atom LIKE ${like} ESCAPE '\\')
-  OR EXISTS (SELECT 1 FROM json_each(${submissions.data}, '$.files') f WHERE json_extract(f.value, '$.name') LIKE ${like} ESCAPE '\\')
-  OR ${submissions.builderId} LIKE ${like} ESCAPE '\\')`;
+const holds = (search: string): SQL => sql`${submissions.id} in (
+  select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${likePattern(search)} escape '\\')`;
 
 const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL | undefined =>
   and(
     sampleIds && inArray(submissions.id, [...sampleIds]),
     arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
-    search ? holds(`%${search.replace(/[\\%_]/g, '\\$&')}%`) : undefined,
+    search?.trim() ? holds(search) : undefined,
     since === undefined ? undefined : gte(submissions.receivedAt, since),
     until === undefined ? undefined : lt(submissions.receivedAt, until),
   );
@@ -146,6 +144,19 @@ export class Forms {
       .orderBy(asc(submissions.receivedAt), asc(submissions.id))
       .limit(limit)
       .all();
+  }
+
+  /** The newest submissions of any form that hold what is looked for, with the name of their form. */
+  anywhere(search: string, limit: number): (SubmissionRow & { formName: string })[] {
+    return this.db
+      .select({ row: submissions, formName: forms.name })
+      .from(submissions)
+      .innerJoin(forms, eq(forms.id, submissions.formId))
+      .where(and(isNull(submissions.repeatOf), holds(search)))
+      .orderBy(desc(submissions.receivedAt), desc(submissions.id))
+      .limit(limit)
+      .all()
+      .map(({ row, formName }) => ({ ...row, formName }));
   }
 
   selectedCount(formId: string, selection: Selection): number {

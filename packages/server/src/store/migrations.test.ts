@@ -231,6 +231,17 @@ test('a database of the version before is carried over: what was known of questi
   expect(store.routes.byId('r')!.trial).toEqual({ ...trial, done: [done({ compared: [verdict] }), done({})] });
   expect(store.forms.byId('f')!.schema).toEqual(now);
   expect(store.forms.weeks('f')).toEqual(weeks);
+  // What was said before is found like what is said from now on.
+  for (const [search, places] of [
+    ['ab-07', [2, 0]],
+    ['LITTER', [0]],
+    ['a.jpg', [2]],
+    ['choices', []],
+  ] as const)
+    expect([search, store.forms.found('f', search, 9).map(each => each.id)]).toEqual([
+      search,
+      places.map(n => `s${n}`),
+    ]);
   const [left] = store.forms.byId('g')!.schema.fields;
   expect(left).toMatchObject({ key: 'site', firstAt: Date.parse('2026-10-26'), lastAt: Date.parse('2026-10-26') });
   after.close();

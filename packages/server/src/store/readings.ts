@@ -10,6 +10,7 @@ import {
   type FormRow,
   type Reading,
   type SubmissionRow,
+  textOfSubmission,
 } from './arrivals';
 import { unhurried, type Database } from './database';
 import type { Questions } from './questions';
@@ -109,6 +110,7 @@ export class Readings {
         kept: false,
       };
       this.#prepared.insertSubmission.run({ ...row });
+      this.#prepared.setText.run({ submissionId: row.id, text: textOfSubmission(data) });
       if (!first) {
         const added = grown.get(key);
         if (added) added.push(row.id);
@@ -172,6 +174,7 @@ export class Readings {
             .set({ data, formId: form.id, builderId: data.id })
             .where(eq(submissions.id, old.id))
             .run();
+          this.#prepared.setText.run({ submissionId: old.id, text: textOfSubmission(data) });
         } else if (arrival.method !== FEED)
           for (const row of this.#take(tx, arrival, [data], position)) touched.add(row.formId);
       });

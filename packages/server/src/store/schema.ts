@@ -231,6 +231,14 @@ export const questionWeeks = sqliteTable(
   table => [primaryKey({ columns: [table.formId, table.monday, table.key] })],
 );
 
+/** What people said in a submission, in small letters: to be looked through without opening it. */
+export const submissionTexts = sqliteTable('submission_texts', {
+  submissionId: text()
+    .primaryKey()
+    .references((): AnySQLiteColumn => submissions.id, { onDelete: 'cascade' }),
+  text: text().notNull(),
+});
+
 /** Submissions that the rows of their form's questions do not tell of yet. */
 export const formUnlearned = sqliteTable(
   'form_unlearned',

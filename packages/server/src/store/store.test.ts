@@ -1,12 +1,28 @@
 import type { Operation } from '@grammata/core/target';
+import type { FieldKind, Json, Submission } from '@grammata/core/submission';
 import { ROUTE_FORMAT, type RouteDefinition } from '@grammata/core/route';
 import { SqliteDue } from '../due';
 import { stored, type Stored } from '../testing/stored';
-import type { DeliveryFilter, DeliveryRow, Selection } from '.';
+import { aboutSubmission, type ArrivalRow, type DeliveryFilter, type DeliveryRow, type Selection } from '.';
+import { newArrival } from '../intake/arrival';
+import { newId } from '../ids';
 
 let kept: Stored;
 beforeEach(() => (kept = stored()));
 afterEach(() => kept.close());
+
+/** An arrival of its own at the first intake. */
+function arrivalOf({ store }: Stored): ArrivalRow {
+  const arrival = newArrival(store.intakes.all()[0]!, {
+    id: newId(),
+    method: 'POST',
+    contentType: null,
+    headers: [],
+    body: Buffer.from('x'),
+  });
+  store.arrivals.record([arrival]);
+  return arrival;
+}
 
 const ids = (rows: readonly { id: string }[]) => rows.map(each => each.id);
 
@@ -32,7 +48,8 @@ describe('deliveries are listed', () => {
     ['all, the newest first', () => ({}), [4, 3, 2, 1, 0]],
     ['of a state', () => ({ state: 'dead' }), [3, 1]],
     ['of a route', () => ({ routeId: rows[0]!.routeId }), [2, 1, 0]],
-    ['by an answer', () => ({ search: 'ab-07' }), [0]],
+    ['by what stands beside it', () => ({ search: 'ab-02' }), [1]],
+    ['by an answer, whatever stands beside it', () => ({ search: 'ab-07' }), [4, 3, 2, 1, 0]],
     ['by a reason', () => ({ search: 'refused' }), [1]],
     ['by a sign that has a meaning elsewhere', () => ({ search: '%' }), [1]],
     ['by another', () => ({ search: '_' }), [2]],
@@ -171,4 +188,82 @@ describe('what targets offer', () => {
     expect(kept.store.routes.saveDraft(route.id, { definition: named('second'), revision: 0 })).toBeNull();
     expect(kept.store.routes.byId(route.id)).toMatchObject({ revision: 1, draft: { name: 'first' } });
   });
+});
+
+describe('what was said is found', () => {
+  const said = (fields: Submission['fields'], files: string[] = []): Submission => ({
+    form: null,
+    id: 'E-4711',
+    submittedAt: null,
+    meta: { token: 'envelope' },
+    questions: [],
+    fields,
+    files: files.map(name => ({ field: 'photos', name, type: null, size: null, url: null })),
+  });
+  const answer = (kind: FieldKind, value: Json): Submission['fields'][number] => ({
+    key: 'question',
+    label: 'Wording',
+    kind,
+    value,
+    pointer: '/question',
+  });
+
+  test.each<[string, boolean]>([
+    ['rowan@example.org', true],
+    ['ROWAN@', true],
+    ['dürre', true],
+    ['DÜRRE', true],
+    ['oil sheen', true],
+    ['outfall.jpg', true],
+    ['e-4711', true],
+    ['100 %', true],
+    ['100_%', false],
+    ['question', false],
+    ['wording', false],
+    ['envelope', false],
+  ])('%s: %s', (search, isFound) => {
+    const fields = [
+      answer('email', 'Rowan@Example.org'),
+      answer('choices', ['Foam', 'Oil sheen']),
+      answer('text', 'Dürre, 100 %'),
+    ];
+    const [row] = kept.store.readings.store(arrivalOf(kept), {
+      state: 'read',
+      trouble: null,
+      submissions: [said(fields, ['Outfall.jpg'])],
+    });
+    expect(ids(kept.store.forms.found(row!.formId, search, 5))).toEqual(isFound ? [row!.id] : []);
+    expect(ids(kept.store.forms.anywhere(search, 5))).toEqual(isFound ? [row!.id] : []);
+    expect(kept.store.forms.selectedCount(row!.formId, { search })).toBe(isFound ? 1 : 0);
+  });
+
+  test('deliveries too, and the form is told by its name', () => {
+    const route = kept.route();
+    const [row] = kept.store.readings.store(arrivalOf(kept), {
+      state: 'read',
+      trouble: null,
+      submissions: [said([answer('text', 'x'.repeat(50)), answer('phone', '+44 7946 0233')])],
+    });
+    const [delivery] = new SqliteDue(kept.db).enqueue([{ ...route, submissionId: row!.id, about: 'nothing of it' }]);
+    expect(ids(kept.store.deliveries.page({ search: '7946 02' }, 0, 5).rows)).toEqual([delivery!.id]);
+    expect(kept.store.deliveries.page({ search: '7946 03' }, 0, 5).total).toBe(0);
+    expect(kept.store.forms.anywhere('7946', 5)[0]!.formName).toBe('Reports');
+  });
+
+  test.each<[string, Submission['fields'], string]>([
+    [
+      'what tells most, in its order',
+      [
+        answer('number', 88),
+        answer('date', '26/11/2026'),
+        answer('name', 'Wen Xiu'),
+        answer('choice', 'AB-07'),
+        answer('email', 'wen@example.org'),
+      ],
+      'Wen Xiu · AB-07 · wen@example.org',
+    ],
+    ['the rest where there is no more', [answer('number', 88), answer('name', 'Wen Xiu')], '88 · Wen Xiu'],
+    ['nothing that is long', [answer('text', 'x'.repeat(41)), answer('text', 'short')], 'short'],
+    ['nothing at all', [answer('boolean', '')], 'no answers'],
+  ])('a submission is told from others by %s', (_, fields, about) => expect(aboutSubmission(said(fields))).toBe(about));
 });

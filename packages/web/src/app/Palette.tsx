@@ -1,12 +1,15 @@
-import type { IntakeView, RouteSummary, TargetView } from '@grammata/contract';
+import type { FoundView, IntakeView, RouteSummary, TargetView } from '@grammata/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Floating } from '../ui';
+import { Floating, useSettled, when } from '../ui';
 import { api } from './api';
 import { places } from './places';
 import { switchTheme } from './theme';
+
+/** ms after the last letter before submissions are looked through. */
+const PAUSE = 200;
 
 /** Find or do: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */
 export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
@@ -39,6 +42,13 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
   const navigate = useNavigate();
   const client = useQueryClient();
   const { intakes, routes, targets } = things;
+  const [typed, setTyped] = useState('');
+  const wanted = useSettled(typed.trim(), PAUSE);
+  const found = useQuery({
+    queryKey: ['find', wanted],
+    queryFn: () => api<FoundView[]>(`/find?${new URLSearchParams({ search: wanted })}`),
+    enabled: wanted.length > 1,
+  });
   const go = (to: string) => () => (close(), void navigate(to));
   const signOut = () => {
     close();
@@ -48,11 +58,15 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
     <Command label="Find or do" loop>
       <Command.Input
         autoFocus
-        placeholder="Where to, or what to do?"
+        value={typed}
+        onValueChange={setTyped}
+        placeholder="Where to, what to do, or what somebody answered?"
         className="w-full border-b border-rule bg-transparent px-5 py-3.5 font-serif text-lead outline-none"
       />
       <Command.List className="max-h-[50vh] overflow-auto py-2">
-        <Command.Empty className="px-5 py-3 text-ink-2">Nothing here is called that.</Command.Empty>
+        {wanted.length < 2 && (
+          <Command.Empty className="px-5 py-3 text-ink-2">Nothing here is called that.</Command.Empty>
+        )}
         <Group heading="Go to">
           {places.map(({ to, name }) => (
             <Item key={to} value={`go to ${name}`} onSelect={go(to)}>
@@ -104,26 +118,60 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
             ))}
           </Group>
         )}
+        {wanted.length > 1 && found.data && found.data.length > 0 && (
+          <Group heading="Submissions that say so" forced>
+            {found.data.map(each => (
+              <Command.Item
+                key={each.id}
+                value={`submission ${each.id}`}
+                keywords={[typed]}
+                forceMount
+                onSelect={go(`/arrivals/${each.arrivalId}`)}
+                className={itemLook}
+              >
+                <span className="flex items-baseline gap-3">
+                  <span className="min-w-0 flex-1 truncate">{each.about}</span>
+                  <span className="text-small text-ink-2">
+                    {each.formName}, {when(each.receivedAt)}
+                  </span>
+                </span>
+              </Command.Item>
+            ))}
+          </Group>
+        )}
+        {wanted.length > 1 && (
+          <Group heading="Search" forced>
+            <Command.Item
+              value={`search deliveries ${wanted}`}
+              keywords={[typed]}
+              forceMount
+              onSelect={go(`/deliveries?${new URLSearchParams({ search: wanted })}`)}
+              className={itemLook}
+            >
+              Deliveries that hold “{wanted}”
+            </Command.Item>
+          </Group>
+        )}
       </Command.List>
     </Command>
   );
 }
 
-const Group = ({ heading, children }: { heading: string; children: ReactNode }) => (
+const Group = ({ heading, forced = false, children }: { heading: string; forced?: boolean; children: ReactNode }) => (
   <Command.Group
     heading={heading}
+    forceMount={forced}
     className="[&_[cmdk-group-heading]]:px-5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-fine [&_[cmdk-group-heading]]:text-ink-3"
   >
     {children}
   </Command.Group>
 );
 
+const itemLook =
+  'cursor-pointer border-l-2 border-transparent px-[18px] py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash';
+
 const Item = ({ value, onSelect, children }: { value: string; onSelect: () => void; children: ReactNode }) => (
-  <Command.Item
-    value={value}
-    onSelect={onSelect}
-    className="cursor-pointer border-l-2 border-transparent px-[18px] py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
-  >
+  <Command.Item value={value} onSelect={onSelect} className={itemLook}>
     {children}
   </Command.Item>
 );

@@ -3,20 +3,19 @@ import { wireText } from '@grammata/core/request';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
+import { Read } from '../app/Read';
 import { doneWords, ReadBack, itemWords } from './Outcome';
-import { Act, DeliveryStateWord, Fault, Moment, Note, Press, Sheet, whenInFull, Wire } from '../ui';
+import { Act, DeliveryStateWord, Moment, Note, Press, Sheet, whenInFull, Wire } from '../ui';
 import { useDelivery, useResend } from './queries';
 
 export function DeliveryPage() {
   const { id = '' } = useParams();
   const delivery = useDelivery(id);
-  if (delivery.error)
-    return (
-      <Sheet title="Delivery">
-        <Fault again={() => void delivery.refetch()}>{wordsFor(delivery.error)}</Fault>
-      </Sheet>
-    );
-  return delivery.data ? <Loaded delivery={delivery.data} /> : null;
+  return (
+    <Read title="Delivery" query={delivery}>
+      {data => <Loaded key={id} delivery={data} />}
+    </Read>
+  );
 }
 
 function Loaded({ delivery }: { delivery: DeliveryView }) {
@@ -70,7 +69,8 @@ function Notes({ delivery }: { delivery: DeliveryView }) {
           , make it live, and send again.
         </Note>
       )}
-      {delivery.state === 'dead' && delivery.reason && <Note tone="trouble">{delivery.reason}</Note>}
+      {(delivery.state === 'dead' || (delivery.state === 'held' && delivery.problems.length === 0)) &&
+        delivery.reason && <Note tone="trouble">{delivery.reason}</Note>}
       {delivery.state === 'waiting' && delivery.reason && (
         <Note tone="look">
           {delivery.reason} The next try comes{' '}
@@ -250,12 +250,18 @@ function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: Delive
           {attempt.response === null ? (
             <p className="font-serif text-ink-2">No answer came.</p>
           ) : (
-            <Wire label={`Answer to ${name}`} text={`HTTP/1.1 ${attempt.status}\n\n${pretty(attempt.response)}`} />
+            <Wire label={`Answer to ${name}`} text={answerText(attempt)} />
           )}
         </div>
       </div>
     </section>
   );
+}
+
+/** An answer as it came: with its status line where it came over HTTP; a mail server's and a file's have none. */
+function answerText({ request, status, response }: AttemptView): string {
+  const body = pretty(response ?? '');
+  return / HTTP\/1\.1$/m.test(request.split('\n', 1)[0]!) ? `HTTP/1.1 ${status}\n\n${body}` : body;
 }
 
 function pretty(text: string): string {

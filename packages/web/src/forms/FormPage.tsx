@@ -3,8 +3,9 @@ import type { FieldSchema, FormSchema } from '@grammata/core/schema';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
+import { Read } from '../app/Read';
 import { useChangeForm } from '../intakes/queries';
-import { Act, count, counted, Fault, kindMarks, Moment, Note, Sheet } from '../ui';
+import { Act, count, counted, kindMarks, Moment, Note, Sheet } from '../ui';
 import { SendThrough } from '../recorded';
 import { HeatMap } from './HeatMap';
 import { useForm, useWeeks } from './queries';
@@ -14,14 +15,11 @@ import { SampleSearch } from './SampleSearch';
 export function FormPage() {
   const { id = '' } = useParams();
   const form = useForm(id);
-  if (form.error) {
-    return (
-      <Sheet title="Form">
-        <Fault again={() => void form.refetch()}>{wordsFor(form.error)}</Fault>
-      </Sheet>
-    );
-  }
-  return form.data ? <Loaded key={id} form={form.data} /> : null;
+  return (
+    <Read title="Form" query={form}>
+      {data => <Loaded key={id} form={data} />}
+    </Read>
+  );
 }
 
 function Loaded({ form }: { form: FormView }) {

@@ -12,6 +12,7 @@ import { FeedLine, FeedSettings } from './Feed';
 import { Listening } from './Listening';
 import { PinPanel, usePinning } from './pinning';
 import { useArrival, useArrivals, useIntake } from './queries';
+import { Read } from '../app/Read';
 import { Sender } from './Sender';
 import { Settings } from './Settings';
 import { WorkStrip } from '../work';
@@ -20,14 +21,15 @@ export function IntakePage() {
   const { id = '' } = useParams();
   const intake = useIntake(id);
   const arrivals = useArrivals(id);
-  if (intake.error)
-    return (
-      <Sheet title="Intake">
-        <Fault again={() => void intake.refetch()}>{wordsFor(intake.error)}</Fault>
-      </Sheet>
-    );
-  if (!intake.data || !arrivals.data) return null;
-  return <Loaded key={id} intake={intake.data} arrivals={arrivals.data} />;
+  return (
+    <Read title="Intake" query={intake}>
+      {data => (
+        <Read title={data.name} query={arrivals}>
+          {list => <Loaded key={id} intake={data} arrivals={list} />}
+        </Read>
+      )}
+    </Read>
+  );
 }
 
 /** The arrival that is shown: the one in the address, else the newest, following what comes in. */

@@ -23,7 +23,10 @@ export function SendThrough({
   /** What is shown where no route of the form is live. */
   otherwise?: ReactNode;
 }) {
-  const live = (useRoutes().data ?? []).filter(route => route.formId === formId && route.state === 'live');
+  const routes = useRoutes().data;
+  // What is not known yet is not said to be none.
+  if (!routes) return null;
+  const live = routes.filter(route => route.formId === formId && route.state === 'live');
   if (live.length === 0) return otherwise;
   const meant = new URLSearchParams({
     send: '',

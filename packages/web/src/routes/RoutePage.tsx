@@ -2,9 +2,10 @@ import type { RouteView, SelectionInput } from '@grammata/contract';
 import { useEffect, useState } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../app/api';
+import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
 import { SendRecorded } from '../recorded';
-import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, Sheet, span } from '../ui';
+import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, span } from '../ui';
 import { How } from './how/How';
 import { Conflict, Versions } from './differences';
 import { HandoverSheet } from './sheet/HandoverSheet';
@@ -19,13 +20,11 @@ import { When } from './when/When';
 export function RoutePage() {
   const { id = '' } = useParams();
   const route = useRoute(id);
-  if (route.error)
-    return (
-      <Sheet title="Route">
-        <Fault again={() => void route.refetch()}>{wordsFor(route.error)}</Fault>
-      </Sheet>
-    );
-  return route.data ? <Loaded key={id} route={route.data} /> : null;
+  return (
+    <Read title="Route" query={route}>
+      {data => <Loaded key={id} route={data} />}
+    </Read>
+  );
 }
 
 function Loaded({ route }: { route: RouteView }) {

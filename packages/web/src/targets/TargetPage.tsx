@@ -3,8 +3,9 @@ import type { Operation, TargetField } from '@grammata/core/target';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../app/api';
+import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
-import { Act, clock, counted, Fault, Moment, Note, Press, Sheet } from '../ui';
+import { Act, clock, counted, Moment, Note, Press, Sheet } from '../ui';
 import { useChangeTarget, useProbe, useReadTarget, useRemoveTarget, useTarget } from './queries';
 import { authWords } from './AuthFields';
 import { TargetForm } from './TargetForm';
@@ -12,13 +13,11 @@ import { TargetForm } from './TargetForm';
 export function TargetPage() {
   const { id = '' } = useParams();
   const target = useTarget(id);
-  if (target.error)
-    return (
-      <Sheet title="Target">
-        <Fault again={() => void target.refetch()}>{wordsFor(target.error)}</Fault>
-      </Sheet>
-    );
-  return target.data ? <Loaded key={id} target={target.data} /> : null;
+  return (
+    <Read title="Target" query={target}>
+      {data => <Loaded key={id} target={data} />}
+    </Read>
+  );
 }
 
 function Loaded({ target }: { target: TargetView }) {

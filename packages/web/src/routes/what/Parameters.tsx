@@ -7,10 +7,10 @@ import {
   type Step,
   type TransformContext,
 } from '@grammata/core/transform';
-import { useId, useState } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import type { Offered } from '../workbench';
 import { ReferencePick } from '../ReferencePick';
-import { StepList } from './StepList';
+import type { StepListProps } from './StepList';
 
 interface ParametersProps {
   step: Step;
@@ -19,6 +19,8 @@ interface ParametersProps {
   /** What the step is given for the sample at hand. */
   before: Json | Problem;
   context: TransformContext;
+  /** Shows the steps that a step is made of: a list of steps, as the one that this step stands in. */
+  list: (props: StepListProps) => ReactNode;
 }
 
 /** The parameters of a step, each as it asks to be given. */
@@ -47,13 +49,13 @@ interface ParameterProps extends Omit<ParametersProps, 'step' | 'onChange'> {
   onChange: (value: unknown) => void;
 }
 
-function Parameter({ ask, value, onChange, references, before, context }: ParameterProps) {
+function Parameter({ ask, value, onChange, references, before, context, list: List }: ParameterProps) {
   const id = useId();
   if (ask.kind === 'steps') {
     const [first = null] = Array.isArray(before) ? before : [isProblem(before) ? null : before];
     return (
       <div role="group" aria-label="Steps for each item" className="border-l border-rule-strong pl-2.5">
-        <StepList
+        <List
           references={references}
           steps={(value ?? []) as Step[]}
           onChange={onChange}

@@ -161,6 +161,7 @@ function StepRow({
           references={references}
           before={before ?? null}
           context={context}
+          list={StepList}
         />
       </div>
       {trace ? <Shown value={trace.result} /> : <span className="font-mono text-small text-ink-3">not reached</span>}

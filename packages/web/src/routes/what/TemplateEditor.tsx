@@ -36,7 +36,7 @@ const theme = EditorView.theme({
   '.cm-answer': { color: 'var(--lapis)', backgroundColor: 'var(--lapis-wash)' },
   '.cm-stranger': { color: 'var(--crimson)', textDecoration: 'underline wavy' },
   '.cm-tooltip': {
-    backgroundColor: 'var(--raised)',
+    backgroundColor: 'var(--paper-raised)',
     border: '1px solid var(--ink)',
     borderRadius: '0',
     color: 'var(--ink)',
@@ -161,7 +161,7 @@ export default function TemplateEditor({
       ref={place}
       onKeyDown={event => {
         // Escape closes the list of answers first, and the line only then.
-        if (event.key === 'Escape' && place.current?.querySelector('.cm-tooltip')) event.stopPropagation();
+        if (event.key === 'Escape' && event.defaultPrevented) event.stopPropagation();
         if (event.key === '{' && view.current) queueMicrotask(() => view.current && startCompletion(view.current));
       }}
     />
