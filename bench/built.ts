@@ -33,6 +33,9 @@ export async function answering(url: string): Promise<void> {
 /** The built server as people run it, in a folder of its own, with the owner signed in. */
 export interface Built {
   child: ChildProcess;
+  url: string;
+  /** The owner's session, as a browser holds it. */
+  cookie(): { name: string; value: string; url: string };
   call<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH', place: string, body?: object): Promise<T>;
   stop(): void;
 }
@@ -63,6 +66,12 @@ export async function startBuilt(env: NodeJS.ProcessEnv = {}): Promise<Built> {
   await call('POST', '/setup', { name: 'Bench', password: 'withy bridge at dawn', token });
   return {
     child,
+    url: base,
+    cookie: () => ({
+      name: cookie.slice(0, cookie.indexOf('=')),
+      value: cookie.slice(cookie.indexOf('=') + 1),
+      url: base,
+    }),
     call,
     stop() {
       child.kill('SIGKILL');

@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { decode } from '@grammata/core/decode';
 import { Rehearser } from '@grammata/core/rehearse';
 import { compileCall } from '@grammata/core/request';
@@ -15,6 +16,7 @@ import { mendedPairs, seenPairs } from './pairs/pairs';
 import { pairTotals } from './pairs/score';
 import { tunedPairs } from './pairs/tuned';
 import { unseenPairs } from './pairs/unseen';
+import { workbenchFigures } from './workbench';
 
 /** The shortest of several runs, in ms: what the machine can do when nothing else disturbs it. */
 function fastest(runs: number, work: () => unknown): number {
@@ -94,3 +96,11 @@ const { plain, documented, toNothing } = await deliveryFigures();
 say('delivery to the practice register vs a bare loop', `${plain.toFixed(2)} ×`, '≥ 0.7 ×');
 say('the same with an OpenAPI document of 3 MB behind it', `${documented.toFixed(2)} ×`, '≥ 0.7 ×');
 say('the same to a server that does nothing but answer', `${toNothing.toFixed(2)} ×`, '≥ 0.7 ×');
+
+const browser = [process.env.CHROMIUM ?? '', '/usr/bin/chromium'].find(existsSync);
+if (browser) {
+  const { usable, whole, bytes, values } = await workbenchFigures(browser);
+  say('workbench over 10,000 samples × 60 questions, usable, of 1 s', `${(usable / 1000).toFixed(2)} ×`, '≤ 1 ×');
+  say('the same, all of them rehearsed, of 10 s', `${(whole / 10_000).toFixed(2)} ×`, '≤ 1 ×');
+  say('bytes over the wire for them, of what was answered', `${(bytes / values).toFixed(2)} ×`, '≤ 1 ×');
+}

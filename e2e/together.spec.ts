@@ -98,7 +98,7 @@ test('twelve tabs at once are all live', async ({ page, context }) => {
   await Promise.all(tabs.map(tab => tab.close()));
 });
 
-test('keys do what the thing they are pressed on says; letters can be switched off', async ({ page }) => {
+test('keys do what the thing they are pressed on says; single keys can be switched off', async ({ page }) => {
   await page.goto('/deliveries');
   const rows = page.getByRole('list', { name: /deliver/ }).getByRole('listitem');
   await expect(rows.first()).toBeVisible();
@@ -110,19 +110,27 @@ test('keys do what the thing they are pressed on says; letters can be switched o
   await rows.nth(1).getByRole('checkbox').click();
   await page.keyboard.press('k');
   await expect(rows.nth(0).getByRole('link')).toBeFocused();
+  // With Shift a range is chosen; A chooses all, or none where some are.
+  await rows
+    .nth(3)
+    .getByRole('checkbox')
+    .click({ modifiers: ['Shift'] });
+  await expect(page.getByText('3 deliveries chosen.')).toBeVisible();
+  await page.keyboard.press('A');
+  await expect(page.getByText(/chosen\./)).toBeHidden();
   // Enter on a link of the page opens that link, whatever Enter does in the list.
   await page.getByRole('link', { name: 'Routes', exact: true }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Routes' })).toBeVisible();
   await page.keyboard.press('?');
-  await page.getByRole('checkbox', { name: /Single letters/ }).uncheck();
+  await page.getByRole('checkbox', { name: /Single keys/ }).uncheck();
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await page.keyboard.press('n');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByRole('button', { name: /all keys/ }).click();
-  await page.getByRole('checkbox', { name: /Single letters/ }).check();
+  await page.getByRole('checkbox', { name: /Single keys/ }).check();
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys that work here' })).toBeVisible();

@@ -1,3 +1,4 @@
+export * from './deskView';
 export * from './feed';
 export * from './forms';
 export * from './inputs';

@@ -12,7 +12,6 @@ import type { FormState } from './forms';
 import type { ReadingKind, ReplyKind } from './inputs';
 import type { LandmarkInput } from './pins';
 import type { RecipeInput } from './recipe';
-import type { RouteSummary } from './routeViews';
 import type { VerificationView } from './verification';
 
 // What the server answers. All times are ISO 8601 in UTC; sizes are bytes.
@@ -356,27 +355,6 @@ export interface DeliveryPage {
   deliveries: DeliverySummary[];
   total: number;
   counts: Record<DeliveryState, number>;
-}
-
-export interface DeskView {
-  /** Targets that are left alone for a while, since they failed time and again. */
-  parked: { targetId: string; name: string; until: string; reason: string }[];
-  intakes: number;
-  listening: number;
-  arrivalsToday: number;
-  lastArrival: { at: string; formName: string | null; arrivalId: string } | null;
-  counts: Record<DeliveryState, number>;
-  /** Per UTC day, oldest first, for the last 28 days. */
-  days: { day: string; delivered: number; troubled: number }[];
-  routes: RouteSummary[];
-  recent: ArrivalSummary[];
-  strays: number;
-  /** Messages that nothing could be made of. */
-  unread: number;
-  /** The newest of them. */
-  lastUnread: ArrivalSummary | null;
-  /** Set while nothing can be stored. */
-  storage: StorageView | null;
 }
 
 export interface PracticeView {

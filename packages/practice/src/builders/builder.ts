@@ -5,23 +5,12 @@ import express, { Router } from 'express';
 import { page, type Html, html } from '../page/html';
 import { Kept } from '../store';
 import type { Carried } from './catalogue';
-import { isDocs, type Answers, type Filled, type SentRecord } from './form';
-import type { BuilderSetting } from './kind';
+import { isDocs, type Answers, type Filled } from './form';
 import { builderPage } from './page';
 import { readFilledPage } from './read';
 import { isTaken, isWorthRetrying, sendMessage, sendNotification, type SendOutcome } from './sender';
+import type { BuilderState } from './state';
 import { testAnswers } from './testAnswers';
-
-export interface BuilderState extends BuilderSetting {
-  address: string;
-  /** Where mails go out through: `host:port`. */
-  via: string;
-  /** Signs every message when it is not empty; the token of a feed. */
-  secret: string;
-  sent: SentRecord[];
-  /** What a feed has to show, newest first. */
-  rows: Record<string, unknown>[];
-}
 
 const MOST_SENT = 20;
 const MOST_ROWS = 500;

@@ -1,7 +1,7 @@
 import { html, type Html } from '../page/html';
-import type { BuilderState } from './builder';
 import type { Carried } from './catalogue';
 import type { Question, SentRecord } from './form';
+import type { BuilderState } from './state';
 
 /** Rows a table question offers. */
 const ROWS = 3;

@@ -225,3 +225,13 @@ test('a parked target that somebody changes is asked as before', async () => {
   await paced(0);
   expect(await parked()).toBeNull();
 });
+
+test('a route is copied as a draft of its own, with a name that no other has', async () => {
+  const copy = async () => (await client.call<RouteView>('POST', `/routes/${route.id}/copy`)).json;
+  const first = await copy();
+  expect([first.name, (await copy()).name]).toEqual(['R, copy', 'R, copy 2']);
+  expect([first.state, first.version, first.formId]).toEqual(['draft', null, route.formId]);
+  const { draft } = (await client.call<RouteView>('GET', `/routes/${route.id}`)).json;
+  expect(first.draft).toEqual({ ...draft, name: 'R, copy' });
+  expect((await client.call('POST', '/routes/none/copy')).status).toBe(404);
+});

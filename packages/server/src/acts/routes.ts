@@ -40,6 +40,17 @@ export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, 
   return row;
 }
 
+/** Draws a route that does the same as another's draft, under a name of its own, as a draft. */
+export function copyRoute(parts: Parts, actor: Actor, { id, formId, draft }: RouteRow): RouteRow {
+  const { store, log } = parts;
+  const taken = new Set(store.routes.all().map(each => each.draft.name));
+  const names = Array.from({ length: taken.size + 1 }, (_, at) => `${draft.name}, copy${at === 0 ? '' : ` ${at + 1}`}`);
+  const row = store.routes.create(formId, { ...draft, name: names.find(each => !taken.has(each))! });
+  log.info({ actor: actor.id, route: row.id, of: id }, 'a route was copied');
+  changed(parts, row.id);
+  return row;
+}
+
 /** Stores an edit. Throws HttpProblem where its parts can't be told apart, and where the draft was edited elsewhere meanwhile. */
 export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: DraftInput): RouteRow {
   const faults = identityFaults(draft.definition);

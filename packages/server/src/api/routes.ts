@@ -13,6 +13,7 @@ import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
 import {
   actorOf,
+  copyRoute,
   drawRoute,
   goLive,
   pause,
@@ -88,6 +89,11 @@ export function routesApi(services: Services): Router {
       .versions(id, MOST_VERSIONS)
       .map(({ number, by, createdAt, definition }): VersionView => ({ number, by, at: iso(createdAt), definition }));
     response.json(view);
+  });
+
+  router.post('/routes/:id/copy', (request, response) => {
+    const row = copyRoute(services, actorOf(response), routeOr404(request.params.id));
+    response.status(201).json(view(row));
   });
 
   router.post('/routes/:id/live', (request, response) => {

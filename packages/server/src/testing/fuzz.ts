@@ -56,6 +56,7 @@ export const fuzzedRoutes: [method: string, path: string, body: (new () => objec
   ['GET', '/forms/:form/columns?since=:any', null],
   ['GET', '/find?search=:any', null],
   ['GET', '/routes/:route/versions', null],
+  ['POST', '/routes/:route/copy', null],
   ['POST', '/forms/:form/variants', VariantInput],
   ['PUT', '/variants/:any', VariantInput],
   ['DELETE', '/variants/:any', null],

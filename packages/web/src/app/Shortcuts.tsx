@@ -35,8 +35,8 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
           checked={letters.on}
           onChange={event => letters.set(event.target.checked)}
         />
-        Single letters do something
-        <span className="text-small text-ink-3">in this browser; Ctrl K works always</span>
+        Single keys work
+        <span className="text-small text-ink-3">in this browser; Ctrl K always does</span>
       </label>
     </Floating>
   );

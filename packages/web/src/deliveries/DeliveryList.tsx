@@ -19,6 +19,7 @@ import {
   useRowFocus,
 } from '../ui';
 import { WorkStrip } from '../work';
+import { useRoutes } from '../routes/queries';
 import { useDeliveries, useResend, type Filter } from './queries';
 
 const states: DeliveryState[] = ['waiting', 'sending', 'delivered', 'held', 'dead'];
@@ -48,6 +49,7 @@ function useFilter() {
 export function DeliveryList() {
   const { filter, set } = useFilter();
   const list = useDeliveries(filter);
+  const routes = useRoutes().data;
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const search = useRef<HTMLInputElement>(null);
   useKeys([{ key: '/', does: 'search', run: () => search.current?.focus() }]);
@@ -88,6 +90,19 @@ export function DeliveryList() {
           </button>
         ))}
         <span className="flex-1" />
+        <select
+          aria-label="Of which route"
+          className="write mb-1 w-44!"
+          value={filter.routeId}
+          onChange={event => set('route', event.target.value)}
+        >
+          <option value="">of all routes</option>
+          {(routes ?? []).map(each => (
+            <option key={each.id} value={each.id}>
+              {each.name}
+            </option>
+          ))}
+        </select>
         <input
           ref={search}
           aria-label="Search deliveries"
@@ -98,11 +113,6 @@ export function DeliveryList() {
         />
       </div>
       <WorkStrip about={{}} kinds={['send', 'resend']} />
-      {filter.routeId && (
-        <p className="py-2 text-ink-2">
-          Only of the route “{rows[0]?.routeName ?? '…'}”. <Act onClick={() => set('route', '')}>Show all</Act>
-        </p>
-      )}
       {list.error && <Fault again={() => void list.refetch()}>{wordsFor(list.error)}</Fault>}
       {first &&
         rows.length === 0 &&
@@ -157,13 +167,27 @@ function Rows({
   useEffect(() => {
     if (last >= rows.length - 20 && rows.length < total) more();
   });
-  const toggle = (id: string) =>
-    onChoose(chosen.has(id) ? new Set([...chosen].filter(each => each !== id)) : new Set([...chosen, id]));
+  /** Where the last one was chosen: with Shift all between are. */
+  const from = useRef<number | null>(null);
+  const toggle = (index: number, isRange = false) => {
+    const { id } = rows[index]!;
+    if (isRange && from.current !== null) {
+      const [first, last] = [Math.min(from.current, index), Math.max(from.current, index)];
+      onChoose(new Set([...chosen, ...rows.slice(first, last + 1).map(each => each.id)]));
+    } else onChoose(chosen.has(id) ? new Set([...chosen].filter(each => each !== id)) : new Set([...chosen, id]));
+    from.current = index;
+  };
   const go = useRowFocus(rows.length, at, setAt, virtual, scroller);
   useKeys([
     { key: 'j', does: 'next', run: () => go(1) },
     { key: 'k', does: 'previous', run: () => go(-1) },
-    { key: 'x', does: 'choose it', run: () => rows[at] && toggle(rows[at].id) },
+    { key: 'x', does: 'choose it', run: () => rows[at] && toggle(at) },
+    { key: 'X', does: 'choose all from the last chosen to it', run: () => rows[at] && toggle(at, true) },
+    {
+      key: 'A',
+      does: chosen.size > 0 ? 'choose none' : 'choose all that are listed',
+      run: () => onChoose(chosen.size > 0 ? new Set() : new Set(rows.map(each => each.id))),
+    },
     { key: 'Enter', does: 'open it', run: () => rows[at] && void navigate(`/deliveries/${rows[at].id}`) },
   ]);
   if (rows.length === 0) return null;
@@ -187,7 +211,8 @@ function Rows({
                 type="checkbox"
                 aria-label={`Choose ${row.about}`}
                 checked={chosen.has(row.id)}
-                onChange={() => toggle(row.id)}
+                onChange={event => toggle(index, (event.nativeEvent as MouseEvent).shiftKey)}
+                title="With Shift: all from the last chosen to this one"
                 className="mt-1 ml-1 accent-oxide"
               />
               <DeliveryStateWord state={row.state} />

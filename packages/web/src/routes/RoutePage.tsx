@@ -123,7 +123,9 @@ function Head({
   const rehearse = { pathname: `/routes/${route.id}/rehearsal`, search: params.toString() };
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
-      <h1 className="min-w-0 flex-1 truncate">{editing.draft.name}</h1>
+      <h1 className="min-w-0 shrink grow basis-80 truncate" title={editing.draft.name}>
+        {editing.draft.name}
+      </h1>
       <span className="text-ink-2">
         <RouteStateWord state={route.state} />
         {route.version !== null && (

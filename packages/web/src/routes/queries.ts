@@ -54,4 +54,6 @@ export const useTrial = (id: string) =>
   useRouteChange((sampleId: string) =>
     api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: true } }),
   );
+export const useCopyRoute = (id: string) =>
+  useRouteChange(() => api<RouteView>(`/routes/${id}/copy`, { method: 'POST' }));
 export const useRemoveRoute = (id: string) => useRouteChange(() => api<null>(`/routes/${id}`, { method: 'DELETE' }));

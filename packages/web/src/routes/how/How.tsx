@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../app/api';
 import { Act, counted, Labelled, Note, span } from '../../ui';
-import { useRemoveRoute } from '../queries';
+import { useCopyRoute, useRemoveRoute } from '../queries';
 import type { Workbench } from '../workbench';
 
 const HOUR = 3_600_000;
@@ -84,6 +84,7 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
             )}
           </Labelled>
         </div>
+        <Copying editing={editing} routeId={route.id} />
         <Removal routeId={route.id} isLive={route.state === 'live'} />
       </div>
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
@@ -126,6 +127,29 @@ function TriesInTime({ hours }: { hours: number }) {
         <span>given up, {span(hours)} later</span>
       </figcaption>
     </figure>
+  );
+}
+
+/** A route of its own that does the same, to be changed without touching this one. */
+function Copying({ editing, routeId }: { editing: Workbench['editing']; routeId: string }) {
+  const copy = useCopyRoute(routeId);
+  const navigate = useNavigate();
+  const start = () =>
+    void editing
+      .flush()
+      .then(() => copy.mutate(undefined, { onSuccess: made => void navigate(`/routes/${made.id}/how`) }));
+  return (
+    <p className="border-t border-rule pt-4">
+      <Act onClick={start} disabled={copy.isPending}>
+        Draw another route like this
+      </Act>
+      {copy.error && (
+        <span role="alert" className="text-crimson">
+          {' '}
+          ! {wordsFor(copy.error)}
+        </span>
+      )}
+    </p>
   );
 }
 

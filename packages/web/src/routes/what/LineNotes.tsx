@@ -5,7 +5,7 @@ import { checkKinds } from '@grammata/core/transform';
 import { Link } from 'react-router';
 import { Act, counted, Note } from '../../ui';
 import { kindOf } from './kindOf';
-import type { LineRowProps } from './LineRow';
+import type { LineRowProps } from './lineRowProps';
 
 /** How many kinds of trouble a closed line tells of. */
 const MOST_TROUBLES = 2;

@@ -1,37 +1,14 @@
 import { useDroppable } from '@dnd-kit/core';
-import type { RefusalView } from '@grammata/contract';
 import type { LineProposal } from '@grammata/core/match';
-import { compileLine, type CompiledLine, type Outcome } from '@grammata/core/request';
+import { compileLine, type CompiledLine } from '@grammata/core/request';
 import { Bar } from '../../ui';
 import type { Workbench } from '../workbench';
 import { LineEditor } from './LineEditor';
 import { LineFares, type Fares } from './LineFares';
 import { LineNotes } from './LineNotes';
+import type { LineRowProps } from './lineRowProps';
 import { SourceWords } from './SourceWords';
 import { Value } from './Value';
-import type { EditLine } from './editLine';
-
-export interface LineRowProps {
-  workbench: Workbench;
-  compiled: CompiledLine;
-  index: number;
-  outcome: Outcome | null;
-  /** What could fill it, while nothing does. */
-  proposal: LineProposal | null;
-  isOpen: boolean;
-  onOpen: (is: boolean) => void;
-  /** Which submissions behind its bar are listed. */
-  fares: Fares | null;
-  onFares: (fares: Fares | null) => void;
-  edit: EditLine;
-  onTake: () => void;
-  onRemove: () => void;
-  /** Moves a loose line to a field of the target. */
-  onMoveTo: (key: string) => void;
-  showNotes: boolean;
-  /** What the target had against the value for this sample, when it was really sent. */
-  refusal: RefusalView | null;
-}
 
 /** One line of the galley; it opens in place. Its notes stand beside it in the margin. */
 export function LineRow(props: LineRowProps) {

@@ -10,7 +10,7 @@ import {
 import { useId, useState, type ReactNode } from 'react';
 import type { Offered } from '../workbench';
 import { ReferencePick } from '../ReferencePick';
-import type { StepListProps } from './StepList';
+import type { StepListProps } from './stepListProps';
 
 interface ParametersProps {
   step: Step;

@@ -2,7 +2,6 @@ import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type D
 import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { homeForStep } from '@grammata/core/match';
-import type { FieldKind, Json } from '@grammata/core/submission';
 import {
   checkKinds,
   compileChain,
@@ -16,18 +15,9 @@ import { useRef } from 'react';
 import { Act } from '../../ui';
 import type { Offered } from '../workbench';
 import { Parameters } from './Parameters';
+import type { StepListProps } from './stepListProps';
 import { Shown } from './Shown';
 import { StepPicker } from './StepPicker';
-
-export interface StepListProps {
-  references: Offered[];
-  steps: Step[];
-  onChange: (steps: Step[]) => void;
-  /** What the first step is given. */
-  kind: FieldKind;
-  raw: Json;
-  context: TransformContext;
-}
 
 /** A chain of steps, each with its parameters and the value after it; moved by dragging or by keys. */
 export function StepList({ references, steps, onChange, kind, raw, context }: StepListProps) {

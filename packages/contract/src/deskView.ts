@@ -1,0 +1,24 @@
+import type { RouteSummary } from './routeViews';
+import type { ArrivalSummary, DeliveryState, StorageView } from './views';
+
+/** What the Desk tells: everything at a glance. */
+export interface DeskView {
+  /** Targets that are left alone for a while, since they failed time and again. */
+  parked: { targetId: string; name: string; until: string; reason: string }[];
+  intakes: number;
+  listening: number;
+  arrivalsToday: number;
+  lastArrival: { at: string; formName: string | null; arrivalId: string } | null;
+  counts: Record<DeliveryState, number>;
+  /** Per UTC day, oldest first, for the last 28 days. */
+  days: { day: string; delivered: number; troubled: number }[];
+  routes: RouteSummary[];
+  recent: ArrivalSummary[];
+  strays: number;
+  /** Messages that nothing could be made of. */
+  unread: number;
+  /** The newest of them. */
+  lastUnread: ArrivalSummary | null;
+  /** Set while nothing can be stored. */
+  storage: StorageView | null;
+}
