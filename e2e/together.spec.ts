@@ -226,7 +226,6 @@ test('a storm of arrivals is a handful of readings', async ({ page }) => {
 });
 
 test('what somebody answered is found from everywhere, and so are deliveries of it', async ({ page }) => {
-  await page.goto('/');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Find or do' }).fill('tomasz.wilk');
   const found = page.getByRole('group', { name: 'Submissions that say so' }).getByRole('option');

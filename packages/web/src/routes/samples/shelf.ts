@@ -5,7 +5,7 @@ import type { Submission } from '@grammata/core/submission';
 
 /** Samples of the first page, which is there almost at once, of the others, and of all that are taken. */
 const FIRST = 300;
-const FURTHER = 2000;
+const FURTHER = 1000;
 const MOST = 10_000;
 
 /** One sample on the shelf. It is packed; what it holds is unpacked when it is looked at. */
