@@ -7,21 +7,20 @@ import {
   type SamplesView,
 } from '@grammata/contract';
 import { pack } from '@grammata/core/sample';
-import { asText } from '@grammata/core/submission';
 import { Router } from 'express';
 import { actorOf, addVariant, changeVariant, describeSample, removeVariant } from '../acts';
 import { iso } from '../clock';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import { aboutSubmission, type SubmissionRow, type VariantRow } from '../store';
+import { aboutSubmission, textOfSubmission, type SubmissionRow, type VariantRow } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Samples of one page: whole ones to look at, packed ones for the workbench. */
 const MOST_WHOLE = 200;
+const MOST_PACKED = 2000;
 /** Letters from which on anything is looked for everywhere, and how many are told. */
 const LEAST_SEARCHED = 2;
 const MOST_FOUND = 8;
-const MOST_PACKED = 2000;
 /** Samples that are packed at once: others have their turn in between. */
 const PORTION = 250;
 
@@ -165,8 +164,4 @@ function packed(samples: readonly NamedSample[]): Pick<SamplePage, 'columns' | '
 
 /** Whether a variant holds what is looked for: there are few, and they stand apart. */
 const holds = ({ submission, name }: NamedSample, search: string): boolean =>
-  search === '' ||
-  [name, submission.id, ...submission.fields.map(field => asText(field.value)), ...submission.files.map(f => f.name)]
-    .join('\n')
-    .toLowerCase()
-    .includes(search.toLowerCase());
+  `${name?.toLowerCase()}\n${textOfSubmission(submission)}`.includes(search.toLowerCase());

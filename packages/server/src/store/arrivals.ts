@@ -49,24 +49,6 @@ export function aboutSubmission({ fields }: Submission): string {
   );
 }
 
-/** Characters of a submission that are looked through. */
-const MOST_SEARCHED = 8000;
-
-/** Everything a person may look for in a submission: its answers, the names of its files, its identifier; in small letters. */
-export const textOfSubmission = ({ id, fields, files }: Submission): string =>
-  [id, ...fields.map(field => asText(field.value)), ...files.map(file => file.name)]
-    .filter(Boolean)
-    .join('\n')
-    .toLowerCase()
-    .slice(0, MOST_SEARCHED);
-
-/** A pattern for `LIKE … ESCAPE '\\'` that matches texts in small letters which hold what is looked for. */
-export const likePattern = (search: string): string =>
-  `%${search
-    .trim()
-    .toLowerCase()
-    .replace(/[\\%_]/g, '\\$&')}%`;
-
 /** What an arrival was read as. */
 export interface Reading {
   state: ArrivalRow['state'];

@@ -3,8 +3,8 @@ import type { Done } from '@grammata/core/perform';
 import { and, asc, count, desc, eq, getTableColumns, gt, gte, inArray, max, ne, or, sql, type SQL } from 'drizzle-orm';
 import { iso, now } from '../clock';
 import type { Database } from './database';
-import { likePattern } from './arrivals';
-import { attempts, callsDone, deliveries, submissions, submissionTexts, versions } from './schema';
+import { attempts, callsDone, deliveries, submissions, versions } from './schema';
+import { likePattern, says } from './texts';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -238,12 +238,7 @@ function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,
     text
-      ? or(
-          contains(deliveries.about),
-          contains(deliveries.reason),
-          sql`${deliveries.submissionId} in (
-            select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${text} escape '\\')`,
-        )
+      ? or(contains(deliveries.about), contains(deliveries.reason), says(deliveries.submissionId, search!))
       : undefined,
   );
 }

@@ -1,12 +1,13 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
 import { addedUp, emptySchema, mergeSchema, weeklyFill, type FormSchema, type Week } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gt, gte, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, gte, inArray, isNull, lt, or, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
-import { likePattern, type FormRow, type SubmissionRow } from './arrivals';
+import type { FormRow, SubmissionRow } from './arrivals';
 import type { Database } from './database';
 import type { Questions } from './questions';
-import { forms, intakes, routes, submissions, submissionTexts, variants } from './schema';
+import { forms, intakes, routes, submissions, variants } from './schema';
+import { says } from './texts';
 
 export type VariantRow = typeof variants.$inferSelect;
 
@@ -41,15 +42,11 @@ export interface Selection {
   until?: number;
 }
 
-/** True for a submission with an answer, a file's name or an identifier like that: what it is built of does not count. */
-const holds = (search: string): SQL => sql`${submissions.id} in (
-  select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${likePattern(search)} escape '\\')`;
-
 const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL | undefined =>
   and(
     sampleIds && inArray(submissions.id, [...sampleIds]),
     arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
-    search?.trim() ? holds(search) : undefined,
+    search?.trim() ? says(submissions.id, search) : undefined,
     since === undefined ? undefined : gte(submissions.receivedAt, since),
     until === undefined ? undefined : lt(submissions.receivedAt, until),
   );
@@ -152,7 +149,7 @@ export class Forms {
       .select({ row: submissions, formName: forms.name })
       .from(submissions)
       .innerJoin(forms, eq(forms.id, submissions.formId))
-      .where(and(isNull(submissions.repeatOf), holds(search)))
+      .where(and(isNull(submissions.repeatOf), says(submissions.id, search)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all()

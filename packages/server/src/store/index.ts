@@ -24,6 +24,7 @@ export * from './readings';
 export * from './routes';
 export * from './snapshots';
 export * from './targets';
+export * from './texts';
 
 /** Everything that is kept, a repository for each family of tables. */
 export interface Store {

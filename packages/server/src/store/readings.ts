@@ -10,11 +10,11 @@ import {
   type FormRow,
   type Reading,
   type SubmissionRow,
-  textOfSubmission,
 } from './arrivals';
 import { unhurried, type Database } from './database';
 import type { Questions } from './questions';
 import { arrivals, deliveries, forms, intakes, submissions } from './schema';
+import { textOfSubmission } from './texts';
 
 /** Forms that are told apart at one intake; submissions of further ones share one. */
 const MOST_FORMS = 500;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Fault, Sheet } from '../ui';
-import { wordsFor } from './api';
+import { ApiFault, wordsFor } from './api';
 
 /** A query as far as it is shown. */
 interface Asked<T> {
@@ -22,7 +22,19 @@ export function Read<T>({
   query: Asked<T>;
   children: (data: T) => ReactNode;
 }) {
-  if (query.data !== undefined) return children(query.data);
+  // What was removed meanwhile is not shown as if it were there.
+  const isGone = query.error instanceof ApiFault && query.error.problem.status === 404;
+  if (query.data !== undefined && !isGone)
+    return (
+      <>
+        {Boolean(query.error) && (
+          <div className="px-6">
+            <Fault again={() => void query.refetch()}>This may be out of date. {wordsFor(query.error)}</Fault>
+          </div>
+        )}
+        {children(query.data)}
+      </>
+    );
   return (
     <Sheet title={title}>
       {query.error ? <Fault again={() => void query.refetch()}>{wordsFor(query.error)}</Fault> : <Reading />}

@@ -21,7 +21,10 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
     rehearsal:
       stock.fault !== null
         ? { fault: stock.fault }
-        : { summary: stock.state === 'all' && isUpToDate ? workbench.run : null, samples: workbench.samples.length },
+        : {
+            summary: stock.state === 'all' && isUpToDate && run && stock.fares ? { ...run, ...stock.fares } : null,
+            samples: stock.recorded,
+          },
     reached: route.targets.map(({ id, name }) => {
       const connection = connections?.get(id);
       const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();
@@ -30,7 +33,8 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
     ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
-  const start = () => void editing.flush().then(() => goLive.mutate(undefined, { onSuccess: onClose }));
+  const start = () =>
+    void editing.flush().then(isStored => isStored && goLive.mutate(undefined, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
       <h2>Before it goes live</h2>

@@ -203,13 +203,14 @@ function Parts({ workbench: { route, editing, run, stock } }: { workbench: Workb
   const [params] = useSearchParams();
   const { calls } = editing.draft;
   const lines = calls.flatMap(call => call.lines);
-  const fares = run?.calls.flatMap(call => call ?? []) ?? [];
-  const troubled = fares.flatMap(each => each.lines).filter(line => line.trouble > 0).length;
-  const missing = fares.flatMap(each => each.missing).length;
+  const byCall = run?.calls.flatMap(call => call ?? []) ?? [];
+  const troubled = byCall.flatMap(each => each.lines).filter(line => line.trouble > 0).length;
+  const missing = byCall.flatMap(each => each.missing).length;
   const madeOf = calls.length > 1 ? `${counted(calls.length, 'call')}, ` : '';
-  const soFar = stock.state === 'loading' ? ' so far' : '';
+  const { fares, recorded, total, state } = stock;
+  const soFar = state === 'loading' ? ' so far' : total > recorded ? `, the newest of ${count(total)}` : '';
   const parts = [
-    { part: 'when', name: 'When', says: run ? `${count(run.going)} of ${count(run.goes.length)} go${soFar}` : '' },
+    { part: 'when', name: 'When', says: fares ? `${count(fares.going)} of ${count(recorded)} go${soFar}` : '' },
     {
       part: 'what',
       name: 'What',
@@ -226,8 +227,8 @@ function Parts({ workbench: { route, editing, run, stock } }: { workbench: Workb
     {
       part: 'rehearsal',
       name: 'Rehearsal',
-      says: run ? `${count(run.sendable)} can be sent` : '',
-      warns: run && run.going > run.sendable ? `${count(run.going - run.sendable)} can’t` : '',
+      says: fares ? `${count(fares.sendable)} can be sent` : '',
+      warns: fares && fares.going > fares.sendable ? `${count(fares.going - fares.sendable)} can’t` : '',
     },
   ];
   return (

@@ -68,9 +68,11 @@ class SeenLater implements Seen {
 
 /** What is known of the samples as a whole. */
 export interface Stock {
-  /** Recorded submissions that are here, variants apart. */
+  /** Recorded submissions that are here, variants apart; and all that there are. */
   recorded: number;
-  variants: number;
+  total: number;
+  /** How the route fares over those that are here; null until they are rehearsed. */
+  fares: { going: number; sendable: number } | null;
   /** loading: more are to come. failed: they could not be had; `fault` says why. */
   state: 'loading' | 'all' | 'failed';
   fault: string | null;
@@ -187,6 +189,11 @@ export function useWorkbench(route: RouteView): Workbench {
   const rehearsed = useRehearsal(parts, shelf);
   const run = rehearsed && 'summary' in rehearsed ? rehearsed.summary : null;
   const broken = rehearsed && 'fault' in rehearsed ? rehearsed.fault : null;
+  const fares = useMemo(() => {
+    if (!run) return null;
+    const over = (flags: Uint8Array) => recorded.filter(({ place }) => flags[place] === 1).length;
+    return { going: over(run.goes), sendable: over(run.sends) };
+  }, [run, recorded]);
   const { repeat, condition } = call;
   const answers = useMemo(
     () =>
@@ -284,7 +291,8 @@ export function useWorkbench(route: RouteView): Workbench {
     samples,
     stock: {
       recorded: recorded.length,
-      variants: samples.length - recorded.length,
+      total: shelf.total,
+      fares,
       state: broken ? 'failed' : shelf.state,
       fault: broken ?? (shelf.state === 'failed' ? wordsFor(shelf.fault) : null),
       again: shelf.again,

@@ -23,6 +23,7 @@ export function gatherer(read: (key: string[]) => void, now: () => number = Date
       readAt.set(name, now());
       read(key);
     }
+    for (const [name, at] of readAt) if (at + APART <= now()) readAt.delete(name);
     plan();
   };
   return {

@@ -205,3 +205,27 @@ test('who listens hears of each change, and not after leaving', () => {
   keeper.edit(rename('b'));
   expect(heard).toHaveBeenCalledTimes(1);
 });
+
+test('who wants to go on with what is stored hears whether that is what is shown', async () => {
+  keeper.edit(rename('a'));
+  expect(await keeper.flush()).toBe(true);
+  held.fails = new Error('no room');
+  keeper.edit(rename('b'));
+  expect(await keeper.flush()).toBe(false);
+  held.fails = null;
+  held.editElsewhere('theirs');
+  expect(await keeper.flush()).toBe(false);
+  expect(keeper.state().saving).toBe('conflict');
+  expect(await keeper.flush()).toBe(false);
+});
+
+test('what was edited while an older edit is being stored is left behind too, when the page goes', async () => {
+  held.isSlow = true;
+  keeper.edit(rename('a'));
+  await settle();
+  keeper.edit(rename('b'));
+  keeper.leave();
+  held.answer!();
+  await settle(0);
+  expect(held.rescued).toMatchObject({ definition: { name: 'b' }, revision: 4 });
+});

@@ -101,16 +101,20 @@ export class DraftKeeper {
     if (future.length > 0) this.#become({ past: [...past, present], present: future[0]!, future: future.slice(1) });
   };
 
-  /** Resolves when everything edited so far is stored, or can't be. */
-  readonly flush = async (): Promise<void> => {
+  /** Stores everything edited so far; false where that can't be done: what is stored is then not what is shown. */
+  readonly flush = async (): Promise<boolean> => {
     clearTimeout(this.#timer);
     this.#timer = undefined;
     while (this.#underWay) await this.#underWay;
-    if (this.#state.saving === 'conflict') return;
+    if (this.#state.saving === 'conflict') return false;
     const { present } = this.#state;
-    if (present === this.#stored) return this.#set({ saving: 'saved' });
+    if (present === this.#stored) {
+      this.#set({ saving: 'saved' });
+      return true;
+    }
     this.#underWay = this.#save(present).finally(() => (this.#underWay = null));
     await this.#underWay;
+    return this.#state.present === this.#stored;
   };
 
   /** In a conflict: stores mine in the place of theirs. Theirs is one step of undo away. */
@@ -160,8 +164,10 @@ export class DraftKeeper {
       const view = await this.shelf.save(sent, this.#revision);
       this.#revision = view.revision;
       this.#stored = sent;
-      this.shelf.rescue.write(null);
-      const isAll = this.#state.present === sent;
+      const { present } = this.#state;
+      const isAll = present === sent;
+      // The page may be going: what was edited meanwhile stays behind.
+      this.shelf.rescue.write(isAll ? null : { definition: present, revision: view.revision });
       this.#set({ fault: null, saving: isAll ? 'saved' : 'unsaved', isRescued: false });
       if (!isAll) this.#plan();
     } catch (reason) {

@@ -137,7 +137,9 @@ function Copying({ editing, routeId }: { editing: Workbench['editing']; routeId:
   const start = () =>
     void editing
       .flush()
-      .then(() => copy.mutate(undefined, { onSuccess: made => void navigate(`/routes/${made.id}/how`) }));
+      .then(
+        isStored => isStored && copy.mutate(undefined, { onSuccess: made => void navigate(`/routes/${made.id}/how`) }),
+      );
   return (
     <p className="border-t border-rule pt-4">
       <Act onClick={start} disabled={copy.isPending}>

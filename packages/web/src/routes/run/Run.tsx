@@ -8,7 +8,7 @@ import type { Workbench } from '../workbench';
 
 /** Everything the sample at hand sends, call by call: looked up for certain, sent only when it is asked for. */
 export function Run({ workbench }: { workbench: Workbench }) {
-  const { route, editing, sample, run, at } = workbench;
+  const { route, editing, sample, run } = workbench;
   const isStored = editing.saving === 'saved';
   const dry = useDryRun(route.id, route.revision, sample?.id, isStored);
   const trial = useTrial(route.id);
@@ -36,7 +36,7 @@ export function Run({ workbench }: { workbench: Workbench }) {
           </Press>
         )}
       </div>
-      {run?.goes[at] === 0 && (
+      {run?.goes[sample.place] === 0 && (
         <Note tone="look">The route’s condition leaves this sample out; this is what it would send otherwise.</Note>
       )}
       {trial.error && <Fault>{wordsFor(trial.error)}</Fault>}

@@ -74,7 +74,10 @@ export class SampleShelf {
   };
 
   /** Brings all of them, or all anew. */
-  readonly load = (): void => this.#want('all');
+  readonly load = (): void => {
+    this.#isClosed = false;
+    this.#want('all');
+  };
 
   /** Something came: brings what is newer. */
   readonly more = (): void => this.#want('newer');
@@ -91,7 +94,8 @@ export class SampleShelf {
   async #bring(): Promise<void> {
     this.#isAsking = true;
     while (this.#wants !== 'nothing' && !this.#isClosed) {
-      const isAnew = this.#wants === 'all' || this.#newest === null;
+      // Where some could not be had there is a gap that nothing newer fills.
+      const isAnew = this.#wants === 'all' || this.#newest === null || this.#state.state === 'failed';
       this.#wants = 'nothing';
       try {
         await (isAnew ? this.#bringAll() : this.#bringNewer());
@@ -109,11 +113,14 @@ export class SampleShelf {
     this.#set({ ...empty, generation: this.#state.generation + 1 });
     this.#put(first);
     let next = first.next;
-    while (next !== null && this.#state.samples.length < MOST && this.#wants !== 'all') {
-      const page = await this.get(`limit=${FURTHER}&before=${next}`);
+    for (let room = MOST - first.rows.length; next !== null && room > 0;) {
+      const page: SamplePage = await this.get(`limit=${Math.min(FURTHER, room)}&before=${next}`);
       if (this.#isClosed) return;
+      // What is brought anew in a moment is not finished first.
+      if (this.#wants === 'all') return;
       this.#put(page);
       next = page.next;
+      room -= page.rows.length;
     }
     this.#set({ state: 'all' });
   }
