@@ -122,10 +122,8 @@ function Head({
   const [params] = useSearchParams();
   const rehearse = { pathname: `/routes/${route.id}/rehearsal`, search: params.toString() };
   return (
-    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
-      <h1 className="min-w-0 shrink grow basis-80 truncate" title={editing.draft.name}>
-        {editing.draft.name}
-      </h1>
+    <div className="flex flex-wrap items-baseline justify-end gap-x-4 gap-y-2">
+      <h1 className="min-w-0 grow basis-80 wrap-anywhere">{editing.draft.name}</h1>
       <span className="text-ink-2">
         <RouteStateWord state={route.state} />
         {route.version !== null && (
