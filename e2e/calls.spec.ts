@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible } from './people';
+import { expectAccessible, pick } from './people';
 
 // Routes that make several calls, from the form that is filled in to what the targets hold.
 
@@ -71,7 +71,7 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
   await test.step('the run shows what would change before anything is sent', async () => {
     await page.goto('/routes');
     await page.getByRole('link', { name: /^Volunteer sign-up to Roster/ }).click();
-    await page.getByRole('button', { name: 'Run', exact: true }).click();
+    await page.getByRole('radio', { name: 'Requests' }).click();
     const would = page.getByRole('region', { name: 'What would be sent' });
     await expect(would).toContainText('GET /roster/v1/contacts?email=isolde.weir%40example.org');
     await expect(would).toContainText('Nothing to change, so nothing was sent.');
@@ -79,11 +79,11 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
     await expect(would).toContainText('PATCH /roster/v1/contacts/');
     await expect(would.getByRole('row').filter({ hasText: 'family_name' })).toContainText('Weir-MarshWeir');
     await expectAccessible(page);
-    await page.getByRole('button', { name: 'Margin' }).click();
+    await page.getByRole('radio', { name: 'Lines' }).click();
     await page.getByRole('button', { name: 'family_name', exact: true }).click();
     await page.getByLabel('When a record is there').selectOption('leave it as it is');
     await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
-    await page.getByRole('button', { name: 'Run', exact: true }).click();
+    await page.getByRole('radio', { name: 'Requests' }).click();
     await expect(would).toContainText('Nothing to change, so nothing was sent.');
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
@@ -149,21 +149,20 @@ test('a kit request becomes a record, a record for each kit, and a ticket', asyn
 
 test('calls are added, repeated and ordered, with the keyboard too', async ({ page }) => {
   await page.goto('/routes?new');
-  const form = page.getByLabel('From the form');
-  await form.selectOption((await form.getByRole('option', { name: /^Sampling report, / }).getAttribute('value'))!);
-  await page.getByLabel('To the target').selectOption({ label: 'Open a ticket' });
+  await pick(page, 'From the form', /^Sampling report.*Field team forms/, 'Sampling report');
+  await pick(page, 'To the target', 'Open a ticket');
   await page.getByLabel('Name').fill('Reports to the desk');
   await page.getByRole('button', { name: 'Start mapping' }).click();
   const calls = page.getByRole('region', { name: 'Calls' });
   await expect(calls.getByRole('listitem')).toHaveCount(1);
   await page.getByRole('button', { name: 'Add a call' }).click();
-  await page.getByLabel('What is to be done').selectOption({ label: 'Attach a file to a ticket' });
+  await pick(page, 'What is to be done', 'Attach a file to a ticket');
   await page.getByRole('button', { name: 'Add it' }).click();
   await expect(calls.getByRole('listitem')).toHaveCount(2);
   await expect(page.getByRole('button', { name: 'filerequired' })).toBeVisible();
 
   await page.keyboard.press('m');
-  await page.getByLabel('Made', { exact: true }).selectOption({ label: 'Photos' });
+  await pick(page, 'Made', 'Photos');
   await page.getByLabel('When it fails').selectOption('note it, and go on');
   await expectAccessible(page);
   await expect(calls.getByRole('listitem').nth(1)).toContainText('for each of “Photos” · passed over when it fails');
@@ -183,7 +182,7 @@ test('calls are added, repeated and ordered, with the keyboard too', async ({ pa
   await expect(page.getByRole('button', { name: /^subject/ })).toBeVisible();
   await page.keyboard.press('c');
   await page.keyboard.press('w');
-  await page.getByRole('button', { name: 'in trouble', exact: true }).click();
+  await page.getByRole('button', { name: 'Next with trouble' }).click();
   await page.keyboard.press('m');
   await page.getByRole('button', { name: 'Remove this call' }).click();
   await expect(calls.getByRole('listitem')).toHaveCount(1);

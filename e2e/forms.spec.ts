@@ -119,14 +119,14 @@ test('a file of past submissions becomes samples', async ({ page }) => {
     '\r\n',
   );
   await page
-    .getByLabel('Or a file of past submissions')
+    .getByLabel('Or give a file of past submissions')
     .setInputFiles({ name: 'access log.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(page.getByRole('complementary')).toContainText(
     '60 submissions were read from it; the first 50 are shown.',
   );
   await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('B-0');
   await page
-    .getByLabel('Or a file of past submissions')
+    .getByLabel('Or give a file of past submissions')
     .setInputFiles({ name: 'report.docx', mimeType: 'application/msword', buffer: Buffer.from('x') });
   await expect(page.getByRole('alert')).toContainText('“report.docx” can’t be read. Files ending in csv');
 });

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible } from './people';
+import { expectAccessible, pick } from './people';
 
 test('a target is read from its OpenAPI document, mapped by taking proposals, and a contact is delivered', async ({
   page,
@@ -21,21 +21,21 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
     const create = page.getByRole('region', { name: 'Create a contact' });
     await expect(create).toContainText('POST /contacts');
     await expect(create).toContainText('postal.town');
-    await expect(page.getByText('an API key in a header stored')).toBeVisible();
+    await expect(page.getByText('credentials: an API key in a header')).toBeVisible();
     await expectAccessible(page);
   });
 
   await test.step('maps the sign-up by taking what is proposed', async () => {
     await page.goto('/routes?new');
-    const form = page.getByLabel('From the form');
-    await form.selectOption((await form.getByRole('option', { name: /^Volunteer sign-up, / }).getAttribute('value'))!);
-    const target = page.getByLabel('To the target');
-    await expect(target.getByRole('option', { name: 'Find contacts' })).toHaveCount(0);
-    await target.selectOption({ label: 'Create a contact' });
+    await pick(page, 'From the form', /Volunteer sign-up/, 'Volunteer sign-up');
+    await page.getByRole('combobox', { name: 'To the target' }).click();
+    await page.getByRole('dialog', { name: 'To the target' }).getByRole('combobox').fill('contact');
+    await expect(page.getByRole('option', { name: 'Find contacts' })).toHaveCount(0);
+    await page.getByRole('option', { name: 'Create a contact' }).click();
     await page.getByLabel('Name').fill('Sign-ups to People');
     await page.getByRole('button', { name: 'Start mapping' }).click();
     await page.getByRole('button', { name: /^Take all/ }).click();
-    await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+    await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
     await page.keyboard.press('w');
     const wire = page.getByRole('region', { name: 'Outgoing message' });
     await expect(wire).toContainText('POST /roster/v1/contacts HTTP/1.1');

@@ -135,3 +135,12 @@ export async function removeSecondRoutes(page: Page): Promise<void> {
   for (const { id, name } of await named('/targets'))
     if (name === 'Far shelf') await page.request.delete(`/api/targets/${id}`);
 }
+
+/** Picks one out of many: opens the box, types, takes what is found. */
+export async function pick(page: Page, label: string, option: string | RegExp, typed?: string): Promise<void> {
+  await page.getByRole('combobox', { name: label, exact: true }).first().click();
+  const list = page.getByRole('dialog', { name: label });
+  if (typed !== undefined || typeof option === 'string')
+    await list.getByRole('combobox').fill(typed ?? (option as string));
+  await list.getByRole('option', { name: option }).first().click();
+}

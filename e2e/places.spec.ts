@@ -25,8 +25,8 @@ const places: [string, (page: Page) => Promise<unknown>, string][] = [
     'an open line and the submissions behind its bar',
     async page => {
       await first(page, '/routes', 'Worrying signs');
-      await page.getByRole('button', { name: /^How reported_on fares/ }).click();
-      await page.getByRole('button', { name: /^reported_on/ }).click();
+      await page.getByRole('button', { name: /^reported_on over all samples/ }).click();
+      await page.getByRole('button', { name: /^reported_on(required|\*|$)/ }).click();
     },
     'Worrying signs to Follow-ups',
   ],
@@ -34,7 +34,7 @@ const places: [string, (page: Page) => Promise<unknown>, string][] = [
     'the threads',
     async page => {
       await first(page, '/routes', 'Worrying signs');
-      await page.getByRole('button', { name: /^Threads/ }).click();
+      await page.getByRole('radio', { name: 'Threads' }).click();
       await expect(page.getByText('Dashes are proposals.')).toBeVisible();
     },
     'Worrying signs to Follow-ups',

@@ -26,8 +26,8 @@ test('what was recorded before a route was live is sent when somebody says so, a
     timeout: 30_000,
   });
   await page.goto(`/deliveries?route=${id}`);
-  await expect(page.getByRole('button', { name: /^waiting/ })).toHaveText('waiting 0', { timeout: 30_000 });
-  await expect(page.getByRole('button', { name: /^held/ })).not.toHaveText('held 0');
+  await expect(page.getByRole('radio', { name: /^waiting/ })).toHaveText('waiting 0', { timeout: 30_000 });
+  await expect(page.getByRole('radio', { name: /^held/ })).not.toHaveText('held 0');
   await page.goto(`/routes/${id}?send`);
   await expect(panel).toContainText('None would be sent for the first time.');
   await expect(panel).toContainText(/1\d\d were delivered before, and stay as they are/);
@@ -49,8 +49,9 @@ test('from a form’s page only those that match are sent', async ({ page }) => 
   await expect(panel).toContainText('Those of “Sampling report” that hold “Reed Corner”.');
   await panel.getByRole('button', { name: /^Send \d+$/ }).click();
   await page.goto(`/deliveries?state=held&route=${id}`);
-  await expect(page.getByRole('complementary')).toContainText(/All \d+ deliveries like this/);
-  await page.getByRole('button', { name: /^Send all \d+ again$/ }).click();
+  await page.getByRole('button', { name: /^all \d+ that match$/ }).click();
+  await expect(page.getByRole('complementary')).toContainText(/All \d+ deliveries that match, seen here or not/);
+  await page.getByRole('button', { name: /^Send \d+ again$/ }).click();
   await expect(page.getByRole('region', { name: 'Sending again' }).first()).toContainText(
     /(\d+) of \1 are on their way again/,
   );

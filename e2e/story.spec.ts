@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { demo } from './addresses';
-import { addStep, expectAccessible, fillLine, fillReport, openIntake, pointBuilderAt } from './people';
+import { addStep, expectAccessible, fillLine, fillReport, openIntake, pointBuilderAt, pick } from './people';
 
 test('a newcomer does the whole job once', async ({ page, context }) => {
   // It is looked over by axe at every step.
@@ -36,14 +36,13 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
 
   await test.step('starts a route to the register', async () => {
     await page.getByRole('link', { name: 'Start a route' }).click();
-    const target = page.getByLabel('To the target');
-    await target.selectOption({ label: 'Add a record to Samples' });
+    await pick(page, 'To the target', 'Add a record to Samples');
     await expect(page.getByLabel('Name')).toHaveValue('Sampling report to Register');
     await page.getByLabel('Name').fill('My first route');
     await page.getByRole('button', { name: 'Start mapping' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'My first route' })).toBeVisible();
     await expect(page.getByRole('complementary')).toHaveCount(0);
-    await expect(page.getByRole('link', { name: /^What/ })).toContainText('3 unfilled');
+    await expect(page.getByRole('link', { name: /^What/ })).toContainText('3 required but empty');
   });
 
   await test.step('maps the columns and cleans two values, seeing each step', async () => {
@@ -60,11 +59,11 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
     await fillLine(page, 'observer_email', 'Your e-mail');
     await expectAccessible(page);
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+    await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
   });
 
   await test.step('sees the exact request, and how all recorded ones fare', async () => {
-    await page.getByRole('button', { name: 'Wire' }).click();
+    await page.getByRole('radio', { name: 'Message' }).click();
     const wire = page.getByRole('region', { name: 'Outgoing message' });
     await expect(wire).toContainText('POST /register/v1/tables/samples/records HTTP/1.1');
     await expect(wire).toContainText('"temp_c": 8.4');

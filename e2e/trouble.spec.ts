@@ -157,10 +157,10 @@ test.describe('when the target is in trouble', () => {
     await expect(held).toContainText('site does not list “Reed Corner (AB-21)”');
     await held.getByRole('link').click();
     await page.getByRole('link', { name: 'What' }).click();
-    const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^site/ }) });
+    const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^site(required|\*|$)/ }) });
     await expect(line).toContainText('does not list');
-    await expect(line.getByRole('button', { name: /^How site fares/ })).toHaveAccessibleName(
-      /\d+ fine, 0 blank, \d+ in trouble/,
+    await expect(line.getByRole('button', { name: /^site over all samples/ })).toHaveAccessibleName(
+      /\d+ fine, 0 blank, \d+ with trouble/,
     );
   });
 });

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { pick } from './people';
 
 const open = async (page: Page) => {
   await page.goto('/routes');
@@ -8,7 +9,7 @@ const open = async (page: Page) => {
 
 test('the draft’s two problems are found and mended, by keyboard alone', async ({ page }) => {
   await open(page);
-  await expect(page.getByRole('link', { name: /^What/ })).toContainText('1 unfilled');
+  await expect(page.getByRole('link', { name: /^What/ })).toContainText('1 required but empty');
   const line = (name: string) =>
     page.getByRole('listitem').filter({ has: page.getByRole('button', { name: new RegExp(`^${name}`) }) });
   await expect(line('reported_on')).toContainText('is not a date that reads month first');
@@ -19,7 +20,9 @@ test('the draft’s two problems are found and mended, by keyboard alone', async
   await page.getByRole('combobox', { name: 'Read' }).focus();
   await page.keyboard.type('day first');
   await expect(line('reported_on')).toContainText('day first');
-  await expect(line('reported_on').getByRole('button', { name: /^How/ })).toHaveAccessibleName(/ [012] in trouble/);
+  await expect(line('reported_on').getByRole('button', { name: /over all samples/ })).toHaveAccessibleName(
+    / [012] with trouble/,
+  );
 
   await page.getByRole('button', { name: 'Close' }).focus();
   await page.keyboard.press('Enter');
@@ -30,11 +33,11 @@ test('the draft’s two problems are found and mended, by keyboard alone', async
   await page.getByLabel('The value').focus();
   await page.keyboard.type('this week');
   await expect(line('urgency')).toContainText('this week');
-  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
   await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
 
   await page.reload();
-  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('unfilled');
+  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
 });
 
 test('samples are walked with h and l, and n goes to the next in trouble', async ({ page }) => {
@@ -46,7 +49,7 @@ test('samples are walked with h and l, and n goes to the next in trouble', async
   await expect(sample).toContainText(/Sample 2 of/);
   await page.keyboard.press('h');
   await expect(sample).toContainText(/Sample 1 of/);
-  await expect(page.getByRole('link', { name: /^What/ })).toContainText('in trouble');
+  await expect(page.getByRole('link', { name: /^What/ })).toContainText('with trouble');
   await page.keyboard.press('n');
   await expect(page.getByRole('region', { name: 'Lines' })).toContainText('! ');
 });
@@ -70,7 +73,7 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
   await page.getByRole('button', { name: /^details/ }).click();
   await page.getByLabel('text with answers in it').check();
   await page.getByRole('textbox', { name: 'The text' }).fill('Seen by ');
-  await page.getByLabel('Put an answer in').selectOption({ label: 'Your name' });
+  await pick(page, 'Put an answer in', 'Your name');
   await expect(page.getByRole('textbox', { name: 'The text' })).toHaveText('Seen by {Your name}');
   const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^details/ }) });
   await expect(line).toContainText('Seen by {Your name}');
@@ -94,14 +97,14 @@ test('the condition decides who goes, and shows who does not', async ({ page }) 
   await page.getByRole('checkbox', { name: 'Foam', exact: true }).check();
   await expect(page.getByRole('link', { name: /^When/ })).not.toHaveText(before);
   await page.getByRole('checkbox', { name: 'Foam', exact: true }).uncheck();
-  await expect(page.getByRole('button', { name: /^left out/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('radio', { name: /^left out/ })).toBeChecked();
 });
 
 test('the rehearsal shows all samples, or those in trouble, and opens one', async ({ page }) => {
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
   await page.getByRole('link', { name: /^Rehearse all/ }).click();
-  await page.getByRole('button', { name: /^in trouble/ }).click();
+  await page.getByRole('radio', { name: /^with trouble/ }).click();
   await expect(page.getByRole('cell', { name: /^! / }).first()).toBeVisible();
   await page.keyboard.press('j');
   await page.keyboard.press('Enter');

@@ -90,17 +90,16 @@ await shot(
   async page => {
     await into(page, '/routes', 'Worrying signs to Follow-ups');
     await rehearsed(page);
-    await page.getByRole('button', { name: /^Wire/ }).click();
+    await page.getByRole('radio', { name: 'Message' }).click();
   },
   'dark',
 );
 await shot('proposals', async page => {
   await page.goto('/routes?new');
-  const form = page.getByLabel('From the form');
-  await form.selectOption(
-    await form.getByRole('option', { name: /^Sampling report, at Field team forms/ }).getAttribute('value'),
-  );
-  await page.getByLabel('To the target').selectOption({ label: 'Add a record to Samples' });
+  await page.getByRole('combobox', { name: 'From the form' }).click();
+  await page.getByRole('option', { name: /^Sampling report.*Field team forms/ }).click();
+  await page.getByRole('combobox', { name: 'To the target' }).click();
+  await page.getByRole('option', { name: 'Add a record to Samples' }).click();
   await page.getByRole('button', { name: 'Start mapping' }).click();
   await rehearsed(page);
   await page.getByText('lines are proposed').waitFor();
@@ -114,7 +113,7 @@ await shot('calls', async page => {
 await shot('run', async page => {
   await into(page, '/routes', 'Incident alert to Lab desk');
   await rehearsed(page);
-  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  await page.getByRole('radio', { name: 'Requests' }).click();
   await page.getByRole('region', { name: 'Request 1', exact: true }).waitFor();
 });
 await shot('threads', async page => {

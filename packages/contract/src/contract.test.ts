@@ -11,6 +11,8 @@ import {
   IntakeInput,
   PaceInput,
   PatienceInput,
+  PinsInput,
+  QuestionInput,
   ResendInput,
   RetryInput,
   RouteInput,
@@ -74,7 +76,10 @@ test.each<[string, new () => object, object, string[]]>([
   ],
   ['keeping for ever', IntakeInput, { name: 'I', keepDays: null }, []],
   ['keeping for no days', IntakeInput, { name: 'I', keepDays: 0 }, ['keepDays']],
-  ['a form without a name', FormInput, { name: '' }, ['name']],
+  ['a form with too long a name', FormInput, { name: 'x'.repeat(121) }, ['name']],
+  ['a form with its own name again', FormInput, { name: '' }, []],
+  ['a question with a name', QuestionInput, { key: 'pt-1', name: 'Water temperature' }, []],
+  ['a name for no question', QuestionInput, { key: '', name: 'Water temperature' }, ['key']],
   ['a form as it is', FormInput, {}, []],
   ['a feed', FeedInput, { url: 'https://a.example.org/rows' }, []],
   [
@@ -156,4 +161,27 @@ test.each<[string, new () => object, object, string[]]>([
   ['insisting in words', SendRecordedInput, { selection: {}, again: 'yes' }, ['again']],
 ])('%s', (_, type, body, fields) => {
   expect(refused(type, body)).toEqual(fields);
+});
+
+// What may be left out is not the same as null: null would be stored, and a route or an intake would run with it.
+test.each<[string, new () => object, object, string[]]>([
+  [
+    'an intake',
+    IntakeInput,
+    { name: 'I' },
+    ['sizeLimit', 'state', 'reply', 'replyText', 'allowedAddresses', 'allowedOrigins', 'sameWithin'],
+  ],
+  ['a target', TargetInput, target(), ['auth', 'token', 'tryToken']],
+  ['a feed', FeedInput, { url: 'https://a.example.org/rows' }, ['secret', 'url', 'on', 'every', 'auth', 'paging']],
+  ['access to files', FileAccessInput, { host: 'a.example.org' }, ['name', 'secret']],
+  [
+    'a rule',
+    VerificationInput,
+    { kind: 'hmac', name: 'X' },
+    ['algorithm', 'encoding', 'prefix', 'signed', 'timestampHeader', 'idHeader', 'tolerance', 'secrets'],
+  ],
+  ['pins', PinsInput, {}, ['split', 'answers', 'label', 'value', 'key', 'form', 'id', 'text']],
+  ['a form', FormInput, {}, ['state', 'name']],
+])('null is not taken for what is left out of %s', (_, type, body, fields) => {
+  for (const field of fields) expect([field, refused(type, { ...body, [field]: null })]).toEqual([field, [field]]);
 });

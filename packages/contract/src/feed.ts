@@ -1,4 +1,5 @@
-import { IsBoolean, IsIn, IsOptional, IsString, IsUrl, Matches, MaxLength } from 'class-validator';
+import { IsBoolean, IsIn, IsString, IsUrl, Matches, MaxLength } from 'class-validator';
+import { MayBeLeftOut } from './mayBeLeftOut';
 import { IsPointer } from './isPointer';
 
 export const feedAuths = ['none', 'bearer', 'basic', 'header'] as const;
@@ -24,7 +25,7 @@ export class FeedInput {
   /** Name of the header, or of the user. */
   @IsString() @MaxLength(200) @Matches(/^[^\r\n:]*$/) name: string = '';
   /** Token or password; left out, the stored one stays. Never sent back. */
-  @IsOptional() @IsString() @MaxLength(4000) @Matches(/^[^\r\n]*$/) secret?: string;
+  @MayBeLeftOut() @IsString() @MaxLength(4000) @Matches(/^[^\r\n]*$/) secret?: string;
   @IsIn(feedPagings) paging: FeedPaging = 'single';
   /** The query parameter that carries the cursor or the page's number. */
   @IsString() @MaxLength(100) parameter: string = '';

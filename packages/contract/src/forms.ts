@@ -6,11 +6,18 @@ import { MayBeLeftOut } from './mayBeLeftOut';
 export const formStates = ['new', 'adopted', 'ignored'] as const;
 export type FormState = (typeof formStates)[number];
 
+/** A name for a question; empty, it has its own again. */
+export class QuestionInput {
+  @IsString() @Length(1, 300) key: string = '';
+  @IsString() @MaxLength(300, { message: 'Give the question a name of up to 300 characters.' }) name: string = '';
+}
+
 export class FormInput {
   @MayBeLeftOut() @IsIn(formStates) state?: FormState;
   @MayBeLeftOut()
   @IsString()
-  @Length(1, 120, { message: 'Give the form a name of up to 120 characters.' })
+  @MaxLength(120, { message: 'Give the form a name of up to 120 characters.' })
+  /** Empty, it has the name again that its builder gave it. */
   name?: string;
 }
 

@@ -7,6 +7,7 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsISO8601,
   IsNumber,
   IsObject,
   IsOptional,
@@ -45,6 +46,8 @@ export class SignInInput {
 export const replyKinds = ['accepted', 'ok', 'page', 'redirect'] as const;
 export type ReplyKind = (typeof replyKinds)[number];
 
+const sizes = 'Give a size from 0.002 to 1,073 MB.';
+
 const headerName = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
 
 const isOAuth = ({ kind }: { kind: string }) => kind === 'oauth';
@@ -71,12 +74,12 @@ export class AuthInput {
   )
   tokenUrl?: string;
   @ValidateIf(isOAuth) @Length(1, 200, { message: 'Give the client’s identifier.' }) clientId?: string;
-  @ValidateIf(isOAuth) @IsOptional() @IsString() @MaxLength(500) scope?: string;
-  @ValidateIf(isOAuth) @IsOptional() @IsIn(['header', 'body']) clientIn?: 'header' | 'body';
+  @ValidateIf(isOAuth) @MayBeLeftOut() @IsString() @MaxLength(500) scope?: string;
+  @ValidateIf(isOAuth) @MayBeLeftOut() @IsIn(['header', 'body']) clientIn?: 'header' | 'body';
   /** HMAC over the body. */
   @ValidateIf(isHmac) @IsIn(['sha1', 'sha256', 'sha512']) algorithm?: 'sha1' | 'sha256' | 'sha512';
   @ValidateIf(isHmac) @IsIn(['hex', 'base64']) encoding?: 'hex' | 'base64';
-  @ValidateIf(isHmac) @IsOptional() @Matches(/^[\x20-\x7e]*$/) @MaxLength(40) prefix?: string;
+  @ValidateIf(isHmac) @MayBeLeftOut() @Matches(/^[\x20-\x7e]*$/) @MaxLength(40) prefix?: string;
 }
 
 /** Credentials for the files that submissions link to. They go to this host and no other, whatever a submission says. */
@@ -86,15 +89,19 @@ export class FileAccessInput {
   host: string = '';
   @IsIn(['bearer', 'basic', 'header', 'query']) kind: 'bearer' | 'basic' | 'header' | 'query' = 'bearer';
   /** The user's name, or that of the header or parameter. */
-  @IsOptional() @Matches(/^[^:\r\n]*$/) @MaxLength(200) name?: string;
+  @MayBeLeftOut() @Matches(/^[^:\r\n]*$/) @MaxLength(200) name?: string;
   /** Left out, the stored one stays. Never sent back. */
-  @IsOptional() @IsString() @MaxLength(4000) @Matches(/^[\x20-\x7e]*$/) secret?: string;
+  @MayBeLeftOut() @IsString() @MaxLength(4000) @Matches(/^[\x20-\x7e]*$/) secret?: string;
 }
 
 export class IntakeInput {
   @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
   /** Bytes. */
-  @MayBeLeftOut() @IsInt() @Min(1024) @Max(1073741824) sizeLimit?: number;
+  @MayBeLeftOut()
+  @IsInt({ message: sizes })
+  @Min(1024, { message: sizes })
+  @Max(1073741824, { message: sizes })
+  sizeLimit?: number;
   @MayBeLeftOut() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
   @MayBeLeftOut() @IsIn(replyKinds) reply?: ReplyKind;
   /** Text of the thank-you page, or the address to redirect to. */
@@ -117,9 +124,9 @@ export class IntakeInput {
   /** How the builder is shown who fetches a file; null shows nobody. */
   @IsOptional() @ValidateNested() @Type(() => FileAccessInput) fileAccess?: FileAccessInput | null;
   /** Days after which what arrived is deleted; null keeps it. */
-  @IsOptional() @IsInt() @Min(1) @Max(3650) keepDays?: number | null;
+  @IsOptional() @Whole(1, 3650, ', or nothing for ever') keepDays?: number | null;
   /** Seconds within which the same bytes count as the same submission; 0 for never. */
-  @MayBeLeftOut() @IsInt() @Min(0) @Max(86400) sameWithin?: number;
+  @MayBeLeftOut() @Whole(0, 86400) sameWithin?: number;
 }
 
 /** A message the built-in sender sends to an intake, over HTTP like anyone else. */
@@ -160,7 +167,7 @@ export class TargetInput {
   @IsIn(readingKinds) reads: ReadingKind = 'tables';
   /** Below the base address: where the target lists its tables and columns, or has its document. */
   @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
-  @IsOptional() @ValidateNested() @Type(() => AuthInput) auth?: AuthInput;
+  @MayBeLeftOut() @ValidateNested() @Type(() => AuthInput) auth?: AuthInput;
   /** The document or the example itself, or files with their columns; null where it is had from the target. */
   @IsOptional() @IsString() @MaxLength(3_500_000) document?: string | null;
   /** Where a list of tables has what, where that is not the usual. */
@@ -176,13 +183,13 @@ export class TargetInput {
     { message: 'Give an address that starts with http:// or https://.' },
   )
   tryBaseUrl?: string | null;
-  @IsOptional()
+  @MayBeLeftOut()
   @IsString()
   @MaxLength(4000)
   @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
   tryToken?: string;
   /** The token, password or key; left out, the stored one stays. Never sent back. */
-  @IsOptional()
+  @MayBeLeftOut()
   @IsString()
   @MaxLength(4000)
   @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
@@ -190,16 +197,24 @@ export class TargetInput {
 }
 
 export class RouteInput {
-  @IsString() @Length(1, 120) name: string = '';
-  @IsString() formId: string = '';
-  @IsString() targetId: string = '';
-  @IsString() operationId: string = '';
+  @IsString() @Length(1, 120, { message: 'Give the route a name of up to 120 characters.' }) name: string = '';
+  @IsString() @Length(1, 60, { message: 'Pick a form.' }) formId: string = '';
+  @IsString() @MaxLength(60) targetId: string = '';
+  @IsString() @Length(1, 200, { message: 'Pick what it is to do.' }) operationId: string = '';
 }
 
 /** Deliveries that are alike: what the list of deliveries is filtered by. */
 export class DeliveryFilterInput {
   @IsIn(['held', 'dead', 'delivered']) state: 'held' | 'dead' | 'delivered' = 'dead';
   @MayBeLeftOut() @IsString() @MaxLength(60) routeId?: string;
+  /** Those of versions that call it. */
+  @MayBeLeftOut() @IsString() @MaxLength(60) targetId?: string;
+  /** Those of the submissions of one arrival. */
+  @MayBeLeftOut() @IsString() @MaxLength(60) arrivalId?: string;
+  /** Those that were begun from one time on, and before another; ISO 8601. */
+  @MayBeLeftOut() @IsISO8601({ strict: true }, { message: 'Give a time such as 2026-11-04T00:00:00Z.' }) since?: string;
+  @MayBeLeftOut() @IsISO8601({ strict: true }, { message: 'Give a time such as 2026-11-04T00:00:00Z.' }) until?: string;
+  /** Those that hold all of these words. */
   @MayBeLeftOut() @IsString() @MaxLength(200) search?: string;
 }
 

@@ -1,15 +1,7 @@
 import type { Pins } from '@grammata/core/decode';
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsOptional,
-  IsString,
-  Length,
-  MaxLength,
-  IsObject,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsString, Length, MaxLength, IsObject, ValidateNested } from 'class-validator';
+import { MayBeLeftOut } from './mayBeLeftOut';
 import { IsPointer } from './isPointer';
 
 /** Where a value stands in a running text. */
@@ -31,14 +23,14 @@ export class TextPinInput {
 
 /** What a person pointed at to overrule the reading of an intake’s messages. */
 export class PinsInput implements Pins {
-  @IsOptional() @IsPointer() split?: string;
-  @IsOptional() @IsPointer() answers?: string;
-  @IsOptional() @IsPointer() label?: string;
-  @IsOptional() @IsPointer() value?: string;
-  @IsOptional() @IsPointer() key?: string;
-  @IsOptional() @IsPointer() form?: string;
-  @IsOptional() @IsPointer() id?: string;
-  @IsOptional() @ValidateNested() @Type(() => TextPinInput) text?: TextPinInput;
+  @MayBeLeftOut() @IsPointer() split?: string;
+  @MayBeLeftOut() @IsPointer() answers?: string;
+  @MayBeLeftOut() @IsPointer() label?: string;
+  @MayBeLeftOut() @IsPointer() value?: string;
+  @MayBeLeftOut() @IsPointer() key?: string;
+  @MayBeLeftOut() @IsPointer() form?: string;
+  @MayBeLeftOut() @IsPointer() id?: string;
+  @MayBeLeftOut() @ValidateNested() @Type(() => TextPinInput) text?: TextPinInput;
 }
 
 export class LandmarkValueInput {

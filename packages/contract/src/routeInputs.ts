@@ -58,7 +58,7 @@ import { MayBeLeftOut } from './mayBeLeftOut';
 export class StepInput implements Step {
   @IsString() @MaxLength(60) id: string = '';
   @IsObject() params: Record<string, unknown> = {};
-  @IsOptional() @IsBoolean() off?: boolean;
+  @MayBeLeftOut() @IsBoolean() off?: boolean;
 }
 
 export class LineInput implements Line {
@@ -75,9 +75,9 @@ export class LineInput implements Line {
   @IsIn(problemPolicies) whenProblem: ProblemPolicy = 'stop';
   @Allow() fallback: Json = '';
   /** What it does to a record that was found. */
-  @IsOptional() @IsIn(writings) writes?: Writing;
+  @MayBeLeftOut() @IsIn(writings) writes?: Writing;
   /** Files go as links to copies that Grammata keeps. */
-  @IsOptional() @IsBoolean() copies?: boolean;
+  @MayBeLeftOut() @IsBoolean() copies?: boolean;
 }
 
 /** Which record an operation is about. */
@@ -121,7 +121,7 @@ export class CallInput implements Call {
   lines: LineInput[] = [];
   @IsOptional() @IsCondition() condition?: Condition | null;
   @IsOptional() @IsString() @MaxLength(500) repeat?: string | null;
-  @IsOptional() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
+  @MayBeLeftOut() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
   @IsOptional() @ValidateNested() @Type(() => FindInput) find?: FindInput | null;
   @IsOptional() @ValidateNested() @Type(() => RecordInput) readBack?: RecordInput | null;
   @IsOptional() @ValidateNested() @Type(() => RetryInput) retry?: RetryInput | null;

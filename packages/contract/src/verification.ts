@@ -1,15 +1,6 @@
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsString, Matches, MaxLength } from 'class-validator';
+import { MayBeLeftOut } from './mayBeLeftOut';
+import { Whole } from './whole';
 
 export const verificationKinds = ['header', 'query', 'basic', 'hmac', 'standard'] as const;
 /** How a sender proves itself: a secret in a header or the query, HTTP Basic, an HMAC signature, or Standard Webhooks. */
@@ -26,17 +17,17 @@ export class VerificationInput {
   @IsIn(verificationKinds) kind: VerificationKind = 'header';
   /** Of the header or query value that holds the secret or the signature; the user's name for Basic. */
   @IsString() @MaxLength(120) name: string = '';
-  @IsOptional() @IsIn(['sha256', 'sha1', 'sha512']) algorithm: 'sha256' | 'sha1' | 'sha512' = 'sha256';
-  @IsOptional() @IsIn(['hex', 'base64']) encoding: 'hex' | 'base64' = 'hex';
+  @MayBeLeftOut() @IsIn(['sha256', 'sha1', 'sha512']) algorithm: 'sha256' | 'sha1' | 'sha512' = 'sha256';
+  @MayBeLeftOut() @IsIn(['hex', 'base64']) encoding: 'hex' | 'base64' = 'hex';
   /** What stands before the signature in its header, such as `sha256=`. */
-  @IsOptional() @IsString() @MaxLength(40) prefix: string = '';
-  @IsOptional() @IsIn(signedContents) signed: SignedContent = 'body';
-  @IsOptional() @IsString() @Matches(headerName) @MaxLength(120) timestampHeader: string = '';
-  @IsOptional() @IsString() @Matches(headerName) @MaxLength(120) idHeader: string = '';
+  @MayBeLeftOut() @IsString() @MaxLength(40) prefix: string = '';
+  @MayBeLeftOut() @IsIn(signedContents) signed: SignedContent = 'body';
+  @MayBeLeftOut() @IsString() @Matches(headerName) @MaxLength(120) timestampHeader: string = '';
+  @MayBeLeftOut() @IsString() @Matches(headerName) @MaxLength(120) idHeader: string = '';
   /** How old a timestamp may be, in seconds; 0 takes any. */
-  @IsOptional() @IsInt() @Min(0) @Max(86400) tolerance: number = 300;
+  @MayBeLeftOut() @Whole(0, 86400) tolerance: number = 300;
   /** The secret, and the one before it while it is being replaced. Left out, the stored ones stay. */
-  @IsOptional()
+  @MayBeLeftOut()
   @IsArray()
   @ArrayMaxSize(2)
   @IsString({ each: true })

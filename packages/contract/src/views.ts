@@ -63,6 +63,8 @@ export interface FormSummary {
   intakeId: string;
   key: string;
   name: string;
+  /** What its builder calls it, where people gave it another name. */
+  ownName: string | null;
   submissions: number;
   lastAt: string | null;
   state: FormState;
@@ -265,6 +267,20 @@ export interface SamplesView {
 export type PackedSample = PackedSubmission & Omit<NamedSample, 'submission' | 'id'> & { sampleId: string };
 
 /** A submission that was found by what was said in it. */
+/** The names of everything that can be gone to. */
+export interface ThingsView {
+  intakes: { id: string; name: string }[];
+  forms: { id: string; name: string; ownName: string | null; intakeName: string }[];
+  routes: { id: string; name: string }[];
+  targets: { id: string; name: string }[];
+}
+
+/** What was found by words: questions of forms, and submissions. */
+export interface FindView {
+  questions: { formId: string; formName: string; key: string; label: string }[];
+  submissions: FoundView[];
+}
+
 export interface FoundView {
   id: string;
   arrivalId: string;
@@ -341,7 +357,12 @@ export interface DeliveryView extends DeliverySummary {
   /** What would be sent, as far as it is known before anything is looked up. */
   planned: { callId: string; plan: RequestPlan }[];
   /** The calls of its version, in their order. */
-  calls: { id: string; label: string; targetName: string }[];
+  calls: {
+    id: string;
+    label: string;
+    targetName: string;
+    /** Where its target is, and where it is tried. */ addresses: string[];
+  }[];
   done: Done[];
   problems: { code: string; message: string }[];
   attemptList: AttemptView[];

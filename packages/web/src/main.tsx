@@ -2,7 +2,7 @@ import 'reflect-metadata';
 import './ui/base.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App } from './app/App';
+import { App } from './App';
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -2,3 +2,4 @@ export * from './copies';
 export * from './evaluate';
 export * from './plan';
 export * from './wire';
+export * from './curl';

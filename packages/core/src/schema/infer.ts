@@ -12,6 +12,8 @@ export interface OptionSeen {
 export interface FieldSchema {
   key: string;
   label: string;
+  /** How the form words it, where people gave it another name: `label`. */
+  asked?: string;
   /** The kind most submissions show. */
   kind: FieldKind;
   kinds: Partial<Record<FieldKind, number>>;

@@ -6,3 +6,4 @@ export * from './example';
 export * from './mail';
 export * from './tableFiles';
 export * from './operation';
+export * from './operationWords';

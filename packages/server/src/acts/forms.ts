@@ -1,4 +1,4 @@
-import type { FormInput, SampleInput, VariantInput } from '@grammata/contract';
+import type { FormInput, QuestionInput, SampleInput, VariantInput } from '@grammata/contract';
 import { isSubmission } from '@grammata/core/submission';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
@@ -15,9 +15,27 @@ export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: For
   const route = input.state === 'ignored' ? store.routes.all().find(each => each.formId === form.id) : undefined;
   if (route)
     throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
-  store.forms.update(form.id, input);
+  const { name, ...rest } = input;
+  const own = form.ownName ?? form.name;
+  // The name that its builder gave it stays known.
+  const names = name === undefined ? {} : named(name, own);
+  store.forms.update(form.id, { ...rest, ...names });
   log.info({ actor: actor.id, form: form.id, ...input }, 'a form was changed');
   changed(parts, form.id);
+}
+
+const named = (wanted: string, own: string) =>
+  wanted.trim() === '' || wanted.trim() === own ? { name: own, ownName: null } : { name: wanted.trim(), ownName: own };
+
+/** Gives a question another name, or its own again. Throws HttpProblem where the form has no such question. */
+export function nameQuestion(parts: Parts, actor: Actor, formId: string, { key, name }: QuestionInput): void {
+  const { store, log } = parts;
+  const known = store.forms.byId(formId)?.schema.fields.find(each => each.key === key);
+  if (!known) throw notFound('question');
+  const wanted = name.trim();
+  store.forms.questions.name(formId, key, wanted === '' || wanted === (known.asked ?? known.label) ? null : wanted);
+  log.info({ actor: actor.id, form: formId, question: key }, 'a question was renamed');
+  changed(parts, formId);
 }
 
 /** Names a recorded sample, or says that it is kept. Throws HttpProblem where there is none. */

@@ -7,7 +7,7 @@ import { callLabel } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { DeliveryFilter } from '../store';
-import { checked, numberFrom, textFrom } from './validate';
+import { checked, numberFrom, textFrom, timeFrom } from './validate';
 import { deliverySummary } from './views';
 
 const states: DeliveryState[] = ['waiting', 'sending', 'delivered', 'held', 'dead'];
@@ -23,6 +23,10 @@ export function deliveriesApi(services: Services): Router {
     const filter: DeliveryFilter = {
       state: stateFrom(query.state),
       routeId: textFrom(query.routeId),
+      targetId: textFrom(query.targetId),
+      arrivalId: textFrom(query.arrivalId),
+      since: timeFrom(query.since, 'since'),
+      until: timeFrom(query.until, 'until'),
       search: textFrom(query.search),
     };
     const { rows, total } = store.deliveries.page(
@@ -33,7 +37,7 @@ export function deliveriesApi(services: Services): Router {
     const page: DeliveryPage = {
       deliveries: rows.map(row => deliverySummary(services, row, row.version)),
       total,
-      counts: store.deliveries.counts({ routeId: filter.routeId, search: filter.search }),
+      counts: store.deliveries.counts(filter),
     };
     response.json(page);
   });

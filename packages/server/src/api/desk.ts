@@ -1,4 +1,4 @@
-import type { DeskView, PracticeView } from '@grammata/contract';
+import type { DeskView, PracticeView, ThingsView } from '@grammata/contract';
 import { parseJson } from '@grammata/core/submission';
 import { Router } from 'express';
 import { iso, now } from '../clock';
@@ -13,6 +13,19 @@ const DAYS_SHOWN = 28;
 export function deskApi(services: Services): Router {
   const { store, config, outward } = services;
   const router = Router();
+
+  /** Names of everything that can be gone to, and nothing else of it. */
+  router.get('/things', (_request, response) => {
+    const view: ThingsView = {
+      intakes: store.intakes.all().map(({ id, name }) => ({ id, name })),
+      forms: store.forms
+        .heads()
+        .map(({ form, intakeName }) => ({ id: form.id, name: form.name, ownName: form.ownName, intakeName })),
+      routes: store.routes.all().map(({ id, draft }) => ({ id, name: draft.name })),
+      targets: store.targets.all().map(({ id, name }) => ({ id, name })),
+    };
+    response.json(view);
+  });
 
   router.get('/desk', (_request, response) => {
     const today = Math.floor(now() / DAY) * DAY;

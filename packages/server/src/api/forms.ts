@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { FormInput, type FormListed, type FormView } from '@grammata/contract';
+import { FormInput, QuestionInput, type FormListed, type FormView } from '@grammata/contract';
 import { Router } from 'express';
-import { actorOf, changeForm } from '../acts';
+import { actorOf, changeForm, nameQuestion } from '../acts';
 import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { FormHead, FormWithCounts, SubmissionRow } from '../store';
@@ -41,6 +41,13 @@ export function formsApi(services: Services): Router {
   router.patch('/forms/:id', (request, response) => {
     const { form } = store.forms.byId(request.params.id) ?? raise();
     changeForm(services, actorOf(response), form, checked(FormInput, request.body));
+    response.json(formView(store.forms.byId(form.id)!));
+  });
+
+  /** Gives a question another name. */
+  router.put('/forms/:id/questions', (request, response) => {
+    const { form } = store.forms.byId(request.params.id) ?? raise();
+    nameQuestion(services, actorOf(response), form.id, checked(QuestionInput, request.body));
     response.json(formView(store.forms.byId(form.id)!));
   });
 

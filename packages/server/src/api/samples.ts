@@ -1,6 +1,7 @@
 import {
   SampleInput,
   VariantInput,
+  type FindView,
   type FoundView,
   type NamedSample,
   type SamplePage,
@@ -12,7 +13,7 @@ import { actorOf, addVariant, changeVariant, describeSample, removeVariant } fro
 import { iso } from '../clock';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import { aboutSubmission, textOfSubmission, type SubmissionRow, type VariantRow } from '../store';
+import { aboutSubmission, textOfSubmission, wordsIn, type SubmissionRow, type VariantRow } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Samples of one page: whole ones to look at, packed ones for the workbench. */
@@ -54,19 +55,22 @@ export function samplesApi(services: Services): Router {
     return id;
   };
 
-  /** The newest submissions of all forms that hold what is looked for. */
+  /** Questions, and the newest submissions of all forms, that hold what is looked for. */
   router.get('/find', (request, response) => {
     const search = textFrom(request.query.search)?.trim() ?? '';
-    const rows = search.length < LEAST_SEARCHED ? [] : store.forms.anywhere(search, MOST_FOUND);
-    response.json(
-      rows.map(({ id, arrivalId, formName, data, receivedAt }): FoundView => ({
+    const isEnough = search.length >= LEAST_SEARCHED;
+    const rows = isEnough ? store.forms.anywhere(search, MOST_FOUND) : [];
+    const view: FindView = {
+      questions: isEnough ? store.forms.questions.called(wordsIn(search), MOST_FOUND) : [],
+      submissions: rows.map(({ id, arrivalId, formName, data, receivedAt }): FoundView => ({
         id,
         arrivalId,
         formName,
         about: aboutSubmission(data),
         receivedAt: iso(receivedAt),
       })),
-    );
+    };
+    response.json(view);
   });
 
   /** Submissions to look at, those that hold what is looked for. */

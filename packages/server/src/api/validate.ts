@@ -1,5 +1,5 @@
 import { plainToInstance } from 'class-transformer';
-import { validateSync, type ValidationError } from 'class-validator';
+import { isISO8601, validateSync, type ValidationError } from 'class-validator';
 import { fieldFaults, HttpProblem } from '../problems';
 
 /** The body as a checked instance of its class; throws a 422 that names every field at fault. */
@@ -54,3 +54,11 @@ export function numberFrom(value: unknown, fallback: number, most: number): numb
 
 export const textFrom = (value: unknown): string | undefined =>
   typeof value === 'string' && value !== '' ? value : undefined;
+
+/** A time from the query, as it was given; one that is none is refused. */
+export function timeFrom(value: unknown, field: string): string | undefined {
+  const text = textFrom(value);
+  if (text !== undefined && !isISO8601(text, { strict: true }))
+    throw fieldFaults([{ field, message: 'Give a time such as 2026-11-04T00:00:00Z.' }]);
+  return text;
+}

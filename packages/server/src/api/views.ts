@@ -27,6 +27,7 @@ export const formSummary = ({ form, submissions }: FormHead): FormSummary => ({
   intakeId: form.intakeId,
   key: form.key,
   name: form.name,
+  ownName: form.ownName,
   submissions,
   lastAt: isoOrNull(form.lastAt),
   state: form.state,

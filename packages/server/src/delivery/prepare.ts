@@ -80,10 +80,14 @@ export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
 }
 
 /** The name of a call among others: what its operation does. */
-export const callLabel = ({ operationId, targetId }: Call, store: Store): { label: string; targetName: string } => {
+export const callLabel = (
+  { operationId, targetId }: Call,
+  store: Store,
+): { label: string; targetName: string; addresses: string[] } => {
   const target = store.targets.byId(targetId);
   return {
     label: target?.operations.find(each => each.id === operationId)?.label ?? operationId,
     targetName: target?.name ?? 'a target that was removed',
+    addresses: [target?.baseUrl, target?.trySide?.baseUrl].filter(each => each !== undefined),
   };
 };

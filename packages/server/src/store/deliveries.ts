@@ -1,10 +1,26 @@
 import type { DeliveryState } from '@grammata/contract';
 import type { Done } from '@grammata/core/perform';
-import { and, asc, count, desc, eq, getTableColumns, gt, gte, inArray, max, ne, or, sql, type SQL } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  getTableColumns,
+  gt,
+  gte,
+  inArray,
+  lt,
+  max,
+  ne,
+  or,
+  sql,
+  type SQL,
+} from 'drizzle-orm';
 import { iso, now } from '../clock';
 import type { Database } from './database';
 import { attempts, callsDone, deliveries, submissions, versions } from './schema';
-import { likePattern, says } from './texts';
+import { likePattern, says, wordsIn } from './texts';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
@@ -14,6 +30,12 @@ const DAY = 86_400_000;
 export interface DeliveryFilter {
   state?: DeliveryState;
   routeId?: string;
+  /** Of versions that call it. */
+  targetId?: string;
+  arrivalId?: string;
+  /** Begun from the one on, and before the other; ISO 8601. */
+  since?: string;
+  until?: string;
   search?: string;
 }
 
@@ -193,12 +215,12 @@ export class Deliveries {
     };
   }
 
-  /** How many are in each state, for one route or all. */
-  counts(filter: Omit<DeliveryFilter, 'state'> = {}): Record<DeliveryState, number> {
+  /** How many that match otherwise are in each state. */
+  counts(filter: DeliveryFilter = {}): Record<DeliveryState, number> {
     const rows = this.db
       .select({ state: deliveries.state, n: count() })
       .from(deliveries)
-      .where(matching(filter))
+      .where(matching({ ...filter, state: undefined }))
       .groupBy(deliveries.state)
       .all();
     return {
@@ -230,15 +252,26 @@ export class Deliveries {
   }
 }
 
-function matching({ state, routeId, search }: DeliveryFilter): SQL | undefined {
-  const text = search?.trim() ? likePattern(search) : null;
-  const contains = (column: typeof deliveries.about | typeof deliveries.reason) =>
-    sql`${column} like ${text} escape '\\'`;
+function matching({ state, routeId, targetId, arrivalId, since, until, search }: DeliveryFilter): SQL | undefined {
+  const holds = (word: string) => {
+    const contains = (column: typeof deliveries.about | typeof deliveries.reason) =>
+      sql`${column} like ${likePattern(word)} escape '\\'`;
+    return or(contains(deliveries.about), contains(deliveries.reason), says(deliveries.submissionId, word));
+  };
   return and(
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,
-    text
-      ? or(contains(deliveries.about), contains(deliveries.reason), says(deliveries.submissionId, search!))
+    targetId ? inArray(deliveries.versionId, callingVersions(targetId)) : undefined,
+    arrivalId
+      ? sql`${deliveries.submissionId} in (select id from submissions where arrival_id = ${arrivalId})`
       : undefined,
+    since ? gte(deliveries.createdAt, Date.parse(since)) : undefined,
+    until ? lt(deliveries.createdAt, Date.parse(until)) : undefined,
+    ...wordsIn(search).map(holds),
   );
 }
+
+/** Versions one of whose calls goes to a target. */
+const callingVersions = (targetId: string) =>
+  sql`(select ${versions.id} from ${versions}, json_each(${versions.definition}, '$.calls') as call
+    where json_extract(call.value, '$.targetId') = ${targetId})`;

@@ -7,7 +7,7 @@ import type { FormRow, SubmissionRow } from './arrivals';
 import type { Database } from './database';
 import type { Questions } from './questions';
 import { forms, intakes, routes, submissions, variants } from './schema';
-import { says } from './texts';
+import { says, wordsIn } from './texts';
 
 export type VariantRow = typeof variants.$inferSelect;
 
@@ -46,7 +46,7 @@ const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL
   and(
     sampleIds && inArray(submissions.id, [...sampleIds]),
     arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
-    search?.trim() ? says(submissions.id, search) : undefined,
+    ...wordsIn(search).map(word => says(submissions.id, word)),
     since === undefined ? undefined : gte(submissions.receivedAt, since),
     until === undefined ? undefined : lt(submissions.receivedAt, until),
   );
@@ -55,7 +55,7 @@ const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL
 export class Forms {
   constructor(
     private readonly db: Database,
-    private readonly questions: Questions,
+    readonly questions: Questions,
   ) {}
 
   /** All of them, or those of one intake, by name. */
@@ -149,7 +149,7 @@ export class Forms {
       .select({ row: submissions, formName: forms.name })
       .from(submissions)
       .innerJoin(forms, eq(forms.id, submissions.formId))
-      .where(and(isNull(submissions.repeatOf), says(submissions.id, search)))
+      .where(and(isNull(submissions.repeatOf), ...wordsIn(search).map(word => says(submissions.id, word))))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all()
@@ -185,7 +185,7 @@ export class Forms {
     return this.questions.weeks(formId);
   }
 
-  update(id: string, values: Partial<Pick<FormRow, 'state' | 'name'>>): void {
+  update(id: string, values: Partial<Pick<FormRow, 'state' | 'name' | 'ownName'>>): void {
     if (Object.values(values).some(value => value !== undefined))
       this.db.update(forms).set(values).where(eq(forms.id, id)).run();
   }

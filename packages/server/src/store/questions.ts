@@ -11,7 +11,17 @@ import { setOwn, type Submission } from '@grammata/core/submission';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { allOf, eachOf, given } from './placeholders';
-import { formOptions, formQuestions, forms, formUnlearned, formWeeks, questionWeeks, submissions } from './schema';
+import {
+  formOptions,
+  formQuestions,
+  forms,
+  formUnlearned,
+  formWeeks,
+  questionNames,
+  questionWeeks,
+  submissions,
+} from './schema';
+import { likePattern } from './texts';
 
 /** A submission as its form's questions are told of it. */
 interface Told {
@@ -56,6 +66,23 @@ const statements = (db: Database) => ({
     .from(formOptions)
     .where(eq(formOptions.formId, ofForm.formId))
     .orderBy(asc(formOptions.position))
+    .prepare(),
+  names: db
+    .select({ key: questionNames.key, name: questionNames.name })
+    .from(questionNames)
+    .where(eq(questionNames.formId, ofForm.formId))
+    .prepare(),
+  setName: db
+    .insert(questionNames)
+    .values(allOf(questionNames))
+    .onConflictDoUpdate({
+      target: [questionNames.formId, questionNames.key],
+      set: { name: sql`excluded.name` },
+    })
+    .prepare(),
+  unname: db
+    .delete(questionNames)
+    .where(and(eq(questionNames.formId, ofForm.formId), eq(questionNames.key, sql.placeholder('key'))))
     .prepare(),
   setQuestions: db
     .insert(formQuestions)
@@ -117,7 +144,38 @@ export class Questions {
   }
 
   schemaOf(formId: string): FormSchema {
-    return learned(this.#stored(formId), this.#unlearned(formId));
+    const schema = learned(this.#stored(formId), this.#unlearned(formId));
+    const names = new Map(this.#prepared.names.all({ formId }).map(each => [each.key, each.name]));
+    if (names.size === 0) return schema;
+    const named = (field: FieldSchema) => {
+      const label = names.get(field.key);
+      return label === undefined ? field : { ...field, label, asked: field.label };
+    };
+    return { ...schema, fields: schema.fields.map(named) };
+  }
+
+  /** Gives a question another name; null gives it back its own. */
+  name(formId: string, key: string, name: string | null): void {
+    if (name === null) this.#prepared.unname.run({ formId, key });
+    else this.#prepared.setName.run({ formId, key, name });
+  }
+
+  /** Questions whose name, wording or key holds all of the words. */
+  called(words: readonly string[], limit: number) {
+    const name = sql<string>`coalesce(${questionNames.name}, ${formQuestions.label})`;
+    const all = sql`lower(${name} || ' ' || ${formQuestions.label} || ' ' || ${formQuestions.key})`;
+    return this.db
+      .select({ formId: formQuestions.formId, formName: forms.name, key: formQuestions.key, label: name })
+      .from(formQuestions)
+      .innerJoin(forms, eq(forms.id, formQuestions.formId))
+      .leftJoin(
+        questionNames,
+        and(eq(questionNames.formId, formQuestions.formId), eq(questionNames.key, formQuestions.key)),
+      )
+      .where(and(...words.map(word => sql`${all} like ${likePattern(word)} escape '\\'`)))
+      .orderBy(asc(forms.name), asc(formQuestions.position))
+      .limit(limit)
+      .all();
   }
 
   #stored(formId: string): FormSchema {

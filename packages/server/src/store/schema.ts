@@ -156,6 +156,8 @@ export const forms = sqliteTable(
       .references(() => intakes.id, { onDelete: 'cascade' }),
     key: text().notNull(),
     name: text().notNull(),
+    /** What its builder calls it, where people gave it another name. */
+    ownName: text(),
     /** How many submissions its questions are known from. */
     learned: integer().notNull().default(0),
     lastAt: integer(),
@@ -189,6 +191,13 @@ export const formQuestions = sqliteTable(
     firstAt: integer().notNull(),
     lastAt: integer().notNull(),
   },
+  table => [primaryKey({ columns: [table.formId, table.key] })],
+);
+
+/** Names that people gave to questions; what the form asks stays beside it. */
+export const questionNames = sqliteTable(
+  'question_names',
+  { formId: formId(), key: text().notNull(), name: text().notNull() },
   table => [primaryKey({ columns: [table.formId, table.key] })],
 );
 

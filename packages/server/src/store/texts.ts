@@ -13,14 +13,17 @@ export const textOfSubmission = ({ id, fields, files }: Submission): string =>
     .toLowerCase()
     .slice(0, MOST_SEARCHED);
 
-/** A pattern for `LIKE … ESCAPE '\\'` that matches what holds the words as they stand. */
+/** The words that are looked for: each has to be there, in any order. */
+export const wordsIn = (search: string | undefined): string[] => (search ?? '').split(/\s+/).filter(Boolean);
+
+/** A pattern for `LIKE … ESCAPE '\\'` that matches what holds a text as it stands. */
 export const likePattern = (search: string): string =>
   `%${search
     .trim()
     .toLowerCase()
     .replace(/[\\%_]/g, '\\$&')}%`;
 
-/** True where the submission that a column names says what is looked for. */
-export const says = (column: typeof submissions.id | typeof deliveries.submissionId, search: string): SQL =>
+/** True where the submission that a column names says a word. */
+export const says = (column: typeof submissions.id | typeof deliveries.submissionId, word: string): SQL =>
   sql`${column} in (
-    select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${likePattern(search)} escape '\\')`;
+    select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${likePattern(word)} escape '\\')`;

@@ -1,8 +1,8 @@
-import type { SessionView } from '@grammata/contract';
+import { SetupInput, SignInInput, type SessionView } from '@grammata/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent, type ReactNode } from 'react';
-import { api, ApiFault, wordsFor } from '../app/api';
-import { Fault, Labelled } from '../ui';
+import type { ReactNode } from 'react';
+import { api, wordsFor } from '../api';
+import { Fault, InputForm, SecretField, TextField, useInput } from '../ui';
 
 const useSession = () =>
   useQuery({ queryKey: ['session'], queryFn: () => api<SessionView>('/session'), staleTime: Infinity });
@@ -33,107 +33,63 @@ function Cover({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-/** Sends a form and, once it was taken, reads the session again. */
+/** What is shown once the server took the form. */
 function useEntry(path: string) {
   const client = useQueryClient();
-  const [fault, setFault] = useState<unknown>(null);
-  const errors = fault instanceof ApiFault ? (fault.problem.errors ?? []) : [];
-  const errorOf = (field: string) => errors.find(each => each.field === field)?.message ?? null;
-  const submit = (body: unknown) => (event: FormEvent) => {
-    event.preventDefault();
-    api<SessionView>(path, { method: 'POST', body }).then(
-      session => client.setQueryData(['session'], session),
-      setFault,
-    );
+  return async (body: unknown) => {
+    const session = await api<SessionView>(path, { method: 'POST', body });
+    client.setQueryData(['session'], session);
   };
-  return { submit, errorOf, fault: fault !== null && errors.length === 0 ? wordsFor(fault) : null };
 }
 
 function Setup() {
-  const [name, setName] = useState('');
-  const [password, setPassword] = useState('');
-  const [token, setToken] = useState('');
-  const { submit, errorOf, fault } = useEntry('/setup');
+  const enter = useEntry('/setup');
+  const of = useInput({ input: SetupInput, values: new SetupInput(), save: enter });
   return (
     <Cover title="The owner’s account">
       <p className="mt-3 font-serif text-[0.9375rem]/6 text-ink-2">
         This is the first start. Whoever fills this in owns this Grammata: the token shows that you may look at the
         machine it runs on.
       </p>
-      <form onSubmit={submit({ name, password, token })} className="mt-5 space-y-4">
-        <Labelled label="Your name" error={errorOf('name')}>
-          {ids => (
-            <input
-              {...ids}
-              className="write"
-              value={name}
-              onChange={event => setName(event.target.value)}
-              autoComplete="name"
-              required
-              autoFocus
-            />
-          )}
-        </Labelled>
-        <Labelled label="A password" hint="At least 10 characters." error={errorOf('password')}>
-          {ids => (
-            <input
-              {...ids}
-              className="write"
-              type="password"
-              value={password}
-              onChange={event => setPassword(event.target.value)}
-              autoComplete="new-password"
-              required
-            />
-          )}
-        </Labelled>
-        <Labelled
+      <InputForm of={of} label="The owner’s account" deed="Make the account" className="mt-5 space-y-4">
+        <TextField<SetupInput> name="name" label="Your name" autoComplete="name" autoFocus />
+        <SecretField<SetupInput>
+          name="password"
+          isText
+          label="A password"
+          hint="At least 10 characters."
+          isStored={false}
+          autoComplete="new-password"
+        />
+        <TextField<SetupInput>
+          name="token"
           label="The token of this start"
           hint="Printed on the console, and in the file setup-token of the data folder."
-          error={errorOf('token')}
-        >
-          {ids => (
-            <input
-              {...ids}
-              className="write font-mono text-small"
-              value={token}
-              onChange={event => setToken(event.target.value)}
-              autoComplete="one-time-code"
-              spellCheck={false}
-              required
-            />
-          )}
-        </Labelled>
-        {fault && <Fault>{fault}</Fault>}
-        <button className="press">Make the account</button>
-      </form>
+          look="code"
+          autoComplete="one-time-code"
+          spellCheck={false}
+        />
+      </InputForm>
     </Cover>
   );
 }
 
 function SignIn() {
-  const [password, setPassword] = useState('');
-  const { submit, errorOf, fault } = useEntry('/session');
+  const enter = useEntry('/session');
+  const of = useInput({ input: SignInInput, values: new SignInInput(), save: enter });
   return (
     <Cover title="Sign in">
-      <form onSubmit={submit({ password })} className="mt-5 space-y-4">
-        <Labelled label="Password" error={errorOf('password')}>
-          {ids => (
-            <input
-              {...ids}
-              className="write"
-              type="password"
-              value={password}
-              onChange={event => setPassword(event.target.value)}
-              autoComplete="current-password"
-              required
-              autoFocus
-            />
-          )}
-        </Labelled>
-        {fault && <Fault>{fault}</Fault>}
-        <button className="press">Sign in</button>
-      </form>
+      <InputForm of={of} label="Sign in" deed="Sign in" className="mt-5 space-y-4">
+        <SecretField<SignInInput>
+          name="password"
+          isText
+          label="Password"
+          hint=""
+          isStored={false}
+          autoComplete="current-password"
+          autoFocus
+        />
+      </InputForm>
     </Cover>
   );
 }

@@ -1,10 +1,10 @@
-import type { FoundView, IntakeView, RouteSummary, TargetView } from '@grammata/contract';
+import type { FindView, ThingsView } from '@grammata/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Floating, useSettled, when } from '../ui';
-import { api } from './api';
+import { Floating, useExactTimes, useSettled, when } from '../ui';
+import { api } from '../api';
 import { places } from './places';
 import { switchTheme } from './theme';
 
@@ -30,23 +30,26 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
   );
 }
 
-/** What can be gone to; read when somebody looks for it. */
-function useThings(enabled: boolean) {
-  const intakes = useQuery({ queryKey: ['intakes', 'list'], queryFn: () => api<IntakeView[]>('/intakes'), enabled });
-  const routes = useQuery({ queryKey: ['routes', 'list'], queryFn: () => api<RouteSummary[]>('/routes'), enabled });
-  const targets = useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets'), enabled });
-  return { intakes, routes, targets };
-}
+const kinds = [
+  { kind: 'intakes', heading: 'Intakes', to: '/intakes' },
+  { kind: 'forms', heading: 'Forms', to: '/forms' },
+  { kind: 'routes', heading: 'Routes', to: '/routes' },
+  { kind: 'targets', heading: 'Targets', to: '/targets' },
+] as const;
+
+/** The names of what can be gone to; read when somebody looks for it. */
+const useThings = (enabled: boolean) =>
+  useQuery({ queryKey: ['things'], queryFn: () => api<ThingsView>('/things'), enabled });
 
 function Commands({ close, things }: { close: () => void; things: ReturnType<typeof useThings> }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const { intakes, routes, targets } = things;
+  const exact = useExactTimes();
   const [typed, setTyped] = useState('');
   const wanted = useSettled(typed.trim(), PAUSE);
   const found = useQuery({
     queryKey: ['find', wanted],
-    queryFn: () => api<FoundView[]>(`/find?${new URLSearchParams({ search: wanted })}`),
+    queryFn: () => api<FindView>(`/find?${new URLSearchParams({ search: wanted })}`),
     enabled: wanted.length > 1,
   });
   const go = (to: string) => () => (close(), void navigate(to));
@@ -87,40 +90,50 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
           <Item value="light dark theme" onSelect={() => (close(), switchTheme())}>
             Switch between light and dark
           </Item>
+          <Item value="exact times year zone seconds" onSelect={() => (close(), exact.toggle())}>
+            {exact.isExact ? 'Show times in short' : 'Show exact times, with year and zone'}
+          </Item>
           <Item value="sign out" onSelect={signOut}>
             Sign out
           </Item>
         </Group>
-        {intakes.data && (
-          <Group heading="Intakes">
-            {intakes.data.map(each => (
-              <Item key={each.id} value={`intake ${each.name} ${each.id}`} onSelect={go(`/intakes/${each.id}`)}>
-                {each.name}
-              </Item>
+        {things.data &&
+          kinds.map(({ kind, heading, to }) => (
+            <Group key={kind} heading={heading}>
+              {things.data[kind].map(each => (
+                <Item
+                  key={each.id}
+                  value={`${heading} ${each.name} ${'ownName' in each ? (each.ownName ?? '') : ''} ${each.id}`}
+                  onSelect={go(`${to}/${each.id}`)}
+                >
+                  {each.name}
+                  {'ownName' in each && each.ownName && <span className="ml-2 text-ink-2">“{each.ownName}”</span>}
+                </Item>
+              ))}
+            </Group>
+          ))}
+        {wanted.length > 1 && found.data && found.data.questions.length > 0 && (
+          <Group heading="Questions" forced>
+            {found.data.questions.map(each => (
+              <Command.Item
+                key={`${each.formId} ${each.key}`}
+                value={`question ${each.formId} ${each.key}`}
+                keywords={[typed]}
+                forceMount
+                onSelect={go(`/forms/${each.formId}?question=${encodeURIComponent(each.key)}`)}
+                className={itemLook}
+              >
+                <span className="flex items-baseline gap-3">
+                  <span className="min-w-0 flex-1 truncate text-lapis">{each.label}</span>
+                  <span className="text-small text-ink-2">{each.formName}</span>
+                </span>
+              </Command.Item>
             ))}
           </Group>
         )}
-        {routes.data && (
-          <Group heading="Routes">
-            {routes.data.map(each => (
-              <Item key={each.id} value={`route ${each.name} ${each.id}`} onSelect={go(`/routes/${each.id}`)}>
-                {each.name}
-              </Item>
-            ))}
-          </Group>
-        )}
-        {targets.data && (
-          <Group heading="Targets">
-            {targets.data.map(each => (
-              <Item key={each.id} value={`target ${each.name} ${each.id}`} onSelect={go(`/targets/${each.id}`)}>
-                {each.name}
-              </Item>
-            ))}
-          </Group>
-        )}
-        {wanted.length > 1 && found.data && found.data.length > 0 && (
+        {wanted.length > 1 && found.data && found.data.submissions.length > 0 && (
           <Group heading="Submissions that say so" forced>
-            {found.data.map(each => (
+            {found.data.submissions.map(each => (
               <Command.Item
                 key={each.id}
                 value={`submission ${each.id}`}

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Fault, Sheet } from '../ui';
-import { ApiFault, wordsFor } from './api';
+import { ApiFault, wordsFor } from '../api';
 
 /** A query as far as it is shown. */
 interface Asked<T> {

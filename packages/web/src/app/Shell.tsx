@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
-import { clock } from '../ui';
+import { clock, ExactTimes, useExactTimes } from '../ui';
 import { useDesk } from './desk';
 import { Keys, useKeys } from './keys';
 import { Live } from './live';
@@ -14,11 +14,13 @@ const PATIENCE = 1500;
 
 export function Shell() {
   return (
-    <Keys>
-      <Live>
-        <Frame />
-      </Live>
-    </Keys>
+    <ExactTimes>
+      <Keys>
+        <Live>
+          <Frame />
+        </Live>
+      </Keys>
+    </ExactTimes>
   );
 }
 
@@ -26,6 +28,7 @@ function Frame() {
   const [open, setOpen] = useState<'palette' | 'shortcuts' | null>(null);
   const navigate = useNavigate();
   const [going, setGoing] = useState(false);
+  const exact = useExactTimes();
   useEffect(() => {
     if (!going) return;
     const timer = setTimeout(() => setGoing(false), PATIENCE);
@@ -33,6 +36,7 @@ function Frame() {
   }, [going]);
   useKeys([
     { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
+    { key: 'z', does: exact.isExact ? 'times in short' : 'exact times, with year and zone', run: exact.toggle },
     { key: 'g', does: 'then d, i, r, t, e, p: go to a place', run: () => setGoing(true) },
     ...(going
       ? places.map(({ letter, to, name }) => ({
@@ -96,7 +100,7 @@ function Band({ onFind }: { onFind: () => void }) {
             {to === '/deliveries' && troubled > 0 && (
               <sup
                 className="ml-1 font-mono text-[0.625rem] font-semibold text-crimson"
-                aria-label={`${troubled} in trouble`}
+                aria-label={`${troubled} held or dead letters`}
               >
                 {troubled}
               </sup>

@@ -1,4 +1,4 @@
-import { Floating } from '../ui';
+import { Floating, Tick } from '../ui';
 import { useBoundKeys, useLetters } from './keys';
 
 /** What every key does in the place at hand. */
@@ -28,16 +28,14 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
         </dt>
         <dd>put away what is open</dd>
       </dl>
-      <label className="flex items-baseline gap-2 border-t border-rule px-5 py-3">
-        <input
-          type="checkbox"
-          className="accent-oxide"
+      <div className="border-t border-rule px-5 py-3">
+        <Tick
+          label="Single keys work"
+          hint="in this browser; Ctrl K always does"
           checked={letters.on}
-          onChange={event => letters.set(event.target.checked)}
+          onChange={letters.set}
         />
-        Single keys work
-        <span className="text-small text-ink-3">in this browser; Ctrl K always does</span>
-      </label>
+      </div>
     </Floating>
   );
 }

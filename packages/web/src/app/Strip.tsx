@@ -1,4 +1,4 @@
-import { counted, lasting, Moment, useNow } from '../ui';
+import { count, counted, lasting, Moment, useNow } from '../ui';
 import { useDesk } from './desk';
 import { useBoundKeys, useLetters } from './keys';
 import { useConnection } from './live';
@@ -43,7 +43,9 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
         )}
       </span>
       <span className="max-md:hidden">
-        {desk ? `${desk.counts.waiting + desk.counts.sending} waiting, ${dead} in trouble` : ''}
+        {desk
+          ? `${counted(desk.counts.waiting + desk.counts.sending, 'delivery', 'deliveries')} waiting, ${count(dead)} held or dead`
+          : ''}
       </span>
       <span className="flex-1" />
       {keys.map(({ key, does }) => (

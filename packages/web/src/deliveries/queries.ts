@@ -1,22 +1,16 @@
 import type { DeliveryPage, DeliveryView, ResendInput } from '@grammata/contract';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/api';
-
-export interface Filter {
-  state: string;
-  routeId: string;
-  search: string;
-}
+import { api } from '../api';
 
 const PAGE = 100;
 
-/** Deliveries, a page after another as the list is scrolled. */
-export const useDeliveries = (filter: Filter) =>
+/** Deliveries that match what is asked for, a page after another as the list is scrolled. */
+export const useDeliveries = (asked: Record<string, string>) =>
   useInfiniteQuery({
-    queryKey: ['deliveries', filter],
+    queryKey: ['deliveries', asked],
     queryFn: ({ pageParam }) =>
       api<DeliveryPage>(
-        `/deliveries?${new URLSearchParams({ ...filter, offset: String(pageParam), limit: String(PAGE) })}`,
+        `/deliveries?${new URLSearchParams({ ...asked, offset: String(pageParam), limit: String(PAGE) })}`,
       ),
     initialPageParam: 0,
     getNextPageParam: (last, pages) => (pages.length * PAGE < last.total ? pages.length * PAGE : undefined),

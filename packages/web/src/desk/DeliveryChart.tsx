@@ -27,13 +27,13 @@ export function DeliveryChart({ days }: { days: DeskView['days'] }) {
         <span className="text-ink-2">
           <span aria-hidden className="mr-1.5 inline-block size-2 bg-verdigris" />
           {count(delivered)} delivered <span aria-hidden className="mr-1.5 ml-4 inline-block size-2 bg-crimson" />
-          {count(troubled)} in trouble
+          {count(troubled)} held or dead
         </span>
       </figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
-        aria-label={`${counted(delivered, 'delivery', 'deliveries')} went through in four weeks, ${count(troubled)} are in trouble.`}
+        aria-label={`${counted(delivered, 'delivery', 'deliveries')} went through in four weeks, ${count(troubled)} are held or dead letters.`}
         className="mt-3 w-full"
       >
         {y.ticks(3).map(tick => (
@@ -46,7 +46,7 @@ export function DeliveryChart({ days }: { days: DeskView['days'] }) {
         ))}
         {days.map((each, index) => (
           <g key={each.day} transform={`translate(${x(each.day)},0)`}>
-            <title>{`${dayName.format(new Date(each.day))}: ${each.delivered} delivered, ${each.troubled} in trouble`}</title>
+            <title>{`${dayName.format(new Date(each.day))}: ${each.delivered} delivered, ${each.troubled} held or dead`}</title>
             <rect
               y={y(each.delivered)}
               width={x.bandwidth()}

@@ -1,7 +1,7 @@
 import type { ArrivalSummary, DeskView, RouteSummary } from '@grammata/contract';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { useDesk } from '../app/desk';
 import { bytes, count, counted, Empty, Fault, Moment, Note, RouteStateWord, Sheet } from '../ui';
 import { DeliveryChart } from './DeliveryChart';
@@ -130,7 +130,7 @@ function Routes({ routes }: { routes: RouteSummary[] }) {
               <span className="text-right text-ink-2 max-md:hidden">{count(route.delivered)} delivered</span>
               <span className="text-right text-ink-2 max-md:hidden">{count(route.waiting)} waiting</span>
               <span className={`text-right max-md:hidden ${route.dead > 0 ? 'text-crimson' : 'text-ink-2'}`}>
-                {count(route.dead)} in trouble
+                {count(route.dead)} held or dead
               </span>
             </Link>
           </li>
@@ -153,7 +153,7 @@ function Recent({ arrivals }: { arrivals: ArrivalSummary[] }) {
               className="grid grid-cols-[minmax(0,1fr)_8rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_12rem_5rem_8rem]"
             >
               <span className="truncate">
-                {each.about ?? <span className="text-ochre">? {each.trouble}</span>}
+                {each.about ?? <span className="text-ochre">△ {each.trouble}</span>}
                 {each.repeats && <span className="text-ink-3"> · sent again</span>}
               </span>
               <span className="truncate text-ink-2 max-md:hidden">

@@ -1,14 +1,16 @@
 import type { FormView } from '@grammata/contract';
-import type { FieldSchema, FormSchema } from '@grammata/core/schema';
-import { useEffect } from 'react';
-import { Link, useParams } from 'react-router';
-import { wordsFor } from '../app/api';
+import type { FieldSchema } from '@grammata/core/schema';
+import { Pencil } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { wordsFor } from '../api';
 import { Read } from '../app/Read';
-import { useChangeForm } from '../intakes/queries';
-import { Act, count, counted, kindMarks, Moment, Note, Sheet } from '../ui';
+import { useChangeForm } from './queries';
+import { Act, count, counted, IconAct, kindMarks, Moment, Note, Sheet } from '../ui';
 import { SendThrough } from '../recorded';
 import { HeatMap } from './HeatMap';
-import { useForm, useWeeks } from './queries';
+import { FormNaming, QuestionNaming } from './Naming';
+import { useForm, useNameQuestion, useWeeks } from './queries';
 import { SampleSearch } from './SampleSearch';
 
 /** What is known of a form: its questions, how they are answered, and the submissions behind it. */
@@ -24,6 +26,9 @@ export function FormPage() {
 
 function Loaded({ form }: { form: FormView }) {
   const weeks = useWeeks(form.id).data;
+  const change = useChangeForm();
+  const [naming, setNaming] = useState(false);
+  const wanted = useSearchParams()[0].get('question');
   const { fields, count: total } = form.schema;
   useEffect(() => {
     document.title = `${form.name} · Grammata`;
@@ -40,8 +45,22 @@ function Loaded({ form }: { form: FormView }) {
     </>
   );
   return (
-    <Sheet crumb={crumb} title={form.name} aside={<Notes form={form} />}>
+    <Sheet
+      crumb={crumb}
+      title={form.name}
+      aside={<Notes form={form} />}
+      actions={!naming && <Act onClick={() => setNaming(true)}>Rename</Act>}
+    >
+      {naming && (
+        <FormNaming
+          name={form.name}
+          own={form.ownName ?? form.name}
+          save={name => change.mutateAsync({ id: form.id, name })}
+          onDone={() => setNaming(false)}
+        />
+      )}
       <p className="mt-1 text-ink-2">
+        {form.ownName && <>called “{form.ownName}” by its builder · </>}
         {counted(total, 'submission')}, {counted(fields.length, 'question')}
         {form.lastAt && (
           <>
@@ -54,7 +73,7 @@ function Loaded({ form }: { form: FormView }) {
         <h2 className="border-b border-ink pb-1.5">Questions</h2>
         <ul className="ledger">
           {fields.map(field => (
-            <Question key={field.key} field={field} form={form.schema} />
+            <Question key={field.key} field={field} form={form} isWanted={field.key === wanted} />
           ))}
         </ul>
       </section>
@@ -193,17 +212,37 @@ function Span({ field: { firstAt, lastAt }, fields }: { field: FieldSchema; fiel
   );
 }
 
-function Question({ field, form: { fields, count: total } }: { field: FieldSchema; form: FormSchema }) {
+function Question({ field, form, isWanted }: { field: FieldSchema; form: FormView; isWanted: boolean }) {
+  const { fields, count: total } = form.schema;
+  const [naming, setNaming] = useState(false);
+  const name = useNameQuestion(form.id);
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (isWanted) row.current?.scrollIntoView({ block: 'center' });
+  }, [isWanted]);
   const { mark, word } = kindMarks[field.kind];
   const share = total === 0 ? 0 : field.filled / total;
   const options = field.options.toSorted((a, b) => b.times - a.times);
   return (
-    <li className="grid grid-cols-[18px_minmax(0,1fr)_7rem] gap-x-3 py-2 md:grid-cols-[18px_minmax(0,15rem)_minmax(0,1fr)_7rem]">
+    <li
+      ref={row}
+      className={`grid grid-cols-[18px_minmax(0,1fr)_7rem] gap-x-3 py-2 md:grid-cols-[18px_minmax(0,15rem)_minmax(0,1fr)_7rem] ${isWanted ? 'chosen' : ''}`}
+    >
       <span className="text-center font-mono text-fine/[1.25rem] text-ink-3" aria-hidden>
         {mark}
       </span>
       <span className="min-w-0">
-        <span className="block text-lapis">{field.label}</span>
+        <span className="flex items-start gap-1">
+          <span className="min-w-0 text-lapis [overflow-wrap:anywhere]">{field.label}</span>
+          <IconAct
+            icon={Pencil}
+            label={`Rename “${field.label}”`}
+            className="-mt-0.5 [&_svg]:size-3"
+            aria-expanded={naming}
+            onClick={() => setNaming(!naming)}
+          />
+        </span>
+        {field.asked && <span className="block text-small text-ink-2">asked as “{field.asked}”</span>}
         <span className="block truncate text-small text-ink-3">
           <code className="font-mono">{field.key}</code> · {word}
         </span>
@@ -238,6 +277,17 @@ function Question({ field, form: { fields, count: total } }: { field: FieldSchem
           <span className="block h-1.5 bg-verdigris" style={{ width: `${share * 100}%` }} />
         </span>
       </span>
+      {naming && (
+        <div className="col-span-full">
+          <QuestionNaming
+            questionKey={field.key}
+            name={field.label}
+            own={field.asked ?? field.label}
+            save={next => name.mutateAsync({ key: field.key, name: next })}
+            onDone={() => setNaming(false)}
+          />
+        </div>
+      )}
     </li>
   );
 }

@@ -1,6 +1,6 @@
 import type { FormView, NamedSample } from '@grammata/contract';
 import { variantIdeas } from '@grammata/core/variant';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { Act, Fault } from '../ui';
 import { useStoreVariant } from './queries';
 

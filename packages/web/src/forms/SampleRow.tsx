@@ -2,8 +2,8 @@ import type { FormView, NamedSample } from '@grammata/contract';
 import { asText } from '@grammata/core/submission';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { wordsFor } from '../app/api';
-import { Act, bytes, Fault, kindMarks, when } from '../ui';
+import { wordsFor } from '../api';
+import { Act, bytes, Fault, kindMarks, TextBox, when } from '../ui';
 import { useDescribeSample, useRemoveVariant } from './queries';
 import { VariantEditor } from './VariantEditor';
 
@@ -54,6 +54,7 @@ function OpenSample({
   const describe = useDescribeSample(form.id);
   const remove = useRemoveVariant(form.id);
   const { id, submission, kept, isVariant } = sample;
+  const labelOf = (key: string) => form.schema.fields.find(each => each.key === key)?.label;
   const kindOf = (key: string) => form.schema.fields.find(each => each.key === key)?.kind ?? 'text';
   if (editing)
     return (
@@ -75,7 +76,7 @@ function OpenSample({
             <span className="font-mono text-fine/[1.25rem] text-ink-3" aria-hidden>
               {kindMarks[field.kind].mark}
             </span>
-            <dt className="text-lapis">{field.label}</dt>
+            <dt className="text-lapis">{labelOf(field.key) ?? field.label}</dt>
             <dd className="font-mono text-small/5 whitespace-pre-wrap [overflow-wrap:anywhere]">
               {shown(field.kind, asText(field.value))}
             </dd>
@@ -105,15 +106,16 @@ function OpenSample({
               describe.mutate({ id, name, kept: true });
             }}
           >
-            <input
-              aria-label="Name of this sample"
-              className="write w-52!"
+            <TextBox
+              label="Name of this sample"
+              isBare
+              boxClass="w-52!"
               placeholder="give it a name"
               value={name}
               maxLength={120}
-              onChange={event => setName(event.target.value)}
+              onChange={setName}
             />
-            {name.trim() !== (sample.name ?? '') && <button className="act">Name and keep it</button>}
+            {name.trim() !== (sample.name ?? '') && <Act type="submit">Name and keep it</Act>}
           </form>
         )}
         {!isVariant && (

@@ -1,9 +1,9 @@
 import type { FormView } from '@grammata/contract';
 import { useRef, useState } from 'react';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { SendThrough } from '../recorded';
-import { Act, count, counted, Fault, useSettled } from '../ui';
+import { Act, count, counted, Fault, TextBox, useSettled } from '../ui';
 import { Ideas } from './Ideas';
 import { useFound } from './queries';
 import { SampleRow } from './SampleRow';
@@ -39,13 +39,14 @@ export function SampleSearch({ form }: { form: FormView }) {
           <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
             {covered ? 'Show personal values' : 'Cover personal values'}
           </Act>
-          <input
-            ref={box}
-            aria-label="Search submissions"
-            className="write w-52! font-sans text-body font-normal"
+          <TextBox
+            boxRef={box}
+            label="Search submissions"
+            isBare
+            boxClass="w-52! font-sans text-body font-normal"
             placeholder="Search"
             value={search}
-            onChange={event => setSearch(event.target.value)}
+            onChange={setSearch}
           />
         </h2>
         {wanted !== '' && total > 0 && (

@@ -1,7 +1,7 @@
 import { asText, parseJson, type Field, type Json, type Question, type Submission } from '@grammata/core/submission';
 import { useState, type FormEvent } from 'react';
-import { wordsFor } from '../app/api';
-import { Act, Fault, Labelled, Press } from '../ui';
+import { wordsFor } from '../api';
+import { Act, Fault, LinesBox, Press, TextBox } from '../ui';
 import { useStoreVariant } from './queries';
 
 /** A value as a person edits it: a list line by line, anything with a shape as JSON. */
@@ -42,6 +42,7 @@ export function VariantEditor({
   onDone: () => void;
 }) {
   const [name, setName] = useState(firstName);
+  const [isUnnamed, setUnnamed] = useState(false);
   const [texts, setTexts] = useState<Record<string, string>>({});
   const [files, setFiles] = useState(submission.files);
   const [fault, setFault] = useState<{ key: string; message: string } | null>(null);
@@ -52,6 +53,8 @@ export function VariantEditor({
 
   const submit = (event: FormEvent) => {
     event.preventDefault();
+    setUnnamed(name.trim() === '');
+    if (name.trim() === '') return;
     const fields: Field[] = [];
     for (const question of questions) {
       const field = fieldOf(question);
@@ -65,41 +68,32 @@ export function VariantEditor({
   };
   return (
     <form onSubmit={submit} aria-label="Variant" className="my-2 border-y border-ink bg-raised px-4 py-3">
-      <Labelled label="Name of the variant">
-        {ids => (
-          <input
-            {...ids}
-            className="write max-w-md font-serif text-lead"
-            value={name}
-            maxLength={120}
-            onChange={event => setName(event.target.value)}
-            autoFocus
-          />
-        )}
-      </Labelled>
+      <TextBox
+        label="Name of the variant"
+        look="lead"
+        className="max-w-md"
+        error={isUnnamed && name.trim() === '' ? 'Give the variant a name, so that it can be found again.' : null}
+        value={name}
+        maxLength={120}
+        onChange={setName}
+        autoFocus
+      />
       <div className="mt-3 grid gap-x-8 gap-y-3 md:grid-cols-2">
         {questions.map(question => {
           const field = fieldOf(question);
           const text = texts[field.key] ?? asWritten(field.value);
           const rows = Math.min(5, text.split('\n').length);
           return (
-            <Labelled
+            <LinesBox
               key={field.key}
               label={field.label}
               hint={field.kind === 'choices' ? 'one a line' : undefined}
               error={fault?.key === field.key ? fault.message : null}
-            >
-              {ids => (
-                <textarea
-                  {...ids}
-                  className="write font-mono text-small"
-                  rows={field.kind === 'choices' ? rows + 1 : rows}
-                  value={text}
-                  placeholder="not answered"
-                  onChange={event => setTexts({ ...texts, [field.key]: event.target.value })}
-                />
-              )}
-            </Labelled>
+              rows={field.kind === 'choices' ? rows + 1 : rows}
+              value={text}
+              placeholder="not answered"
+              onChange={next => setTexts({ ...texts, [field.key]: next })}
+            />
           );
         })}
       </div>
@@ -121,9 +115,9 @@ export function VariantEditor({
       )}
       {store.error && <Fault>{wordsFor(store.error)}</Fault>}
       <div className="mt-3 flex gap-4">
-        <button className="press" disabled={store.isPending || name.trim() === ''}>
+        <Press type="submit" disabled={store.isPending}>
           Keep the variant
-        </button>
+        </Press>
         <Press quiet onClick={onDone}>
           Cancel
         </Press>

@@ -1,7 +1,15 @@
-import type { FormView, NamedSample, SampleInput, SamplesView, VariantInput } from '@grammata/contract';
+import type {
+  FormInput,
+  FormView,
+  NamedSample,
+  QuestionInput,
+  SampleInput,
+  SamplesView,
+  VariantInput,
+} from '@grammata/contract';
 import type { Week } from '@grammata/core/schema';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/api';
+import { api } from '../api';
 
 export const useForm = (id: string | null) =>
   useQuery({ queryKey: ['forms', id, 'view'], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
@@ -44,3 +52,26 @@ export const useStoreVariant = (formId: string) =>
   );
 export const useRemoveVariant = (formId: string) =>
   useSampleChange(formId, (id: string) => api<null>(`/variants/${id}`, { method: 'DELETE' }));
+
+/** A change to what is known of a form; whatever shows it is read again. */
+function useFormChange<Input>(change: (input: Input) => Promise<FormView>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: view => {
+      client.setQueryData(['forms', view.id, 'view'], view);
+      return Promise.all(
+        [['forms', 'list'], ['intakes'], ['routes']].map(queryKey => client.invalidateQueries({ queryKey })),
+      );
+    },
+  });
+}
+
+/** Adopts a form, has it ignored, gives it another name. */
+export const useChangeForm = () =>
+  useFormChange(({ id, ...body }: FormInput & { id: string }) =>
+    api<FormView>(`/forms/${id}`, { method: 'PATCH', body }),
+  );
+/** Gives a question another name. */
+export const useNameQuestion = (formId: string) =>
+  useFormChange((body: QuestionInput) => api<FormView>(`/forms/${formId}/questions`, { method: 'PUT', body }));

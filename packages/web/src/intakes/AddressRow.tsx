@@ -1,6 +1,5 @@
 import type { IntakeView, VerificationKind } from '@grammata/contract';
-import { useState } from 'react';
-import { Act, bytes } from '../ui';
+import { Act, bytes, CopyAct } from '../ui';
 
 const proofWords: Record<VerificationKind, string> = {
   header: 'secret in a header',
@@ -33,14 +32,11 @@ export function AddressRow({
   settingsOpen: boolean;
   onFeed: () => void;
 }) {
-  const [copied, setCopied] = useState<string | null>(null);
-  const copy = (what: string, text: string) => () =>
-    void navigator.clipboard.writeText(text).then(() => setCopied(what));
   return (
     <div className="mt-3 mb-3.5 flex flex-wrap items-baseline gap-x-3 gap-y-1">
       <code className="border-b border-rule-strong py-0.5 font-mono text-body break-all">{intake.address}</code>
-      <Act onClick={copy('address', intake.address)}>{copied === 'address' ? 'Copied' : 'Copy'}</Act>
-      <Act onClick={copy('curl', curlLine(intake.address))}>{copied === 'curl' ? 'Copied' : 'as a curl line'}</Act>
+      <CopyAct text={intake.address} />
+      <CopyAct text={curlLine(intake.address)}>as a curl line</CopyAct>
       <a className="act" href={`${intake.address}?site=AB-07&ph=7.4`} target="_blank" rel="noreferrer">
         open with ?values ↗
       </a>
@@ -57,9 +53,7 @@ export function AddressRow({
           <>
             <span className="text-ink-2">by mail</span>
             <code className="font-mono text-small">{intake.mailAddress}</code>
-            <Act onClick={copy('mail', intake.mailAddress)} aria-label="Copy the mail address">
-              {copied === 'mail' ? 'Copied' : 'Copy'}
-            </Act>
+            <CopyAct text={intake.mailAddress} label="Copy the mail address" />
           </>
         )}
         {!intake.feed && (
@@ -68,9 +62,6 @@ export function AddressRow({
           </Act>
         )}
       </div>
-      <span role="status" className="sr-only">
-        {copied ? 'Copied' : ''}
-      </span>
     </div>
   );
 }

@@ -1,10 +1,10 @@
-import type { IntakeView } from '@grammata/contract';
-import { useState, type FormEvent } from 'react';
+import { useIntakes } from '../lists';
+import { IntakeInput, type IntakeView } from '@grammata/contract';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
-import { count, counted, Empty, Fault, Labelled, Moment, Note, Press, Sheet } from '../ui';
-import { useCreateIntake, useIntakes } from './queries';
+import { count, counted, Empty, Fault, InputForm, Moment, Note, Press, Sheet, TextField, useInput } from '../ui';
+import { useCreateIntake } from './queries';
 import { Strays } from './Strays';
 
 export function IntakeList() {
@@ -80,35 +80,30 @@ function Row({ intake }: { intake: IntakeView }) {
 }
 
 function NewIntake({ onCancel }: { onCancel: () => void }) {
-  const [name, setName] = useState('');
   const create = useCreateIntake();
   const navigate = useNavigate();
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    create.mutate(name.trim() || 'New intake', { onSuccess: intake => void navigate(`/intakes/${intake.id}`) });
-  };
+  const of = useInput({
+    input: IntakeInput,
+    values: new IntakeInput(),
+    keptAs: 'intake.new',
+    save: async ({ name }) => navigate(`/intakes/${(await create.mutateAsync(name)).id}`),
+  });
   return (
-    <form onSubmit={submit} className="mt-5 flex flex-wrap items-end gap-4 border-y border-ink bg-raised px-4 py-4">
-      <Labelled label="What is it for?" className="min-w-64 flex-1">
-        {ids => (
-          <input
-            {...ids}
-            className="write font-serif text-lead"
-            value={name}
-            onChange={event => setName(event.target.value)}
-            placeholder="Field team forms"
-            maxLength={80}
-            autoFocus
-          />
-        )}
-      </Labelled>
-      <button className="press" disabled={create.isPending}>
-        Open it
-      </button>
-      <Press quiet onClick={onCancel}>
-        Cancel
-      </Press>
-      {create.error && <Fault>{wordsFor(create.error)}</Fault>}
-    </form>
+    <InputForm
+      of={of}
+      label="New intake"
+      deed="Open it"
+      onCancel={onCancel}
+      className="mt-5 space-y-4 border-y border-ink bg-raised px-4 py-4"
+    >
+      <TextField<IntakeInput>
+        name="name"
+        label="What is it for?"
+        look="lead"
+        placeholder="Field team forms"
+        maxLength={80}
+        autoFocus
+      />
+    </InputForm>
   );
 }

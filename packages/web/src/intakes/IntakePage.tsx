@@ -1,20 +1,21 @@
 import type { ArrivalSummary, IntakeView } from '@grammata/contract';
 import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { Fault, Sheet } from '../ui';
 import { AddressRow } from './AddressRow';
-import { ArrivalColumns } from './ArrivalColumns';
-import { ArrivalNotes } from './ArrivalNotes';
-import { ArrivalStrip } from './ArrivalStrip';
-import { FeedLine, FeedSettings } from './Feed';
+import { ArrivalColumns } from './arrival/ArrivalColumns';
+import { ArrivalNotes } from './arrival/ArrivalNotes';
+import { ArrivalStrip } from './arrival/ArrivalStrip';
+import { FeedLine } from './FeedLine';
+import { FeedSettings } from './settings/FeedSettings';
 import { Listening } from './Listening';
 import { PinPanel, usePinning } from './pinning';
 import { useArrival, useArrivals, useIntake } from './queries';
 import { Read } from '../app/Read';
 import { Sender } from './Sender';
-import { Settings } from './Settings';
+import { Settings } from './settings/Settings';
 import { WorkStrip } from '../work';
 
 export function IntakePage() {
@@ -89,7 +90,7 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
       <FeedLine intake={intake} onSet={() => toggle('feed')} isOpen={open === 'feed'} />
       {open === 'feed' && <FeedSettings intake={intake} onDone={() => setOpen(null)} />}
       <Listening intake={intake} senderOpen={open === 'sender'} onSender={() => toggle('sender')} />
-      {open === 'sender' && <Sender intake={intake} onSent={() => show(null)} />}
+      {open === 'sender' && <Sender intake={intake} arrival={shown.data ?? null} onSent={() => show(null)} />}
       <WorkStrip about={{ intake: intake.id }} />
       <ArrivalStrip arrivals={arrivals} shownId={shownId} onShow={show} />
       {pinning.isOpen && pinning.mode === 'text' && shown.data && <PinPanel pinning={pinning} arrival={shown.data} />}

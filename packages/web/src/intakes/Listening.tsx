@@ -1,9 +1,12 @@
 import type { IntakeView } from '@grammata/contract';
 import { useState } from 'react';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { useConnection } from '../app/live';
 import { Act, ago, Fault, lasting, useNow } from '../ui';
 import { useChangeIntake } from './queries';
+
+/** Sooner than that nobody counts seconds, in ms. */
+const SOON = 10_000;
 
 /** Whether the intake hears: open, and this page connected to what it hears. A person can trust it. */
 export function Listening({
@@ -29,7 +32,9 @@ export function Listening({
           {!isOpen
             ? 'Stopped'
             : connection.state === 'open'
-              ? `Listening for ${lasting(now - since)}`
+              ? now - since < SOON
+                ? 'Listening'
+                : `Listening for ${lasting(now - since)}`
               : connection.state === 'lost'
                 ? 'Not sure'
                 : 'Starting to listen'}

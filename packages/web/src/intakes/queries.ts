@@ -1,8 +1,6 @@
 import type {
   ArrivalSummary,
   ArrivalView,
-  FormInput,
-  FormView,
   IntakeInput,
   IntakeView,
   LearnedView,
@@ -12,10 +10,8 @@ import type {
 } from '@grammata/contract';
 import type { LandmarkExample, Pins } from '@grammata/core/decode';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, ApiFault } from '../app/api';
+import { api, ApiFault } from '../api';
 
-export const useIntakes = () =>
-  useQuery({ queryKey: ['intakes', 'list'], queryFn: () => api<IntakeView[]>('/intakes') });
 export const useIntake = (id: string) =>
   useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
 export const useArrivals = (intakeId: string) =>
@@ -98,7 +94,3 @@ export const useLearn = () =>
   });
 export const useReadFeed = (id: string) =>
   useIntakeChange(() => api<{ fresh: number; fault: string | null }>(`/intakes/${id}/feed/read`, { method: 'POST' }));
-export const useChangeForm = () =>
-  useIntakeChange(({ id, ...body }: FormInput & { id: string }) =>
-    api<FormView>(`/forms/${id}`, { method: 'PATCH', body }),
-  );

@@ -1,7 +1,7 @@
 import type { PracticePart, PracticeView } from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
-import { api, wordsFor } from '../app/api';
-import { Act, Empty, Fault, Note, Sheet } from '../ui';
+import { api, wordsFor } from '../api';
+import { CopyAct, Empty, Fault, Note, Sheet } from '../ui';
 
 /** The practice yard: simulated builders and targets to try things on. */
 export function Practice() {
@@ -51,14 +51,7 @@ function PartList({ title, parts, deed }: { title: string; parts: PracticePart[]
                     <div key={label} className="contents">
                       <dt className="text-ink-3">{label}</dt>
                       <dd className="font-mono">
-                        {value}{' '}
-                        <Act
-                          className="ml-2 font-sans"
-                          onClick={() => void navigator.clipboard.writeText(value)}
-                          aria-label={`Copy ${label}`}
-                        >
-                          Copy
-                        </Act>
+                        {value} <CopyAct className="ml-2 font-sans" text={value} label={`Copy ${label}`} />
                       </dd>
                     </div>
                   ))}

@@ -1,8 +1,8 @@
 import type { RecordedPreview, RouteView, SelectionInput } from '@grammata/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { wordsFor } from '../app/api';
-import { count, counted, Fault, Labelled, Note, Press } from '../ui';
+import { wordsFor } from '../api';
+import { count, counted, Fault, Note, Press, TextBox, Tick } from '../ui';
 import { useRecordedPreview, useSendRecorded } from './queries';
 
 /** Days as people give them, as times: from the beginning of the first to the end of the last. */
@@ -36,12 +36,20 @@ export function SendRecorded({
       <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
         <p className="min-w-64 flex-1 font-serif text-ink-2">{meantWords(selection, route)}</p>
         <div className="flex gap-4">
-          <Labelled label="From the day">
-            {ids => <DayInput {...ids} value={days.from} onChange={from => setDays({ ...days, from })} />}
-          </Labelled>
-          <Labelled label="To the day">
-            {ids => <DayInput {...ids} value={days.to} onChange={to => setDays({ ...days, to })} />}
-          </Labelled>
+          <TextBox
+            label="From the day"
+            type="date"
+            boxClass="w-40!"
+            value={days.from}
+            onChange={from => setDays({ ...days, from })}
+          />
+          <TextBox
+            label="To the day"
+            type="date"
+            boxClass="w-40!"
+            value={days.to}
+            onChange={to => setDays({ ...days, to })}
+          />
         </div>
       </div>
       <div className="mt-3 space-y-1.5" role="status">
@@ -50,22 +58,21 @@ export function SendRecorded({
       </div>
       {preview.error && <Fault again={() => void preview.refetch()}>{wordsFor(preview.error)}</Fault>}
       {data && data.delivered > 0 && (
-        <label className="mt-3 flex items-baseline gap-2">
-          <input
-            type="checkbox"
-            className="accent-oxide"
-            checked={again}
-            onChange={event => setAgain(event.target.checked)}
-          />
-          <span>
-            Send those once more that were delivered before
-            {again && (
-              <b className="block text-crimson">
-                {counted(data.delivered, 'record', 'records')} may then be there twice.
-              </b>
-            )}
-          </span>
-        </label>
+        <Tick
+          className="mt-3"
+          label={
+            <>
+              Send those once more that were delivered before
+              {again && (
+                <b className="block text-crimson">
+                  {counted(data.delivered, 'record', 'records')} may then be there twice.
+                </b>
+              )}
+            </>
+          }
+          checked={again}
+          onChange={setAgain}
+        />
       )}
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">
@@ -83,18 +90,6 @@ export function SendRecorded({
         </span>
       </div>
     </section>
-  );
-}
-
-function DayInput({ value, onChange, ...ids }: { value: string; onChange: (day: string) => void; id: string }) {
-  return (
-    <input
-      {...ids}
-      className="write w-40!"
-      type="date"
-      value={value}
-      onChange={event => onChange(event.target.value)}
-    />
   );
 }
 

@@ -1,6 +1,7 @@
+import { useRoutes } from '../lists';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useRoutes } from '../routes/queries';
+
 import { Note } from '../ui';
 
 /** Offers to send recorded submissions through the live routes of their form. */

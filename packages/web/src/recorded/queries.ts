@@ -1,6 +1,6 @@
 import type { RecordedPreview, SelectionInput, SendRecordedInput, WorkView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/api';
+import { api } from '../api';
 
 /** What sending recorded submissions through a live route would do, as things stand now. */
 export const useRecordedPreview = (routeId: string, selection: SelectionInput) =>

@@ -1,22 +1,17 @@
 import type {
   DraftInput,
   FilesView,
-  FormView,
   RouteInput,
   RefusalView,
-  RouteSummary,
   RouteView,
   RunView,
   VersionView,
 } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/api';
+import { api } from '../api';
 
-export const useRoutes = () =>
-  useQuery({ queryKey: ['routes', 'list'], queryFn: () => api<RouteSummary[]>('/routes') });
 export const useRoute = (id: string) =>
   useQuery({ queryKey: ['routes', id, 'view'], queryFn: () => api<RouteView>(`/routes/${id}`) });
-export const useForms = () => useQuery({ queryKey: ['forms', 'list'], queryFn: () => api<FormView[]>('/forms') });
 
 /** Stores a draft; rejects with 409 when somebody else stored a newer one. */
 export const saveDraft = (id: string, draft: DraftInput) =>

@@ -1,6 +1,5 @@
-import type { ReadingKind } from '@grammata/contract';
-import type { UseFormRegisterReturn } from 'react-hook-form';
-import { Act, Labelled } from '../ui';
+import type { ReadingKind, TargetInput } from '@grammata/contract';
+import { Act, FileAct, LinesField } from '../ui';
 
 const words: Partial<Record<ReadingKind, { label: string; hint: string; placeholder: string }>> = {
   openapi: { label: 'The OpenAPI document', hint: 'In JSON or YAML.', placeholder: 'openapi: 3.1.0' },
@@ -19,48 +18,25 @@ const words: Partial<Record<ReadingKind, { label: string; hint: string; placehol
 /** What a target is made of where that is given rather than asked for: typed, pasted, or out of a file. */
 export function DocumentField({
   kind,
-  register,
   onText,
-  error,
   onAddress,
 }: {
   kind: ReadingKind;
-  register: UseFormRegisterReturn;
   onText: (text: string) => void;
-  error: string | null;
   /** Goes back to reading it from an address. */
   onAddress: (() => void) | null;
 }) {
-  const { label, hint, placeholder } = words[kind] ?? words.openapi!;
   return (
-    <div className="sm:col-span-2">
-      <Labelled label={label} hint={hint} error={error}>
-        {ids => (
-          <textarea
-            {...ids}
-            {...register}
-            onBlur={event => {
-              void register.onBlur(event);
-              onText(event.target.value);
-            }}
-            rows={kind === 'files' ? 3 : 6}
-            spellCheck={false}
-            className="write font-mono text-small"
-            placeholder={placeholder}
-          />
-        )}
-      </Labelled>
+    <div
+      className="sm:col-span-2"
+      onBlur={event => event.target instanceof HTMLTextAreaElement && onText(event.target.value)}
+    >
+      <LinesField<TargetInput> name="document" {...(words[kind] ?? words.openapi!)} rows={kind === 'files' ? 3 : 6} />
       <p className="mt-1 flex gap-5 text-small">
         {kind !== 'files' && (
-          <label className="act cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-oxide">
+          <FileAct accept=".json,.yaml,.yml,.har,.txt" onFile={file => void file.text().then(onText)}>
             Take it from a file
-            <input
-              type="file"
-              className="sr-only"
-              accept=".json,.yaml,.yml,.har,.txt"
-              onChange={event => void event.target.files?.[0]?.text().then(onText)}
-            />
-          </label>
+          </FileAct>
         )}
         {onAddress && <Act onClick={onAddress}>Read it from an address</Act>}
       </p>

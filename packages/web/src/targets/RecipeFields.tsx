@@ -1,6 +1,5 @@
 import { RecipeInput, type TargetInput } from '@grammata/contract';
-import type { FieldErrors, UseFormRegister } from 'react-hook-form';
-import { Act, Labelled } from '../ui';
+import { Act, TextField } from '../ui';
 
 const labels: Record<keyof RecipeInput, string> = {
   tables: 'List of tables',
@@ -20,15 +19,7 @@ const labels: Record<keyof RecipeInput, string> = {
 export const usualPlaces = (): RecipeInput => new RecipeInput();
 
 /** Where a target's list of its tables has what: JSON Pointers into its answer. */
-export function RecipeFields({
-  register,
-  errors,
-  onUsual,
-}: {
-  register: UseFormRegister<TargetInput>;
-  errors?: FieldErrors<TargetInput>['recipe'];
-  onUsual: () => void;
-}) {
+export function RecipeFields({ onUsual }: { onUsual: () => void }) {
   return (
     <fieldset className="border-t border-rule pt-3 sm:col-span-2">
       <legend className="sr-only">Where its answer has what</legend>
@@ -38,9 +29,7 @@ export function RecipeFields({
       </p>
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
         {(Object.keys(labels) as (keyof RecipeInput)[]).map(key => (
-          <Labelled key={key} label={labels[key]} error={errors?.[key]?.message ?? null}>
-            {ids => <input {...ids} {...register(`recipe.${key}`)} className="write font-mono text-small" />}
-          </Labelled>
+          <TextField<TargetInput> key={key} name={`recipe.${key}`} label={labels[key]} look="code" />
         ))}
       </div>
     </fieldset>

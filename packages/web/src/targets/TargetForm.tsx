@@ -1,10 +1,7 @@
-import { TargetInput, type ReadingKind } from '@grammata/contract';
-import { usualPace, usualPatience } from '@grammata/core/perform';
-import { classValidatorResolver } from '@hookform/resolvers/class-validator';
+import { AuthInput, PaceInput, PatienceInput, TargetInput, type ReadingKind } from '@grammata/contract';
 import { useState } from 'react';
-import { useForm, useWatch } from 'react-hook-form';
-import { ApiFault, wordsFor } from '../app/api';
-import { Act, Fault, Labelled, Press } from '../ui';
+import { useWatch } from 'react-hook-form';
+import { Act, ChoiceField, InputForm, SecretField, TextField, useInput } from '../ui';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
 import { PaceFields } from './PaceFields';
@@ -18,277 +15,186 @@ const usualPaths: Record<ReadingKind, string> = {
   mail: '/',
   files: '/',
 };
-
-const resolver = classValidatorResolver(TargetInput);
+const readingWords: Record<ReadingKind, string> = {
+  tables: 'a list of its tables and columns',
+  openapi: 'an OpenAPI document',
+  example: 'an example: a curl line, a HAR file, a record',
+  mail: 'nothing: it is a mail server',
+  files: 'nothing: rows go to files on this server',
+};
+const addressWords: Partial<Record<ReadingKind, { label: string; placeholder: string; hint?: string }>> = {
+  mail: { label: 'Address of the server', placeholder: 'smtp://mail.example.org:587' },
+  files: {
+    label: 'Folder',
+    placeholder: 'file://visits',
+    hint: 'Below the folder that this server was given for rows.',
+  },
+};
+const usualAddress = { label: 'Base address', placeholder: 'https://…' };
 
 /** Name, address and credentials of a target. The token goes in and never comes out again. */
 export function TargetForm({
   initial,
   hasToken,
-  error,
-  busy,
+  keptAs,
   deed,
-  onSubmit,
+  save,
   onCancel,
 }: {
   initial: Partial<TargetInput>;
   hasToken: boolean;
-  error: unknown;
-  busy: boolean;
+  /** By which name what is typed outlives the page. */
+  keptAs: string;
   deed: string;
-  onSubmit: (input: TargetInput) => void;
+  /** Stores it; rejects with what the server has against it. */
+  save: (input: TargetInput) => Promise<unknown>;
   onCancel: () => void;
 }) {
-  const { register, handleSubmit, formState, getValues, setValue, control } = useForm<TargetInput>({
-    resolver,
-    defaultValues: {
-      name: '',
-      baseUrl: '',
-      reads: 'tables',
-      discoveryPath: usualPaths.tables,
-      auth: { kind: 'bearer' },
+  const of = useInput({
+    input: TargetInput,
+    values: {
+      ...new TargetInput(),
       ...initial,
+      auth: { ...new AuthInput(), algorithm: 'sha256', encoding: 'hex', clientIn: 'header', ...initial.auth },
       token: undefined,
+      tryToken: undefined,
     },
+    keptAs,
+    save,
   });
-  const [reads, path, kind = 'bearer'] = useWatch({ control, name: ['reads', 'discoveryPath', 'auth.kind'] });
-  const isMail = reads === 'mail';
-  const isFiles = reads === 'files';
-  const [givesDocument, setGivesDocument] = useState(Boolean(initial.document));
-  const [hasTrySide, setHasTrySide] = useState(Boolean(initial.tryBaseUrl));
-  const givenHere = reads === 'example' || isFiles || (reads === 'openapi' && givesDocument);
-  const [pointsElsewhere, setPointsElsewhere] = useState(Boolean(initial.recipe));
-  const [isPatient, setHasPatience] = useState(Boolean(initial.patience));
-  const [hasPace, setHasPace] = useState(Boolean(initial.pace));
-  /** Only what is asked over HTTP is waited for so. */
-  const canWait = !isMail && !isFiles;
-  const hasPatience = canWait && isPatient;
-  const hasPath = reads === 'tables' || (reads === 'openapi' && !givesDocument);
-  const kinds = Object.entries(authWords).filter(([each]) => !isMail || each === 'basic' || each === 'none');
-  const said = error instanceof ApiFault ? (error.problem.errors ?? []) : [];
-  const authErrors = formState.errors.auth;
-  const errorOf = (field: keyof TargetInput) =>
-    formState.errors[field]?.message ?? said.find(each => each.field === field)?.message ?? null;
-  const submit = handleSubmit(input =>
-    onSubmit({
-      ...input,
-      token: input.token || undefined,
-      document: givenHere ? input.document : null,
-      recipe: reads === 'tables' && pointsElsewhere ? input.recipe : null,
-      tryBaseUrl: (hasTrySide && input.tryBaseUrl) || null,
-      tryToken: input.tryToken || undefined,
-      patience: hasPatience ? input.patience : null,
-      pace: hasPace ? input.pace : null,
-    }),
+  const { control, setValue, getValues } = of.form;
+  const [reads, path, kind = 'bearer', document, recipe, patience, pace, tryBaseUrl] = useWatch({
+    control,
+    name: ['reads', 'discoveryPath', 'auth.kind', 'document', 'recipe', 'patience', 'pace', 'tryBaseUrl'],
+  });
+  const [givesDocument, setGivesDocument] = useState(Boolean(document));
+  const isAsked = reads !== 'mail' && reads !== 'files';
+  const isGiven = reads === 'example' || reads === 'files' || (reads === 'openapi' && givesDocument);
+  /** What the chosen reading has no use for is not stored. */
+  const follow = (chosen: ReadingKind) => {
+    // A path that nobody changed follows what is read.
+    if (Object.values(usualPaths).includes(path)) setValue('discoveryPath', usualPaths[chosen]);
+    if (chosen === 'mail') setValue('auth.kind', 'basic');
+    if (chosen === 'files') setValue('auth.kind', 'none');
+    if (chosen === 'mail' || chosen === 'tables') setValue('document', null);
+    if (chosen !== 'tables') setValue('recipe', null);
+    if (chosen === 'mail' || chosen === 'files') {
+      setValue('patience', null);
+      setValue('tryBaseUrl', null);
+    }
+  };
+  const address = addressWords[reads] ?? usualAddress;
+  const kinds = Object.fromEntries(
+    Object.entries(authWords)
+      .filter(([each]) => reads !== 'mail' || each === 'basic' || each === 'none')
+      .map(([each, { words }]) => [each, words]),
+  );
+  const offer = (words: string, take: () => void) => (
+    <p className="self-end pb-1 text-small text-ink-3">
+      <Act onClick={take}>{words}</Act>
+    </p>
   );
   return (
-    <form
-      onSubmit={event => void submit(event)}
-      noValidate
-      aria-label="Target"
+    <InputForm
+      of={of}
+      label="Target"
+      deed={deed}
+      onCancel={onCancel}
       className="mt-4 space-y-4 border-y border-ink bg-raised px-4 py-4"
     >
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
-        <Labelled label="Name" error={errorOf('name')}>
-          {ids => <input {...ids} {...register('name')} className="write" placeholder="Register" autoFocus />}
-        </Labelled>
-        <Labelled
-          label={isMail ? 'Address of the server' : isFiles ? 'Folder' : 'Base address'}
-          hint={isFiles ? 'Below the folder that this server was given for rows.' : undefined}
-          error={errorOf('baseUrl')}
-        >
-          {ids => (
-            <input
-              {...ids}
-              {...register('baseUrl')}
-              className="write font-mono text-small"
-              placeholder={isMail ? 'smtp://mail.example.org:587' : isFiles ? 'file://visits' : 'https://…'}
-            />
-          )}
-        </Labelled>
-        <Labelled label="Is read from">
-          {ids => (
-            <select
-              {...ids}
-              {...register('reads', {
-                onChange: event => {
-                  // A path that nobody changed follows what is read.
-                  const chosen = (event.target as HTMLSelectElement).value as ReadingKind;
-                  if (Object.values(usualPaths).includes(path)) setValue('discoveryPath', usualPaths[chosen]);
-                  if (chosen === 'mail') setValue('auth.kind', 'basic');
-                  if (chosen === 'files') setValue('auth.kind', 'none');
-                },
-              })}
-              className="write"
-            >
-              <option value="tables">a list of its tables and columns</option>
-              <option value="openapi">an OpenAPI document</option>
-              <option value="example">an example: a curl line, a HAR file, a record</option>
-              <option value="mail">nothing: it is a mail server</option>
-              <option value="files">nothing: rows go to files on this server</option>
-            </select>
-          )}
-        </Labelled>
-        {hasPath && (
-          <Labelled
-            label={reads === 'openapi' ? 'Has its document at' : 'Lists its tables at'}
+        <TextField<TargetInput> name="name" label="Name" placeholder="Register" autoFocus />
+        <TextField<TargetInput> name="baseUrl" {...address} look="code" />
+        <ChoiceField<TargetInput, ReadingKind>
+          name="reads"
+          label="Is read from"
+          options={readingWords}
+          onPick={follow}
+        />
+        {reads === 'tables' && (
+          <TextField<TargetInput>
+            name="discoveryPath"
+            label="Lists its tables at"
+            look="code"
             hint={
-              reads === 'openapi' ? (
-                <>
-                  Below the base address. <Act onClick={() => setGivesDocument(true)}>Give the document itself</Act>
-                </>
-              ) : (
-                <>
-                  Below the base address.{' '}
-                  {!pointsElsewhere && (
-                    <Act
-                      onClick={() => {
-                        setValue('recipe', usualPlaces());
-                        setPointsElsewhere(true);
-                      }}
-                    >
-                      Its answer is built otherwise
-                    </Act>
-                  )}
-                </>
-              )
+              <>
+                Below the base address.{' '}
+                {!recipe && <Act onClick={() => setValue('recipe', usualPlaces())}>Its answer is built otherwise</Act>}
+              </>
             }
-            error={errorOf('discoveryPath')}
-          >
-            {ids => <input {...ids} {...register('discoveryPath')} className="write font-mono text-small" />}
-          </Labelled>
-        )}
-        {reads === 'tables' && pointsElsewhere && (
-          <RecipeFields
-            register={register}
-            errors={formState.errors.recipe}
-            onUsual={() => setPointsElsewhere(false)}
           />
         )}
-        {givenHere && (
+        {reads === 'openapi' && !givesDocument && (
+          <TextField<TargetInput>
+            name="discoveryPath"
+            label="Has its document at"
+            look="code"
+            hint={
+              <>
+                Below the base address. <Act onClick={() => setGivesDocument(true)}>Give the document itself</Act>
+              </>
+            }
+          />
+        )}
+        {reads === 'tables' && recipe && <RecipeFields onUsual={() => setValue('recipe', null)} />}
+        {isGiven && (
           <DocumentField
             kind={reads}
-            register={register('document')}
             onText={text => {
               setValue('document', text);
               const [, origin] = /(https?:\/\/[^\s/'"]+)/.exec(text) ?? [];
               if (reads === 'example' && origin && !getValues('baseUrl')) setValue('baseUrl', origin);
             }}
-            error={errorOf('document')}
-            onAddress={reads === 'openapi' ? () => setGivesDocument(false) : null}
+            onAddress={
+              reads === 'openapi'
+                ? () => {
+                    setValue('document', null);
+                    setGivesDocument(false);
+                  }
+                : null
+            }
           />
         )}
-        {!isFiles && (
-          <Labelled label="Credentials">
-            {ids => (
-              <select {...ids} {...register('auth.kind')} className="write">
-                {kinds.map(([value, { words }]) => (
-                  <option key={value} value={value}>
-                    {words}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Labelled>
-        )}
-        <AuthFields kind={kind} register={register} errors={authErrors} said={errorOf('auth')} />
+        {reads !== 'files' && <ChoiceField<TargetInput> name="auth.kind" label="Credentials" options={kinds} />}
+        <AuthFields kind={kind} />
         {kind !== 'none' && (
-          <Labelled
-            label={authWords[kind].secret}
-            hint={hasToken ? 'One is stored. Leave this empty to keep it.' : 'Stored encrypted; never shown again.'}
-            error={errorOf('token')}
-          >
-            {ids => (
-              <input
-                {...ids}
-                {...register('token')}
-                className="write font-mono text-small"
-                type="password"
-                autoComplete="off"
-                placeholder={hasToken ? '••••••' : ''}
-              />
-            )}
-          </Labelled>
+          <SecretField<TargetInput> name="token" label={authWords[kind].secret} isStored={hasToken} />
         )}
-        {!isMail && !isFiles && !hasTrySide && (
-          <p className="self-end pb-1 text-small text-ink-3">
-            <Act onClick={() => setHasTrySide(true)}>Add a side to try things on</Act>
-          </p>
-        )}
-        {canWait && !hasPatience && (
-          <p className="self-end pb-1 text-small text-ink-3">
-            <Act
-              onClick={() => {
-                setValue('patience', { ...usualPatience });
-                setHasPatience(true);
-              }}
-            >
-              Change how long its answers are waited for
-            </Act>
-          </p>
-        )}
-        {hasPatience && (
-          <PatienceFields
-            register={register}
-            errors={formState.errors.patience}
-            onUsual={() => setHasPatience(false)}
-          />
-        )}
-        {!hasPace && (
-          <p className="self-end pb-1 text-small text-ink-3">
-            <Act
-              onClick={() => {
-                setValue('pace', { ...usualPace });
-                setHasPace(true);
-              }}
-            >
-              Change how much is asked of it at once
-            </Act>
-          </p>
-        )}
-        {hasPace && <PaceFields register={register} errors={formState.errors.pace} onUsual={() => setHasPace(false)} />}
-        {hasTrySide && (
+        {isAsked &&
+          (tryBaseUrl === null || tryBaseUrl === undefined
+            ? offer('Give it a second address for tests', () => setValue('tryBaseUrl', ''))
+            : null)}
+        {isAsked &&
+          !patience &&
+          offer('Change how long its answers are waited for', () => setValue('patience', new PatienceInput()))}
+        {patience && <PatienceFields onUsual={() => setValue('patience', null)} />}
+        {!pace && offer('Change how much is asked of it at once', () => setValue('pace', new PaceInput()))}
+        {pace && <PaceFields onUsual={() => setValue('pace', null)} />}
+        {isAsked && tryBaseUrl !== null && tryBaseUrl !== undefined && (
           <>
-            <Labelled
-              label="Things are tried on"
-              hint="Real tries go there; live routes go to the base address."
-              error={errorOf('tryBaseUrl')}
-            >
-              {ids => (
-                <input
-                  {...ids}
-                  {...register('tryBaseUrl')}
-                  className="write font-mono text-small"
-                  placeholder="https://try.…"
-                />
-              )}
-            </Labelled>
+            <TextField<TargetInput>
+              name="tryBaseUrl"
+              label="Address for tests"
+              hint={
+                <>
+                  Such as a sandbox. “Send it as a test” goes there; live routes go to the base address.{' '}
+                  <Act onClick={() => setValue('tryBaseUrl', null)}>It has none</Act>
+                </>
+              }
+              look="code"
+              placeholder="https://test.…"
+            />
             {kind !== 'none' && (
-              <Labelled label={`${authWords[kind].secret}, for trying`} error={errorOf('tryToken')}>
-                {ids => (
-                  <input
-                    {...ids}
-                    {...register('tryToken')}
-                    className="write font-mono text-small"
-                    type="password"
-                    autoComplete="off"
-                    placeholder={initial.tryBaseUrl ? '••••••' : ''}
-                  />
-                )}
-              </Labelled>
+              <SecretField<TargetInput>
+                name="tryToken"
+                label={`${authWords[kind].secret}, for tests`}
+                isStored={Boolean(initial.tryBaseUrl)}
+                hint={initial.tryBaseUrl ? undefined : 'Empty where the other one is good for both.'}
+              />
             )}
           </>
         )}
       </div>
-      {error !== null && error !== undefined && said.length === 0 && <Fault>{wordsFor(error)}</Fault>}
-      <div className="flex gap-4">
-        <button className="press" disabled={busy}>
-          {deed}
-        </button>
-        <Press quiet onClick={onCancel}>
-          Cancel
-        </Press>
-      </div>
-    </form>
+    </InputForm>
   );
 }

@@ -1,9 +1,10 @@
+import { useTargets } from '../lists';
 import type { TargetView } from '@grammata/contract';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { counted, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
-import { useCreateTarget, useTargets } from './queries';
+import { useCreateTarget } from './queries';
 import { TargetForm } from './TargetForm';
 
 export function TargetList() {
@@ -30,10 +31,9 @@ export function TargetList() {
         <TargetForm
           initial={{}}
           hasToken={false}
-          error={create.error}
-          busy={create.isPending}
+          keptAs="target.new"
           deed="Add and read it"
-          onSubmit={input => create.mutate(input, { onSuccess: target => void navigate(`/targets/${target.id}`) })}
+          save={async input => navigate(`/targets/${(await create.mutateAsync(input)).id}`)}
           onCancel={() => make(false)}
         />
       )}

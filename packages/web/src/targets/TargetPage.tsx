@@ -2,10 +2,10 @@ import type { TargetView } from '@grammata/contract';
 import type { Operation, TargetField } from '@grammata/core/target';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { wordsFor } from '../app/api';
+import { wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
-import { Act, clock, counted, Moment, Note, Press, Sheet } from '../ui';
+import { Act, clock, Confirm, counted, Moment, Note, Press, Sheet } from '../ui';
 import { useChangeTarget, useProbe, useReadTarget, useRemoveTarget, useTarget } from './queries';
 import { authWords } from './AuthFields';
 import { TargetForm } from './TargetForm';
@@ -94,10 +94,12 @@ function Loaded({ target }: { target: TargetView }) {
             tryBaseUrl: target.tryBaseUrl,
           }}
           hasToken={target.hasToken}
-          error={change.error}
-          busy={change.isPending}
+          keptAs={`target.${target.id}`}
           deed="Save and read it"
-          onSubmit={input => change.mutate(input, { onSuccess: () => setEditing(false) })}
+          save={async input => {
+            await change.mutateAsync(input);
+            setEditing(false);
+          }}
           onCancel={() => setEditing(false)}
         />
       )}
@@ -111,7 +113,7 @@ function Loaded({ target }: { target: TargetView }) {
 /** What credentials a target has, in words. */
 function credentialWords({ hasToken, reads, auth }: TargetView): string {
   if (!hasToken) return 'no credentials';
-  return `${reads === 'mail' ? 'user and password' : authWords[auth.kind].words} stored`;
+  return `credentials: ${reads === 'mail' ? 'user and password' : authWords[auth.kind].words}`;
 }
 
 /** Why it is left alone at the moment, and a way to have it asked again. */
@@ -161,21 +163,20 @@ function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof
 }
 
 function Removal({ target }: { target: TargetView }) {
-  const [asking, setAsking] = useState(false);
   const remove = useRemoveTarget(target.id);
   const navigate = useNavigate();
-  if (!asking)
-    return (
-      <p className="pl-4 text-small">
-        <Act onClick={() => setAsking(true)}>Remove this target…</Act>
-      </p>
-    );
   return (
-    <Note tone="trouble">
-      {remove.error ? wordsFor(remove.error) : 'Its address and credentials are forgotten for good.'}{' '}
-      <Act onClick={() => remove.mutate(undefined, { onSuccess: () => void navigate('/targets') })}>Remove</Act>{' '}
-      <Act onClick={() => setAsking(false)}>Keep it</Act>
-    </Note>
+    <p className="pl-4">
+      <Confirm
+        ask="Remove this target…"
+        deed="Remove"
+        isBusy={remove.isPending}
+        fault={remove.error && wordsFor(remove.error)}
+        onDo={() => remove.mutate(undefined, { onSuccess: () => void navigate('/targets') })}
+      >
+        Its address and credentials are forgotten for good.
+      </Confirm>
+    </p>
   );
 }
 

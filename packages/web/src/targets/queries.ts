@@ -1,8 +1,7 @@
 import type { ChoiceView, ConnectionView, TargetInput, TargetView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../app/api';
+import { api } from '../api';
 
-export const useTargets = () => useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
 export const useTarget = (id: string) =>
   useQuery({ queryKey: ['targets', id], queryFn: () => api<TargetView>(`/targets/${id}`) });
 

@@ -1,4 +1,4 @@
-import { ago, bytes, count, counted, lasting, span } from './format';
+import { ago, alike, bytes, count, counted, lasting, span, when, whenExactly, whenInFull } from './format';
 
 test.each([
   [0, '0 bytes'],
@@ -38,4 +38,28 @@ test('how long ago, and the date when it is longer', () => {
   expect(ago('2026-11-04T12:00:00Z', now)).toBe('just now');
   expect(ago('2026-11-04T11:59:57Z', now)).toBe('3 s ago');
   expect(ago('2026-11-02T12:00:00Z', now)).toMatch(/^2 Nov/);
+});
+test('a time of another year says which', () => {
+  const now = new Date('2026-11-27T00:00:00');
+  expect([when('2026-11-04T08:12:00', now), when('2025-11-04T08:12:00', now)]).toEqual([
+    '4 Nov, 08:12',
+    '4 Nov 2025, 08:12',
+  ]);
+});
+test('an exact time says the second, the year and the zone', () => {
+  const zone = /(UTC|GMT|[A-Z]{2,5}|GMT[+-]\d+)$/;
+  for (const text of [whenExactly('2026-11-04T08:12:07Z'), whenInFull('2026-11-04T08:12:07Z')]) {
+    expect(text).toMatch(/2026.*:12:07/);
+    expect(text).toMatch(zone);
+  }
+});
+test('what reads alike is said once, with how often', () => {
+  const notes = ['a', 'b', 'a', 'a', 'c'].map((message, id) => ({ id, message }));
+  const said = alike(notes, each => each.message);
+  expect(said.map(([{ id, message }, times]) => [id, message, times])).toEqual([
+    [0, 'a', 3],
+    [1, 'b', 1],
+    [4, 'c', 1],
+  ]);
+  expect(alike([], String)).toEqual([]);
 });

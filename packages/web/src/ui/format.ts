@@ -1,16 +1,25 @@
-const dayAndTime = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
+const minutes = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
+const dayAndTime = new Intl.DateTimeFormat('en-GB', minutes);
+const dayOfYear = new Intl.DateTimeFormat('en-GB', { ...minutes, year: 'numeric' });
+const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long' });
+const exactly = new Intl.DateTimeFormat('en-GB', {
+  ...minutes,
+  year: 'numeric',
+  second: '2-digit',
+  timeZoneName: 'short',
 });
-const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'medium' });
 const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const number = new Intl.NumberFormat('en-GB');
 
-/** 4 Nov, 08:12 */
-export const when = (iso: string): string => dayAndTime.format(new Date(iso));
+/** 4 Nov, 08:12; with the year where it is another one. */
+export function when(iso: string, now = new Date()): string {
+  const at = new Date(iso);
+  return (at.getFullYear() === now.getFullYear() ? dayAndTime : dayOfYear).format(at);
+}
+/** Wednesday 4 November 2026 at 08:12:07 GMT */
 export const whenInFull = (iso: string): string => full.format(new Date(iso));
+/** 4 Nov 2026, 08:12:07 GMT */
+export const whenExactly = (iso: string): string => exactly.format(new Date(iso));
 
 /** 1,204 */
 export const count = (n: number): string => number.format(n);
@@ -54,4 +63,15 @@ export function span(hours: number): string {
   if (hours * 60 < 2) return counted(Math.round(hours * 3600), 'second');
   if (hours < 2) return counted(Math.round(hours * 60), 'minute');
   return hours <= 48 ? counted(Math.round(hours), 'hour') : counted(Math.round(hours / 24), 'day');
+}
+
+/** Things that read alike, each once and with how many there are, in the order in which they first came. */
+export function alike<T>(things: readonly T[], wordsOf: (thing: T) => string): [first: T, times: number][] {
+  const found = new Map<string, [T, number]>();
+  for (const thing of things) {
+    const known = found.get(wordsOf(thing));
+    if (known) known[1] += 1;
+    else found.set(wordsOf(thing), [thing, 1]);
+  }
+  return [...found.values()];
 }

@@ -1,10 +1,10 @@
-import type { ReactNode, ButtonHTMLAttributes } from 'react';
-import { useId } from 'react';
+import type { ButtonHTMLAttributes, ComponentProps, ReactNode } from 'react';
 import { useNow } from './useNow';
-import { ago, whenInFull } from './format';
+import { useExactTimes } from './exact';
+import { ago, when, whenExactly, whenInFull } from './format';
 
 /** A word to act on. */
-export function Act({ className = '', ...rest }: ButtonHTMLAttributes<HTMLButtonElement>) {
+export function Act({ className = '', ...rest }: ComponentProps<'button'>) {
   return <button type="button" className={`act ${className}`} {...rest} />;
 }
 
@@ -19,7 +19,7 @@ export function Press({
 export type Tone = 'fine' | 'look' | 'trouble' | 'goes';
 const marks: Record<Tone, { mark: string; colour: string; word: string }> = {
   fine: { mark: '✓', colour: 'text-verdigris', word: 'Fine' },
-  look: { mark: '?', colour: 'text-ochre', word: 'Look at this' },
+  look: { mark: '△', colour: 'text-ochre', word: 'Look at this' },
   trouble: { mark: '!', colour: 'text-crimson', word: 'In trouble' },
   goes: { mark: '→', colour: 'text-ochre', word: 'Where it goes' },
 };
@@ -126,43 +126,23 @@ export function Bar({
   );
 }
 
-/** A moment, as long ago; in full on hover. */
+/** A moment, as long ago; in full on hover, and everywhere while exact times are wanted. */
 export function Moment({ at }: { at: string }) {
   const now = useNow(1000 * 10);
+  const { isExact } = useExactTimes();
   return (
     <time dateTime={at} title={whenInFull(at)}>
-      {ago(at, now)}
+      {isExact ? whenExactly(at) : ago(at, now)}
     </time>
   );
 }
 
-/** A labelled control with its hint or complaint. */
-export function Labelled({
-  label,
-  hint,
-  error,
-  children,
-  className = '',
-}: {
-  label: string;
-  hint?: ReactNode;
-  error?: string | null;
-  className?: string;
-  children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: boolean }) => ReactNode;
-}) {
-  const id = useId();
-  const said = error ?? hint;
+/** A time of day and date; exact while exact times are wanted. */
+export function When({ at }: { at: string }) {
+  const { isExact } = useExactTimes();
   return (
-    <div className={className}>
-      <label htmlFor={id} className="block text-small text-ink-2">
-        {label}
-      </label>
-      {children({ id, 'aria-describedby': said ? `${id}-said` : undefined, 'aria-invalid': error ? true : undefined })}
-      {said && (
-        <div id={`${id}-said`} className={`mt-0.5 text-small ${error ? 'text-crimson' : 'text-ink-3'}`}>
-          {error ? `! ${error}` : said}
-        </div>
-      )}
-    </div>
+    <time dateTime={at} title={whenInFull(at)}>
+      {isExact ? whenExactly(at) : when(at)}
+    </time>
   );
 }

@@ -1,6 +1,6 @@
 import type { WorkView } from '@grammata/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { api } from '../app/api';
+import { api } from '../api';
 
 /** What long work is about: an intake, a route, or anything. */
 export type About = { intake: string } | { route: string } | Record<string, never>;

@@ -1,3 +1,4 @@
+import { operationWords } from '../operationWords';
 import { parse } from 'shell-quote';
 import { nestedFromPairs } from '../../decode';
 import { escapeToken, isJsonObject, labelFromKey, parseJson, type Json, type JsonObject } from '../../submission';
@@ -173,7 +174,7 @@ function operationOf({ method, url, headers, body, files }: Shown): Operation {
   const parts = files.map((name): TargetField => ({ ...fieldOf(name, ''), type: 'file' }));
   return {
     id: `${upper} ${path}`,
-    label: `${upper} ${path}`,
+    label: operationWords(upper, path),
     method: upper,
     path,
     body: kind,

@@ -1,3 +1,4 @@
+import { operationWords } from '../operationWords';
 import { asText, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
 import { flatten, References, type FlatSchema } from './schema';
@@ -117,7 +118,7 @@ function readOperation(
   const upper = method.toUpperCase() as Operation['method'];
   return {
     id: asText(operation.operationId) || `${upper} ${path}`,
-    label: asText(operation.summary) || labelFromKey(asText(operation.operationId)) || `${upper} ${path}`,
+    label: asText(operation.summary) || labelFromKey(asText(operation.operationId)) || operationWords(upper, path),
     method: upper,
     path,
     body: kind,

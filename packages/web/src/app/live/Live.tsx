@@ -1,7 +1,7 @@
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
 import type { LiveEvent } from '@grammata/contract';
 import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
-import { firstMark } from '../api';
+import { firstMark } from '../../api';
 import { gatherer } from './gather';
 import { listen } from './listen';
 import { touched } from './touched';

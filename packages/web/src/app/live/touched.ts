@@ -40,7 +40,14 @@ export function touched(event: LiveEvent, shown: Shown): string[][] {
         ['desk'],
       ];
     case 'form':
-      return [['forms', event.formId], ['forms', 'list'], ['samples', event.formId], ['intakes'], ['arrival']];
+      return [
+        ['forms', event.formId],
+        ['forms', 'list'],
+        ['routes'],
+        ['samples', event.formId],
+        ['intakes'],
+        ['arrival'],
+      ];
     case 'work':
       return event.ended
         ? [

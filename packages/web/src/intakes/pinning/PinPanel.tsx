@@ -1,8 +1,8 @@
 import type { ArrivalView, PinsPreview } from '@grammata/contract';
 import { isUnpinned, pinRoles, type PinRole, type Pins } from '@grammata/core/decode';
 import { useState } from 'react';
-import { wordsFor } from '../../app/api';
-import { Act, counted, Fault, Floating, Press, when } from '../../ui';
+import { wordsFor } from '../../api';
+import { Act, counted, Fault, Floating, Press, Radios, when } from '../../ui';
 import { TextLesson } from './TextLesson';
 import type { Pinning } from './usePinning';
 
@@ -23,20 +23,14 @@ export function PinColumn({ pinning }: { pinning: Pinning }) {
   const { role, refusal, pins } = pinning;
   return (
     <div className="pt-1">
-      <div role="radiogroup" aria-label="What a place is">
-        {pinRoles.map(each => (
-          <label key={each} className={`block py-px ${each === role ? 'font-semibold' : 'text-ink-2'}`}>
-            <input
-              type="radio"
-              name="role"
-              className="mr-2 accent-(--oxide)"
-              checked={each === role}
-              onChange={() => pinning.choose(each)}
-            />
-            {roleWords[each].says}
-          </label>
-        ))}
-      </div>
+      <Radios
+        legend="What a place is"
+        name="role"
+        className="space-y-0.5"
+        value={role}
+        onChange={pinning.choose}
+        options={pinRoles.map(each => ({ value: each, label: roleWords[each].says }))}
+      />
       <p className="mt-2 font-serif text-[0.9375rem]/5 text-ink-2">
         {roleWords[role].hint} <span aria-hidden>→</span>
       </p>

@@ -2,8 +2,8 @@ import type { ArrivalView } from '@grammata/contract';
 import { readByLandmarks, type LandmarkExample, type Pins } from '@grammata/core/decode';
 import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
 import { useRef, useState } from 'react';
-import { wordsFor } from '../../app/api';
-import { Act, counted, Fault, Press } from '../../ui';
+import { wordsFor } from '../../api';
+import { Act, counted, Fault, LinesBox, Press, TextBox } from '../../ui';
 import { useLearn } from '../queries';
 
 /** The longest text of a document and where it stands: what a mail says. */
@@ -59,18 +59,15 @@ export function TextLesson({
     });
   return (
     <div className="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-2">
-      <label className="block text-small text-ink-2">
-        The text: select a value in it, then say which it is
-        <textarea
-          ref={box}
-          aria-readonly
-          onChange={() => undefined}
-          className="write mt-1 font-mono text-small text-ink"
-          rows={11}
-          value={text}
-          onSelect={take}
-        />
-      </label>
+      <LinesBox
+        boxRef={box}
+        label="The text: select a value in it, then say which it is"
+        aria-readonly
+        onChange={() => undefined}
+        rows={11}
+        value={text}
+        onSelect={take}
+      />
       <div>
         <div className="grid grid-cols-[9rem_minmax(0,1fr)_auto] items-baseline gap-x-3 gap-y-1">
           <span className="text-small text-ink-2">Question</span>
@@ -78,17 +75,18 @@ export function TextLesson({
           <span />
           {rows.map((row, index) => (
             <div key={index} className="contents">
-              <input
-                aria-label={`Question ${index + 1}`}
-                className="write"
+              <TextBox
+                label={`Question ${index + 1}`}
+                isBare
                 value={row.label}
-                onChange={event => change(index, { label: event.target.value })}
+                onChange={label => change(index, { label })}
               />
-              <input
-                aria-label={`Value ${index + 1}`}
-                className="write font-mono text-small"
+              <TextBox
+                label={`Value ${index + 1}`}
+                isBare
+                look="code"
                 value={row.value.replaceAll('\n', ' ⏎ ')}
-                onChange={event => change(index, { value: event.target.value.replaceAll(' ⏎ ', '\n') })}
+                onChange={value => change(index, { value: value.replaceAll(' ⏎ ', '\n') })}
               />
               <Act
                 disabled={selected === ''}

@@ -1,8 +1,9 @@
+import { useTargets } from '../../lists';
 import { newLine } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { useState } from 'react';
-import { useTargets } from '../../targets/queries';
-import { Labelled, Press } from '../../ui';
+
+import { Press } from '../../ui';
 import { lineId } from '../what/useLines';
 import type { Workbench } from '../workbench';
 import { OperationPick } from './OperationPick';
@@ -31,12 +32,16 @@ export function AddCall({ workbench: { editing, showCall }, onClose }: { workben
         add();
       }}
     >
-      <Labelled label="What is to be done" className="w-80">
-        {ids => <OperationPick ids={ids} targets={targets} value={where} onPick={setWhere} />}
-      </Labelled>
-      <button className="press" disabled={!operation}>
+      <OperationPick
+        label="What is to be done"
+        className="w-80 max-w-full"
+        targets={targets}
+        value={where}
+        onPick={setWhere}
+      />
+      <Press type="submit" disabled={!operation}>
         Add it
-      </button>
+      </Press>
       <Press quiet onClick={onClose}>
         Cancel
       </Press>

@@ -2,8 +2,8 @@ import type { CallInput } from '@grammata/contract';
 import { partsOf } from '@grammata/core/condition';
 import { proposeReadBack } from '@grammata/core/perform';
 import { useEffect, useRef } from 'react';
-import { Act, Labelled } from '../../ui';
-import { ReferencePick } from '../ReferencePick';
+import { Act, Choice, Tick } from '../../ui';
+import { ReferencePick } from '../workbench';
 import { Group } from '../when/Group';
 import type { Offered, Workbench } from '../workbench';
 import { FindSettings } from './FindSettings';
@@ -40,33 +40,21 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
       onKeyDown={event => event.key === 'Escape' && onClose()}
     >
       <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">
-        <Labelled
+        <ReferencePick
           label="Made"
           hint="A call that repeats is made once for each file, choice or row; for none, not at all."
-        >
-          {ids => (
-            <ReferencePick
-              {...ids}
-              references={references.filter(isList)}
-              value={call.repeat ?? ''}
-              none="once for a submission"
-              onPick={key => set({ repeat: key || null })}
-            />
-          )}
-        </Labelled>
-        <Labelled label="When it fails" hint="After all tries. The calls behind it may need its answer.">
-          {ids => (
-            <select
-              {...ids}
-              className="write"
-              value={call.whenFailed ?? 'stop'}
-              onChange={event => set({ whenFailed: event.target.value as 'stop' | 'passOver' })}
-            >
-              <option value="stop">stop, and keep the delivery as a dead letter</option>
-              <option value="passOver">note it, and go on</option>
-            </select>
-          )}
-        </Labelled>
+          references={references.filter(isList)}
+          value={call.repeat ?? ''}
+          none="once for a submission"
+          onPick={key => set({ repeat: key || null })}
+        />
+        <Choice
+          label="When it fails"
+          hint="After all tries. The calls behind it may need its answer."
+          value={call.whenFailed ?? 'stop'}
+          options={{ stop: 'stop, and keep the delivery as a dead letter', passOver: 'note it, and go on' }}
+          onChange={whenFailed => set({ whenFailed })}
+        />
       </div>
       <div>
         <p className="text-small text-ink-2">Only when</p>
@@ -101,18 +89,13 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
       <Tries call={call} answersPage={operation?.answersPage ?? false} onChange={set} />
       <FindSettings workbench={workbench} onChange={find => set({ find })} />
       {reader && (
-        <label className="flex max-w-[46rem] items-baseline gap-2">
-          <input
-            type="checkbox"
-            className="accent-oxide"
-            checked={Boolean(call.readBack)}
-            onChange={event => set({ readBack: event.target.checked ? readBack : null })}
-          />
-          <span>
-            Read back what was stored, with “{reader.label}”, and hold it against what was sent
-            <span className="block text-small text-ink-3">One more request for each delivery.</span>
-          </span>
-        </label>
+        <Tick
+          className="max-w-[46rem]"
+          label={`Read back what was stored, with “${reader.label}”, and compare it with what was sent`}
+          hint="One more request for each delivery."
+          checked={Boolean(call.readBack)}
+          onChange={is => set({ readBack: is ? readBack : null })}
+        />
       )}
       {calls.length > 1 && (
         <p className="flex gap-5">

@@ -24,9 +24,10 @@ export function Calls({ workbench }: { workbench: Workbench }) {
           const fares = run?.calls[run.callIds.indexOf(each.id)];
           const troubled = fares?.lines.filter(line => line.trouble > 0).length ?? 0;
           const missing = fares?.missing.length ?? 0;
-          const warns = [troubled > 0 && `${troubled} in trouble`, missing > 0 && `${missing} unfilled`].filter(
-            Boolean,
-          );
+          const warns = [
+            troubled > 0 && `${counted(troubled, 'line')} with trouble`,
+            missing > 0 && `${missing} required but empty`,
+          ].filter(Boolean);
           const operation = operationOf(each);
           return (
             <li

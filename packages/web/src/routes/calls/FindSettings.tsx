@@ -1,11 +1,11 @@
 import type { FindInput } from '@grammata/contract';
 import { proposeFinds } from '@grammata/core/perform';
 import { compileLine } from '@grammata/core/request';
-import { Act, Labelled } from '../../ui';
-import { ReferencePick } from '../ReferencePick';
+import { Act, Choice } from '../../ui';
+import { ReferencePick } from '../workbench';
 import type { Workbench } from '../workbench';
-import { kindOf } from '../what/kindOf';
-import { Steps } from '../what/Steps';
+import { kindOf } from '../what/source/kindOf';
+import { Steps } from '../what/steps/Steps';
 
 const noneWords: Record<FindInput['whenNone'], string> = {
   create: 'make one',
@@ -57,18 +57,14 @@ export function FindSettings({
         <code className="font-mono text-small">{find.equals.slice(1)}</code> must be exactly this:{' '}
         <Act onClick={() => onChange(null)}>Don’t look for it</Act>
       </p>
-      <Labelled label={`What is looked for as ${line.to}`} className="mt-2 sm:w-1/2">
-        {ids => (
-          <ReferencePick
-            {...ids}
-            references={references}
-            value={line.source?.from === 'field' ? line.source.field : ''}
-            none="pick an answer…"
-            withExamples
-            onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
-          />
-        )}
-      </Labelled>
+      <ReferencePick
+        label={`What is looked for as ${line.to}`}
+        className="mt-2 sm:w-1/2"
+        references={references}
+        value={line.source?.from === 'field' ? line.source.field : ''}
+        none="pick an answer…"
+        onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
+      />
       {line.source && (
         <Steps
           workbench={workbench}
@@ -78,38 +74,18 @@ export function FindSettings({
         />
       )}
       <div className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-2">
-        <Labelled label="Where there is none">
-          {ids => (
-            <select
-              {...ids}
-              className="write"
-              value={find.whenNone}
-              onChange={event => onChange({ ...find, whenNone: event.target.value as FindInput['whenNone'] })}
-            >
-              {Object.entries(noneWords).map(([key, words]) => (
-                <option key={key} value={key}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-        <Labelled label="Where there are several">
-          {ids => (
-            <select
-              {...ids}
-              className="write"
-              value={find.whenSeveral}
-              onChange={event => onChange({ ...find, whenSeveral: event.target.value as FindInput['whenSeveral'] })}
-            >
-              {Object.entries(severalWords).map(([key, words]) => (
-                <option key={key} value={key}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
+        <Choice
+          label="Where there is none"
+          value={find.whenNone}
+          options={noneWords}
+          onChange={whenNone => onChange({ ...find, whenNone })}
+        />
+        <Choice
+          label="Where there are several"
+          value={find.whenSeveral}
+          options={severalWords}
+          onChange={whenSeveral => onChange({ ...find, whenSeveral })}
+        />
       </div>
       <p className="mt-2 font-serif text-ink-2">
         {updater

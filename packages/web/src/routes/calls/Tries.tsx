@@ -1,7 +1,7 @@
 import type { CallInput } from '@grammata/contract';
 import { usualRetries, type Retry } from '@grammata/core/route';
 import { useState } from 'react';
-import { Act, Labelled } from '../../ui';
+import { Act, Choice, NumberBox, TextBox } from '../../ui';
 
 const usual: Retry = { tries: null, statuses: [...usualRetries] };
 const isUsual = ({ tries, statuses }: Retry) => tries === null && wordsOf(statuses) === wordsOf(usualRetries);
@@ -14,6 +14,8 @@ export function statusesIn(text: string): number[] | string {
   if (bad !== undefined) return `“${bad}” is no status that can be tried again: give numbers from 400 to 599.`;
   return [...new Set(parts.map(Number))].sort((a, b) => a - b);
 }
+
+const isTries = (number: number) => Number.isInteger(number) && number >= 1 && number <= 1000;
 
 /** How often a request is made, which refusals pass, and what a web page counts as. */
 export function Tries({
@@ -29,6 +31,7 @@ export function Tries({
   const retry = call.retry ?? usual;
   const [open, setOpen] = useState(Boolean(call.retry ?? call.pages));
   const [text, setText] = useState(wordsOf(retry.statuses));
+  const [tries, setTries] = useState(retry.tries);
   const read = statusesIn(text);
   const set = (next: Retry) => onChange({ retry: isUsual(next) ? null : next });
   if (!open)
@@ -40,59 +43,46 @@ export function Tries({
     );
   return (
     <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">
-      <Labelled label="Most tries of one request" hint="Empty for as many as the route’s time allows.">
-        {ids => (
-          <input
-            {...ids}
-            className="write"
-            type="number"
-            min={1}
-            max={1000}
-            value={retry.tries ?? ''}
-            onChange={event => {
-              const tries = event.target.value === '' ? null : event.target.valueAsNumber;
-              if (tries === null || (Number.isInteger(tries) && tries >= 1 && tries <= 1000)) set({ ...retry, tries });
-            }}
-          />
-        )}
-      </Labelled>
-      <Labelled
+      <NumberBox
+        label="Most tries of one request"
+        hint="Empty for as many as the route’s time allows."
+        error={tries === null || isTries(tries) ? null : 'Give a whole number from 1 to 1,000, or nothing.'}
+        whenEmpty="null"
+        value={tries}
+        onChange={next => {
+          setTries(next);
+          if (next === null || isTries(next)) set({ ...retry, tries: next });
+        }}
+      />
+      <TextBox
         label="Statuses that are tried again"
         hint="That no answer came always is."
         error={typeof read === 'string' ? read : null}
-      >
-        {ids => (
-          <input
-            {...ids}
-            className="write font-mono text-small"
-            value={text}
-            onChange={event => {
-              setText(event.target.value);
-              const statuses = statusesIn(event.target.value);
-              if (typeof statuses !== 'string') set({ ...retry, statuses });
-            }}
-          />
-        )}
-      </Labelled>
-      <Labelled label="A success with a web page" hint="Many a sign-in page calls itself a success.">
-        {ids => (
-          <select
-            {...ids}
-            className="write"
-            value={call.pages ?? ''}
-            onChange={event => onChange({ pages: (event.target.value || null) as CallInput['pages'] })}
-          >
-            <option value="">{`is ${answersPage ? 'a success' : 'a refusal'}, by what the target says of itself`}</option>
-            <option value="refused">is a refusal</option>
-            <option value="taken">is a success</option>
-          </select>
-        )}
-      </Labelled>
+        look="code"
+        value={text}
+        onChange={next => {
+          setText(next);
+          const statuses = statusesIn(next);
+          if (typeof statuses !== 'string') set({ ...retry, statuses });
+        }}
+      />
+      <Choice
+        label="A success with a web page"
+        hint="Many a sign-in page calls itself a success."
+        value={call.pages ?? ''}
+        options={{
+          '': `is ${answersPage ? 'a success' : 'a refusal'}, by what the target says of itself`,
+          refused: 'is a refusal',
+          taken: 'is a success',
+        }}
+        onChange={pages => onChange({ pages: pages || null })}
+      />
       <p className="self-end pb-1 text-small text-ink-3">
         <Act
           onClick={() => {
             onChange({ retry: null, pages: null });
             setText(wordsOf(usualRetries));
+            setTries(null);
             setOpen(false);
           }}
         >

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { wordsFor } from '../../app/api';
+import { wordsFor } from '../../api';
 import { Act, counted, Empty, Fault, Moment } from '../../ui';
 import { useVersions } from '../queries';
 import type { Workbench } from '../workbench';

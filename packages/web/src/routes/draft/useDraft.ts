@@ -1,7 +1,7 @@
 import type { RouteView } from '@grammata/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState, useSyncExternalStore } from 'react';
-import { api, ApiFault } from '../../app/api';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { api, ApiFault } from '../../api';
 import { saveDraft } from '../queries';
 import { DraftKeeper, type DraftState, type Rescued } from './keeper';
 
@@ -63,19 +63,22 @@ export function useDraft(route: RouteView): Editing {
   }, [keeper]);
   const { past, present, future, saving, fault, theirs, isRescued } = state;
   const { edit, undo, redo, flush, keepMine, takeTheirs } = keeper;
-  return {
-    draft: present,
-    canUndo: past.length > 0,
-    canRedo: future.length > 0,
-    saving,
-    fault,
-    theirs,
-    isRescued,
-    edit,
-    undo,
-    redo,
-    flush,
-    keepMine,
-    takeTheirs,
-  };
+  return useMemo(
+    () => ({
+      draft: present,
+      canUndo: past.length > 0,
+      canRedo: future.length > 0,
+      saving,
+      fault,
+      theirs,
+      isRescued,
+      edit,
+      undo,
+      redo,
+      flush,
+      keepMine,
+      takeTheirs,
+    }),
+    [past, present, future, saving, fault, theirs, isRescued, edit, undo, redo, flush, keepMine, takeTheirs],
+  );
 }

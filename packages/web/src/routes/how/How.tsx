@@ -1,14 +1,19 @@
 import { triesWithin } from '@grammata/core/perform';
-import { usualRetries } from '@grammata/core/route';
+import { usualRetries, type Terms } from '@grammata/core/route';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { wordsFor } from '../../app/api';
-import { Act, counted, Labelled, Note, span } from '../../ui';
+import { wordsFor } from '../../api';
+import { Act, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
 import { useCopyRoute, useRemoveRoute } from '../queries';
 import type { Workbench } from '../workbench';
 
 const HOUR = 3_600_000;
-const zones = Intl.supportedValuesOf('timeZone');
+const zones = [...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])].map(zone => ({
+  value: zone,
+  label: zone.replaceAll('_', ' '),
+  words: zone,
+}));
+const isHours = (hours: number | null): hours is number => hours !== null && hours >= 0 && hours <= 720;
 
 /** The width of the picture of tries; strokes are drawn half of its units apart at the least. */
 const WIDTH = 236;
@@ -16,73 +21,51 @@ const WIDTH = 236;
 /** The terms of delivery. */
 export function How({ workbench: { editing, route } }: { workbench: Workbench }) {
   const { terms, name } = editing.draft;
+  // What is written, until it can be taken.
+  const [hours, setHours] = useState<number | null>(terms.hours);
+  const [stored, setStored] = useState(terms.hours);
+  if (stored !== terms.hours) {
+    // Undone, or edited elsewhere.
+    setStored(terms.hours);
+    setHours(terms.hours);
+  }
+  const setTerms = (part: Partial<Terms>) => editing.edit(draft => ({ ...draft, terms: { ...draft.terms, ...part } }));
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <div className="max-w-2xl space-y-5 px-6 pt-5 pb-12">
-        <Labelled label="Name of the route">
-          {ids => (
-            <input
-              {...ids}
-              className="write font-serif text-lead"
-              value={name}
-              maxLength={120}
-              onChange={event => editing.edit(draft => ({ ...draft, name: event.target.value }))}
-            />
-          )}
-        </Labelled>
+        <TextBox
+          label="Name of the route"
+          look="lead"
+          value={name}
+          maxLength={120}
+          error={name.trim() === '' ? 'Give it a name, so that it can be found again.' : null}
+          onChange={next => editing.edit(draft => ({ ...draft, name: next }))}
+        />
         <div className="grid gap-x-6 gap-y-5 sm:grid-cols-2">
-          <Labelled
+          <NumberBox
             label="Keep trying for, in hours"
             hint="0 to 720; 0 tries once. A day outlasts a night without anybody there."
-          >
-            {ids => (
-              <input
-                {...ids}
-                className="write"
-                type="number"
-                min={0}
-                max={720}
-                step="any"
-                value={terms.hours}
-                onChange={event => {
-                  const hours = event.target.valueAsNumber;
-                  if (hours >= 0 && hours <= 720)
-                    editing.edit(draft => ({ ...draft, terms: { ...draft.terms, hours } }));
-                }}
-              />
-            )}
-          </Labelled>
-          <label className="flex items-baseline gap-2 sm:col-span-2">
-            <input
-              type="checkbox"
-              className="accent-oxide"
-              checked={terms.needsTrial ?? false}
-              onChange={event => {
-                const needsTrial = event.target.checked;
-                editing.edit(draft => ({ ...draft, terms: { ...draft.terms, needsTrial } }));
-              }}
-            />
-            <span>
-              Goes live only after a real try that was read back without loss
-              <span className="block text-small text-ink-3">Each edit has to be tried anew.</span>
-            </span>
-          </label>
-          <Labelled label="Time zone of the form’s people" hint="Times without a zone are read in it.">
-            {ids => (
-              <select
-                {...ids}
-                className="write"
-                value={terms.timeZone}
-                onChange={event =>
-                  editing.edit(draft => ({ ...draft, terms: { ...draft.terms, timeZone: event.target.value } }))
-                }
-              >
-                {zones.map(zone => (
-                  <option key={zone}>{zone}</option>
-                ))}
-              </select>
-            )}
-          </Labelled>
+            error={isHours(hours) ? null : 'Give hours from 0 to 720.'}
+            value={hours}
+            onChange={next => {
+              setHours(next);
+              if (isHours(next)) setTerms({ hours: next });
+            }}
+          />
+          <Tick
+            className="sm:col-span-2"
+            label="Goes live only after a real try that was read back without loss"
+            hint="Each edit has to be tried anew."
+            checked={terms.needsTrial ?? false}
+            onChange={needsTrial => setTerms({ needsTrial })}
+          />
+          <Combobox
+            label="Time zone of the form’s people"
+            hint="Times without a zone are read in it."
+            options={zones}
+            value={terms.timeZone}
+            onPick={timeZone => setTerms({ timeZone })}
+          />
         </div>
         <Copying editing={editing} routeId={route.id} />
         <Removal routeId={route.id} isLive={route.state === 'live'} />

@@ -1,6 +1,6 @@
 import type { SamplePage } from '@grammata/contract';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import { api } from '../../app/api';
+import { api } from '../../api';
 import { useHeard, type Heard } from '../../app/live';
 import { SampleShelf, type ShelfState } from './shelf';
 

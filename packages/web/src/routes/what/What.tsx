@@ -1,20 +1,20 @@
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import type { LineProposal } from '@grammata/core/match';
-import { wireText } from '@grammata/core/request';
+import { curlLine, wireText } from '@grammata/core/request';
 import type { Line } from '@grammata/core/route';
 import { maskedCredentials } from '@grammata/core/target';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useKeys } from '../../app/keys';
-import { Act, counted, Empty, Wire } from '../../ui';
+import { Act, Choices, count, counted, Empty, Wire, type Way } from '../../ui';
 import type { Workbench } from '../workbench';
-import { Copy } from './Copy';
-import type { Fares } from './LineFares';
+import { SamplePanel } from './sample/SamplePanel';
+import type { Fate } from './line/LineSamples';
 import { useRefusals } from '../queries';
-import { LineRow } from './LineRow';
-import { Run } from '../run/Run';
+import { LineRow } from './line/LineRow';
+import { Requests } from './views/Requests';
 import { Calls } from '../calls/Calls';
-import { Threads } from './Threads';
+import { Threads } from './views/Threads';
 import { useLines } from './useLines';
 
 /** Which line is open; it stands in the address. */
@@ -35,9 +35,41 @@ function useOpenLine(lines: Line[]) {
   return { open: index < 0 ? null : open, index, setOpen };
 }
 
-const views = { notes: 'Margin', wire: 'Wire', threads: 'Threads', run: 'Run' } as const;
+/** What is looked at: the lines, the same as a drawing, or everything that the sample sends. */
+const views = {
+  lines: { label: 'Lines', keys: undefined, title: 'A line for each field of the target' },
+  threads: { label: 'Threads', keys: 't', title: 'Which question goes where, as a drawing. Key t' },
+  requests: { label: 'Requests', keys: 'r', title: 'Everything that this sample sends, call by call. Key r' },
+} as const;
 type View = keyof typeof views;
-const viewKeys: Record<View, string | null> = { notes: null, wire: 'w', threads: 't', run: 'r' };
+
+/** What stands beside the lines. */
+const besides = {
+  notes: { label: 'Notes', keys: undefined, title: 'What there is to say about each line' },
+  message: { label: 'Message', keys: 'w', title: 'The message that this sample becomes. Key w' },
+} as const;
+type Beside = keyof typeof besides;
+
+const ways = <T extends string>(all: Record<T, Omit<Way<T>, 'value'>>) =>
+  (Object.keys(all) as T[]).map(value => ({ value, ...all[value] }));
+
+/** Of several views one is looked at; it stands in the address. */
+function useView<T extends string>(name: string, all: Record<T, unknown>, first: T) {
+  const [params, setParams] = useSearchParams();
+  const given = params.get(name);
+  const view = given !== null && Object.hasOwn(all, given) ? (given as T) : first;
+  const set = (next: T) =>
+    setParams(
+      before => {
+        const after = new URLSearchParams(before);
+        if (next === first) after.delete(name);
+        else after.set(name, next);
+        return after;
+      },
+      { replace: true },
+    );
+  return [view, set] as const;
+}
 
 /** The mapping as a numbered galley: the sample on the left, a line for each field of the target, the margin on the right. */
 export function What({ workbench }: { workbench: Workbench }) {
@@ -48,9 +80,11 @@ export function What({ workbench }: { workbench: Workbench }) {
   const { lines } = desk;
   const { open, index: openIndex, setOpen } = useOpenLine(lines);
   const [cursor, setCursor] = useState(0);
-  const [view, setView] = useState<View>('notes');
-  const [fares, setFares] = useState<{ line: string; fares: Fares } | null>(null);
+  const [view, setView] = useView<View>('view', views, 'lines');
+  const [beside, setBeside] = useView<Beside>('beside', besides, 'notes');
+  const [fate, setFate] = useState<{ line: string; fate: Fate } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
+  const [, setParams] = useSearchParams();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const go = (by: number) => {
     const next = Math.min(lines.length - 1, Math.max(0, cursor + by));
@@ -59,18 +93,18 @@ export function What({ workbench }: { workbench: Workbench }) {
   };
   const openOrAny = openIndex < 0 ? undefined : openIndex;
   const proposed = lines.flatMap(line => (line.source === null ? (proposals.get(line.to) ?? []) : []));
-  const toggle = (wanted: View) => setView(view === wanted ? 'notes' : wanted);
+  const toggle = (wanted: View) => setView(view === wanted ? 'lines' : wanted);
   useKeys([
     { key: 'j', does: 'next line', run: () => go(1) },
     { key: 'k', does: 'previous line', run: () => go(-1) },
-    { key: 'n', does: 'next sample in trouble', run: () => nextInTrouble(openOrAny) },
+    { key: 'n', does: 'next sample with trouble', run: () => nextInTrouble(openOrAny) },
     { key: 'd', does: 'next sample that differs', run: () => nextThatDiffers(openOrAny) },
     { key: 'h', does: 'previous sample', run: () => show(at - 1) },
     { key: 'l', does: 'next sample', run: () => show(at + 1) },
     { key: 'a', does: 'take what is proposed for the line', run: () => takeAt(cursor) },
-    { key: 'w', does: 'margin or wire', run: () => toggle('wire') },
+    { key: 'w', does: 'notes or the message', run: () => setBeside(beside === 'notes' ? 'message' : 'notes') },
     { key: 't', does: 'lines or threads', run: () => toggle('threads') },
-    { key: 'r', does: 'lines or the whole run', run: () => toggle('run') },
+    { key: 'r', does: 'lines or requests', run: () => toggle('requests') },
     { key: 'Escape', does: 'close the line', run: () => setOpen(null) },
   ]);
   const takeAt = (index: number) => {
@@ -90,7 +124,19 @@ export function What({ workbench }: { workbench: Workbench }) {
   const masked = maskedCredentials(target?.hasToken ? target.auth : { kind: 'none' });
   const isMade = items.count > 0;
   const planned = sample && isMade ? compiled.plan(sample.scope, context) : null;
-  const isGalley = view === 'notes' || view === 'wire';
+  const wire = planned ? wireText(planned.request, masked.headers, masked.query) : '';
+  const isGalley = view === 'lines';
+  /** One change of the address: two would overwrite each other. */
+  const openFromDrawing = (id: string) =>
+    setParams(
+      before => {
+        const after = new URLSearchParams(before);
+        after.delete('view');
+        after.set('line', id);
+        return after;
+      },
+      { replace: true },
+    );
   const openLine = (index: number, is: boolean) => {
     setCursor(index);
     setOpen(is ? lines[index]!.id : null);
@@ -107,7 +153,7 @@ export function What({ workbench }: { workbench: Workbench }) {
       }}
     >
       <div className="grid flex-1 grid-cols-1 md:grid-cols-[minmax(0,1fr)] lg:grid-cols-[276px_minmax(0,1fr)]">
-        <Copy
+        <SamplePanel
           workbench={workbench}
           onPick={openIndex < 0 ? null : key => desk.fill(open!, key)}
           hot={lines[openIndex]?.source ?? null}
@@ -121,44 +167,29 @@ export function What({ workbench }: { workbench: Workbench }) {
                 className="absolute inset-y-0 right-0 w-[268px] border-l border-rule bg-sunk max-xl:hidden"
               />
             )}
-            <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
-              <Heading
-                workbench={workbench}
-                says={isGalley ? null : view === 'run' ? 'What this sample sends' : 'From questions to fields'}
-              />
-              <div
-                role="group"
-                aria-label="Beside the lines"
-                className="mr-[18px] ml-4 flex items-baseline gap-4 border-b border-rule pt-2.5 pb-1.5"
-              >
-                {(Object.keys(views) as View[]).map(each => (
-                  <button
-                    key={each}
-                    type="button"
-                    aria-pressed={view === each}
-                    aria-keyshortcuts={viewKeys[each] ?? undefined}
-                    title={viewKeys[each] ? `Key ${viewKeys[each]}` : undefined}
-                    onClick={() => setView(each)}
-                    className={view === each ? 'font-semibold' : 'text-ink-3'}
-                  >
-                    {views[each]}
-                  </button>
-                ))}
-              </div>
+            <div className="relative flex flex-wrap items-baseline justify-between gap-x-6 border-b border-rule px-3.5 pt-1.5 xl:grid xl:grid-cols-[minmax(0,1fr)_268px] xl:px-0">
+              <Choices label="Look at" value={view} onChange={setView} ways={ways(views)} className="xl:pl-[58px]" />
+              {isGalley && (
+                <Choices
+                  label="Beside the lines"
+                  value={beside}
+                  onChange={setBeside}
+                  ways={ways(besides)}
+                  className="xl:pl-5"
+                />
+              )}
             </div>
+            {isGalley && (
+              <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
+                <Heading workbench={workbench} />
+              </div>
+            )}
             {isGalley && proposed.length > 0 && <Proposals proposed={proposed} onTake={desk.take} />}
             {isGalley && sample && !isMade && <NotMade workbench={workbench} />}
-            {view === 'run' ? (
-              <Run workbench={workbench} />
+            {view === 'requests' ? (
+              <Requests workbench={workbench} />
             ) : view === 'threads' ? (
-              <Threads
-                workbench={workbench}
-                proposals={proposals}
-                onOpen={id => {
-                  setView('notes');
-                  setOpen(id);
-                }}
-              />
+              <Threads workbench={workbench} proposals={proposals} onOpen={openFromDrawing} />
             ) : (
               <ol className="relative">
                 {compiled.lines.map((line, index) => (
@@ -171,13 +202,13 @@ export function What({ workbench }: { workbench: Workbench }) {
                     proposal={line.line.source === null ? (proposals.get(line.line.to) ?? null) : null}
                     isOpen={open === line.line.id}
                     onOpen={is => openLine(index, is)}
-                    fares={fares?.line === line.line.id ? fares.fares : null}
-                    onFares={next => setFares(next && { line: line.line.id, fares: next })}
+                    fate={fate?.line === line.line.id ? fate.fate : null}
+                    onFate={next => setFate(next && { line: line.line.id, fate: next })}
                     edit={desk.edit(line.line.id)}
                     onTake={() => takeAt(index)}
                     onRemove={() => desk.remove(line.line.id)}
                     onMoveTo={key => desk.moveTo(line.line.id, key)}
-                    showNotes={view === 'notes'}
+                    showNotes={beside === 'notes'}
                     refusal={
                       refusals.find(
                         each => each.callId === call.id && each.sampleId === sample?.id && each.lineId === line.line.id,
@@ -194,13 +225,13 @@ export function What({ workbench }: { workbench: Workbench }) {
                 <Act onClick={() => desk.add(desk.lineless.map(each => each.key))}>Add lines</Act>
               </p>
             )}
-            {view === 'wire' && (
+            {isGalley && beside === 'message' && (
               <aside
                 aria-label="Outgoing message"
                 className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
               >
                 {planned ? (
-                  <Wire label="Outgoing message" text={wireText(planned.request, masked.headers, masked.query)} />
+                  <Wire label="Outgoing message" text={wire} curl={curlLine(wire, target ? [target.baseUrl] : [])} />
                 ) : (
                   <p className="font-serif text-ink-2">No sample to make a message of.</p>
                 )}
@@ -237,15 +268,17 @@ function NotMade({ workbench: { call, labelOf } }: { workbench: Workbench }) {
   );
 }
 
-function Heading({ workbench: { target, samples, at }, says }: { workbench: Workbench; says: string | null }) {
-  if (says !== null) return <div className="border-b border-rule px-6 pt-2.5 pb-1.5 text-fine text-ink-3">{says}</div>;
+function Heading({ workbench: { target, samples, at, stock } }: { workbench: Workbench }) {
   return (
-    <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-2.5 pb-1.5 text-fine text-ink-3 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
+    <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-1.5 pb-1.5 text-fine text-ink-2 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
       <span />
-      <span>{target?.name} field</span>
+      <span className="truncate">{target?.name} field</span>
       <span className="max-md:hidden">Comes from</span>
-      <span className="max-md:hidden">Value for sample {samples.length > 0 ? at + 1 : '–'}</span>
-      <span>All {samples.length}</span>
+      <span className="max-md:hidden">Value for sample {samples.length > 0 ? count(at + 1) : '–'}</span>
+      <span className="whitespace-nowrap">
+        All {count(samples.length)}
+        {stock.state === 'loading' && ' so far'}
+      </span>
     </div>
   );
 }
@@ -258,7 +291,12 @@ function Proposals({ proposed, onTake }: { proposed: LineProposal[]; onTake: (pr
   const sure = proposed.filter(each => each.score >= SURE);
   return (
     <p className="relative border-b border-rule px-3.5 py-2 font-serif text-[0.9375rem] md:pl-[58px]">
-      {counted(proposed.length, 'line')} {proposed.length === 1 ? 'is' : 'are'} proposed, {sure.length} of them sure.{' '}
+      {counted(proposed.length, 'line')} {proposed.length === 1 ? 'is' : 'are'} proposed
+      {sure.length === 0
+        ? '; look at each before you take it.'
+        : sure.length === proposed.length
+          ? ', and sure.'
+          : `, ${sure.length} of them sure.`}{' '}
       <span className="space-x-3 font-sans text-body">
         {sure.length > 0 && sure.length < proposed.length && <Act onClick={() => onTake(sure)}>Take the sure ones</Act>}
         <Act onClick={() => onTake(proposed)}>{proposed.length === 1 ? 'Take it' : `Take all ${proposed.length}`}</Act>

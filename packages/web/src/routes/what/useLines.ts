@@ -2,7 +2,7 @@ import type { LineProposal } from '@grammata/core/match';
 import { newLine, type Line } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import type { Workbench } from '../workbench';
-import type { EditLine } from './editLine';
+import type { EditLine } from './line/editLine';
 
 export const lineId = () => `line-${crypto.randomUUID().slice(0, 8)}`;
 

@@ -3,13 +3,12 @@ import {
   conditionOf,
   isTest,
   modeOf,
-  modes,
   partsOf,
   type Condition,
   type Mode,
   type Part,
 } from '@grammata/core/condition';
-import { Act, Press } from '../../ui';
+import { Act, Choice, Press } from '../../ui';
 import type { Workbench } from '../workbench';
 import { TestRow } from './TestRow';
 
@@ -49,18 +48,14 @@ export function Group({
         ) : (
           <p className={`font-serif ${isOutermost ? 'text-lead' : 'text-[0.9375rem]'}`}>
             {isOutermost ? says : ''}
-            <select
-              aria-label={isOutermost ? 'How many must hold' : `How many of group ${place} must hold`}
-              className="write w-auto! font-serif font-semibold text-oxide"
+            <Choice
+              label={isOutermost ? 'How many must hold' : `How many of group ${place} must hold`}
+              isBare
+              boxClass="w-auto! font-serif font-semibold text-oxide"
               value={mode}
-              onChange={event => onChange(conditionOf(event.target.value as Mode, parts))}
-            >
-              {modes.map(each => (
-                <option key={each} value={each}>
-                  {modeWords[each]}
-                </option>
-              ))}
-            </select>{' '}
+              options={modeWords}
+              onChange={next => onChange(conditionOf(next, parts))}
+            />{' '}
             of these {mode === 'any' ? 'holds' : 'hold'}:
           </p>
         )}

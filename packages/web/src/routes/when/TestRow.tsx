@@ -1,7 +1,7 @@
 import { comparatorsFor, comparatorWords, takesValues, type Comparator, type Test } from '@grammata/core/condition';
 import { useId } from 'react';
-import { Act } from '../../ui';
-import { ReferencePick } from '../ReferencePick';
+import { Act, Choice, ListBox, TextBox, Tick } from '../../ui';
+import { ReferencePick } from '../workbench';
 import type { Workbench } from '../workbench';
 
 /** One test: of what, how it is compared, and with which values. */
@@ -41,28 +41,24 @@ export function TestRow({
     <div className="grid grid-cols-[1.75rem_minmax(0,16rem)_12rem_minmax(0,1fr)_auto] items-baseline gap-x-3">
       <span className="text-right font-mono text-fine text-ink-3">{place}</span>
       <ReferencePick
-        aria-label={`What test ${place} looks at`}
+        label={`What test ${place} looks at`}
+        isBare
         references={references}
         value={test.field}
         onPick={field => onChange({ ...test, field, values: [] })}
       />
-      <select
-        aria-label={`Comparison of test ${place}`}
-        className="write"
+      <Choice
+        label={`Comparison of test ${place}`}
+        isBare
         value={`${test.is} ${test.not}`}
-        onChange={event => {
-          const [is, not] = event.target.value.split(' ');
+        options={offered.flatMap(is =>
+          [false, true].map(not => ({ value: `${is} ${not}`, label: comparatorWords(is, not) })),
+        )}
+        onChange={next => {
+          const [is, not] = next.split(' ');
           choose(is as Comparator, not === 'true');
         }}
-      >
-        {offered.flatMap(is =>
-          [false, true].map(not => (
-            <option key={`${is} ${not}`} value={`${is} ${not}`}>
-              {comparatorWords(is, not)}
-            </option>
-          )),
-        )}
-      </select>
+      />
       <span className="min-w-0">
         {takes !== 'none' && (
           <Values place={place} test={test} options={options} onChange={values => onChange({ ...test, values })} />
@@ -87,16 +83,17 @@ function Values({ place, test, options, onChange }: ValuesProps) {
   const listId = useId();
   const takes = takesValues(test.is);
   const typed = (index: number, label: string) => (
-    <input
+    <TextBox
       key={index}
-      aria-label={label}
-      className="write font-mono text-small"
+      label={label}
+      isBare
+      look="code"
       list={options.length > 0 ? listId : undefined}
       value={test.values[index] ?? ''}
       placeholder={hints[test.is] ?? 'value'}
-      onChange={event => {
+      onChange={next => {
         const values = [...test.values];
-        values[index] = event.target.value;
+        values[index] = next;
         onChange(Array.from(values, each => each ?? ''));
       }}
     />
@@ -114,37 +111,24 @@ function Values({ place, test, options, onChange }: ValuesProps) {
       <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
         <legend className="sr-only">Values of test {place}</legend>
         {[...options, ...test.values.filter(value => !options.includes(value))].map(option => (
-          <label key={option} className="flex items-baseline gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-oxide"
-              checked={test.values.includes(option)}
-              onChange={() =>
-                onChange(
-                  test.values.includes(option) ? test.values.filter(each => each !== option) : [...test.values, option],
-                )
-              }
-            />
-            {option}
-          </label>
+          <Tick
+            key={option}
+            label={option}
+            checked={test.values.includes(option)}
+            onChange={is => onChange(is ? [...test.values, option] : test.values.filter(each => each !== option))}
+          />
         ))}
       </fieldset>
     );
   if (takes === 'many')
     return (
-      <input
-        aria-label={`Values of test ${place}`}
-        className="write font-mono text-small"
-        defaultValue={test.values.join(', ')}
+      <ListBox
+        label={`Values of test ${place}`}
+        isBare
+        look="code"
+        items={test.values}
         placeholder="one, another"
-        onChange={event =>
-          onChange(
-            event.target.value
-              .split(',')
-              .map(each => each.trim())
-              .filter(Boolean),
-          )
-        }
+        onChange={onChange}
       />
     );
   return (

@@ -12,7 +12,7 @@ import { referredTo } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { count, counted, Note, when } from '../../ui';
+import { Choices, count, counted, Note, when } from '../../ui';
 import type { Workbench } from '../workbench';
 import { Group } from './Group';
 
@@ -86,21 +86,12 @@ function Recorded({
     <section aria-label="Recorded submissions" className="mt-8">
       <div className="flex items-baseline gap-5 border-b border-ink pb-1.5">
         <h2>Recorded submissions</h2>
-        {(Object.keys(lists) as Listed[]).map(each => (
-          <button
-            key={each}
-            type="button"
-            aria-pressed={listed === each}
-            onClick={() => setListed(each)}
-            className={
-              listed === each
-                ? 'font-semibold underline decoration-oxide decoration-2 underline-offset-4'
-                : 'text-ink-2 hover:text-ink'
-            }
-          >
-            {lists[each]} <span className="font-mono text-fine font-normal text-ink-3">{counts[each]}</span>
-          </button>
-        ))}
+        <Choices
+          label="Which of them"
+          value={listed}
+          onChange={setListed}
+          ways={(Object.keys(lists) as Listed[]).map(value => ({ value, label: lists[value], count: counts[value] }))}
+        />
       </div>
       {shown.length === 0 && (
         <p className="py-2 text-ink-2">{listed === 'out' ? 'None is left out.' : 'None of the recorded ones goes.'}</p>

@@ -1,0 +1,74 @@
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { createBrowserRouter, RouterProvider, type RouteObject } from 'react-router';
+import { ApiFault } from './api';
+import { Gate } from './access/Gate';
+import { Broken } from './app/Broken';
+import { NotHere } from './app/NotHere';
+import { Shell } from './app/Shell';
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (tries, error) => !(error instanceof ApiFault) && tries < 3,
+      staleTime: 5000,
+      refetchOnWindowFocus: false,
+    },
+  },
+  queryCache: new QueryCache({
+    onError: error => {
+      if (error instanceof ApiFault && error.problem.status === 401)
+        void client.invalidateQueries({ queryKey: ['session'] });
+    },
+  }),
+});
+
+/** Every place is loaded when it is first gone to. */
+const places: RouteObject[] = [
+  { index: true, lazy: async () => ({ Component: (await import('./desk/Desk')).Desk }) },
+  { path: 'intakes', lazy: async () => ({ Component: (await import('./intakes/IntakeList')).IntakeList }) },
+  { path: 'intakes/:id', lazy: async () => ({ Component: (await import('./intakes/IntakePage')).IntakePage }) },
+  { path: 'forms/:id', lazy: async () => ({ Component: (await import('./forms/FormPage')).FormPage }) },
+  {
+    path: 'arrivals/:id',
+    lazy: async () => ({ Component: (await import('./intakes/arrival/ArrivalRedirect')).ArrivalRedirect }),
+  },
+  { path: 'routes', lazy: async () => ({ Component: (await import('./routes/list/RouteList')).RouteList }) },
+  {
+    path: 'routes/:id/:part?',
+    lazy: async () => ({ Component: (await import('./routes/page/RoutePage')).RoutePage }),
+  },
+  { path: 'targets', lazy: async () => ({ Component: (await import('./targets/TargetList')).TargetList }) },
+  { path: 'targets/:id', lazy: async () => ({ Component: (await import('./targets/TargetPage')).TargetPage }) },
+  {
+    path: 'deliveries',
+    lazy: async () => ({ Component: (await import('./deliveries/list/DeliveryList')).DeliveryList }),
+  },
+  {
+    path: 'deliveries/:id',
+    lazy: async () => ({ Component: (await import('./deliveries/page/DeliveryPage')).DeliveryPage }),
+  },
+  { path: 'practice', lazy: async () => ({ Component: (await import('./practice/Practice')).Practice }) },
+  { path: '*', Component: NotHere },
+];
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: (
+      <Gate>
+        <Shell />
+      </Gate>
+    ),
+    errorElement: <Broken />,
+    children: places,
+    HydrateFallback: () => null,
+  },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  );
+}

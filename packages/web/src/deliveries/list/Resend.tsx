@@ -1,0 +1,93 @@
+import type { DeliverySummary } from '@grammata/contract';
+import { wordsFor } from '../../api';
+import { Act, count, counted, Fault, Note, Press } from '../../ui';
+import { useResend } from '../queries';
+import { none, type Chosen } from './choosing';
+import { asked, type Filter } from './useFilter';
+
+/** States out of which everything that matches can be sent again. */
+const ended = ['held', 'dead', 'delivered'] as const;
+type Ended = (typeof ended)[number];
+
+/** What can be done with the deliveries that are chosen, or with all that match. */
+export function Resend({
+  rows,
+  total,
+  chosen,
+  filter,
+  onChoose,
+}: {
+  rows: DeliverySummary[];
+  /** All that match, whether they are seen or not. */
+  total: number;
+  chosen: Chosen;
+  filter: Filter;
+  onChoose: (chosen: Chosen) => void;
+}) {
+  const resend = useResend();
+  const state: Ended | null = ended.find(each => each === filter.state) ?? null;
+  const picked = chosen.isAll ? [] : rows.filter(row => chosen.ids.has(row.id));
+  const number = chosen.isAll ? total : picked.length;
+  const twice = chosen.isAll
+    ? state === 'delivered'
+      ? total
+      : 0
+    : picked.filter(row => row.state === 'delivered').length;
+  const send = (mapping: 'then' | 'now') => {
+    const { state: _, ...others } = asked(filter);
+    const meant = chosen.isAll ? { ids: [], filter: { ...others, state: state! } } : { ids: picked.map(row => row.id) };
+    resend.mutate({ ...meant, mapping }, { onSuccess: () => onChoose(none) });
+  };
+  const sent = resend.data && (resend.data.work ? null : resend.data.ids.length);
+  return (
+    <>
+      <p role="status" className="sr-only">
+        {sent ? `${counted(sent, 'delivery', 'deliveries')} sent again` : ''}
+      </p>
+      {number === 0 && (
+        <Note tone="goes">
+          Choose deliveries to send them again: one by one, a range with Shift, or{' '}
+          {state && total > 0 ? (
+            <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>all {count(total)} that match</Act>
+          ) : (
+            'all of those that are held, dead letters or delivered, once you look at these alone'
+          )}
+          . What was done already is not done twice.
+        </Note>
+      )}
+      {number > 0 && (
+        <Note tone="goes">
+          {chosen.isAll
+            ? `All ${counted(number, 'delivery', 'deliveries')} that match, seen here or not.`
+            : `${counted(number, 'delivery', 'deliveries')} chosen.`}{' '}
+          {!chosen.isAll && state && total > rows.length && (
+            <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>Choose all {count(total)} that match</Act>
+          )}{' '}
+          <Act onClick={() => onChoose(none)}>Choose none</Act>
+          {twice > 0 && (
+            <b className="mt-1 block text-crimson">
+              {counted(twice, 'was', 'were')} delivered already and would be a second time.
+            </b>
+          )}
+          <span className="mt-2 flex flex-wrap gap-2 font-sans">
+            <Press onClick={() => send('now')} disabled={resend.isPending}>
+              {number > 1 ? `Send ${count(number)} again` : 'Send again'}
+            </Press>
+            <Press
+              quiet
+              onClick={() => send('then')}
+              disabled={resend.isPending}
+              title="Each with the mapping of the version that it was made with, not with the one that is live now"
+            >
+              with their old mapping
+            </Press>
+          </span>
+        </Note>
+      )}
+      {sent !== null && sent !== undefined && sent > 0 && (
+        <Note tone="fine">{counted(sent, 'delivery', 'deliveries')} on the way again.</Note>
+      )}
+      {resend.error && <Fault>{wordsFor(resend.error)}</Fault>}
+    </>
+  );
+}

@@ -1,0 +1,176 @@
+import type { ArrivalView, IntakeView } from '@grammata/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../../api';
+import { SendThrough } from '../../recorded';
+import { Act, alike, count, counted, deliveryWords, Note } from '../../ui';
+import { useReadAgain } from '../queries';
+import { useChangeForm } from '../../forms/queries';
+
+/** What the margin says about an arrival: how it was read, what was not, and where it goes. */
+export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival: ArrivalView | null }) {
+  if (!arrival)
+    return (
+      <Note tone="look">
+        Nothing can be mapped until one submission has arrived. Fill the form with test answers and watch for it here.
+      </Note>
+    );
+  return (
+    <>
+      {arrival.state === 'refused' && (
+        <Note tone="trouble">
+          {arrival.trouble}{' '}
+          {arrival.cut
+            ? 'Raise the limit under Change, then have it sent again.'
+            : 'It was kept, but not read: have it sent again once both sides agree.'}
+        </Note>
+      )}
+      {arrival.state !== 'refused' && arrival.checked && <Note tone="fine">{arrival.checked}</Note>}
+      {arrival.submissions > arrival.decoded.length && (
+        <Note tone="goes">
+          {counted(arrival.submissions, 'submission')} were read from it; the first {arrival.decoded.length} are shown.
+        </Note>
+      )}
+      {arrival.state !== 'refused' && <HowItWasRead arrival={arrival} />}
+      {alike(arrival.notes, note => note.message).map(([note, times]) => (
+        <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>
+          {note.message}
+          {times > 1 && ` (${count(times)} times)`}
+        </Note>
+      ))}
+      {arrival.state === 'unread' && <SetAside arrival={arrival} />}
+      {arrival.repeats && (
+        <Note tone="look">
+          A submission with the same identifier came before. It is shown, and not delivered a second time.
+        </Note>
+      )}
+      <NewForms intake={intake} />
+      <Forms intake={{ ...intake, forms: intake.forms.filter(form => form.state === 'adopted') }} />
+      {alike(arrival.deliveries, each => `${each.routeName}\n${each.state}`).map(([delivery, times]) => (
+        <Note key={delivery.id} tone={delivery.state === 'dead' || delivery.state === 'held' ? 'trouble' : 'goes'}>
+          {times === 1 ? 'Goes on to' : `${count(times)} go on to`} <b>{delivery.routeName}</b>,{' '}
+          {deliveryWords[delivery.state]}.{' '}
+          <Link
+            className="act"
+            to={
+              times === 1
+                ? `/deliveries/${delivery.id}`
+                : `/deliveries?${new URLSearchParams({ arrival: arrival.id, route: delivery.routeId, state: delivery.state })}`
+            }
+          >
+            {times === 1 ? 'See it' : 'See them'}
+          </Link>
+        </Note>
+      ))}
+      {arrival.formId && arrival.deliveries.length === 0 && (
+        <SendThrough
+          formId={arrival.formId}
+          what={arrival.submissions === 1 ? 'it' : `these ${count(arrival.submissions)}`}
+          arrivalId={arrival.id}
+          lead="Nothing of this was delivered."
+          otherwise={
+            <Note tone="goes">
+              No live route takes it on.{' '}
+              <Link className="act" to={`/routes?new&form=${arrival.formId}`}>
+                Start a route
+              </Link>
+            </Note>
+          }
+        />
+      )}
+    </>
+  );
+}
+
+/** How sure a reading is, in percent. */
+const sureness = (score: number) => `${Math.round(score * 100)} % sure`;
+
+function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalView }) {
+  const [why, setWhy] = useState(false);
+  if (!envelope) return null;
+  const next = runnersUp[0];
+  return (
+    <Note tone="fine">
+      Read as: <b>{envelope.label}</b>, {sureness(envelope.score)}.
+      {next && ` Else it would be: ${next.label}, ${sureness(next.score)}.`}{' '}
+      {why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>}
+    </Note>
+  );
+}
+
+/** Forms that nobody has said what to do with, and those that are ignored. */
+function NewForms({ intake: { forms } }: { intake: IntakeView }) {
+  const change = useChangeForm();
+  const ignored = forms.filter(form => form.state === 'ignored');
+  return (
+    <>
+      {forms
+        .filter(form => form.state === 'new')
+        .map(form => (
+          <Note key={form.id} tone="look">
+            A form that is new here:{' '}
+            <Link className="act" to={`/forms/${form.id}`}>
+              {form.name}
+            </Link>
+            , {counted(form.submissions, 'submission')}.{' '}
+            <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>Adopt it</Act> or{' '}
+            <Act onClick={() => change.mutate({ id: form.id, state: 'ignored' })}>ignore it</Act>
+          </Note>
+        ))}
+      {ignored.length > 0 && (
+        <Note tone="goes">
+          Ignored here:{' '}
+          {ignored.map((form, index) => (
+            <span key={form.id}>
+              {index > 0 && ', '}
+              {form.name} <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>adopt after all</Act>
+            </span>
+          ))}
+          .
+        </Note>
+      )}
+      {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
+    </>
+  );
+}
+
+function Forms({ intake: { forms } }: { intake: IntakeView }) {
+  if (forms.length === 0) return null;
+  if (forms.length === 1)
+    return (
+      <Note tone="fine">
+        It belongs to{' '}
+        <Link className="act" to={`/forms/${forms[0]!.id}`}>
+          {forms[0]!.name}
+        </Link>
+        , {counted(forms[0]!.submissions, 'submission')} so far.
+      </Note>
+    );
+  return (
+    <Note tone="fine">
+      {forms.length} forms come to this address:{' '}
+      {forms.map((form, index) => (
+        <span key={form.id}>
+          {index > 0 && ', '}
+          <Link className="act" to={`/forms/${form.id}`}>
+            {form.name}
+          </Link>{' '}
+          ({count(form.submissions)})
+        </span>
+      ))}
+      .
+    </Note>
+  );
+}
+
+/** Why nothing was read from a message, and reading it once more: it is not done by itself. */
+function SetAside({ arrival }: { arrival: ArrivalView }) {
+  const again = useReadAgain(arrival);
+  return (
+    <Note tone="trouble">
+      {arrival.notes.length === 0 && arrival.trouble} It is set aside, as it came.{' '}
+      <Act onClick={() => again.mutate()}>{again.isPending ? 'Reading…' : 'Read it again'}</Act>
+      {again.error && <span role="alert"> {wordsFor(again.error)}</span>}
+    </Note>
+  );
+}

@@ -1,0 +1,61 @@
+import type { ArrivalSummary } from '@grammata/contract';
+import { useState } from 'react';
+import { clock, count, when } from '../../ui';
+
+const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word: string }> = {
+  read: { mark: '✓', colour: 'text-verdigris', word: 'read' },
+  unread: { mark: '△', colour: 'text-ochre', word: 'not read' },
+  refused: { mark: '!', colour: 'text-crimson', word: 'refused' },
+  waiting: { mark: '…', colour: 'text-ink-3', word: 'not read yet' },
+  reading: { mark: '…', colour: 'text-ink-3', word: 'being read' },
+};
+
+const isToday = (iso: string) => new Date(iso).toDateString() === new Date().toDateString();
+
+/** What arrived, newest first, in one row to walk along. A fresh arrival lights up. */
+export function ArrivalStrip({
+  arrivals,
+  shownId,
+  onShow,
+}: {
+  arrivals: ArrivalSummary[];
+  shownId: string | null;
+  onShow: (id: string) => void;
+}) {
+  const [openedAt] = useState(() => Date.now());
+  if (arrivals.length === 0) return null;
+  return (
+    <ol aria-label="Arrivals, newest first" className="flex overflow-x-auto border-b border-rule">
+      {arrivals.map(each => {
+        const { mark, colour, word } = dots[each.state];
+        const isShown = each.id === shownId;
+        return (
+          <li
+            key={each.id}
+            className={`shrink-0 border-r border-rule ${Date.parse(each.receivedAt) > openedAt ? 'arrived' : ''}`}
+          >
+            <button
+              type="button"
+              onClick={() => onShow(each.id)}
+              aria-current={isShown || undefined}
+              className={`h-full px-3 pt-1.5 pb-1.5 text-left ${isShown ? 'shadow-[inset_0_-3px_0_var(--oxide)]' : 'hover:bg-raised'}`}
+            >
+              <span className="block text-small whitespace-nowrap">
+                <span className={`mr-1.5 font-mono font-bold ${colour}`} aria-hidden>
+                  {mark}
+                </span>
+                <span className="sr-only">{word}, </span>
+                <time dateTime={each.receivedAt}>
+                  {isToday(each.receivedAt) ? clock(each.receivedAt) : when(each.receivedAt)}
+                </time>
+              </span>
+              <span className="block max-w-36 truncate text-fine text-ink-2">
+                {each.method} · {count(each.size)} B{each.repeats ? ' · sent again' : ''}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

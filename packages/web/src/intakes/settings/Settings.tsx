@@ -1,0 +1,122 @@
+import { FileAccessInput, IntakeInput, VerificationInput, type IntakeView, type ReplyKind } from '@grammata/contract';
+import { useWatch } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { wordsFor } from '../../api';
+import { ChoiceField, Confirm, counted, InputForm, ListField, NumberField, TextField, useInput } from '../../ui';
+import { FileAccess } from './FileAccess';
+import { useChangeIntake, useRemoveIntake } from '../queries';
+import { Verification } from './Verification';
+
+const replies: Record<ReplyKind, string> = {
+  accepted: 'JSON with the arrival’s id, 202',
+  ok: 'JSON with the arrival’s id, 200',
+  page: 'a thank-you page',
+  redirect: 'a redirect (303)',
+};
+
+/** The settings as they are stored, without secrets: those that are not typed stay. */
+function inputOf(intake: IntakeView): IntakeInput {
+  const { name, sizeLimit, reply, replyText, allowedAddresses, allowedOrigins, sameWithin, keepDays } = intake;
+  const { secrets: _, ...rule } = intake.verification ?? { secrets: 0 };
+  return {
+    name,
+    sizeLimit,
+    reply,
+    replyText,
+    verification: intake.verification && Object.assign(new VerificationInput(), rule, { secrets: ['', ''] }),
+    fileAccess:
+      intake.fileAccess &&
+      Object.assign(new FileAccessInput(), {
+        host: intake.fileAccess.host,
+        kind: intake.fileAccess.kind,
+        name: intake.fileAccess.name ?? '',
+      }),
+    allowedAddresses,
+    allowedOrigins,
+    sameWithin,
+    keepDays,
+  };
+}
+
+/** The rule with the secrets that were typed; without any, the stored ones stay. */
+function withTyped(rule: VerificationInput): VerificationInput {
+  const { secrets, ...rest } = rule;
+  const typed = secrets?.filter(Boolean) ?? [];
+  return typed.length > 0 ? { ...rest, secrets: typed } : rest;
+}
+
+/** The intake's name, limit, reply and who may send to it; and its removal. */
+export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () => void }) {
+  const change = useChangeIntake(intake.id);
+  const of = useInput({
+    input: IntakeInput,
+    values: inputOf(intake),
+    keptAs: `intake.${intake.id}`,
+    save: async ({ verification, ...rest }) => {
+      await change.mutateAsync({ ...rest, verification: verification ? withTyped(verification) : null });
+      onDone();
+    },
+  });
+  const reply = useWatch({ control: of.form.control, name: 'reply' });
+  return (
+    <InputForm of={of} label="Settings" deed="Save" onCancel={onDone} more={<Removal intake={intake} />}>
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[1fr_9rem_16rem]">
+        <TextField<IntakeInput> name="name" label="Name" />
+        <NumberField<IntakeInput> name="sizeLimit" label="Largest body, MB" per={1e6} />
+        <ChoiceField<IntakeInput, ReplyKind> name="reply" label="Senders get" options={replies} />
+      </div>
+      {(reply === 'page' || reply === 'redirect') && (
+        <TextField<IntakeInput>
+          name="replyText"
+          label={reply === 'page' ? 'What the page says' : 'Where to'}
+          placeholder={reply === 'page' ? 'Your answers have been received.' : 'https://…'}
+        />
+      )}
+      <Verification stored={intake.verification} />
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
+        <ListField<IntakeInput>
+          name="allowedAddresses"
+          label="Only from addresses"
+          hint="192.0.2.0/24, 198.51.100.7; empty for all."
+          look="code"
+        />
+        <ListField<IntakeInput>
+          name="allowedOrigins"
+          label="Pages of these sites may post"
+          hint="https://basin.example.org, or * for all; empty for none."
+          look="code"
+        />
+        <NumberField<IntakeInput>
+          name="sameWithin"
+          label="The same bytes count once within, seconds"
+          hint="0 for never. A builder’s own id always counts once."
+        />
+      </div>
+      <FileAccess stored={intake.fileAccess} />
+      <NumberField<IntakeInput>
+        name="keepDays"
+        label="Days that what arrived is kept"
+        hint="Empty for ever. Samples marked as kept stay, and what is not delivered yet."
+        whenEmpty="null"
+        className="sm:w-1/3"
+      />
+    </InputForm>
+  );
+}
+
+/** Removing can't be undone: it asks first, and says what goes with it. */
+function Removal({ intake }: { intake: IntakeView }) {
+  const remove = useRemoveIntake(intake.id);
+  const navigate = useNavigate();
+  return (
+    <Confirm
+      ask="Remove this intake…"
+      deed="Remove"
+      isBusy={remove.isPending}
+      fault={remove.error && wordsFor(remove.error)}
+      onDo={() => remove.mutate(undefined, { onSuccess: () => void navigate('/intakes') })}
+    >
+      This removes {counted(intake.arrivals, 'arrival')} for good.
+    </Confirm>
+  );
+}

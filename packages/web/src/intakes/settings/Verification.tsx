@@ -1,0 +1,111 @@
+import {
+  VerificationInput,
+  type IntakeInput,
+  type SignedContent,
+  type VerificationKind,
+  type VerificationView,
+} from '@grammata/contract';
+import { useFormContext, useWatch } from 'react-hook-form';
+import { Choice, ChoiceField, NumberField, SecretField, TextField } from '../../ui';
+
+const kinds: Record<VerificationKind | 'none', string> = {
+  none: 'anyone who knows the address',
+  header: 'a secret in a header',
+  query: 'a secret in the address',
+  basic: 'a user and a password (Basic)',
+  hmac: 'a signature (HMAC)',
+  standard: 'a signature as Standard Webhooks has it',
+};
+const nameWords: Record<VerificationKind, string> = {
+  header: 'Header',
+  query: 'Name of the value',
+  basic: 'User',
+  hmac: 'Header with the signature',
+  standard: '',
+};
+const signedWords: Record<SignedContent, string> = {
+  body: 'the body',
+  'timestamp.body': 'timestamp.body',
+  'id.timestamp.body': 'id.timestamp.body',
+};
+
+/** Who may send to an intake, and how they prove it. */
+export function Verification({ stored }: { stored: VerificationView | null }) {
+  const { control, setValue } = useFormContext<IntakeInput>();
+  const rule = useWatch({ control, name: 'verification' }) ?? null;
+  const choose = (kind: VerificationKind | 'none') =>
+    setValue(
+      'verification',
+      kind === 'none' ? null : Object.assign(new VerificationInput(), { ...rule, kind, secrets: ['', ''] }),
+      { shouldDirty: true },
+    );
+  const secretLabel = rule?.kind === 'basic' ? 'Password' : 'Secret';
+  return (
+    <fieldset className="space-y-4 border-t border-rule pt-3">
+      <legend className="sr-only">Who may send</legend>
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
+        <Choice label="Takes requests from" value={rule?.kind ?? 'none'} onChange={choose} options={kinds} />
+        {rule && rule.kind !== 'standard' && (
+          <TextField<IntakeInput> name="verification.name" label={nameWords[rule.kind]} look="code" />
+        )}
+        {rule && (
+          <SecretField<IntakeInput>
+            name="verification.secrets.0"
+            isText
+            label={secretLabel}
+            isStored={stored !== null && stored.kind === rule.kind}
+            autoComplete="new-password"
+          />
+        )}
+        {rule?.secrets?.[0] && (
+          <SecretField<IntakeInput>
+            name="verification.secrets.1"
+            isText
+            label={`The ${secretLabel.toLowerCase()} before it`}
+            hint="Taken as well while one replaces the other."
+            isStored={false}
+            autoComplete="new-password"
+          />
+        )}
+        {rule?.kind === 'hmac' && <Signature signed={rule.signed} />}
+        {rule && (rule.kind === 'standard' || (rule.kind === 'hmac' && rule.signed !== 'body')) && (
+          <NumberField<IntakeInput>
+            name="verification.tolerance"
+            label="Timestamps may be off by, seconds"
+            hint="0 takes any."
+          />
+        )}
+      </div>
+    </fieldset>
+  );
+}
+
+function Signature({ signed }: { signed: SignedContent }) {
+  return (
+    <>
+      <ChoiceField<IntakeInput>
+        name="verification.algorithm"
+        label="Algorithm"
+        options={{ sha256: 'SHA-256', sha1: 'SHA-1', sha512: 'SHA-512' }}
+      />
+      <ChoiceField<IntakeInput>
+        name="verification.encoding"
+        label="Written"
+        options={{ hex: 'in hexadecimal', base64: 'in base64' }}
+      />
+      <TextField<IntakeInput>
+        name="verification.prefix"
+        label="With this before it"
+        look="code"
+        placeholder="sha256="
+      />
+      <ChoiceField<IntakeInput> name="verification.signed" label="Over" options={signedWords} />
+      {signed !== 'body' && (
+        <TextField<IntakeInput> name="verification.timestampHeader" label="Header with the timestamp" look="code" />
+      )}
+      {signed === 'id.timestamp.body' && (
+        <TextField<IntakeInput> name="verification.idHeader" label="Header with the id" look="code" />
+      )}
+    </>
+  );
+}

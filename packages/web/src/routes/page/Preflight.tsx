@@ -1,0 +1,73 @@
+import { preflight } from '@grammata/core/preflight';
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../../api';
+import { useReadTargets } from '../../targets/queries';
+import { count, Fault, Press, Note } from '../../ui';
+import { useFilesCheck, useGoLive } from '../queries';
+import type { Workbench } from '../workbench';
+
+export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
+  const { route, editing, stock, run } = workbench;
+  const isUpToDate = run?.goes.length === workbench.samples.length;
+  const { mutate: read, data: connections } = useReadTargets(route.targets);
+  const goLive = useGoLive(route.id);
+  useEffect(() => read(undefined), [read]);
+  const files = useFilesCheck(route.id).data;
+  const all = preflight({
+    definition: editing.draft,
+    targets: route.targets,
+    // What is not known does not count as fine: it waits until all is rehearsed, and stops where that can't be.
+    rehearsal:
+      stock.fault !== null
+        ? { fault: stock.fault }
+        : {
+            summary: stock.state === 'all' && isUpToDate && run && stock.fares ? { ...run, ...stock.fares } : null,
+            samples: stock.recorded,
+          },
+    reached: route.targets.map(({ id, name }) => {
+      const connection = connections?.get(id);
+      const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();
+      return { name, answer: connection ? { ok: connection.ok, words: words! } : null };
+    }),
+    ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
+    trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
+  });
+  const start = () =>
+    void editing.flush().then(isStored => isStored && goLive.mutate(undefined, { onSuccess: onClose }));
+  return (
+    <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
+      <h2>Before it goes live</h2>
+      <ul className="mt-2 space-y-1.5">
+        {all.map(check => (
+          <li key={check.words}>
+            <Note tone={check.tone}>
+              {check.words} {check.remedy}
+            </Note>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-3 font-serif text-ink-2">
+        From then on, each new submission is delivered at once
+        {route.state === 'paused' && route.waiting > 0
+          ? `, and so are the ${count(route.waiting)} that gathered while it was paused.`
+          : '.'}{' '}
+        What was recorded before is sent when you say so, with “Send what is recorded”.
+      </p>
+      {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
+      <div className="mt-3 flex items-baseline gap-4">
+        <Press onClick={start} disabled={all.some(check => check.stops) || goLive.isPending}>
+          Go live now
+        </Press>
+        <Press quiet onClick={onClose}>
+          Not yet
+        </Press>
+        {all.some(check => check.tone === 'look') && (
+          <Link className="act" to={`/routes/${route.id}/rehearsal`}>
+            Look at the rehearsal
+          </Link>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,147 @@
+import { useDroppable } from '@dnd-kit/core';
+import type { LineProposal } from '@grammata/core/match';
+import { compileLine, type CompiledLine } from '@grammata/core/request';
+import { Bar, count } from '../../../ui';
+import type { Workbench } from '../../workbench';
+import { LineEditor } from './LineEditor';
+import { LineSamples, type Fate } from './LineSamples';
+import { LineNotes } from './LineNotes';
+import type { LineRowProps } from './lineRowProps';
+import { SourceWords } from './SourceWords';
+import { Value } from './Value';
+
+/** One line of the galley; it opens in place. Its notes stand beside it in the margin. */
+export function LineRow(props: LineRowProps) {
+  const { workbench, compiled, index, outcome, proposal, isOpen, onOpen, fate, onFate, edit, onRemove, showNotes } =
+    props;
+  const { line, field } = compiled;
+  const { setNodeRef, isOver } = useDroppable({ id: line.id });
+  const ground = isOver
+    ? 'bg-lapis-wash outline-1 -outline-offset-1 outline-lapis'
+    : isOpen
+      ? 'border-b border-ink bg-raised shadow-[0_-1px_0_var(--ink)]'
+      : 'border-b border-rule hover:bg-raised';
+  return (
+    <li className="grid xl:grid-cols-[minmax(0,1fr)_268px]">
+      <div ref={setNodeRef} className={ground}>
+        <div
+          onClick={() => onOpen(!isOpen)}
+          className="grid cursor-pointer grid-cols-[34px_minmax(0,1fr)_74px] items-baseline gap-x-2.5 px-3.5 py-1.5 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]"
+        >
+          <span className="pr-1 text-right font-mono text-fine/[1.125rem] text-ink-3">{index + 1}</span>
+          <button
+            type="button"
+            id={`line-${line.id}`}
+            aria-expanded={isOpen}
+            onClick={event => {
+              event.stopPropagation();
+              onOpen(!isOpen);
+            }}
+            className={`truncate text-left font-mono text-small font-medium ${field ? '' : 'line-through decoration-crimson'}`}
+            title={field?.label ?? line.to}
+          >
+            {line.to}
+            {field?.required && (
+              <span className="text-oxide" aria-label="required">
+                *
+              </span>
+            )}
+          </button>
+          <span className="min-w-0 max-md:col-start-2">
+            {proposal ? (
+              <Proposed proposal={proposal} workbench={workbench} compiled={compiled} />
+            ) : (
+              <>
+                <SourceWords source={line.source} labelOf={workbench.labelOf} />
+                <span className="block truncate text-small text-ink-2">{compiled.chain.explain.join(', then ')}</span>
+              </>
+            )}
+          </span>
+          <span className="min-w-0 max-md:col-start-2">
+            {proposal ? (
+              <ProposedValue proposal={proposal} workbench={workbench} compiled={compiled} />
+            ) : (
+              <Value outcome={outcome} filled={line.source !== null} />
+            )}
+          </span>
+          <FateBar {...props} />
+        </div>
+        {isOpen && (
+          <LineEditor
+            workbench={workbench}
+            compiled={compiled}
+            edit={edit}
+            onClose={() => onOpen(false)}
+            onRemove={field ? null : onRemove}
+          />
+        )}
+        {fate && (
+          <LineSamples
+            workbench={workbench}
+            compiled={compiled}
+            fate={fate}
+            onFate={onFate}
+            onClose={() => onFate(null)}
+          />
+        )}
+      </div>
+      <div className="space-y-2 px-4 pb-2 xl:py-1.5 xl:pr-[18px] xl:pl-1">{showNotes && <LineNotes {...props} />}</div>
+    </li>
+  );
+}
+
+/** The bar over all samples; pressing a part of it lists the submissions behind that part. */
+function FateBar({ workbench, compiled: { line }, fate, onFate }: LineRowProps) {
+  const totals = workbench.rehearsal?.lines.find(each => each.lineId === line.id);
+  if (!line.source || !totals) return <span />;
+  const likeliest: Fate = totals.trouble > 0 ? 'trouble' : totals.fine > 0 ? 'fine' : 'blank';
+  const words = `${count(totals.fine)} fine, ${count(totals.blank)} blank, ${count(totals.trouble)} with trouble`;
+  return (
+    <button
+      type="button"
+      aria-expanded={fate !== null}
+      aria-label={`${line.to} over all samples: ${words}`}
+      title={`${words}. Press to see which.`}
+      onClick={event => {
+        event.stopPropagation();
+        const part = (event.target as Element).closest<HTMLElement>('[data-part]')?.dataset.part as Fate | undefined;
+        onFate(fate && (part === undefined || part === fate) ? null : (part ?? likeliest));
+      }}
+      className="-my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
+    >
+      <Bar fine={totals.fine} blank={totals.blank} trouble={totals.trouble} />
+      {totals.trouble > 0 && <span className="font-mono text-fine text-crimson">{count(totals.trouble)}</span>}
+    </button>
+  );
+}
+
+interface ProposedProps {
+  proposal: LineProposal;
+  workbench: Workbench;
+  compiled: CompiledLine;
+}
+
+const drawn = ({ proposal, compiled }: ProposedProps) =>
+  compileLine({ ...compiled.line, source: proposal.source, cleaning: proposal.cleaning }, compiled.field);
+
+/** What could fill the line, told apart from what does. */
+function Proposed(props: ProposedProps) {
+  const line = drawn(props);
+  return (
+    <span className="block border-l-2 border-dotted border-lapis pl-2 italic">
+      <SourceWords source={line.line.source} labelOf={props.workbench.labelOf} />
+      <span className="block truncate text-small text-ink-2">{line.chain.explain.join(', then ') || 'proposed'}</span>
+    </span>
+  );
+}
+
+function ProposedValue(props: ProposedProps) {
+  const { sample, editing } = props.workbench;
+  if (!sample) return null;
+  const outcome = drawn(props).outcome(sample.scope, { timeZone: editing.draft.terms.timeZone });
+  return (
+    <span className="italic">
+      <Value outcome={outcome} filled />
+    </span>
+  );
+}

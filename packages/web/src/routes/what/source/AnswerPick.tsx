@@ -1,0 +1,85 @@
+import { referredTo } from '@grammata/core/scope';
+import { asText, isBlank } from '@grammata/core/submission';
+import { Command } from 'cmdk';
+import { useRef, useState } from 'react';
+import { kindMarks } from '../../../ui';
+import type { Workbench } from '../../workbench';
+
+/** Fills a line by typing words of a question; each is shown with its answer in the sample at hand. */
+export function AnswerPick({
+  workbench: { references, sample, labelOf },
+  value,
+  onPick,
+}: {
+  workbench: Workbench;
+  value: string | null;
+  onPick: (key: string) => void;
+}) {
+  // What is typed, or null while the line's own answer is shown.
+  const [typed, setTyped] = useState<string | null>(null);
+  const box = useRef<HTMLInputElement>(null);
+  const pick = (key: string) => {
+    setTyped(null);
+    onPick(key);
+    box.current?.blur();
+  };
+  const isOpen = typed !== null;
+  const answer = (key: string) => {
+    const found = sample ? referredTo(sample.scope, key) : null;
+    return isBlank(found) ? '–' : asText(found);
+  };
+  return (
+    <Command
+      label="Which answer"
+      className="relative"
+      onKeyDown={event => {
+        if (event.key !== 'Escape' || !isOpen) return;
+        event.stopPropagation();
+        setTyped(null);
+      }}
+    >
+      <span aria-hidden className="block text-small text-ink-2">
+        Which answer
+      </span>
+      <Command.Input
+        aria-description="Type its words, or pick it in the sample on the left."
+        ref={box}
+        aria-expanded={isOpen}
+        autoFocus={value === null}
+        className="write text-lapis"
+        placeholder="type a question…"
+        value={typed ?? (value === null ? '' : labelOf(value))}
+        onValueChange={setTyped}
+        onFocus={event => {
+          setTyped('');
+          event.target.select();
+        }}
+        onBlur={() => setTyped(null)}
+      />
+      <Command.List
+        hidden={!isOpen}
+        className="absolute inset-x-0 top-[2.9rem] z-20 max-h-64 overflow-auto border border-ink bg-raised py-1 shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]"
+      >
+        <Command.Empty className="px-3 py-1.5 text-ink-2">No question says that.</Command.Empty>
+        {references.map(({ key, label, kind }) => (
+          <Command.Item
+            key={key}
+            value={`${label} ${key}`}
+            onSelect={() => pick(key)}
+            onMouseDown={event => event.preventDefault()}
+            className="grid cursor-pointer grid-cols-[1rem_minmax(0,1fr)_minmax(0,1fr)] gap-3 border-l-2 border-transparent px-3 py-1 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+          >
+            <span aria-hidden className="text-center font-mono text-fine text-ink-3">
+              {kindMarks[kind].mark}
+            </span>
+            <span className="truncate text-lapis">{label}</span>
+            <span className="truncate font-mono text-small text-ink-2">{answer(key)}</span>
+          </Command.Item>
+        ))}
+      </Command.List>
+      <span aria-hidden className="block text-small text-ink-3">
+        Type its words, or pick it in the sample on the left.
+      </span>
+    </Command>
+  );
+}

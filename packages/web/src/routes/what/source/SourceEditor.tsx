@@ -1,0 +1,225 @@
+import { fieldsOf, parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/route';
+import type { Json } from '@grammata/core/submission';
+import type { TargetField } from '@grammata/core/target';
+import { lazy, Suspense, useId, useRef, useState } from 'react';
+import { Act, Radios, Tick } from '../../../ui';
+import { ReferencePick } from '../../workbench';
+import type { Workbench } from '../../workbench';
+import { AnswerPick } from './AnswerPick';
+import { FromTarget } from './FromTarget';
+import type { TemplateHandle } from './TemplateEditor';
+import { TypedInput } from './TypedInput';
+import type { EditLine } from '../line/editLine';
+
+const TemplateEditor = lazy(() => import('./TemplateEditor'));
+
+type From = Source['from'];
+const ways: Record<From, string> = {
+  field: 'an answer',
+  first: 'the first filled',
+  text: 'text with answers in it',
+  constant: 'always the same',
+  rest: 'what is left over',
+};
+
+/** What a line comes from when a way is chosen, with as much kept of what it came from as fits. */
+const starts: Record<From, (before: Source | null) => Source | null> = {
+  field: before => {
+    const [field] = fieldsOf(before);
+    return field === undefined ? null : { from: 'field', field };
+  },
+  first: before => ({ from: 'first', fields: fieldsOf(before) }),
+  text: before => ({
+    from: 'text',
+    segments: before?.from === 'text' ? before.segments : fieldsOf(before).map(field => ({ field })),
+  }),
+  constant: before => ({ from: 'constant', value: before?.from === 'constant' ? before.value : '' }),
+  rest: () => ({ from: 'rest' }),
+};
+
+/** Where a line's value comes from: answers, a text with answers in it, always the same, or what is left. */
+export function SourceEditor({
+  workbench,
+  line,
+  field,
+  edit,
+}: {
+  workbench: Workbench;
+  line: Line;
+  field: TargetField | null;
+  edit: EditLine;
+}) {
+  const [from, setFrom] = useState<From>(line.source?.from ?? 'field');
+  const shown = line.source?.from ?? from;
+  const choose = (next: From) => {
+    setFrom(next);
+    edit(each => ({ ...each, source: starts[next](each.source) }));
+  };
+  return (
+    <div className="mt-2 space-y-2">
+      <Radios legend="Comes from" name={`from-${line.id}`} value={shown} onChange={choose} options={ways} />
+      {shown === 'field' && (
+        <AnswerPick
+          workbench={workbench}
+          value={line.source?.from === 'field' ? line.source.field : null}
+          onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
+        />
+      )}
+      {shown === 'first' && line.source?.from === 'first' && (
+        <FirstFilled
+          workbench={workbench}
+          fields={line.source.fields}
+          onChange={fields => edit(each => ({ ...each, source: { from: 'first', fields } }))}
+        />
+      )}
+      {shown === 'rest' && (
+        <p className="font-serif text-ink-2">
+          Every answer that no other line of this call uses, one a line, with its question before it.
+        </p>
+      )}
+      {shown === 'text' && line.source?.from === 'text' && (
+        <TextTemplate
+          workbench={workbench}
+          source={line.source}
+          onChange={source => edit(each => ({ ...each, source }))}
+        />
+      )}
+      {shown === 'constant' && line.source?.from === 'constant' && (
+        <TypedInput
+          label="The value"
+          field={field}
+          value={constantOf(line.source)}
+          onChange={value => edit(each => ({ ...each, source: { from: 'constant', value } }))}
+        />
+      )}
+      {shown === 'constant' && (
+        <FromTarget
+          target={workbench.target}
+          value={constantOf(line.source)}
+          onPick={value => edit(each => ({ ...each, source: { from: 'constant', value } }))}
+        />
+      )}
+    </div>
+  );
+}
+
+const constantOf = (source: Source | null): Json => (source?.from === 'constant' ? source.value : '');
+
+/** Several answers in the order in which they are looked at. */
+function FirstFilled({
+  workbench: { references, labelOf },
+  fields,
+  onChange,
+}: {
+  workbench: Workbench;
+  fields: string[];
+  onChange: (fields: string[]) => void;
+}) {
+  return (
+    <div>
+      <ol className="list-inside list-decimal marker:font-mono marker:text-fine marker:text-ink-3">
+        {fields.map((key, index) => (
+          <li key={key} className="py-0.5">
+            <span className="text-lapis">{labelOf(key)}</span>{' '}
+            {index > 0 && (
+              <Act
+                onClick={() =>
+                  onChange([...fields.slice(0, index - 1), key, fields[index - 1]!, ...fields.slice(index + 1)])
+                }
+                aria-label={`Look at ${labelOf(key)} earlier`}
+              >
+                earlier
+              </Act>
+            )}{' '}
+            <Act onClick={() => onChange(fields.filter(each => each !== key))} aria-label={`Leave ${labelOf(key)} out`}>
+              remove
+            </Act>
+          </li>
+        ))}
+      </ol>
+      <ReferencePick
+        label="Another answer to look at"
+        isBare
+        boxClass="w-64!"
+        references={references.filter(each => !fields.includes(each.key))}
+        value=""
+        placeholder="another answer…"
+        onPick={key => key && onChange([...fields, key])}
+      />
+    </div>
+  );
+}
+
+/** A text in which answers stand as `{question}`; they are picked, and put in where the cursor is. */
+function TextTemplate({
+  workbench: { references, labelOf },
+  source,
+  onChange,
+}: {
+  workbench: Workbench;
+  source: Extract<Source, { from: 'text' }>;
+  onChange: (source: Source) => void;
+}) {
+  const editor = useRef<TemplateHandle>(null);
+  const id = useId();
+  const keyOf = (label: string) =>
+    references.find(each => each.label === label)?.key ?? references.find(each => each.key === label)?.key;
+  const toLabels = (segments: Segment[]) =>
+    templateText(segments.map(each => ('field' in each ? { field: labelOf(each.field) } : each)));
+  const toKeys = (typed: string) =>
+    parseTemplate(typed).map(each => ('text' in each ? each : { field: keyOf(each.field) ?? each.field }));
+  const outside = toLabels(source.segments);
+  const [text, setText] = useState(outside);
+  const [version, setVersion] = useState(0);
+  // Undoing changes the text from outside: the editor starts anew then.
+  if (toLabels(toKeys(text)) !== outside) {
+    setText(outside);
+    setVersion(version + 1);
+  }
+  const unknown = parseTemplate(text).flatMap(each =>
+    'field' in each && keyOf(each.field) === undefined ? [each.field] : [],
+  );
+  const change = (next: string) => {
+    setText(next);
+    onChange({ ...source, segments: toKeys(next) });
+  };
+  return (
+    <div className="space-y-2">
+      <div>
+        <span aria-hidden className="block text-small text-ink-2">
+          The text
+        </span>
+        <Suspense fallback={<p className="write text-ink-3">{text || '…'}</p>}>
+          <TemplateEditor
+            key={version}
+            ref={editor}
+            label="The text"
+            describedBy={`${id}-said`}
+            text={text}
+            references={references}
+            onChange={change}
+          />
+        </Suspense>
+        <div id={`${id}-said`} className={`mt-0.5 text-small ${unknown[0] ? 'text-crimson' : 'text-ink-3'}`}>
+          {unknown[0] ? `! The form has no question “${unknown[0]}”.` : 'Answers stand in braces: type { to pick one.'}
+        </div>
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
+        <ReferencePick
+          label="Put an answer in"
+          isBare
+          boxClass="w-64!"
+          references={references}
+          value=""
+          placeholder="put an answer in…"
+          onPick={key => key && editor.current?.insert(labelOf(key))}
+        />
+        <Tick
+          label="The text is HTML: answers are escaped, their line breaks kept"
+          checked={source.html ?? false}
+          onChange={html => onChange({ ...source, html })}
+        />
+      </div>
+    </div>
+  );
+}

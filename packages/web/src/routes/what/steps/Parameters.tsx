@@ -1,0 +1,162 @@
+import type { Json } from '@grammata/core/submission';
+import {
+  isProblem,
+  transformOf,
+  type ParameterField,
+  type Problem,
+  type Step,
+  type TransformContext,
+} from '@grammata/core/transform';
+import { useState, type ReactNode } from 'react';
+import { Choice, count, FileAct, LinesBox, numberIn, TextBox } from '../../../ui';
+import type { Offered } from '../../workbench';
+import { ReferencePick } from '../../workbench';
+import type { StepListProps } from './stepListProps';
+
+interface ParametersProps {
+  step: Step;
+  onChange: (params: Step['params']) => void;
+  references: Offered[];
+  /** What the step is given for the sample at hand. */
+  before: Json | Problem;
+  context: TransformContext;
+  /** Shows the steps that a step is made of: a list of steps, as the one that this step stands in. */
+  list: (props: StepListProps) => ReactNode;
+}
+
+/** The parameters of a step, each as it asks to be given. */
+export function Parameters({ step, onChange, ...rest }: ParametersProps) {
+  const transform = transformOf(step.id);
+  if (!transform || transform.asks.length === 0) return null;
+  const defaults = new transform.params() as Step['params'];
+  return (
+    <div className="space-y-1 py-1">
+      {transform.asks.map(ask => (
+        <Parameter
+          key={ask.name}
+          {...rest}
+          ask={ask}
+          value={step.params[ask.name] ?? defaults[ask.name]}
+          onChange={value => onChange({ ...step.params, [ask.name]: value })}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface ParameterProps extends Omit<ParametersProps, 'step' | 'onChange'> {
+  ask: ParameterField;
+  value: unknown;
+  onChange: (value: unknown) => void;
+}
+
+function Parameter({ ask, value, onChange, references, before, context, list: List }: ParameterProps) {
+  if (ask.kind === 'steps') {
+    const [first = null] = Array.isArray(before) ? before : [isProblem(before) ? null : before];
+    return (
+      <div role="group" aria-label="Steps for each item" className="border-l border-rule-strong pl-2.5">
+        <List
+          references={references}
+          steps={(value ?? []) as Step[]}
+          onChange={onChange}
+          kind={Array.isArray(before) && typeof first === 'object' ? 'json' : 'text'}
+          raw={first}
+          context={context}
+        />
+      </div>
+    );
+  }
+  const shown = () => {
+    if (ask.choices)
+      return (
+        <Choice
+          label={ask.label}
+          isBare
+          value={String(value)}
+          options={ask.choices.map(each => ({ value: String(each.value), label: each.label }))}
+          onChange={next => onChange(ask.choices!.find(each => String(each.value) === next)!.value)}
+        />
+      );
+    if (ask.kind === 'question')
+      return (
+        <ReferencePick
+          label={ask.label}
+          isBare
+          references={references}
+          value={String(value ?? '')}
+          none={ask.hint ?? 'none'}
+          onPick={onChange}
+        />
+      );
+    if (ask.kind === 'table') return <TableText ask={ask} value={String(value ?? '')} onChange={onChange} />;
+    return <Typed ask={ask} value={value} onChange={onChange} />;
+  };
+  const isWide = ask.kind === 'lines' || ask.kind === 'table' || ask.name === 'expression';
+  return (
+    <div className={isWide ? 'text-small' : 'grid grid-cols-[6rem_minmax(0,1fr)] items-baseline gap-2 text-small'}>
+      <span aria-hidden className="text-ink-2">
+        {ask.label}
+      </span>
+      {shown()}
+    </div>
+  );
+}
+
+interface TypedProps {
+  ask: ParameterField;
+  value: unknown;
+  onChange: (value: unknown) => void;
+}
+
+/** A parameter that is typed: a line, several lines, or a number. */
+function Typed({ ask, value, onChange }: TypedProps) {
+  const [text, setText] = useState(String(value ?? ''));
+  const tell = (next: string) => {
+    setText(next);
+    if (ask.kind === 'number') {
+      const number = numberIn(next);
+      // What is no number is refused by the step, which says so.
+      onChange(number === null || Number.isNaN(number) ? next : number);
+    } else {
+      // A separator before the last item that is left empty is none at all.
+      const blank = ask.name === 'lastSeparator' ? undefined : '';
+      onChange(next === '' && ask.optional ? blank : next);
+    }
+  };
+  const common = { label: ask.label, isBare: true, value: text, placeholder: ask.hint, onChange: tell };
+  return ask.kind === 'lines' ? (
+    <LinesBox {...common} rows={Math.min(12, Math.max(3, text.split('\n').length))} />
+  ) : (
+    <TextBox {...common} look="code" inputMode={ask.kind === 'number' ? 'decimal' : undefined} />
+  );
+}
+
+/** Largest table that a step takes, in characters. */
+const MOST_TABLE = 200_000;
+
+/** A table that is pasted, or read from a file. */
+function TableText({ ask, value, onChange }: TypedProps & { value: string }) {
+  const [fault, setFault] = useState<string | null>(null);
+  const [file, setFile] = useState(0);
+  const read = async (chosen: File) => {
+    const text = await chosen.text();
+    setFault(text.length > MOST_TABLE ? `${chosen.name} holds more than ${count(MOST_TABLE)} characters.` : null);
+    if (text.length > MOST_TABLE) return;
+    onChange(text);
+    // The box below shows what was read.
+    setFile(before => before + 1);
+  };
+  return (
+    <div>
+      <Typed key={file} ask={{ ...ask, kind: 'lines' }} value={value} onChange={onChange} />
+      <FileAct
+        accept=".csv,.tsv,text/csv,text/plain"
+        className="mt-0.5 inline-block"
+        onFile={chosen => void read(chosen)}
+      >
+        From a CSV file…
+      </FileAct>
+      {fault && <p className="text-crimson">! {fault}</p>}
+    </div>
+  );
+}

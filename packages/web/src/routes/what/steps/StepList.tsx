@@ -1,0 +1,170 @@
+import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { homeForStep } from '@grammata/core/match';
+import {
+  checkKinds,
+  compileChain,
+  isProblem,
+  transformOf,
+  type Step,
+  type StepTrace,
+  type TransformContext,
+} from '@grammata/core/transform';
+import { useRef } from 'react';
+import { Act } from '../../../ui';
+import type { Offered } from '../../workbench';
+import { Parameters } from './Parameters';
+import type { StepListProps } from './stepListProps';
+import { Shown } from './Shown';
+import { StepPicker } from './StepPicker';
+
+/** A chain of steps, each with its parameters and the value after it; moved by dragging or by keys. */
+export function StepList({ references, steps, onChange, kind, raw, context }: StepListProps) {
+  const traces = compileChain(steps).trace(raw, context);
+  const complaints = checkKinds(kind, steps).faults;
+  const last = traces.at(-1)?.result ?? raw;
+  const list = useRef<HTMLOListElement>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const replace = (index: number, step: Step) => onChange(steps.map((each, at) => (at === index ? step : each)));
+  const move = (from: number, to: number) => {
+    if (to < 0 || to >= steps.length) return;
+    onChange(arrayMove(steps, from, to));
+    // The step keeps the focus in its new place.
+    requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-grip="${to}"]`)?.focus());
+  };
+  const places = steps.map((_, index) => String(index));
+  return (
+    <>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={({ active, over }: DragEndEvent) => over && move(Number(active.id), Number(over.id))}
+      >
+        <SortableContext items={places} strategy={verticalListSortingStrategy}>
+          <ol ref={list}>
+            {steps.map((step, index) => (
+              <StepRow
+                key={index}
+                index={index}
+                count={steps.length}
+                step={step}
+                trace={traces[index]}
+                before={index === 0 ? raw : traces[index - 1]?.result}
+                complaint={complaints.find(each => each.step === index)?.message}
+                references={references}
+                context={context}
+                onChange={next => replace(index, next)}
+                onMove={by => move(index, index + by)}
+                onRemove={() => onChange(steps.filter((_, at) => at !== index))}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      <StepPicker value={isProblem(last) ? null : last} context={context} onPick={step => onChange([...steps, step])} />
+    </>
+  );
+}
+
+interface StepRowProps {
+  index: number;
+  count: number;
+  step: Step;
+  trace: StepTrace | undefined;
+  before: StepTrace['result'] | undefined;
+  complaint: string | undefined;
+  references: Offered[];
+  context: TransformContext;
+  onChange: (step: Step) => void;
+  onMove: (by: number) => void;
+  onRemove: () => void;
+}
+
+function StepRow({
+  index,
+  count,
+  step,
+  trace,
+  before,
+  complaint,
+  references,
+  context,
+  onChange,
+  onMove,
+  onRemove,
+}: StepRowProps) {
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: String(index) });
+  const known = transformOf(step.id);
+  const home = known ? null : homeForStep(step.id);
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-1 ${step.off ? 'opacity-60' : ''} ${isDragging ? 'relative z-10 bg-oxide-wash' : ''}`}
+    >
+      <div>
+        <div className="flex flex-wrap items-baseline gap-x-2.5">
+          <button
+            type="button"
+            data-grip={index}
+            {...listeners}
+            aria-label={`Step ${index + 1}: ${known?.label ?? step.id}. Alt with the arrows moves it.`}
+            title="Drag it, or Alt ↑ and Alt ↓"
+            onKeyDown={event => {
+              if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+              event.preventDefault();
+              onMove(event.key === 'ArrowUp' ? -1 : 1);
+            }}
+            className="cursor-grab touch-none font-medium"
+          >
+            {known?.label ?? step.id}
+            {step.off && ' (off)'}
+          </button>
+          <span className="flex gap-2 text-small text-ink-3">
+            <Deed onClick={() => onMove(-1)} disabled={index === 0} label={`Move step ${index + 1} up`}>
+              ↑
+            </Deed>
+            <Deed onClick={() => onMove(1)} disabled={index === count - 1} label={`Move step ${index + 1} down`}>
+              ↓
+            </Deed>
+            <Deed
+              onClick={() => onChange({ ...step, off: !step.off })}
+              label={`Switch step ${index + 1} ${step.off ? 'on' : 'off'}`}
+            >
+              {step.off ? 'on' : 'off'}
+            </Deed>
+            <Deed onClick={onRemove} label={`Remove step ${index + 1}`}>
+              remove
+            </Deed>
+          </span>
+        </div>
+        {complaint && <p className="font-serif text-ochre">△ {complaint}</p>}
+        {home && (
+          <p>
+            <Act onClick={() => onChange({ ...step, id: home })}>Make it “{transformOf(home)!.label}”</Act>
+          </p>
+        )}
+        <Parameters
+          step={step}
+          onChange={params => onChange({ ...step, params })}
+          references={references}
+          before={before ?? null}
+          context={context}
+          list={StepList}
+        />
+      </div>
+      {trace ? <Shown value={trace.result} /> : <span className="font-mono text-small text-ink-3">not reached</span>}
+    </li>
+  );
+}
+
+const Deed = ({ label, ...rest }: { label: string; onClick: () => void; disabled?: boolean; children: string }) => (
+  <button
+    type="button"
+    aria-label={label}
+    title={label}
+    className="hover:text-oxide hover:underline disabled:opacity-30"
+    {...rest}
+  />
+);

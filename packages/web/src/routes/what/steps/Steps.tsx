@@ -1,0 +1,41 @@
+import type { CompiledLine } from '@grammata/core/request';
+import type { FieldKind } from '@grammata/core/submission';
+import type { Step } from '@grammata/core/transform';
+import type { Workbench } from '../../workbench';
+import type { EditLine } from '../line/editLine';
+import { Shown } from './Shown';
+import { StepList } from './StepList';
+
+/** The cleaning, step by step, with the value after each on the sample at hand. */
+export function Steps({
+  workbench,
+  compiled,
+  kind,
+  edit,
+}: {
+  workbench: Workbench;
+  compiled: CompiledLine;
+  /** What the source gives. */
+  kind: FieldKind;
+  edit: EditLine;
+}) {
+  const { sample, editing } = workbench;
+  const routeContext = { timeZone: editing.draft.terms.timeZone };
+  const raw = sample ? compiled.sourceValue(sample.scope) : null;
+  return (
+    <div className="mt-3 border-l-2 border-oxide pl-3.5">
+      <div className="grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-0.5 text-ink-2">
+        <span>as it was answered</span>
+        <Shown value={raw} />
+      </div>
+      <StepList
+        references={workbench.references}
+        steps={compiled.line.cleaning}
+        onChange={(cleaning: Step[]) => edit(each => ({ ...each, cleaning }))}
+        kind={kind}
+        raw={raw}
+        context={sample ? compiled.contextFor(sample.scope, routeContext) : routeContext}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,5 @@
+export * from './ReferencePick';
+export * from './references';
+export * from './useParam';
+export * from './useWorkbench';
+export * from './workbench';

@@ -1,0 +1,111 @@
+import type { CallInput } from '@grammata/contract';
+import { likelyAnswers } from '@grammata/core/perform';
+import {
+  isRehearsed,
+  isTroubled,
+  placeOfLine,
+  scopesFor,
+  stateOf,
+  type RehearsalSummary,
+} from '@grammata/core/rehearse';
+import { fieldsOf } from '@grammata/core/route';
+import { referredTo, scopeOf } from '@grammata/core/scope';
+import { asText, type Submission } from '@grammata/core/submission';
+import { useCallback, useMemo, useState } from 'react';
+import type { Shelved } from '../samples';
+import { SeenLater } from './seen';
+import { useParam } from './useParam';
+import type { CallAtHand, Seen, Walk } from './workbench';
+
+/** The walk over the samples as a call sees them: the sample that the address names, its items, and the next of a kind. */
+export function useWalk(
+  shelved: readonly Shelved[],
+  calls: CallInput[],
+  { call, operationOf }: CallAtHand,
+  rehearsal: RehearsalSummary | null,
+): Walk {
+  const [chosenId, choose] = useParam('sample');
+  const [itemAt, setItemAt] = useState(0);
+  const { repeat, condition, lines } = call;
+  const answers = useMemo(
+    () =>
+      likelyAnswers(
+        calls.flatMap(each => {
+          const offered = operationOf(each);
+          return offered ? [{ call: each, operation: offered }] : [];
+        }),
+      ),
+    [calls, operationOf],
+  );
+  const isPlain = calls.length === 1 && !repeat && !condition;
+  const scopesIn = useMemo(
+    () => scopesFor({ call: { repeat, condition } as CallInput, answers }),
+    [repeat, condition, answers],
+  );
+  const samples = useMemo(() => {
+    const seenIn = (submission: Submission) =>
+      (isPlain ? undefined : scopesIn(submission)[0]) ?? scopeOf(submission, answers);
+    return shelved.map((each): Seen => new SeenLater(each, seenIn));
+  }, [isPlain, shelved, scopesIn, answers]);
+  const at = useMemo(
+    () =>
+      Math.max(
+        0,
+        samples.findIndex(each => each.id === chosenId),
+      ),
+    [samples, chosenId],
+  );
+  const show = useCallback(
+    (index: number) => {
+      const sample = samples[Math.min(samples.length - 1, Math.max(0, index))];
+      setItemAt(0);
+      if (sample) choose(sample.id);
+    },
+    [samples, choose],
+  );
+  const shown = samples[at] ?? null;
+  const scopes = useMemo(() => (shown && !isPlain ? scopesIn(shown.submission) : []), [shown, isPlain, scopesIn]);
+  const items = useMemo(
+    () => ({
+      at: Math.min(itemAt, Math.max(0, scopes.length - 1)),
+      count: isPlain ? 1 : scopes.length,
+      show: setItemAt,
+    }),
+    [itemAt, scopes, isPlain],
+  );
+  const itemScope = scopes[items.at];
+  const sample = useMemo((): Seen | null => {
+    if (!shown) return null;
+    const { id, receivedAt, place, name, isVariant, submission, scope } = shown;
+    return { id, receivedAt, place, name, isVariant, submission, scope: itemScope ?? scope };
+  }, [shown, itemScope]);
+  return useMemo(() => {
+    const showNext = (wanted: (index: number) => boolean) => {
+      const next = samples.map((_, index) => (at + 1 + index) % samples.length).find(wanted);
+      if (next !== undefined) show(next);
+    };
+    return {
+      samples,
+      sample,
+      at,
+      items,
+      show,
+      showPlace: place => show(samples.findIndex(each => each.place === place)),
+      showSample: id => show(samples.findIndex(each => each.id === id)),
+      nextInTrouble: lineIndex =>
+        showNext(index => {
+          const { place } = samples[index]!;
+          if (!rehearsal || !isRehearsed(rehearsal, place) || rehearsal.goes[place] !== 1) return false;
+          const line = lineIndex === undefined ? -1 : placeOfLine(rehearsal, lines[lineIndex]!.id);
+          return line < 0 ? isTroubled(rehearsal, place) : stateOf(rehearsal, line, place) === 'trouble';
+        }),
+      nextThatDiffers: lineIndex => {
+        const looked = lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
+        const keys = looked.flatMap(line => fieldsOf(line.source));
+        const answered = (index: number) => keys.map(key => asText(referredTo(samples[index]!.scope, key))).join('\n');
+        const here = samples.length > 0 ? answered(at) : '';
+        showNext(index => answered(index) !== here);
+      },
+    };
+  }, [samples, sample, at, items, show, rehearsal, lines]);
+}

@@ -1,0 +1,45 @@
+import { useState, type ReactNode } from 'react';
+import { Act } from './parts';
+
+/** Asks before something that can't be undone: what is lost, doing it, and leaving it. */
+export function Confirm({
+  ask,
+  deed,
+  keep = 'Keep it',
+  onDo,
+  isBusy = false,
+  fault = null,
+  children,
+}: {
+  /** Opens the question. */
+  ask: string;
+  deed: string;
+  keep?: string;
+  onDo: () => void;
+  isBusy?: boolean;
+  /** Why it could not be done. */
+  fault?: string | null;
+  /** What it does. */
+  children: ReactNode;
+}) {
+  const [asking, setAsking] = useState(false);
+  if (!asking) return <Act onClick={() => setAsking(true)}>{ask}</Act>;
+  return (
+    <span>
+      {fault && (
+        <span role="alert" className="mr-3 text-crimson">
+          ! {fault}
+        </span>
+      )}
+      {children}{' '}
+      <span className="whitespace-nowrap">
+        <Act autoFocus onClick={onDo} disabled={isBusy}>
+          {deed}
+        </Act>{' '}
+        <Act className="ml-2" onClick={() => setAsking(false)}>
+          {keep}
+        </Act>
+      </span>
+    </span>
+  );
+}

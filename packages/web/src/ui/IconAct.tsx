@@ -1,0 +1,29 @@
+import type { LucideIcon } from 'lucide-react';
+import type { ButtonHTMLAttributes } from 'react';
+
+/** A small picture to act on, with words for those who do not see it; large enough to be hit (WCAG 2.5.8). */
+export function IconAct({
+  icon: Icon,
+  label,
+  keys,
+  className = '',
+  ...rest
+}: Omit<ButtonHTMLAttributes<HTMLButtonElement>, 'aria-label' | 'title'> & {
+  icon: LucideIcon;
+  label: string;
+  /** The key that does the same. */
+  keys?: string;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      aria-keyshortcuts={keys}
+      title={keys ? `${label} (${keys})` : label}
+      className={`inline-grid size-6 place-items-center text-ink-2 enabled:hover:text-oxide disabled:opacity-40 ${className}`}
+      {...rest}
+    >
+      <Icon aria-hidden className="size-4" strokeWidth={1.75} />
+    </button>
+  );
+}

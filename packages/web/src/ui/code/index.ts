@@ -1,0 +1,2 @@
+export * from './Marked';
+export * from './Wire';
