@@ -69,7 +69,7 @@ test('an intake that asks for a signature takes what is signed, and explains wha
   await expect(page.getByText('Give the secret that the builder signs or sends.')).toBeVisible();
   await page.getByLabel('Header with the signature').fill('X-Yard-Signature');
   await page.getByLabel('Secret', { exact: true }).fill('open sesame');
-  await page.getByLabel('After the text').fill('sha256=');
+  await page.getByLabel('With this before it').fill('sha256=');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('POST, GET · signed')).toBeVisible();

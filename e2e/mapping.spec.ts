@@ -25,10 +25,10 @@ const stored = (page: Page) => expect(page.getByText('edits kept', { exact: true
 test('most lines are proposed with a reason; taking them fills the mapping, and undo empties it', async ({ page }) => {
   await newRoute(page, 'Proposed');
   await expect(page.getByText(/\d+ lines are proposed, \d+ of them sure/)).toBeVisible();
-  await expect(line(page, 'temp_c')).toContainText('Sure: both mean the same.');
+  await expect(line(page, 'temp_c')).toContainText('Take it');
   await expect(line(page, 'temp_c')).toContainText('number, comma or point');
   await page.getByRole('button', { name: 'Take the sure ones' }).click();
-  await expect(line(page, 'temp_c').getByRole('button', { name: /^How temp_c fares: \d+ fine/ })).toBeVisible();
+  await expect(line(page, 'temp_c').getByRole('button', { name: /^temp_c over all samples: \d+ fine/ })).toBeVisible();
   await page
     .getByRole('button', { name: /^Take (all|it)/ })
     .first()
@@ -62,7 +62,7 @@ test('a line is filled by typing words of a question, by picking in the sample, 
   const over = (await line(page, 'site').boundingBox())!;
   await page.mouse.move(over.x + 120, over.y + 12, { steps: 8 });
   await page.mouse.up();
-  await expect(line(page, 'site').getByRole('button', { name: /^How site fares/ })).toBeVisible();
+  await expect(line(page, 'site').getByRole('button', { name: /^site over all samples/ })).toBeVisible();
   await expect(line(page, 'site')).toContainText('Which site?');
   await stored(page);
 });
@@ -128,13 +128,13 @@ test('each item goes through steps of its own', async ({ page }) => {
 test('a part of a bar lists its submissions with their values, and one of them is shown', async ({ page }) => {
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
-  await page.getByRole('button', { name: /^How ph fares/ }).click();
+  await page.getByRole('button', { name: /^ph over all samples/ }).click();
   const behind = page.getByRole('region', { name: 'Submissions behind ph' });
   await behind.getByRole('radio', { name: /^with trouble/ }).click();
   await expect(behind.getByRole('listitem').first()).toContainText('could not read the strip');
   await behind.getByRole('listitem').first().getByRole('button').click();
   await expect(page.getByRole('region', { name: 'Sample' })).toContainText('could not read the strip');
-  await behind.getByRole('button', { name: /^fine/ }).click();
+  await behind.getByRole('radio', { name: /^fine/ }).click();
   await expect(behind.getByRole('listitem').first()).not.toContainText('!');
   await behind.getByRole('button', { name: 'Close' }).click();
   await expect(behind).toHaveCount(0);
@@ -204,7 +204,7 @@ test('conditions nest, and say which recorded submissions go', async ({ page }) 
   await pick(page, 'What test 2.2 looks at', 'Submission id');
   await page.getByLabel('Comparison of test 2.2').selectOption({ label: 'starts with' });
   await page.getByLabel('Value of test 2.2').fill('e-');
-  const going = page.getByRole('button', { name: /^going/ });
+  const going = page.getByRole('radio', { name: /^going/ });
   await expect(going).not.toHaveText(/ 0$/);
   await page.getByLabel('How many of group 2 must hold').selectOption('none');
   await expect(going).toHaveText(/0$/);

@@ -31,7 +31,10 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
     await page.getByRole('combobox', { name: 'To the target' }).click();
     await page.getByRole('dialog', { name: 'To the target' }).getByRole('combobox').fill('contact');
     await expect(page.getByRole('option', { name: 'Find contacts' })).toHaveCount(0);
-    await page.getByRole('option', { name: 'Create a contact' }).click();
+    await page
+      .getByRole('option', { name: /^Create a contact/ })
+      .first()
+      .click();
     await page.getByLabel('Name').fill('Sign-ups to People');
     await page.getByRole('button', { name: 'Start mapping' }).click();
     await page.getByRole('button', { name: /^Take all/ }).click();

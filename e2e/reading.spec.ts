@@ -64,6 +64,8 @@ test('a form that is new at an intake is adopted or ignored', async ({ page, req
   await expect(margin).toContainText('2 forms come to this address');
   await expect(margin).toContainText('Ignored here: The third');
   await page.goto('/routes?new');
+  await page.getByRole('combobox', { name: 'From the form' }).click();
+  await page.getByRole('dialog', { name: 'From the form' }).getByRole('combobox').fill('The');
   await expect(page.getByRole('option', { name: /The second/ })).toHaveCount(1);
   await expect(page.getByRole('option', { name: /The third/ })).toHaveCount(0);
 });

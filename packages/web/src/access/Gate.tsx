@@ -1,8 +1,13 @@
-import { SetupInput, SignInInput, type SessionView } from '@grammata/contract';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import type { SessionView } from '@grammata/contract';
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { api, wordsFor } from '../api';
-import { Fault, InputForm, SecretField, TextField, useInput } from '../ui';
+import { Fault } from '../ui';
+import { Cover } from './Cover';
+
+/** Loaded only by those who are not in yet. */
+const Setup = lazy(async () => ({ default: (await import('./Entry')).Setup }));
+const SignIn = lazy(async () => ({ default: (await import('./Entry')).SignIn }));
 
 const useSession = () =>
   useQuery({ queryKey: ['session'], queryFn: () => api<SessionView>('/session'), staleTime: Infinity });
@@ -18,78 +23,5 @@ export function Gate({ children }: { children: ReactNode }) {
       </Cover>
     );
   if (session.data.user) return children;
-  return session.data.needsSetup ? <Setup /> : <SignIn />;
-}
-
-function Cover({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <main className="mx-auto mt-[16vh] max-w-sm px-6">
-      <p className="font-serif text-[1.1875rem] font-semibold italic">
-        <span className="text-oxide">G</span>rammata
-      </p>
-      <h1 className="mt-8 border-b border-ink pb-3">{title}</h1>
-      {children}
-    </main>
-  );
-}
-
-/** What is shown once the server took the form. */
-function useEntry(path: string) {
-  const client = useQueryClient();
-  return async (body: unknown) => {
-    const session = await api<SessionView>(path, { method: 'POST', body });
-    client.setQueryData(['session'], session);
-  };
-}
-
-function Setup() {
-  const enter = useEntry('/setup');
-  const of = useInput({ input: SetupInput, values: new SetupInput(), save: enter });
-  return (
-    <Cover title="The owner’s account">
-      <p className="mt-3 font-serif text-[0.9375rem]/6 text-ink-2">
-        This is the first start. Whoever fills this in owns this Grammata: the token shows that you may look at the
-        machine it runs on.
-      </p>
-      <InputForm of={of} label="The owner’s account" deed="Make the account" className="mt-5 space-y-4">
-        <TextField<SetupInput> name="name" label="Your name" autoComplete="name" autoFocus />
-        <SecretField<SetupInput>
-          name="password"
-          isText
-          label="A password"
-          hint="At least 10 characters."
-          isStored={false}
-          autoComplete="new-password"
-        />
-        <TextField<SetupInput>
-          name="token"
-          label="The token of this start"
-          hint="Printed on the console, and in the file setup-token of the data folder."
-          look="code"
-          autoComplete="one-time-code"
-          spellCheck={false}
-        />
-      </InputForm>
-    </Cover>
-  );
-}
-
-function SignIn() {
-  const enter = useEntry('/session');
-  const of = useInput({ input: SignInInput, values: new SignInInput(), save: enter });
-  return (
-    <Cover title="Sign in">
-      <InputForm of={of} label="Sign in" deed="Sign in" className="mt-5 space-y-4">
-        <SecretField<SignInInput>
-          name="password"
-          isText
-          label="Password"
-          hint=""
-          isStored={false}
-          autoComplete="current-password"
-          autoFocus
-        />
-      </InputForm>
-    </Cover>
-  );
+  return <Suspense fallback={null}>{session.data.needsSetup ? <Setup /> : <SignIn />}</Suspense>;
 }

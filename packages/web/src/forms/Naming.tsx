@@ -1,5 +1,6 @@
 import { FormInput, QuestionInput } from '@grammata/contract';
-import { Act, InputForm, TextField, useInput } from '../ui';
+import { Act } from '../ui';
+import { InputForm, TextField, useInput } from '../ui/form';
 
 interface NamingProps {
   name: string;
@@ -28,7 +29,7 @@ function Naming<T extends FormInput | QuestionInput>({
   return (
     <InputForm
       of={of}
-      label={label}
+      label={`Rename: ${own}`}
       deed="Rename"
       onCancel={onDone}
       className="my-1 space-y-2 border-y border-rule bg-raised px-3 py-2"

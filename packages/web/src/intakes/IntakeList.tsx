@@ -3,7 +3,8 @@ import { IntakeInput, type IntakeView } from '@grammata/contract';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
-import { count, counted, Empty, Fault, InputForm, Moment, Note, Press, Sheet, TextField, useInput } from '../ui';
+import { count, counted, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
+import { InputForm, TextField, useInput } from '../ui/form';
 import { useCreateIntake } from './queries';
 import { Strays } from './Strays';
 

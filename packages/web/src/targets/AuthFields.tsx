@@ -1,5 +1,5 @@
 import type { AuthInput, TargetInput } from '@grammata/contract';
-import { ChoiceField, TextField } from '../ui';
+import { ChoiceField, TextField } from '../ui/form';
 
 /** The kinds of credentials, and what their secret is called. */
 export const authWords: Record<AuthInput['kind'], { words: string; secret: string }> = {

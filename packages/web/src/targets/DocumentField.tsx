@@ -1,5 +1,6 @@
 import type { ReadingKind, TargetInput } from '@grammata/contract';
-import { Act, FileAct, LinesField } from '../ui';
+import { Act, FileAct } from '../ui';
+import { LinesField } from '../ui/form';
 
 const words: Partial<Record<ReadingKind, { label: string; hint: string; placeholder: string }>> = {
   openapi: { label: 'The OpenAPI document', hint: 'In JSON or YAML.', placeholder: 'openapi: 3.1.0' },

@@ -1,5 +1,6 @@
 import type { TargetInput } from '@grammata/contract';
-import { Act, NumberField } from '../ui';
+import { Act } from '../ui';
+import { NumberField } from '../ui/form';
 
 /** How much is asked of a target at once, and when it is left alone. */
 export const PaceFields = ({ onUsual }: { onUsual: () => void }) => (

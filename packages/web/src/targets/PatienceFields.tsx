@@ -1,5 +1,6 @@
 import type { TargetInput } from '@grammata/contract';
-import { Act, NumberField } from '../ui';
+import { Act } from '../ui';
+import { NumberField } from '../ui/form';
 
 /** How long a target's answers are waited for before a try counts as failed. */
 export const PatienceFields = ({ onUsual }: { onUsual: () => void }) => (

@@ -1,5 +1,6 @@
 import { RecipeInput, type TargetInput } from '@grammata/contract';
-import { Act, TextField } from '../ui';
+import { Act } from '../ui';
+import { TextField } from '../ui/form';
 
 const labels: Record<keyof RecipeInput, string> = {
   tables: 'List of tables',

@@ -1,7 +1,8 @@
 import { AuthInput, PaceInput, PatienceInput, TargetInput, type ReadingKind } from '@grammata/contract';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
-import { Act, ChoiceField, InputForm, SecretField, TextField, useInput } from '../ui';
+import { Act } from '../ui';
+import { ChoiceField, InputForm, SecretField, TextField, useInput } from '../ui/form';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
 import { PaceFields } from './PaceFields';

@@ -1,4 +1,4 @@
-export * from './form';
+export * from './controls';
 export * from './Choices';
 export * from './Confirm';
 export * from './CopyAct';

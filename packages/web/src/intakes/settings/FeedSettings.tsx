@@ -2,7 +2,8 @@ import { FeedInput, type FeedAuth, type FeedPaging, type IntakeView } from '@gra
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { wordsFor } from '../../api';
-import { Act, Choice, ChoiceField, Fault, InputForm, SecretField, TextField, TickField, useInput } from '../../ui';
+import { Act, Choice, Fault } from '../../ui';
+import { ChoiceField, InputForm, SecretField, TextField, TickField, useInput } from '../../ui/form';
 import { useChangeIntake, useReadFeed } from '../queries';
 
 const auths: Record<FeedAuth, string> = {

@@ -1,6 +1,7 @@
 import { FileAccessInput, type IntakeInput, type IntakeView } from '@grammata/contract';
 import { useFormContext, useWatch } from 'react-hook-form';
-import { Act, ChoiceField, SecretField, TextField } from '../../ui';
+import { Act } from '../../ui';
+import { ChoiceField, SecretField, TextField } from '../../ui/form';
 
 const kinds: Record<FileAccessInput['kind'], string> = {
   bearer: 'a bearer token',

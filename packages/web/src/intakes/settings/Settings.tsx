@@ -2,7 +2,8 @@ import { FileAccessInput, IntakeInput, VerificationInput, type IntakeView, type 
 import { useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../api';
-import { ChoiceField, Confirm, counted, InputForm, ListField, NumberField, TextField, useInput } from '../../ui';
+import { Confirm, counted } from '../../ui';
+import { ChoiceField, InputForm, ListField, NumberField, TextField, useInput } from '../../ui/form';
 import { FileAccess } from './FileAccess';
 import { useChangeIntake, useRemoveIntake } from '../queries';
 import { Verification } from './Verification';

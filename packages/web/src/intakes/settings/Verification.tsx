@@ -6,7 +6,8 @@ import {
   type VerificationView,
 } from '@grammata/contract';
 import { useFormContext, useWatch } from 'react-hook-form';
-import { Choice, ChoiceField, NumberField, SecretField, TextField } from '../../ui';
+import { Choice } from '../../ui';
+import { ChoiceField, NumberField, SecretField, TextField } from '../../ui/form';
 
 const kinds: Record<VerificationKind | 'none', string> = {
   none: 'anyone who knows the address',

@@ -6,22 +6,8 @@ import { wordsFor } from '../../api';
 import { useKeys } from '../../app/keys';
 import { Reading } from '../../app/Read';
 
-import {
-  Act,
-  count,
-  counted,
-  Empty,
-  Fault,
-  InputForm,
-  Moment,
-  Note,
-  PickField,
-  Press,
-  RouteStateWord,
-  Sheet,
-  TextField,
-  useInput,
-} from '../../ui';
+import { Act, count, counted, Empty, Fault, Moment, Note, Press, RouteStateWord, Sheet } from '../../ui';
+import { InputForm, PickField, TextField, useInput } from '../../ui/form';
 import { OperationPick } from '../calls/OperationPick';
 import { useCreateRoute } from '../queries';
 

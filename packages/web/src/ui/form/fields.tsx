@@ -1,8 +1,10 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { useController, useFormContext, type FieldPath, type FieldValues } from 'react-hook-form';
 import {
   Choice,
+  Combobox,
   LinesBox,
+  ListBox,
   NumberBox,
   SecretBox,
   TextBox,
@@ -12,8 +14,7 @@ import {
   type NumberBoxProps,
   type SecretBoxProps,
   type TextBoxProps,
-} from './controls';
-import { Combobox } from './Combobox';
+} from '../controls';
 import { useShown } from './shown';
 
 /** A field's place in the form: the path in the class that the form sends. */
@@ -127,35 +128,9 @@ export function LinesField<T extends FieldValues>({ name, ...rest }: Bound<Lines
   return <LinesBox {...rest} {...field} value={textOf(value)} />;
 }
 
-const itemsOf = (text: string) =>
-  text
-    .split(',')
-    .map(each => each.trim())
-    .filter(Boolean);
-
 /** A list of a form, written with commas between. */
 export function ListField<T extends FieldValues>({ name, ...rest }: Bound<TextBoxProps, T>) {
   const { value, onChange, ...field } = useField<T>(name);
   const items = Array.isArray(value) ? (value as string[]) : [];
   return <ListBox {...rest} {...field} items={items} onChange={onChange} />;
-}
-
-/** A list written with commas between; what is written stays as it is, such as a comma at its end. */
-export function ListBox({
-  items,
-  onChange,
-  ...rest
-}: Omit<TextBoxProps, 'value' | 'onChange'> & { items: readonly string[]; onChange: (items: string[]) => void }) {
-  const [text, setText] = useState(items.join(', '));
-  if (itemsOf(text).join('\n') !== items.join('\n')) setText(items.join(', '));
-  return (
-    <TextBox
-      {...rest}
-      value={text}
-      onChange={next => {
-        setText(next);
-        onChange(itemsOf(next));
-      }}
-    />
-  );
 }

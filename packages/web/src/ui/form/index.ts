@@ -1,8 +1,4 @@
-export * from './Combobox';
-export * from './controls';
+/** A door of its own: what validates by the contract's classes is loaded with the first form. */
 export * from './fields';
 export * from './InputForm';
-export * from './Labelled';
 export * from './useInput';
-export { fit, found } from './search';
-export * from './numbers';

@@ -1,0 +1,6 @@
+export * from './Combobox';
+export * from './controls';
+export * from './Labelled';
+export * from './ListBox';
+export * from './numbers';
+export * from './search';
