@@ -90,15 +90,21 @@ for (const path of [
   });
 }
 
-test('on a phone the Desk can be read without scrolling sideways', async ({ page }) => {
-  await page.setViewportSize({ width: 390, height: 800 });
-  await page.goto('/');
-  await expect(
-    page.getByRole('heading', { name: 'Four weeks of deliveries' }).or(page.getByText('Four weeks of deliveries')),
-  ).toBeVisible();
-  expect(await page.locator('#place').evaluate(element => element.scrollWidth - element.clientWidth)).toBe(0);
-  await expectAccessible(page);
-});
+// 320 px are what is left of 1280 at 400 % (WCAG 2.2, 1.4.10): tables and drawings scroll within themselves, pages do not.
+for (const [name, go, heading] of places) {
+  test(`at 320 px ${name} is read without scrolling sideways`, async ({ page }) => {
+    await page.setViewportSize({ width: 320, height: 640 });
+    await go(page);
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+    await settle(page);
+    const beyond = await page.evaluate(() => {
+      const place = document.getElementById('place')!;
+      return [place.scrollWidth - place.clientWidth, document.documentElement.scrollWidth - window.innerWidth];
+    });
+    expect(Math.max(...beyond)).toBeLessThanOrEqual(0);
+    await expectAccessible(page);
+  });
+}
 
 test('the palette finds and does, by keyboard alone', async ({ page }) => {
   await page.goto('/');

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { assemble, atLast, ConfigFault, configFrom } from '@grammata/server';
 import { pino } from 'pino';
+import { putOnTheirDays } from './putOnTheirDays';
 import { readFeeds } from './readFeeds';
 import { seed } from './seed';
 import { startYardOn } from './startYardOn';
@@ -29,12 +30,14 @@ try {
   };
   const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
   const assembled = assemble(config, log);
-  await seed(assembled.services, yard, Date.now());
+  const begun = Date.now();
+  const isFresh = await seed(assembled.services, yard, begun);
   const running = await assembled.listen();
   const last = atLast(log, () => running.stop());
   process.on('uncaughtException', last);
   process.on('unhandledRejection', last);
   await readFeeds(assembled.services);
+  if (isFresh) await putOnTheirDays(assembled.services, begun);
   console.log(`\n  Grammata, with demo data:  ${config.publicUrl}\n`);
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);

@@ -18,11 +18,12 @@ const DAY = 86_400_000;
 
 /**
  * Fills an empty server with the demo: an intake for each way that forms reach us, with their past answers; the practice
- * targets; a live route for each form, and a draft. What came before is queued and really delivered once the server runs.
+ * targets; a live route for each form, and a draft. What came before is queued and really delivered once the server runs. False for
+ * a server that is not empty.
  */
-export async function seed(services: Services, yard: Yard, until: number): Promise<void> {
+export async function seed(services: Services, yard: Yard, until: number): Promise<boolean> {
   const { store, vault, config } = services;
-  if (!store.accounts.isEmpty()) return;
+  if (!store.accounts.isEmpty()) return false;
   store.accounts.createOwner('Rowan', await hashPassword(randomBytes(24).toString('base64')));
   const open = (name: string, more: Partial<IntakeRow> = {}) =>
     store.intakes.create({ name, createdAt: until - 60 * DAY, ...more });
@@ -120,6 +121,8 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
   yard.pointAt('incident-alert', addressOf(requests));
   if (config.mail)
     yard.pointAt('school-visit', `${visits.slug}@${config.mail.domain}`, `${config.host}:${config.mail.port}`);
+
+  return true;
 
   /** A route that went live days ago, with all that came before still to be delivered. */
   function goLive(form: string, draft: RouteDefinition, days: number) {

@@ -10,6 +10,8 @@ export interface DeskView {
   arrivalsToday: number;
   lastArrival: { at: string; formName: string | null; arrivalId: string } | null;
   counts: Record<DeliveryState, number>;
+  /** Why deliveries are held or dead letters: what most are for first, a few of them. */
+  troubles: { routeId: string; routeName: string; state: 'held' | 'dead'; reason: string; count: number }[];
   /** Per UTC day, oldest first, for the last 28 days. */
   days: { day: string; delivered: number; troubled: number }[];
   routes: RouteSummary[];

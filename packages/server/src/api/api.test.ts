@@ -1,4 +1,12 @@
-import type { DeliveryPage, DeliveryView, FormView, IntakeView, RouteView, TargetView } from '@grammata/contract';
+import type {
+  DeliveryPage,
+  DeliveryView,
+  DeskView,
+  FormView,
+  IntakeView,
+  RouteView,
+  TargetView,
+} from '@grammata/contract';
 import type { RouteDefinition } from '@grammata/core/route';
 import { draftOf } from '../testing/draftOf';
 import {
@@ -249,6 +257,55 @@ describe('delivery', () => {
     await client.call('POST', '/deliveries/resend', { ids: [page.deliveries[0]!.id], mapping: 'now' });
     const after = await eventually(deliveries, each => each.counts.delivered === 1);
     expect(after.deliveries[0]).toMatchObject({ version: 2, state: 'delivered' });
+  });
+
+  test('deliveries are filtered by route, target, arrival, day and words, and sent again by the same', async () => {
+    const { route, intake } = await prepared();
+    await client.call('POST', `/routes/${route.id}/live`);
+    for (const site of ['AB-98', 'AB-99']) await send(intake, { submission_id: site, site });
+    const page = await settled(2);
+    const ids = async (query: object) =>
+      (await client.call<DeliveryPage>('GET', `/deliveries?${new URLSearchParams({ ...query })}`)).json.deliveries.map(
+        each => each.id,
+      );
+    const [newest, oldest] = page.deliveries.map(each => each.id) as [string, string];
+    const { arrivalId } = await detail(newest);
+    const [targetId] = route.targets.map(each => each.id) as [string];
+    const [past, future] = [new Date(0).toISOString(), new Date(Date.now() + 60_000).toISOString()];
+    const cases: [object, string[]][] = [
+      [{}, [newest, oldest]],
+      [{ routeId: route.id }, [newest, oldest]],
+      [{ routeId: 'another' }, []],
+      [{ targetId }, [newest, oldest]],
+      [{ targetId: 'another' }, []],
+      [{ arrivalId }, [newest]],
+      [{ since: past, until: future }, [newest, oldest]],
+      [{ since: future }, []],
+      [{ until: past }, []],
+      [{ search: 'list AB-99' }, [newest]],
+      [{ search: 'AB-99 AB-98' }, []],
+      [{ state: 'held', targetId, search: 'ab-98' }, [oldest]],
+    ];
+    for (const [query, expected] of cases) expect([query, await ids(query)]).toEqual([query, expected]);
+    expect((await client.call('GET', '/deliveries?since=yesterday')).json).toMatchObject({
+      errors: [{ field: 'since' }],
+    });
+    const desk = (await client.call<DeskView>('GET', '/desk')).json;
+    expect(desk.troubles).toMatchObject([
+      { routeId: route.id, state: 'held', count: 1, reason: expect.stringContaining('AB-98') },
+      { routeId: route.id, state: 'held', count: 1, reason: expect.stringContaining('AB-99') },
+    ]);
+    const { json: now } = await client.call<RouteView>('GET', `/routes/${route.id}`);
+    Object.assign(now.draft.calls[0]!.lines[0]!, { whenProblem: 'fallback', fallback: 'AB-07' });
+    await client.call('PUT', `/routes/${route.id}/draft`, draftOf(now));
+    await client.call('POST', `/routes/${route.id}/live`);
+    await client.call('POST', '/deliveries/resend', {
+      ids: [],
+      filter: { state: 'held', targetId, since: past, search: 'ab-98' },
+      mapping: 'now',
+    });
+    const after = await eventually(deliveries, each => each.counts.delivered === 1);
+    expect(after.deliveries.filter(each => each.state === 'delivered').map(each => each.id)).toEqual([oldest]);
   });
 
   test('a passing failure is tried again under the same key; a final one becomes a dead letter', async () => {

@@ -8,6 +8,7 @@ import { arrivalSummary, formNames, routeSummary } from './views';
 
 const DAY = 24 * 3600 * 1000;
 const DAYS_SHOWN = 28;
+const TROUBLES_SHOWN = 3;
 
 /** The overview, and where the practice yard is. */
 export function deskApi(services: Services): Router {
@@ -43,6 +44,10 @@ export function deskApi(services: Services): Router {
       arrivalsToday: store.arrivals.countSince(today),
       lastArrival: last ? { at: last.receivedAt, formName: last.formName, arrivalId: last.id } : null,
       counts: store.deliveries.counts(),
+      troubles: store.deliveries.reasons(TROUBLES_SHOWN).map(each => ({
+        ...each,
+        routeName: store.routes.byId(each.routeId)?.draft.name ?? '',
+      })),
       days: days.map(day => known.get(day) ?? { day, delivered: 0, troubled: 0 }),
       routes: store.routes.all().map(row => routeSummary(services, row)),
       recent,

@@ -1,4 +1,4 @@
-import type { FoundView, IntakeView, SamplePage, SamplesView } from '@grammata/contract';
+import type { FindView, FormView, IntakeView, SamplePage, SamplesView, ThingsView } from '@grammata/contract';
 import { unpack } from '@grammata/core/sample';
 import { eventually, startServer, type Client } from '../testing/running';
 
@@ -87,11 +87,40 @@ test('whole ones are searched, in pages', async () => {
   expect(odd.samples[0]!.submission.fields[0]!.pointer).not.toBe('');
 });
 
-test('anywhere, with the name of the form and a few answers', async () => {
-  const { json } = await client.call<FoundView[]>('GET', '/find?search=ab-7');
-  expect(json).toMatchObject([{ formName: 'Reports', about: 'AB-7 · odd' }]);
-  expect((await client.call<FoundView[]>('GET', '/find?search=a')).json).toEqual([]);
-  expect((await client.call<FoundView[]>('GET', '/find')).json).toEqual([]);
+const find = async (search: string) =>
+  (await client.call<FindView>('GET', `/find?${new URLSearchParams({ search })}`)).json;
+
+test('anywhere, with the name of the form and a few answers; words in any order', async () => {
+  expect((await find('ab-7')).submissions).toMatchObject([{ formName: 'Reports', about: 'AB-7 · odd' }]);
+  expect((await find('odd ab-7')).submissions).toHaveLength(1);
+  expect((await find('even ab-7')).submissions).toEqual([]);
+  for (const short of ['a', '']) expect(await find(short)).toEqual({ questions: [], submissions: [] });
+});
+
+test('forms and questions get names; what they came with stays known, and is found', async () => {
+  const rename = (body: object) => client.call<FormView>('PATCH', `/forms/${formId}`, body);
+  const question = (body: object) => client.call<FormView>('PUT', `/forms/${formId}/questions`, body);
+  expect((await rename({ name: '  Pond reports ' })).json).toMatchObject({ name: 'Pond reports', ownName: 'Reports' });
+  expect((await rename({ name: 'Basin reports' })).json).toMatchObject({ name: 'Basin reports', ownName: 'Reports' });
+  const { json } = await question({ key: 'note', name: 'Parity' });
+  expect(json.schema.fields.find(each => each.key === 'note')).toMatchObject({ label: 'Parity', asked: 'Note' });
+  for (const words of ['parity', 'note', 'PARITY note'])
+    expect((await find(words)).questions).toEqual([
+      { formId, formName: 'Basin reports', key: 'note', label: 'Parity' },
+    ]);
+  // More submissions change what is known of the questions, and not their names.
+  await send(Array.from({ length: 45 }, (_, n) => 100 + n));
+  await recorded(57);
+  expect((await get<FormView>('')).schema.fields.find(each => each.key === 'note')).toMatchObject({ label: 'Parity' });
+  const { json: things } = await client.call<ThingsView>('GET', '/things');
+  expect(things.forms).toMatchObject([{ name: 'Basin reports', ownName: 'Reports', intakeName: 'Reports' }]);
+
+  expect((await question({ key: 'note', name: '' })).json.schema.fields.find(each => each.key === 'note')).toEqual(
+    expect.not.objectContaining({ asked: expect.anything() }),
+  );
+  expect((await rename({ name: '' })).json).toMatchObject({ name: 'Reports', ownName: null });
+  expect((await question({ key: 'nobody', name: 'x' })).status).toBe(404);
+  expect((await question({ key: 'note', name: 'x'.repeat(301) })).json).toMatchObject({ errors: [{ field: 'name' }] });
 });
 
 test('an empty form, and one that is not there', async () => {

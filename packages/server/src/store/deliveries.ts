@@ -233,6 +233,19 @@ export class Deliveries {
     };
   }
 
+  /** Why deliveries are held or dead: what most are for first. */
+  reasons(limit: number): { routeId: string; state: 'held' | 'dead'; reason: string; count: number }[] {
+    const rows = this.db
+      .select({ routeId: deliveries.routeId, state: deliveries.state, reason: deliveries.reason, count: count() })
+      .from(deliveries)
+      .where(inArray(deliveries.state, ['held', 'dead']))
+      .groupBy(deliveries.routeId, deliveries.state, deliveries.reason)
+      .orderBy(desc(count()), asc(deliveries.reason))
+      .limit(limit)
+      .all();
+    return rows.map(row => ({ ...row, state: row.state as 'held' | 'dead', reason: row.reason ?? '' }));
+  }
+
   /** Delivered and troubled by UTC day since a time. */
   perDay(since: number): { day: string; delivered: number; troubled: number }[] {
     // Whole days since the epoch: quicker to tell than dates, row by row.

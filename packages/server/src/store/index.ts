@@ -5,6 +5,7 @@ import type { Database } from './database';
 import { Deliveries } from './deliveries';
 import { Forms } from './forms';
 import { Intakes } from './intakes';
+import { Past } from './past';
 import { Questions } from './questions';
 import { Readings } from './readings';
 import { Routes } from './routes';
@@ -38,6 +39,7 @@ export interface Store {
   routes: Routes;
   deliveries: Deliveries;
   copies: Copies;
+  past: Past;
 }
 
 export function storeOn(db: Database): Store {
@@ -56,5 +58,6 @@ export function storeOn(db: Database): Store {
     routes: new Routes(db, targets),
     deliveries: new Deliveries(db),
     copies: new Copies(db),
+    past: new Past(db),
   };
 }

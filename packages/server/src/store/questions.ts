@@ -191,7 +191,9 @@ export class Questions {
   /** Takes in what submissions of a form tell of its questions. */
   learn(formId: string, ids: readonly string[]): void {
     for (const submissionId of ids) this.#prepared.unlearn.run({ formId, submissionId });
-    if (this.#prepared.unlearnedCount.get({ formId })!.n < MOST_UNLEARNED) return;
+    // The first is counted in at once: a form that was just seen can be found by its questions.
+    const isKnown = (this.#prepared.learned.get({ formId })?.count ?? 0) > 0;
+    if (isKnown && this.#prepared.unlearnedCount.get({ formId })!.n < MOST_UNLEARNED) return;
     const told = this.#unlearned(formId);
     const before = this.#stored(formId);
     const after = learned(before, told);

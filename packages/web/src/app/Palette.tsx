@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Floating, useExactTimes, useSettled, when } from '../ui';
+import { Floating, NothingFound, useExactTimes, useSettled, when } from '../ui';
 import { api } from '../api';
 import { places } from './places';
 import { switchTheme } from './theme';
@@ -67,9 +67,6 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
         className="w-full border-b border-rule bg-transparent px-5 py-3.5 font-serif text-lead outline-none"
       />
       <Command.List className="max-h-[50vh] overflow-auto py-2">
-        {wanted.length < 2 && (
-          <Command.Empty className="px-5 py-3 text-ink-2">Nothing here is called that.</Command.Empty>
-        )}
         <Group heading="Go to">
           {places.map(({ to, name }) => (
             <Item key={to} value={`go to ${name}`} onSelect={go(to)}>
@@ -166,6 +163,7 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
           </Group>
         )}
       </Command.List>
+      {wanted.length < 2 && <NothingFound className="px-5 py-3">Nothing here is called that.</NothingFound>}
     </Command>
   );
 }

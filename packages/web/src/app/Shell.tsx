@@ -82,18 +82,21 @@ function Band({ onFind }: { onFind: () => void }) {
   const { data: desk } = useDesk();
   const troubled = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);
   return (
-    <header className="noprint flex h-12 items-baseline gap-7 overflow-x-auto border-b border-rule bg-sunk px-6 pt-3.5 whitespace-nowrap">
+    <header className="noprint flex min-h-12 flex-wrap items-baseline gap-x-7 border-b border-rule bg-sunk px-6 pt-3.5 max-sm:px-4">
       <NavLink to="/" className="font-serif text-[1.1875rem]/5 font-semibold tracking-tight italic">
         <span className="text-oxide">G</span>rammata
       </NavLink>
-      <nav aria-label="Places" className="flex flex-1 gap-5.5">
+      <nav
+        aria-label="Places"
+        className="flex flex-1 flex-wrap gap-x-5.5 max-sm:order-2 max-sm:basis-full max-sm:gap-x-4"
+      >
         {places.map(({ to, name }) => (
           <NavLink
             key={to}
             to={to}
             end={to === '/'}
             className={({ isActive }) =>
-              `border-b-2 pb-[11px] ${isActive ? 'border-oxide font-semibold text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`
+              `border-b-2 pb-[11px] max-md:pb-1.5 ${isActive ? 'border-oxide font-semibold text-ink' : 'border-transparent text-ink-2 hover:text-ink'}`
             }
           >
             {name}
@@ -111,9 +114,9 @@ function Band({ onFind }: { onFind: () => void }) {
       <button
         type="button"
         onClick={onFind}
-        className="flex w-[210px] items-baseline justify-between border-b border-rule-strong px-0.5 pb-px text-ink-3 hover:text-ink max-md:hidden"
+        className="flex w-[210px] items-baseline justify-between border-b border-rule-strong px-0.5 pb-px text-ink-3 hover:text-ink max-md:w-auto max-sm:order-1 max-sm:ml-auto"
       >
-        Find or do <kbd>Ctrl K</kbd>
+        Find or do <kbd className="max-md:hidden">Ctrl K</kbd>
       </button>
     </header>
   );

@@ -15,7 +15,7 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
   const now = useNow(5000);
   const dead = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);
   return (
-    <footer className="noprint flex h-7 items-center gap-6 overflow-hidden border-t border-rule bg-sunk px-6 text-small whitespace-nowrap text-ink-2">
+    <footer className="noprint flex h-7 items-center gap-6 overflow-hidden border-t border-rule bg-sunk px-6 max-sm:gap-4 max-sm:px-4 text-small whitespace-nowrap text-ink-2">
       {connection.state === 'lost' ? (
         <span role="status" className="text-crimson">
           <span aria-hidden className="mr-1.5 font-mono font-bold">

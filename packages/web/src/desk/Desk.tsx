@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { useDesk } from '../app/desk';
-import { bytes, count, counted, Empty, Fault, Moment, Note, RouteStateWord, Sheet } from '../ui';
+import { alike, bytes, count, counted, Empty, Fault, Moment, Note, RouteStateWord, Sheet } from '../ui';
 import { DeliveryChart } from './DeliveryChart';
 
 /** What goes on, at a glance. */
@@ -41,11 +41,12 @@ export function Desk() {
 }
 
 function DeskNotes({
-  desk: { counts, strays, routes, unread, lastUnread, storage, arrivalsToday, intakes, parked },
+  desk: { counts, troubles, strays, routes, unread, lastUnread, storage, arrivalsToday, intakes, parked },
 }: {
   desk: DeskView;
 }) {
   const troubled = counts.held + counts.dead + parked.length;
+  const told = troubles.reduce((sum, each) => sum + each.count, 0);
   const drafts = routes.filter(each => each.state === 'draft');
   return (
     <>
@@ -57,18 +58,22 @@ function DeskNotes({
           </Link>
         </Note>
       ))}
-      {counts.held > 0 && (
+      {alike(troubles, each => `${each.routeId} ${each.state}`).map(([first]) => (
+        <Trouble
+          key={first.routeId + first.state}
+          troubles={troubles.filter(each => each.routeId === first.routeId && each.state === first.state)}
+        />
+      ))}
+      {told < counts.held + counts.dead && (
         <Note tone="trouble">
-          {counted(counts.held, 'delivery', 'deliveries')} held: the request can’t be made as the mapping stands.{' '}
-          <Link className="act" to="/deliveries?state=held">
-            Look at them
-          </Link>
-        </Note>
-      )}
-      {counts.dead > 0 && (
-        <Note tone="trouble">
-          {counted(counts.dead, 'dead letter')}: the target would not take them.{' '}
-          <Link className="act" to="/deliveries?state=dead">
+          {told > 0 && 'And '}
+          {counted(
+            counts.held + counts.dead - told,
+            told > 0 ? 'more delivery' : 'delivery',
+            told > 0 ? 'more deliveries' : 'deliveries',
+          )}{' '}
+          held or dead letters.{' '}
+          <Link className="act" to={`/deliveries?state=${counts.held > 0 ? 'held' : 'dead'}`}>
             Look at them
           </Link>
         </Note>
@@ -102,6 +107,35 @@ function DeskNotes({
         {arrivalsToday === 0 ? 'Nothing has come in today.' : `${counted(arrivalsToday, 'submission')} came in today.`}
       </Note>
     </>
+  );
+}
+
+/** Why deliveries of a route are held or dead letters, and where that is mended. */
+function Trouble({ troubles }: { troubles: DeskView['troubles'] }) {
+  const [{ routeId, routeName, state }] = troubles as [DeskView['troubles'][number]];
+  const many = troubles.reduce((sum, each) => sum + each.count, 0);
+  return (
+    <Note tone="trouble">
+      <b>{routeName}</b>:{' '}
+      {state === 'held' ? `${counted(many, 'delivery', 'deliveries')} held` : counted(many, 'dead letter')}.
+      {troubles.map(each => (
+        <span key={each.reason} className="block text-ink-2">
+          {troubles.length > 1 && `${count(each.count)}: `}
+          {each.reason}
+        </span>
+      ))}
+      {state === 'held' && (
+        <>
+          <Link className="act" to={`/routes/${routeId}/what`}>
+            Mend the mapping
+          </Link>{' '}
+          or{' '}
+        </>
+      )}
+      <Link className="act" to={`/deliveries?state=${state}&route=${routeId}`}>
+        {many === 1 ? 'look at it' : 'look at them'}
+      </Link>
+    </Note>
   );
 }
 

@@ -1,77 +1,86 @@
 import type { FieldSchema, Week } from '@grammata/core/schema';
 import { scaleBand, scaleLinear } from 'd3-scale';
-import { counted } from '../ui';
+import { counted, useWidth } from '../ui';
 
-const LABEL = 250;
 const ROW = 20;
 const HEAD = 22;
-const WIDTH = 960;
+/** Wide enough before it is known how wide it is; and the least that a week needs. */
+const [FIRST, LEAST] = [960, 14];
 const MOST_WEEKS = 26;
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
 
+const shortened = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
 /** How often each question was answered, week by week: a question that changed, came or went shows as a break. */
 export function HeatMap({ fields, weeks: all }: { fields: FieldSchema[]; weeks: Week[] }) {
   const weeks = all.slice(-MOST_WEEKS);
+  const [box, room] = useWidth<HTMLDivElement>(FIRST);
+  const labels = room < 640 ? 130 : 250;
+  // Weeks that have no room are scrolled to: the labels keep their size.
+  const width = Math.max(room, labels + weeks.length * LEAST);
   const height = HEAD + fields.length * ROW;
   const x = scaleBand(
     weeks.map(week => week.monday),
-    [LABEL, WIDTH],
+    [labels, width],
   ).paddingInner(0.06);
   const y = scaleBand(
     fields.map(field => field.key),
     [HEAD, height],
   ).paddingInner(0.14);
   const ink = scaleLinear([0, 1], [0.07, 1]).clamp(true);
-  const every = Math.ceil(weeks.length / 9);
+  const every = Math.ceil(weeks.length / Math.max(1, Math.floor((width - labels) / 70)));
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      role="img"
-      aria-label={`How often each of ${counted(fields.length, 'question')} was answered in ${counted(weeks.length, 'week')}.`}
-      className="mt-3 w-full"
-    >
-      {weeks.map((week, index) => (
-        <text
-          key={week.monday}
-          x={x(week.monday)}
-          y={HEAD - 9}
-          className="fill-ink-3 text-[10px]"
-          visibility={index % every === 0 ? 'visible' : 'hidden'}
-        >
-          {day.format(new Date(week.monday))}
-        </text>
-      ))}
-      {fields.map(field => (
-        <g key={field.key} transform={`translate(0,${y(field.key)})`}>
-          <text x={LABEL - 12} y={y.bandwidth() / 2} dy="0.35em" textAnchor="end" className="fill-ink-2 text-[11px]">
-            {field.label.length > 40 ? `${field.label.slice(0, 39)}…` : field.label}
+    <div ref={box} className="mt-3 overflow-x-auto" tabIndex={width > room ? 0 : undefined}>
+      <svg
+        width={width}
+        height={height}
+        role="img"
+        aria-label={`How often each of ${counted(fields.length, 'question')} was answered in ${counted(weeks.length, 'week')}.`}
+        className="block"
+      >
+        {weeks.map((week, index) => (
+          <text
+            key={week.monday}
+            x={x(week.monday)}
+            y={HEAD - 9}
+            className="fill-ink-3 text-[11px]"
+            visibility={index % every === 0 ? 'visible' : 'hidden'}
+          >
+            {day.format(new Date(week.monday))}
           </text>
-          {weeks.map(week => {
-            const filled = week.filled[field.key];
-            const share = filled === undefined || week.submissions === 0 ? null : filled / week.submissions;
-            const told =
-              share === null
-                ? week.submissions === 0
-                  ? 'nothing came'
-                  : 'not asked'
-                : `${filled} of ${week.submissions} answered`;
-            return (
-              <rect
-                key={week.monday}
-                x={x(week.monday)}
-                width={x.bandwidth()}
-                height={y.bandwidth()}
-                className={share === null ? 'fill-none stroke-rule' : 'fill-verdigris'}
-                strokeDasharray={share === null ? '2 2' : undefined}
-                fillOpacity={share === null ? undefined : ink(share)}
-              >
-                <title>{`${field.label}, week of ${day.format(new Date(week.monday))}: ${told}`}</title>
-              </rect>
-            );
-          })}
-        </g>
-      ))}
-    </svg>
+        ))}
+        {fields.map(field => (
+          <g key={field.key} transform={`translate(0,${y(field.key)})`}>
+            <text x={labels - 12} y={y.bandwidth() / 2} dy="0.35em" textAnchor="end" className="fill-ink-2 text-[11px]">
+              {shortened(field.label, room < 640 ? 20 : 40)}
+            </text>
+            {weeks.map(week => {
+              const filled = week.filled[field.key];
+              const share = filled === undefined || week.submissions === 0 ? null : filled / week.submissions;
+              const told =
+                share === null
+                  ? week.submissions === 0
+                    ? 'nothing came'
+                    : 'not asked'
+                  : `${filled} of ${week.submissions} answered`;
+              return (
+                <rect
+                  key={week.monday}
+                  x={x(week.monday)}
+                  width={x.bandwidth()}
+                  height={y.bandwidth()}
+                  className={share === null ? 'fill-none stroke-rule' : 'fill-verdigris'}
+                  strokeDasharray={share === null ? '2 2' : undefined}
+                  fillOpacity={share === null ? undefined : ink(share)}
+                >
+                  <title>{`${field.label}, week of ${day.format(new Date(week.monday))}: ${told}`}</title>
+                </rect>
+              );
+            })}
+          </g>
+        ))}
+      </svg>
+    </div>
   );
 }

@@ -30,7 +30,7 @@ export function SampleSearch({ form }: { form: FormView }) {
   return (
     <>
       <section aria-label="Submissions" className="mt-8">
-        <h2 className="flex items-baseline gap-4 border-b border-ink pb-1.5">
+        <h2 className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-ink pb-1.5">
           Submissions
           <span role="status" className="font-sans text-small font-normal text-ink-2">
             {wanted !== '' && found.data && `${counted(total + variants, 'matches', 'match')}`}

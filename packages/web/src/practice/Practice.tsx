@@ -41,16 +41,16 @@ function PartList({ title, parts, deed }: { title: string; parts: PracticePart[]
       <h2 className="border-b border-ink pb-1.5">{title}</h2>
       <ul className="ledger">
         {parts.map(part => (
-          <li key={part.id} className="grid grid-cols-[1fr_auto] gap-x-6 py-3">
+          <li key={part.id} className="grid gap-x-6 gap-y-1 py-3 sm:grid-cols-[minmax(0,1fr)_auto]">
             <div>
               <div className="font-semibold">{part.name}</div>
               <div className="text-ink-2">{part.summary}</div>
               {part.facts.length > 0 && (
-                <dl className="mt-2 grid grid-cols-[9rem_1fr] gap-y-0.5 text-small">
+                <dl className="mt-2 grid gap-y-0.5 text-small sm:grid-cols-[9rem_minmax(0,1fr)]">
                   {part.facts.map(({ label, value }) => (
                     <div key={label} className="contents">
                       <dt className="text-ink-3">{label}</dt>
-                      <dd className="font-mono">
+                      <dd className="min-w-0 font-mono [overflow-wrap:anywhere]">
                         {value} <CopyAct className="ml-2 font-sans" text={value} label={`Copy ${label}`} />
                       </dd>
                     </div>

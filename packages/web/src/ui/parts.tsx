@@ -54,11 +54,11 @@ export function Sheet({
 }) {
   return (
     <div className="grid min-h-full grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
-      <main className="min-w-0 px-6 pt-4 pb-12">
+      <main className="min-w-0 px-6 pt-4 pb-12 max-sm:px-4">
         {crumb && <div className="text-small text-ink-3">{crumb}</div>}
         <div className="flex flex-wrap items-baseline justify-between gap-4">
-          <h1>{title}</h1>
-          {actions && <div className="flex items-baseline gap-4">{actions}</div>}
+          <h1 className="min-w-0 [overflow-wrap:anywhere]">{title}</h1>
+          {actions && <div className="flex flex-wrap items-baseline gap-4">{actions}</div>}
         </div>
         {children}
       </main>

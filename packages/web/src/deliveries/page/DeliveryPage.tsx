@@ -90,7 +90,7 @@ function Notes({ delivery }: { delivery: DeliveryView }) {
         </Link>
         .
       </Note>
-      <Note tone="look">
+      <Note tone="goes">
         Each request has an idempotency key of its own that begins with{' '}
         <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>: a target that honours it
         takes it once.

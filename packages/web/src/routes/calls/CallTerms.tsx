@@ -36,7 +36,7 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
       tabIndex={-1}
       role="group"
       aria-label="How the call is made"
-      className="outline-none space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px]"
+      className="outline-none space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px] max-sm:pl-3.5"
       onKeyDown={event => event.key === 'Escape' && onClose()}
     >
       <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">

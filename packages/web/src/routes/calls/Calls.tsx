@@ -38,7 +38,7 @@ export function Calls({ workbench }: { workbench: Workbench }) {
                 type="button"
                 aria-current={isShown ? 'true' : undefined}
                 onClick={() => showCall(each.id)}
-                className="grid w-full grid-cols-[31px_minmax(0,1fr)_auto] items-baseline gap-x-2.5 px-3.5 py-1.5 text-left hover:bg-raised"
+                className="grid w-full grid-cols-[31px_minmax(0,1fr)] sm:grid-cols-[31px_minmax(0,1fr)_auto] items-baseline gap-x-2.5 py-1.5 pr-6 pl-3.5 text-left hover:bg-raised"
               >
                 <span className="pr-1 text-right font-serif text-ink-3">{index + 1}</span>
                 <span className="min-w-0">
@@ -49,7 +49,9 @@ export function Calls({ workbench }: { workbench: Workbench }) {
                     {[targetOf(each)?.name ?? 'a target that was removed', ...callWords(each, labelOf)].join(' · ')}
                   </span>
                 </span>
-                <span className="text-small text-crimson">{operation ? warns.join(', ') : 'not offered any more'}</span>
+                <span className="text-small text-crimson max-sm:col-start-2">
+                  {operation ? warns.join(', ') : 'not offered any more'}
+                </span>
               </button>
             </li>
           );

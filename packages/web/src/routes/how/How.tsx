@@ -32,7 +32,7 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
   const setTerms = (part: Partial<Terms>) => editing.edit(draft => ({ ...draft, terms: { ...draft.terms, ...part } }));
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
-      <div className="max-w-2xl space-y-5 px-6 pt-5 pb-12">
+      <div className="max-w-2xl min-w-0 space-y-5 px-6 pt-5 pb-12 max-sm:px-4">
         <TextBox
           label="Name of the route"
           look="lead"

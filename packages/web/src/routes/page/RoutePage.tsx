@@ -39,7 +39,7 @@ function Loaded({ route }: { route: RouteView }) {
   }, [editing.draft.name]);
   return (
     <main className="flex min-h-full flex-col">
-      <div className="noprint px-6 pt-4">
+      <div className="noprint px-6 pt-4 max-sm:px-4">
         <div className="text-small text-ink-3">
           <Link to="/routes" className="hover:underline">
             Routes
@@ -123,7 +123,7 @@ function Head({
   const rehearse = { pathname: `/routes/${route.id}/rehearsal`, search: params.toString() };
   return (
     <div className="flex flex-wrap items-baseline justify-end gap-x-4 gap-y-2">
-      <h1 className="min-w-0 grow basis-80 wrap-anywhere">{editing.draft.name}</h1>
+      <h1 className="min-w-0 grow basis-60 wrap-anywhere">{editing.draft.name}</h1>
       <span className="text-ink-2">
         <RouteStateWord state={route.state} />
         {route.version !== null && (
@@ -230,13 +230,13 @@ function Parts({ workbench: { route, editing, run, stock } }: { workbench: Workb
     },
   ];
   return (
-    <nav aria-label="Parts of the route" className="mt-3 flex gap-8 border-b border-ink">
+    <nav aria-label="Parts of the route" className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5">
       {parts.map(({ part, name, says, warns }) => (
         <NavLink
           key={part}
           to={{ pathname: `/routes/${route.id}/${part}`, search: params.toString() }}
           className={({ isActive }) =>
-            `pb-2 ${isActive || (part === 'what' && !location.pathname.includes(`${route.id}/`)) ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`
+            `pb-2 max-sm:pb-1 ${isActive || (part === 'what' && !location.pathname.includes(`${route.id}/`)) ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`
           }
         >
           <b className="mr-1.5 font-serif text-[0.9375rem] font-semibold">{name}</b>

@@ -58,9 +58,12 @@ export function HandoverSheet({ workbench }: { workbench: Workbench }) {
   const unused = first.sheet.unused.filter(label => sheets.every(each => each.sheet.unused.includes(label)));
   const isOne = sheets.length === 1;
   return (
-    <article aria-label="Handover sheet" className="max-w-[80rem] px-6 pt-4 pb-12 print:max-w-none print:p-0">
-      <div className="noprint flex items-baseline gap-4 pb-4">
-        <p className="flex-1 font-serif text-ink-2">
+    <article
+      aria-label="Handover sheet"
+      className="max-w-[80rem] min-w-0 px-6 pt-4 pb-12 max-sm:px-4 print:max-w-none print:p-0"
+    >
+      <div className="noprint flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-4">
+        <p className="min-w-60 flex-1 font-serif text-ink-2">
           The mapping in words, for those who look after the form or the target. Examples are the sample at hand.
         </p>
         <Press quiet onClick={() => window.print()}>
@@ -121,59 +124,61 @@ export function HandoverSheet({ workbench }: { workbench: Workbench }) {
 
 const Where = ({ sheet, how }: { sheet: Sheet; how: string }) => (
   <>
-    {sheet.target} · <code className="font-mono text-small">{sheet.request}</code>
+    {sheet.target} · <code className="font-mono text-small [overflow-wrap:anywhere]">{sheet.request}</code>
     {how && ` · ${how}`}
   </>
 );
 
 function Table({ rows }: { rows: SheetRow[] }) {
   return (
-    <table className="w-full border-collapse text-left">
-      <thead>
-        <tr className="border-b border-rule-strong text-small text-ink-2 [&>th]:py-1.5 [&>th]:pr-4 [&>th]:font-normal">
-          <th scope="col">No.</th>
-          <th scope="col">Question</th>
-          <th scope="col">Cleaning</th>
-          <th scope="col">Field</th>
-          <th scope="col">Otherwise</th>
-          <th scope="col">Example</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(row => (
-          <tr
-            key={row.number}
-            className="break-inside-avoid border-b border-rule align-baseline [&>td]:py-1.5 [&>td]:pr-4"
-          >
-            <td className="w-8 font-mono text-fine text-ink-3">{row.number}</td>
-            <td className="w-[22%] text-lapis">{row.question}</td>
-            <td className="w-[24%] font-serif">{row.cleaning || <span className="text-ink-3">as it is</span>}</td>
-            <td className="w-[15%]">
-              <span className="font-mono text-small font-medium">
-                {row.field}
-                {row.required && (
-                  <span className="text-oxide" aria-label="required">
-                    *
-                  </span>
-                )}
-              </span>
-              <span className="block text-small text-ink-3">{row.label || row.type}</span>
-            </td>
-            <td className="w-[13%] text-small text-ink-2">
-              {row.otherwise.split('; ').map(each => (
-                <span key={each} className="block">
-                  {each}
-                </span>
-              ))}
-            </td>
-            <td className="font-mono text-small [overflow-wrap:anywhere]">
-              {row.answer !== row.value && <span className="block text-ink-3">{row.answer || '–'}</span>}
-              <span className={row.value.startsWith('! ') ? 'text-crimson' : ''}>{row.value || '–'}</span>
-            </td>
+    <div className="overflow-x-auto print:overflow-visible" tabIndex={0} role="region" aria-label="Lines">
+      <table className="w-full border-collapse text-left">
+        <thead>
+          <tr className="border-b border-rule-strong text-small text-ink-2 [&>th]:py-1.5 [&>th]:pr-4 [&>th]:font-normal">
+            <th scope="col">No.</th>
+            <th scope="col">Question</th>
+            <th scope="col">Cleaning</th>
+            <th scope="col">Field</th>
+            <th scope="col">Otherwise</th>
+            <th scope="col">Example</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map(row => (
+            <tr
+              key={row.number}
+              className="break-inside-avoid border-b border-rule align-baseline [&>td]:py-1.5 [&>td]:pr-4"
+            >
+              <td className="w-8 font-mono text-fine text-ink-3">{row.number}</td>
+              <td className="w-[22%] text-lapis">{row.question}</td>
+              <td className="w-[24%] font-serif">{row.cleaning || <span className="text-ink-3">as it is</span>}</td>
+              <td className="w-[15%]">
+                <span className="font-mono text-small font-medium">
+                  {row.field}
+                  {row.required && (
+                    <span className="text-oxide" aria-label="required">
+                      *
+                    </span>
+                  )}
+                </span>
+                <span className="block text-small text-ink-3">{row.label || row.type}</span>
+              </td>
+              <td className="w-[13%] text-small text-ink-2">
+                {row.otherwise.split('; ').map(each => (
+                  <span key={each} className="block">
+                    {each}
+                  </span>
+                ))}
+              </td>
+              <td className="font-mono text-small [overflow-wrap:anywhere]">
+                {row.answer !== row.value && <span className="block text-ink-3">{row.answer || '–'}</span>}
+                <span className={row.value.startsWith('! ') ? 'text-crimson' : ''}>{row.value || '–'}</span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -38,7 +38,7 @@ export function TestRow({
     onChange({ ...test, is, not, values: kept });
   };
   return (
-    <div className="grid grid-cols-[1.75rem_minmax(0,16rem)_12rem_minmax(0,1fr)_auto] items-baseline gap-x-3">
+    <div className="grid grid-cols-[1.75rem_minmax(0,1fr)_auto] items-baseline gap-x-3 gap-y-1 lg:grid-cols-[1.75rem_minmax(0,16rem)_12rem_minmax(0,1fr)_auto]">
       <span className="text-right font-mono text-fine text-ink-3">{place}</span>
       <ReferencePick
         label={`What test ${place} looks at`}
@@ -48,6 +48,7 @@ export function TestRow({
         onPick={field => onChange({ ...test, field, values: [] })}
       />
       <Choice
+        className="max-lg:col-span-2 max-lg:col-start-2"
         label={`Comparison of test ${place}`}
         isBare
         value={`${test.is} ${test.not}`}
@@ -59,12 +60,16 @@ export function TestRow({
           choose(is as Comparator, not === 'true');
         }}
       />
-      <span className="min-w-0">
+      <span className="min-w-0 max-lg:col-span-2 max-lg:col-start-2">
         {takes !== 'none' && (
           <Values place={place} test={test} options={options} onChange={values => onChange({ ...test, values })} />
         )}
       </span>
-      <Act onClick={onRemove} aria-label={`Remove condition ${place}`}>
+      <Act
+        className="max-lg:col-start-3 max-lg:row-start-1"
+        onClick={onRemove}
+        aria-label={`Remove condition ${place}`}
+      >
         Remove
       </Act>
     </div>

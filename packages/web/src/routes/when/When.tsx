@@ -34,7 +34,7 @@ export function When({ workbench }: { workbench: Workbench }) {
   const parts = partsOf(settled);
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
-      <div className="px-6 pt-4 pb-12">
+      <div className="min-w-0 px-6 pt-4 pb-12 max-sm:px-4">
         <Group workbench={workbench} condition={condition} onChange={change} path={[]} />
         {testsOf(condition).length > 0 && <Recorded workbench={workbench} samples={samples} goes={goes} />}
       </div>

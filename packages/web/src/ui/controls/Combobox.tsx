@@ -136,7 +136,6 @@ export function Combobox(
               className="w-full border-b border-rule-strong bg-transparent px-3 py-2"
             />
             <Command.List id={listId} className="max-h-[min(20rem,50vh)] overflow-auto py-1">
-              <Command.Empty className="px-3 py-1.5 text-ink-2">Nothing is called that.</Command.Empty>
               {none !== undefined && typed === '' && item({ value: '', label: none })}
               {groups.map(group => {
                 const own = listed.filter(each => each.group === group).map(item);
@@ -152,12 +151,17 @@ export function Combobox(
                   </Command.Group>
                 );
               })}
-              {all.length > listed.length && (
-                <p className="px-3 py-1.5 text-small text-ink-2">
-                  and {count(all.length - listed.length)} more: type to find them.
-                </p>
-              )}
             </Command.List>
+            {all.length > listed.length && (
+              <p className="px-3 py-1.5 text-small text-ink-2">
+                and {count(all.length - listed.length)} more: type to find them.
+              </p>
+            )}
+            {all.length === 0 && (
+              <p role="status" className="px-3 py-1.5 text-ink-2">
+                Nothing is called that.
+              </p>
+            )}
           </Command>
         </Popover.Content>
       </Popover.Portal>

@@ -2,6 +2,7 @@ import { useDraggable } from '@dnd-kit/core';
 import { fieldsOf, type Source } from '@grammata/core/route';
 import { referredTo, type Scope } from '@grammata/core/scope';
 import { asText, isBlank, isFile, type FieldKind } from '@grammata/core/submission';
+import { useState } from 'react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Act, bytes, count, Fault, IconAct, kindMarks, Moment } from '../../../ui';
 import type { Offered, Workbench } from '../../workbench';
@@ -17,6 +18,8 @@ export function SamplePanel({
   hot: Source | null;
 }) {
   const { sample, at, samples, stock, items, show, references, call, nextInTrouble, nextThatDiffers } = workbench;
+  // Where there is room for one column the lines come first.
+  const [isOpen, setOpen] = useState(false);
   const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
   const isHot = new Set(fieldsOf(hot));
   const of = (group: Offered['group']) => references.filter(each => each.group === group);
@@ -33,7 +36,7 @@ export function SamplePanel({
   return (
     <section
       aria-label="Sample"
-      className="border-rule pr-3.5 pb-6 pl-6 lg:sticky lg:top-0 lg:max-h-[calc(100vh-5rem)] lg:overflow-auto lg:border-r"
+      className="border-rule pr-3.5 pb-2 pl-6 max-lg:border-b max-sm:pl-4 lg:pb-6 lg:sticky lg:top-0 lg:max-h-[calc(100vh-5rem)] lg:overflow-auto lg:border-r"
     >
       <div className="flex items-baseline justify-between pt-2.5">
         <span className="truncate">
@@ -69,21 +72,28 @@ export function SamplePanel({
           Next that differs
         </Act>
       </div>
+      <p className="pt-1.5 lg:hidden">
+        <Act aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'Hide its answers' : 'Show its answers'}
+        </Act>
+      </p>
       <StockWords stock={stock} isEmpty={samples.length === 0} />
-      {call.repeat && <Items items={items} />}
-      <ul>{of('question').map(row)}</ul>
-      {of('delivery').length > 0 && sample && (
-        <>
-          <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">Known as it is delivered</h2>
-          <ul className="border-t border-rule">{of('delivery').map(row)}</ul>
-        </>
-      )}
-      {sample && (
-        <>
-          <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">About the submission</h2>
-          <ul className="border-t border-rule">{of('about').map(row)}</ul>
-        </>
-      )}
+      <div className={isOpen ? '' : 'max-lg:hidden'}>
+        {call.repeat && <Items items={items} />}
+        <ul>{of('question').map(row)}</ul>
+        {of('delivery').length > 0 && sample && (
+          <>
+            <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">Known as it is delivered</h2>
+            <ul className="border-t border-rule">{of('delivery').map(row)}</ul>
+          </>
+        )}
+        {sample && (
+          <>
+            <h2 className="pt-4 pb-1 font-sans! text-small! font-normal! text-ink-3">About the submission</h2>
+            <ul className="border-t border-rule">{of('about').map(row)}</ul>
+          </>
+        )}
+      </div>
     </section>
   );
 }

@@ -2,7 +2,7 @@ import { referredTo } from '@grammata/core/scope';
 import { asText, isBlank } from '@grammata/core/submission';
 import { Command } from 'cmdk';
 import { useRef, useState } from 'react';
-import { kindMarks } from '../../../ui';
+import { kindMarks, NothingFound } from '../../../ui';
 import type { Workbench } from '../../workbench';
 
 /** Fills a line by typing words of a question; each is shown with its answer in the sample at hand. */
@@ -56,27 +56,26 @@ export function AnswerPick({
         }}
         onBlur={() => setTyped(null)}
       />
-      <Command.List
-        hidden={!isOpen}
-        className="absolute inset-x-0 top-[2.9rem] z-20 max-h-64 overflow-auto border border-ink bg-raised py-1 shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]"
-      >
-        <Command.Empty className="px-3 py-1.5 text-ink-2">No question says that.</Command.Empty>
-        {references.map(({ key, label, kind }) => (
-          <Command.Item
-            key={key}
-            value={`${label} ${key}`}
-            onSelect={() => pick(key)}
-            onMouseDown={event => event.preventDefault()}
-            className="grid cursor-pointer grid-cols-[1rem_minmax(0,1fr)_minmax(0,1fr)] gap-3 border-l-2 border-transparent px-3 py-1 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
-          >
-            <span aria-hidden className="text-center font-mono text-fine text-ink-3">
-              {kindMarks[kind].mark}
-            </span>
-            <span className="truncate text-lapis">{label}</span>
-            <span className="truncate font-mono text-small text-ink-2">{answer(key)}</span>
-          </Command.Item>
-        ))}
-      </Command.List>
+      <div hidden={!isOpen} className="floats absolute inset-x-0 top-[2.9rem] z-20">
+        <Command.List className="max-h-64 overflow-auto py-1">
+          {references.map(({ key, label, kind }) => (
+            <Command.Item
+              key={key}
+              value={`${label} ${key}`}
+              onSelect={() => pick(key)}
+              onMouseDown={event => event.preventDefault()}
+              className="grid cursor-pointer grid-cols-[1rem_minmax(0,1fr)_minmax(0,1fr)] gap-3 border-l-2 border-transparent px-3 py-1 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+            >
+              <span aria-hidden className="text-center font-mono text-fine text-ink-3">
+                {kindMarks[kind].mark}
+              </span>
+              <span className="truncate text-lapis">{label}</span>
+              <span className="truncate font-mono text-small text-ink-2">{answer(key)}</span>
+            </Command.Item>
+          ))}
+        </Command.List>
+        <NothingFound>No question says that.</NothingFound>
+      </div>
       <span aria-hidden className="block text-small text-ink-3">
         Type its words, or pick it in the sample on the left.
       </span>

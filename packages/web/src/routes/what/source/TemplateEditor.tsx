@@ -41,10 +41,11 @@ const theme = EditorView.theme({
     borderRadius: '0',
     color: 'var(--ink)',
   },
+  '.cm-tooltip.cm-tooltip-autocomplete > ul': { maxHeight: '24em' },
   '.cm-tooltip-autocomplete > ul > li[aria-selected]': { backgroundColor: 'var(--oxide-wash)', color: 'var(--ink)' },
   '.cm-completionDetail': {
     fontStyle: 'normal',
-    color: 'var(--ink-3)',
+    color: 'var(--ink-2)',
     fontFamily: 'var(--font-mono)',
     fontSize: '0.75rem',
   },
@@ -75,6 +76,8 @@ function marking(isKnown: (label: string) => boolean) {
 const offering = (references: Offered[]) =>
   autocompletion({
     icons: false,
+    // So many fit without scrolling; typing narrows them down.
+    maxRenderedOptions: 14,
     override: [
       (context: CompletionContext) => {
         const opened = context.matchBefore(/\{[^{}]*$/);

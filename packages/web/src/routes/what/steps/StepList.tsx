@@ -101,7 +101,7 @@ function StepRow({
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={`grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-1 ${step.off ? 'opacity-60' : ''} ${isDragging ? 'relative z-10 bg-oxide-wash' : ''}`}
+      className={`grid gap-x-4 py-1 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] ${step.off ? 'opacity-60' : ''} ${isDragging ? 'relative z-10 bg-oxide-wash' : ''}`}
     >
       <div>
         <div className="flex flex-wrap items-baseline gap-x-2.5">

@@ -2,6 +2,7 @@ import { asText, type Json } from '@grammata/core/submission';
 import { compileChain, isProblem, transforms, type Step, type TransformContext } from '@grammata/core/transform';
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
+import { NothingFound } from '../../../ui';
 import { useRef, useState } from 'react';
 
 const freshStep = (id: string): Step => {
@@ -53,7 +54,8 @@ export function StepPicker({
         <Popover.Content
           align="start"
           sideOffset={4}
-          className="z-30 w-[26rem] border border-ink bg-raised shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]"
+          collisionPadding={8}
+          className="floats z-30 w-[min(26rem,calc(100vw-1rem))]"
           role="dialog"
           aria-label="Add a step"
         >
@@ -66,7 +68,6 @@ export function StepPicker({
               className="w-full border-b border-rule bg-transparent px-3.5 py-2.5 font-serif text-[0.9375rem] outline-none"
             />
             <Command.List ref={list} className="max-h-80 overflow-auto py-1">
-              <Command.Empty className="px-3.5 py-2 text-ink-2">No step is called that.</Command.Empty>
               {transforms.map(transform => (
                 <Command.Item
                   key={transform.id}
@@ -84,6 +85,7 @@ export function StepPicker({
                 </Command.Item>
               ))}
             </Command.List>
+            <NothingFound>No step is called that.</NothingFound>
           </Command>
         </Popover.Content>
       </Popover.Portal>

@@ -24,7 +24,7 @@ export function Steps({
   const raw = sample ? compiled.sourceValue(sample.scope) : null;
   return (
     <div className="mt-3 border-l-2 border-oxide pl-3.5">
-      <div className="grid grid-cols-[minmax(0,17.5rem)_minmax(0,1fr)] gap-x-4 py-0.5 text-ink-2">
+      <div className="grid gap-x-4 py-0.5 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] text-ink-2">
         <span>as it was answered</span>
         <Shown value={raw} />
       </div>
