@@ -12,7 +12,15 @@ export interface WorkbenchFigures {
   /** Bytes that came over the wire for the samples, and of the values alone. */
   bytes: number;
   values: number;
+  /** ms from a key that changes a line to its painting, and to the bars over all samples; the middle of several. */
+  painted: number;
+  bars: number;
 }
+
+/** Keys that are pressed to measure one. */
+const KEYS = 12;
+
+const middle = (all: number[]) => all.toSorted((a, b) => a - b)[Math.floor(all.length / 2)]!;
 
 /** A report with so many answers in words; identifiers tell them apart. */
 const report = (n: number) => ({
@@ -59,7 +67,9 @@ export async function workbenchFigures(executablePath: string): Promise<Workbenc
       baseUrl: 'http://127.0.0.1:9',
       reads: 'example',
       discoveryPath: '/',
-      document: JSON.stringify(Object.fromEntries(Array.from({ length: 20 }, (_, at) => [`field${at}`, 'text']))),
+      document: JSON.stringify(
+        Object.fromEntries(Array.from({ length: 20 }, (_, at) => [`field${at}`, at === 19 ? 7 : 'text'])),
+      ),
     });
     const route = await built.call<{
       id: string;
@@ -87,12 +97,44 @@ export async function workbenchFigures(executablePath: string): Promise<Workbenc
     await page.getByRole('heading', { level: 1 }).waitFor();
     const started = performance.now();
     await page.goto(`${built.url}/routes/${route.id}/what`);
-    await page.getByRole('button', { name: /^How field0 fares/ }).waitFor();
+    await page.getByRole('button', { name: /^field0 over all samples/ }).waitFor();
     const usable = performance.now() - started;
+    if (process.env.TIMELINE) console.log(await page.evaluate(() => performance.getEntriesByType('resource').filter(e => !/woff2|css/.test(e.name)).map(e => [e.name.replace(/.*127.0.0.1:[0-9]+/, '').slice(0, 50), Math.round(e.startTime), Math.round((e as PerformanceResourceTiming).responseStart), Math.round((e as PerformanceResourceTiming).responseEnd)].join(' ')).join('\n') + '\nfcp ' + performance.getEntriesByName('first-contentful-paint')[0]?.startTime));
     const all = SAMPLES.toLocaleString('en-GB');
     await page.getByRole('link', { name: new RegExp(`${all} of ${all} go$`) }).waitFor();
     const whole = performance.now() - started;
-    return { usable, whole, bytes, values };
+    // A number that is none, and one again: each key changes what becomes of all samples.
+    await page.getByRole('button', { name: /^field19/ }).first().click();
+    await page.getByRole('radio', { name: 'always the same' }).check();
+    await page.getByLabel('The value').fill('7');
+    await page.getByRole('button', { name: `field19 over all samples: ${all} fine, 0 blank, 0 with trouble` }).waitFor();
+    await page.evaluate(() => {
+      const times: { painted: number[]; bars: number[] } = { painted: [], bars: [] };
+      Object.assign(window, { times });
+      const bar = document.querySelector('[aria-label^="field19 over all"]')!;
+      let pressed = 0;
+      addEventListener('keydown', () => {
+        const at = (pressed = performance.now());
+        requestAnimationFrame(() => requestAnimationFrame(() => times.painted.push(performance.now() - at)));
+      });
+      new MutationObserver(() => times.bars.push(performance.now() - pressed)).observe(bar, {
+        attributes: true,
+        attributeFilter: ['aria-label'],
+      });
+    });
+    await page.getByLabel('The value').focus();
+    await page.keyboard.press('End');
+    for (let key = 0; key < KEYS; key++) {
+      await page.keyboard.press(key % 2 === 0 ? 'x' : 'Backspace');
+      await page.waitForFunction(
+        count => (window as unknown as { times: { bars: number[] } }).times.bars.length > count,
+        key,
+      );
+    }
+    const times = await page.evaluate(
+      () => (window as unknown as { times: { painted: number[]; bars: number[] } }).times,
+    );
+    return { usable, whole, bytes, values, painted: middle(times.painted), bars: middle(times.bars) };
   } finally {
     await browser.close();
     built.stop();

@@ -1,10 +1,12 @@
 import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, RouterProvider, type RouteObject } from 'react-router';
 import { ApiFault } from './api';
-import { Gate } from './access/Gate';
+import { Gate, sessionQuery } from './access/Gate';
 import { Broken } from './app/Broken';
 import { NotHere } from './app/NotHere';
 import { Shell } from './app/Shell';
+import { routeQuery } from './routes/queries';
+import { warmUp } from './routes/rehearsal/warm';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -21,6 +23,14 @@ const client = new QueryClient({
     },
   }),
 });
+
+/** What the first page is about is asked for while its program is still being loaded. */
+void client.prefetchQuery(sessionQuery);
+const [, routeId] = /^\/routes\/([^/]+)/.exec(window.location.pathname) ?? [];
+if (routeId) {
+  warmUp();
+  void client.prefetchQuery(routeQuery(routeId));
+}
 
 /** Every place is loaded when it is first gone to. */
 const places: RouteObject[] = [

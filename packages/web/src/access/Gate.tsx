@@ -1,5 +1,5 @@
 import type { SessionView } from '@grammata/contract';
-import { useQuery } from '@tanstack/react-query';
+import { queryOptions, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { api, wordsFor } from '../api';
 import { Fault } from '../ui';
@@ -9,12 +9,15 @@ import { Cover } from './Cover';
 const Setup = lazy(async () => ({ default: (await import('./Entry')).Setup }));
 const SignIn = lazy(async () => ({ default: (await import('./Entry')).SignIn }));
 
-const useSession = () =>
-  useQuery({ queryKey: ['session'], queryFn: () => api<SessionView>('/session'), staleTime: Infinity });
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: () => api<SessionView>('/session'),
+  staleTime: Infinity,
+});
 
 /** Lets people in once they are signed in; makes the owner's account at the first start. */
 export function Gate({ children }: { children: ReactNode }) {
-  const session = useSession();
+  const session = useQuery(sessionQuery);
   if (session.isPending) return null;
   if (session.isError)
     return (

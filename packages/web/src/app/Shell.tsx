@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
-import { clock, ExactTimes, useExactTimes } from '../ui';
+import { clock, ExactTimes, Tips, useExactTimes } from '../ui';
 import { useDesk } from './desk';
 import { Keys, useKeys } from './keys';
 import { Live } from './live';
@@ -15,11 +15,13 @@ const PATIENCE = 1500;
 export function Shell() {
   return (
     <ExactTimes>
-      <Keys>
-        <Live>
-          <Frame />
-        </Live>
-      </Keys>
+      <Tips delayDuration={400}>
+        <Keys>
+          <Live>
+            <Frame />
+          </Live>
+        </Keys>
+      </Tips>
     </ExactTimes>
   );
 }

@@ -7,11 +7,12 @@ import type {
   RunView,
   VersionView,
 } from '@grammata/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api';
 
-export const useRoute = (id: string) =>
-  useQuery({ queryKey: ['routes', id, 'view'], queryFn: () => api<RouteView>(`/routes/${id}`) });
+export const routeQuery = (id: string) =>
+  queryOptions({ queryKey: ['routes', id, 'view'], queryFn: () => api<RouteView>(`/routes/${id}`) });
+export const useRoute = (id: string) => useQuery(routeQuery(id));
 
 /** Stores a draft; rejects with 409 when somebody else stored a newer one. */
 export const saveDraft = (id: string, draft: DraftInput) =>

@@ -1,5 +1,6 @@
 import type { LucideIcon } from 'lucide-react';
 import type { ButtonHTMLAttributes } from 'react';
+import { Tip } from './Tip';
 
 /** A small picture to act on, with words for those who do not see it; large enough to be hit (WCAG 2.5.8). */
 export function IconAct({
@@ -15,15 +16,16 @@ export function IconAct({
   keys?: string;
 }) {
   return (
-    <button
-      type="button"
-      aria-label={label}
-      aria-keyshortcuts={keys}
-      title={keys ? `${label} (${keys})` : label}
-      className={`inline-grid size-6 place-items-center text-ink-2 enabled:hover:text-oxide disabled:opacity-40 ${className}`}
-      {...rest}
-    >
-      <Icon aria-hidden className="size-4" strokeWidth={1.75} />
-    </button>
+    <Tip words={keys ? `${label} (${keys})` : label}>
+      <button
+        type="button"
+        aria-label={label}
+        aria-keyshortcuts={keys}
+        className={`inline-grid size-6 place-items-center text-ink-2 enabled:hover:text-oxide disabled:opacity-40 ${className}`}
+        {...rest}
+      >
+        <Icon aria-hidden className="size-4" strokeWidth={1.75} />
+      </button>
+    </Tip>
   );
 }

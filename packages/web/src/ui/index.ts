@@ -9,6 +9,7 @@ export * from './kinds';
 export * from './NothingFound';
 export * from './parts';
 export * from './states';
+export * from './Tip';
 export * from './useNow';
 export * from './code';
 export * from './Floating';

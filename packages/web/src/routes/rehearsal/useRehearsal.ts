@@ -2,11 +2,9 @@ import type { RouteParts } from '@grammata/core/rehearse';
 import { useEffect, useRef, useState } from 'react';
 import { openWorker, type Rehearsed } from './rehearsing';
 import type { ShelfState } from '../samples';
+import { takeWorker, warmUp } from './warm';
 
-const newWorker = () => new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
-
-/** Begun as soon as a route is gone to: its program is there by the time that the route and its samples are. */
-let warm: Worker | null = newWorker();
+warmUp();
 
 /** The rehearsal of a route over all samples, made off the main thread; null until the first is there. */
 export function useRehearsal(route: RouteParts | null, shelf: ShelfState): Rehearsed | null {
@@ -15,8 +13,7 @@ export function useRehearsal(route: RouteParts | null, shelf: ShelfState): Rehea
   const { generation, pages } = shelf;
 
   useEffect(() => {
-    const opened = openWorker(warm ?? newWorker(), setRehearsed);
-    warm = null;
+    const opened = openWorker(takeWorker(), setRehearsed);
     worker.current = opened;
     return () => opened.close();
   }, []);

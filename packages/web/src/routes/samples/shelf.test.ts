@@ -83,11 +83,23 @@ test('the newest are there at once, the others come behind them, and what is to 
   shelf.load();
   const { samples, total, state } = await done(shelf);
   expect(seen.filter(([, told]) => told === 'loading').map(([count]) => count)).toEqual([
-    0, 300, 1300, 2300, 3300, 4300, 5000,
+    0, 100, 1100, 2100, 3100, 4100, 5000,
   ]);
   expect([samples.length, total, state]).toEqual([5000, 5000, 'all']);
   expect(ids(shelf).slice(0, 2)).toEqual(['s4999', 's4998']);
   expect(ids(shelf).at(-1)).toBe('s0');
+});
+
+test('the others are not brought before the first are shown', async () => {
+  const served = new Served(3000);
+  let show: () => void = () => undefined;
+  const shelf = new SampleShelf(served.get, () => new Promise(resolve => (show = resolve)));
+  shelf.load();
+  while (shelf.state().samples.length === 0) await new Promise(resolve => setImmediate(resolve));
+  await new Promise(resolve => setTimeout(resolve, 20));
+  expect([shelf.state().samples.length, served.asked.length, shelf.state().state]).toEqual([100, 1, 'loading']);
+  show();
+  expect((await done(shelf)).samples.length).toBe(3000);
 });
 
 test('no more than ten thousand are brought, and a request for each thousand', async () => {
@@ -184,7 +196,7 @@ test('where older ones could not be had, what comes does not make it whole', asy
   const get = jest.spyOn(served, 'get');
   shelf.more();
   await new Promise(resolve => setTimeout(resolve, 20));
-  expect(get.mock.calls[0]).toEqual(['limit=300']);
+  expect(get.mock.calls[0]).toEqual(['limit=100']);
   expect(shelf.state().state).toBe('failed');
 });
 

@@ -4,7 +4,7 @@ import { unpack } from '@grammata/core/sample';
 import type { Submission } from '@grammata/core/submission';
 
 /** Samples of the first page, which is there almost at once, of the others, and of all that are taken. */
-const FIRST = 300;
+const FIRST = 100;
 const FURTHER = 1000;
 const MOST = 10_000;
 
@@ -63,8 +63,14 @@ export class SampleShelf {
   #isClosed = false;
   readonly #listeners = new Set<() => void>();
 
-  /** @param get asks the server for a page: `limit=…`, with `&before=…` or `&since=…` */
-  constructor(private readonly get: (query: string) => Promise<SamplePage>) {}
+  /**
+   * @param get asks the server for a page: `limit=…`, with `&before=…` or `&since=…`
+   * @param isShown resolves once the first page is seen, so that bringing the others does not hold that up
+   */
+  constructor(
+    private readonly get: (query: string) => Promise<SamplePage>,
+    private readonly isShown: () => Promise<void> = () => Promise.resolve(),
+  ) {}
 
   readonly state = (): ShelfState => this.#state;
 
@@ -112,6 +118,7 @@ export class SampleShelf {
     this.#newest = first.newest;
     this.#set({ ...empty, generation: this.#state.generation + 1 });
     this.#put(first);
+    await this.isShown();
     let next = first.next;
     for (let room = MOST - first.rows.length; next !== null && room > 0;) {
       const page: SamplePage = await this.get(`limit=${Math.min(FURTHER, room)}&before=${next}`);

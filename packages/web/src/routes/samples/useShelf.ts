@@ -7,9 +7,25 @@ import { SampleShelf, type ShelfState } from './shelf';
 /** What comes within this is brought at once, in ms. */
 const TOGETHER = 1000;
 
+/** How long the first samples have for being shown before more are brought all the same, in ms. */
+const PATIENCE = 1500;
+
+/** Something that is waited for once, and not for longer than so many ms. */
+function signal(patience: number) {
+  let give: () => void = () => undefined;
+  const given = new Promise<void>(resolve => (give = resolve));
+  return {
+    give: () => give(),
+    wait: () => Promise.race([given, new Promise<void>(resolve => setTimeout(resolve, patience))]),
+  };
+}
+
 /** The samples of a form as the workbench has them; what comes is put to them, and what was changed is brought anew. */
-export function useShelf(formId: string): ShelfState & { again(): void } {
-  const [shelf] = useState(() => new SampleShelf(query => api<SamplePage>(`/forms/${formId}/columns?${query}`)));
+export function useShelf(formId: string): ShelfState & { again(): void; shown(): void } {
+  const [shown] = useState(() => signal(PATIENCE));
+  const [shelf] = useState(
+    () => new SampleShelf(query => api<SamplePage>(`/forms/${formId}/columns?${query}`), shown.wait),
+  );
   useEffect(() => {
     shelf.load();
     return shelf.close;
@@ -24,7 +40,7 @@ export function useShelf(formId: string): ShelfState & { again(): void } {
         shelf.more();
       }, TOGETHER);
   });
-  return { ...useSyncExternalStore(shelf.subscribe, shelf.state), again: shelf.load };
+  return { ...useSyncExternalStore(shelf.subscribe, shelf.state), again: shelf.load, shown: shown.give };
 }
 
 /** True where more than what is new may be otherwise: variants, names, a reading anew. */

@@ -1,5 +1,5 @@
 import type { CallInput, RouteView } from '@grammata/contract';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useEffect, useMemo } from 'react';
 import { useDraft } from '../draft';
 import { useShelf } from '../samples';
 import { useCallAtHand } from './useCallAtHand';
@@ -17,6 +17,11 @@ export function useWorkbench(route: RouteView): Workbench {
   const shelf = useShelf(route.formId);
   const { recorded, newest, gone } = useRecorded(route, shelf.samples);
   const { run, stock } = useRehearsed(editing.draft, atHand, shelf, recorded);
+  const { shown } = shelf;
+  const isSeen = run !== null || stock.state === 'failed';
+  useEffect(() => {
+    if (isSeen) shown();
+  }, [isSeen, shown]);
   const { id: callId } = atHand.call;
   const rehearsal = run?.calls[run.callIds.indexOf(callId)] ?? null;
   const walk = useWalk(shelf.samples, calls, atHand, rehearsal);

@@ -1,7 +1,7 @@
 import { useDroppable } from '@dnd-kit/core';
 import type { LineProposal } from '@grammata/core/match';
 import { compileLine, type CompiledLine } from '@grammata/core/request';
-import { Bar, count } from '../../../ui';
+import { Bar, count, Tip } from '../../../ui';
 import type { Workbench } from '../../workbench';
 import { LineEditor } from './LineEditor';
 import { LineSamples, type Fate } from './LineSamples';
@@ -97,21 +97,22 @@ function FateBar({ workbench, compiled: { line }, fate, onFate }: LineRowProps) 
   const likeliest: Fate = totals.trouble > 0 ? 'trouble' : totals.fine > 0 ? 'fine' : 'blank';
   const words = `${count(totals.fine)} fine, ${count(totals.blank)} blank, ${count(totals.trouble)} with trouble`;
   return (
-    <button
-      type="button"
-      aria-expanded={fate !== null}
-      aria-label={`${line.to} over all samples: ${words}`}
-      title={`${words}. Press to see which.`}
-      onClick={event => {
-        event.stopPropagation();
-        const part = (event.target as Element).closest<HTMLElement>('[data-part]')?.dataset.part as Fate | undefined;
-        onFate(fate && (part === undefined || part === fate) ? null : (part ?? likeliest));
-      }}
-      className="-my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
-    >
-      <Bar fine={totals.fine} blank={totals.blank} trouble={totals.trouble} />
-      {totals.trouble > 0 && <span className="font-mono text-fine text-crimson">{count(totals.trouble)}</span>}
-    </button>
+    <Tip words={`${words}. Press to see which.`}>
+      <button
+        type="button"
+        aria-expanded={fate !== null}
+        aria-label={`${line.to} over all samples: ${words}`}
+        onClick={event => {
+          event.stopPropagation();
+          const part = (event.target as Element).closest<HTMLElement>('[data-part]')?.dataset.part as Fate | undefined;
+          onFate(fate && (part === undefined || part === fate) ? null : (part ?? likeliest));
+        }}
+        className="-my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
+      >
+        <Bar fine={totals.fine} blank={totals.blank} trouble={totals.trouble} />
+        {totals.trouble > 0 && <span className="font-mono text-fine text-crimson">{count(totals.trouble)}</span>}
+      </button>
+    </Tip>
   );
 }
 

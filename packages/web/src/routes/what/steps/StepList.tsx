@@ -1,5 +1,19 @@
-import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { homeForStep } from '@grammata/core/match';
 import {
@@ -11,8 +25,9 @@ import {
   type StepTrace,
   type TransformContext,
 } from '@grammata/core/transform';
-import { useRef } from 'react';
-import { Act } from '../../../ui';
+import { ArrowDown, ArrowUp, Pause, Play, X } from 'lucide-react';
+import { useRef, type KeyboardEventHandler } from 'react';
+import { Act, IconAct } from '../../../ui';
 import type { Offered } from '../../workbench';
 import { Parameters } from './Parameters';
 import type { StepListProps } from './stepListProps';
@@ -25,7 +40,10 @@ export function StepList({ references, steps, onChange, kind, raw, context }: St
   const complaints = checkKinds(kind, steps).faults;
   const last = traces.at(-1)?.result ?? raw;
   const list = useRef<HTMLOListElement>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const replace = (index: number, step: Step) => onChange(steps.map((each, at) => (at === index ? step : each)));
   const move = (from: number, to: number) => {
     if (to < 0 || to >= steps.length) return;
@@ -109,9 +127,10 @@ function StepRow({
             type="button"
             data-grip={index}
             {...listeners}
-            aria-label={`Step ${index + 1}: ${known?.label ?? step.id}. Alt with the arrows moves it.`}
+            aria-label={`Step ${index + 1}: ${known?.label ?? step.id}. Alt with the arrows moves it, or Space and the arrows.`}
             title="Drag it, or Alt ↑ and Alt ↓"
             onKeyDown={event => {
+              (listeners?.onKeyDown as KeyboardEventHandler | undefined)?.(event);
               if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
               event.preventDefault();
               onMove(event.key === 'ArrowUp' ? -1 : 1);
@@ -121,22 +140,25 @@ function StepRow({
             {known?.label ?? step.id}
             {step.off && ' (off)'}
           </button>
-          <span className="flex gap-2 text-small text-ink-3">
-            <Deed onClick={() => onMove(-1)} disabled={index === 0} label={`Move step ${index + 1} up`}>
-              ↑
-            </Deed>
-            <Deed onClick={() => onMove(1)} disabled={index === count - 1} label={`Move step ${index + 1} down`}>
-              ↓
-            </Deed>
-            <Deed
-              onClick={() => onChange({ ...step, off: !step.off })}
+          <span className="flex">
+            <IconAct
+              icon={ArrowUp}
+              label={`Move step ${index + 1} up`}
+              onClick={() => onMove(-1)}
+              disabled={index === 0}
+            />
+            <IconAct
+              icon={ArrowDown}
+              label={`Move step ${index + 1} down`}
+              onClick={() => onMove(1)}
+              disabled={index === count - 1}
+            />
+            <IconAct
+              icon={step.off ? Play : Pause}
               label={`Switch step ${index + 1} ${step.off ? 'on' : 'off'}`}
-            >
-              {step.off ? 'on' : 'off'}
-            </Deed>
-            <Deed onClick={onRemove} label={`Remove step ${index + 1}`}>
-              remove
-            </Deed>
+              onClick={() => onChange({ ...step, off: !step.off })}
+            />
+            <IconAct icon={X} label={`Remove step ${index + 1}`} onClick={onRemove} />
           </span>
         </div>
         {complaint && <p className="font-serif text-ochre">△ {complaint}</p>}
@@ -158,13 +180,3 @@ function StepRow({
     </li>
   );
 }
-
-const Deed = ({ label, ...rest }: { label: string; onClick: () => void; disabled?: boolean; children: string }) => (
-  <button
-    type="button"
-    aria-label={label}
-    title={label}
-    className="hover:text-oxide hover:underline disabled:opacity-30"
-    {...rest}
-  />
-);
