@@ -99,15 +99,39 @@ export async function workbenchFigures(executablePath: string): Promise<Workbenc
     await page.goto(`${built.url}/routes/${route.id}/what`);
     await page.getByRole('button', { name: /^field0 over all samples/ }).waitFor();
     const usable = performance.now() - started;
-    if (process.env.TIMELINE) console.log(await page.evaluate(() => performance.getEntriesByType('resource').filter(e => !/woff2|css/.test(e.name)).map(e => [e.name.replace(/.*127.0.0.1:[0-9]+/, '').slice(0, 50), Math.round(e.startTime), Math.round((e as PerformanceResourceTiming).responseStart), Math.round((e as PerformanceResourceTiming).responseEnd)].join(' ')).join('\n') + '\nfcp ' + performance.getEntriesByName('first-contentful-paint')[0]?.startTime));
+    if (process.env.TIMELINE)
+      console.log(
+        await page.evaluate(
+          () =>
+            performance
+              .getEntriesByType('resource')
+              .filter(e => !/woff2|css/.test(e.name))
+              .map(e =>
+                [
+                  e.name.replace(/.*127.0.0.1:[0-9]+/, '').slice(0, 50),
+                  Math.round(e.startTime),
+                  Math.round((e as PerformanceResourceTiming).responseStart),
+                  Math.round((e as PerformanceResourceTiming).responseEnd),
+                ].join(' '),
+              )
+              .join('\n') +
+            '\nfcp ' +
+            performance.getEntriesByName('first-contentful-paint')[0]?.startTime,
+        ),
+      );
     const all = SAMPLES.toLocaleString('en-GB');
     await page.getByRole('link', { name: new RegExp(`${all} of ${all} go$`) }).waitFor();
     const whole = performance.now() - started;
     // A number that is none, and one again: each key changes what becomes of all samples.
-    await page.getByRole('button', { name: /^field19/ }).first().click();
+    await page
+      .getByRole('button', { name: /^field19/ })
+      .first()
+      .click();
     await page.getByRole('radio', { name: 'always the same' }).check();
     await page.getByLabel('The value').fill('7');
-    await page.getByRole('button', { name: `field19 over all samples: ${all} fine, 0 blank, 0 with trouble` }).waitFor();
+    await page
+      .getByRole('button', { name: `field19 over all samples: ${all} fine, 0 blank, 0 with trouble` })
+      .waitFor();
     await page.evaluate(() => {
       const times: { painted: number[]; bars: number[] } = { painted: [], bars: [] };
       Object.assign(window, { times });

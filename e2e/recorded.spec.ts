@@ -21,13 +21,13 @@ test('what was recorded before a route was live is sent when somebody says so, a
   await panel.getByLabel('To the day').fill('');
   await panel.getByRole('button', { name: /^Send \d+$/ }).press('Enter');
   await expect(panel).toHaveCount(0);
-  const work = page.getByRole('region', { name: /^Sending what is recorded/ });
+  const work = page.getByRole('group', { name: /^Sending what is recorded/ });
   await expect(work.getByRole('status')).toContainText(/^\d+ went on their way\.$/, {
     timeout: 30_000,
   });
   await page.goto(`/deliveries?route=${id}`);
-  await expect(page.getByRole('radio', { name: /^waiting/ })).toHaveText('waiting 0', { timeout: 30_000 });
-  await expect(page.getByRole('radio', { name: /^held/ })).not.toHaveText('held 0');
+  await expect(page.getByRole('radio', { name: /^waiting/ })).toHaveText('waiting0', { timeout: 30_000 });
+  await expect(page.getByRole('radio', { name: /^held/ })).not.toHaveText('held0');
   await page.goto(`/routes/${id}?send`);
   await expect(panel).toContainText('None would be sent for the first time.');
   await expect(panel).toContainText(/1\d\d were delivered before, and stay as they are/);
@@ -52,7 +52,7 @@ test('from a form’s page only those that match are sent', async ({ page }) => 
   await page.getByRole('button', { name: /^all \d+ that match$/ }).click();
   await expect(page.getByRole('complementary')).toContainText(/All \d+ deliveries that match, seen here or not/);
   await page.getByRole('button', { name: /^Send \d+ again$/ }).click();
-  await expect(page.getByRole('region', { name: 'Sending again' }).first()).toContainText(
+  await expect(page.getByRole('group', { name: 'Sending again' }).first()).toContainText(
     /(\d+) of \1 are on their way again/,
   );
 });

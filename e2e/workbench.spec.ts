@@ -15,7 +15,7 @@ test('the draft’s two problems are found and mended, by keyboard alone', async
   await expect(line('reported_on')).toContainText('is not a date that reads month first');
 
   await page.keyboard.press('j');
-  await expect(page.getByRole('button', { name: /^reported_on/ })).toBeFocused();
+  await expect(page.getByRole('button', { name: /^reported_on(required|\*|$)/ })).toBeFocused();
   await page.keyboard.press('Enter');
   await page.getByRole('combobox', { name: 'Read' }).focus();
   await page.keyboard.type('day first');
@@ -70,7 +70,7 @@ test('an edit is undone and done again', async ({ page }) => {
 
 test('a text with answers in it is composed by picking', async ({ page }) => {
   await open(page);
-  await page.getByRole('button', { name: /^details/ }).click();
+  await page.getByRole('button', { name: /^details(required|\*|$)/ }).click();
   await page.getByLabel('text with answers in it').check();
   await page.getByRole('textbox', { name: 'The text' }).fill('Seen by ');
   await pick(page, 'Put an answer in', 'Your name');

@@ -22,7 +22,7 @@ function Piece({ work, onPutAway }: { work: WorkView; onPutAway: () => void }) {
   const stop = useStopWork();
   const { state, title, done, total, summary, report, reported } = work;
   return (
-    <section aria-label={title} className="border-b border-rule py-2">
+    <div role="group" aria-label={title} className="border-b border-rule py-2">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <span aria-hidden className={`font-mono font-bold ${colours[state]}`}>
           {marks[state]}
@@ -59,6 +59,6 @@ function Piece({ work, onPutAway }: { work: WorkView; onPutAway: () => void }) {
           {reported > report.length && <li className="text-ink-3">and {count(reported - report.length)} more.</li>}
         </ul>
       )}
-    </section>
+    </div>
   );
 }
