@@ -1,5 +1,4 @@
 import type { ArrivalSummary, DeskView, RouteSummary } from '@grammata/contract';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { useDesk } from '../app/desk';
@@ -9,9 +8,6 @@ import { DeliveryChart } from './DeliveryChart';
 /** What goes on, at a glance. */
 export function Desk() {
   const { data: desk, error, refetch } = useDesk();
-  useEffect(() => {
-    document.title = 'Grammata';
-  }, []);
   if (error)
     return (
       <Sheet title="Desk">

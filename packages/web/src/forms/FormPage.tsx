@@ -30,9 +30,6 @@ function Loaded({ form }: { form: FormView }) {
   const [naming, setNaming] = useState(false);
   const wanted = useSearchParams()[0].get('question');
   const { fields, count: total } = form.schema;
-  useEffect(() => {
-    document.title = `${form.name} · Grammata`;
-  }, [form.name]);
   const crumb = (
     <>
       <Link to="/intakes" className="hover:underline">

@@ -1,5 +1,5 @@
 import type { ArrivalSummary, IntakeView } from '@grammata/contract';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
@@ -67,9 +67,6 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
     shown.data && tried
       ? { ...shown.data, decoded: tried.map((each, index) => ({ ...each, sampleId: `tried-${index}` })) }
       : shown.data;
-  useEffect(() => {
-    document.title = `${intake.name} · Grammata`;
-  }, [intake.name]);
   return (
     <Sheet
       crumb={

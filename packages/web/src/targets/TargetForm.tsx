@@ -48,7 +48,7 @@ export function TargetForm({
   keptAs: string;
   deed: string;
   /** Stores it; rejects with what the server has against it. */
-  save: (input: TargetInput) => Promise<unknown>;
+  save: (input: TargetInput, changed: Partial<TargetInput>) => Promise<unknown>;
   onCancel: () => void;
 }) {
   const of = useInput({

@@ -1,6 +1,6 @@
 import type { TargetView } from '@grammata/contract';
 import type { Operation, TargetField } from '@grammata/core/target';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../api';
 import { Read } from '../app/Read';
@@ -25,9 +25,6 @@ function Loaded({ target }: { target: TargetView }) {
   const read = useReadTarget(target.id);
   const change = useChangeTarget(target.id);
   useKeys([{ key: 't', does: 'test the connection', run: () => read.mutate(undefined) }]);
-  useEffect(() => {
-    document.title = `${target.name} · Grammata`;
-  }, [target.name]);
   const margin = (
     <>
       <Parked target={target} />
@@ -96,8 +93,8 @@ function Loaded({ target }: { target: TargetView }) {
           hasToken={target.hasToken}
           keptAs={`target.${target.id}`}
           deed="Save and read it"
-          save={async input => {
-            await change.mutateAsync(input);
+          save={async (_, changed) => {
+            await change.mutateAsync(changed);
             setEditing(false);
           }}
           onCancel={() => setEditing(false)}

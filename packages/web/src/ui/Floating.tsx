@@ -1,5 +1,7 @@
+import { X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { IconAct } from './IconAct';
 
 /** A sheet that floats over the place; Escape puts it away. */
 export function Floating({
@@ -24,13 +26,26 @@ export function Floating({
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/20 dark:bg-black/50" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed top-[14vh] left-1/2 z-50 max-h-[70vh] ${isWide ? 'w-[min(60rem,calc(100vw-2rem))]' : 'w-[min(35rem,calc(100vw-2rem))]'} -translate-x-1/2 overflow-auto border border-ink bg-raised shadow-[0_18px_50px_-12px_rgb(0_0_0/0.35)]`}
+          // Of a sheet that is read the first button is not what is wanted first.
+          onOpenAutoFocus={event => {
+            if (hideTitle) return;
+            event.preventDefault();
+            (event.currentTarget as HTMLElement).focus();
+          }}
+          className={`fixed top-[14vh] left-1/2 z-50 max-h-[70vh] ${isWide ? 'w-[min(60rem,calc(100vw-2rem))]' : 'w-[min(35rem,calc(100vw-2rem))]'} -translate-x-1/2 overflow-auto floats`}
         >
           <Dialog.Title
-            className={hideTitle ? 'sr-only' : 'border-b border-rule px-5 pt-4 pb-2 font-serif text-lead font-semibold'}
+            className={
+              hideTitle ? 'sr-only' : 'border-b border-rule py-3 pr-12 pl-5 font-serif text-lead font-semibold'
+            }
           >
             {title}
           </Dialog.Title>
+          {!hideTitle && (
+            <Dialog.Close asChild>
+              <IconAct icon={X} label="Close" isPlain className="absolute top-3 right-3" />
+            </Dialog.Close>
+          )}
           {children}
         </Dialog.Content>
       </Dialog.Portal>

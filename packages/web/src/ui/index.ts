@@ -15,4 +15,5 @@ export * from './code';
 export * from './Floating';
 export * from './useRowFocus';
 export * from './useSettled';
+export * from './useTitle';
 export * from './useWidth';

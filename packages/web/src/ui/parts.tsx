@@ -1,5 +1,6 @@
 import type { ButtonHTMLAttributes, ComponentProps, ReactNode } from 'react';
 import { useNow } from './useNow';
+import { useTitle } from './useTitle';
 import { useExactTimes } from './exact';
 import { ago, when, whenExactly, whenInFull } from './format';
 
@@ -52,6 +53,7 @@ export function Sheet({
   actions?: ReactNode;
   children: ReactNode;
 }) {
+  useTitle(typeof title === 'string' ? title : '');
   return (
     <div className="grid min-h-full grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <main className="min-w-0 px-6 pt-4 pb-12 max-sm:px-4">

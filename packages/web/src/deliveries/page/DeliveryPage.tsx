@@ -1,6 +1,6 @@
 import type { AttemptView, DeliveryView } from '@grammata/contract';
 import { curlLine, wireText } from '@grammata/core/request';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../../api';
 import { Read } from '../../app/Read';
@@ -19,9 +19,6 @@ export function DeliveryPage() {
 }
 
 function Loaded({ delivery }: { delivery: DeliveryView }) {
-  useEffect(() => {
-    document.title = `${delivery.about} · Grammata`;
-  }, [delivery.about]);
   return (
     <Sheet
       crumb={

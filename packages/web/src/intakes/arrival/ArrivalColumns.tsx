@@ -1,13 +1,12 @@
 import type { ArrivalView } from '@grammata/contract';
 import type { FieldSchema } from '@grammata/core/schema';
 import { asText, type Field } from '@grammata/core/submission';
-import { useRef, useState, type ReactNode } from 'react';
-import { Act, bytes, clock, counted, kindMarks, Marked } from '../../ui';
+import { useState, type ReactNode } from 'react';
+import { Act, bytes, clock, counted, kindMarks, Wire } from '../../ui';
 import { useForm } from '../../forms/queries';
 import { PinColumn, type Pinning } from '../pinning';
 import { Structure } from './Structure';
 import { moved } from './moved';
-import { useScrolledTo } from './useScrolledTo';
 
 /** The message as it came beside what was read from it. Pointing at an answer lights it up in the message. */
 export function ArrivalColumns({ arrival, pinning }: { arrival: ArrivalView; pinning: Pinning }) {
@@ -84,36 +83,18 @@ function Column({ title, fact, act, className, stays = false, children }: Column
   );
 }
 
-const MOST_SHOWN = 60_000;
-
 function Raw({ arrival, mark }: { arrival: ArrivalView; mark: string | null }) {
-  const box = useRef<HTMLDivElement>(null);
-  useScrolledTo(box, mark);
-  const body = arrival.body?.slice(0, MOST_SHOWN) ?? null;
+  const { method, url, headers, body, size, cut } = arrival;
+  const head = [`${method} ${url}`, ...headers.map(([name, value]) => `${name}: ${value}`)].join('\n');
   return (
-    <div
-      ref={box}
-      role="region"
-      aria-label="The message"
-      tabIndex={0}
-      className="wire max-h-[calc(100vh-21rem)] min-h-40 overflow-auto"
-    >
-      <span className="text-ink-3">
-        {arrival.method} {arrival.url}
-        {arrival.headers.map(([name, value]) => `\n${name}: ${value}`).join('')}
-      </span>
-      {'\n\n'}
+    <div className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto">
+      <Wire label="The message" text={`${head}\n\n${body ?? ''}`} mark={mark} />
       {body === null ? (
-        <i className="font-serif text-ink-2">{bytes(arrival.size)} that are no text.</i>
+        <i className="font-serif text-ink-2">{bytes(size)} that are no text.</i>
       ) : body === '' ? (
         <i className="font-serif text-ink-2">No body.</i>
       ) : (
-        <Marked text={body} mark={mark} />
-      )}
-      {arrival.body !== null && (arrival.cut || arrival.body.length > MOST_SHOWN) && (
-        <i className="font-serif text-ink-2">
-          {'\n\n'}… cut here; {bytes(arrival.size)} in all.
-        </i>
+        cut && <i className="font-serif text-ink-2">… cut here; {bytes(size)} in all.</i>
       )}
     </div>
   );

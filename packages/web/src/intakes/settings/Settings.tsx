@@ -53,8 +53,11 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
     input: IntakeInput,
     values: inputOf(intake),
     keptAs: `intake.${intake.id}`,
-    save: async ({ verification, ...rest }) => {
-      await change.mutateAsync({ ...rest, verification: verification ? withTyped(verification) : null });
+    save: async (_, { verification, ...changed }) => {
+      await change.mutateAsync({
+        ...changed,
+        ...(verification !== undefined && { verification: verification && withTyped(verification) }),
+      });
       onDone();
     },
   });

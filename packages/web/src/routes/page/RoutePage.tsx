@@ -5,7 +5,7 @@ import { wordsFor } from '../../api';
 import { Read } from '../../app/Read';
 import { useKeys } from '../../app/keys';
 import { SendRecorded } from '../../recorded';
-import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, span } from '../../ui';
+import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, span, useTitle } from '../../ui';
 import { How } from '../how/How';
 import { Conflict, Versions } from '../differences';
 import { HandoverSheet } from '../sheet/HandoverSheet';
@@ -34,9 +34,7 @@ function Loaded({ route }: { route: RouteView }) {
   const [preflight, setPreflight] = useState(false);
   const sending = useSending();
   useUndoKeys(workbench);
-  useEffect(() => {
-    document.title = `${editing.draft.name} · Grammata`;
-  }, [editing.draft.name]);
+  useTitle(editing.draft.name);
   return (
     <main className="flex min-h-full flex-col">
       <div className="noprint px-6 pt-4 max-sm:px-4">

@@ -62,7 +62,7 @@ const inks = HighlightStyle.define([
 
 /** Lights up the first place that says something. */
 const light = StateEffect.define<string | null>();
-const hot = Decoration.mark({ class: 'cm-hot', attributes: { 'data-hot': '' } });
+const hot = Decoration.mark({ tagName: 'mark', class: 'cm-hot', attributes: { 'data-hot': '' } });
 const lit = StateField.define<DecorationSet>({
   create: () => Decoration.none,
   update(before, transaction) {
@@ -75,6 +75,22 @@ const lit = StateField.define<DecorationSet>({
   },
   provide: field => EditorView.decorations.from(field),
 });
+
+/** Room left beside what is brought into view, in px. */
+const MARGIN = 24;
+
+/** Brings a place of the text into the view of the box that scrolls it. The page around it stays where it is. */
+function bringIntoView(view: EditorView, at: number): void {
+  let box = view.dom.parentElement;
+  while (box && box.scrollHeight <= box.clientHeight) box = box.parentElement;
+  // The page itself is left alone.
+  if (!box || box.id === 'place' || !/auto|scroll/.test(getComputedStyle(box).overflowY)) return;
+  const block = view.lineBlockAt(at);
+  const above = view.documentTop - box.getBoundingClientRect().top;
+  const [top, bottom] = [above + block.top, above + block.bottom];
+  if (top < 0) box.scrollBy(0, top - MARGIN);
+  else if (bottom > box.clientHeight) box.scrollBy(0, bottom - box.clientHeight + MARGIN);
+}
 
 const isJson = (text: string) => /^\s*[[{]/.test(text);
 
@@ -126,10 +142,9 @@ export default function CodeView({
   useEffect(() => {
     const opened = view.current;
     if (!opened) return;
+    opened.dispatch({ effects: light.of(mark) });
     const at = mark ? opened.state.doc.toString().indexOf(mark) : -1;
-    opened.dispatch({
-      effects: [light.of(mark), ...(at < 0 ? [] : [EditorView.scrollIntoView(at, { y: 'nearest', yMargin: 40 })])],
-    });
+    if (at >= 0) bringIntoView(opened, at);
   }, [mark, text, label]);
   useImperativeHandle(ref, () => ({ find: () => void (view.current && openSearchPanel(view.current)) }));
   return (

@@ -1,2 +1,1 @@
-export * from './Marked';
 export * from './Wire';

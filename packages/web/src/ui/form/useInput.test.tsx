@@ -6,6 +6,7 @@ import userEvent from '@testing-library/user-event';
 import { IsString, Length } from 'class-validator';
 import { ApiFault } from '../../api';
 import { InputForm, NumberField, SecretField, TextField, useInput } from '.';
+import { changedIn } from './useInput';
 
 class Example {
   @IsString() @Length(1, 20, { message: 'Give it a name.' }) name: string = '';
@@ -24,6 +25,19 @@ function Panel({ save, onCancel }: { save: (input: Example) => Promise<unknown>;
     </InputForm>
   );
 }
+test('only what differs is changed: what somebody else did meanwhile stays', () => {
+  const before = { name: 'A', auth: { kind: 'basic', user: 'ann' }, list: ['x'], note: 'n', token: undefined };
+  expect(changedIn(before, { ...before, list: [...before.list], auth: { ...before.auth } })).toEqual({});
+  expect(changedIn(before, { ...before, name: 'B', list: [], token: 's' } as never)).toEqual({
+    name: 'B',
+    list: [],
+    token: 's',
+  });
+  expect(changedIn(before, { ...before, auth: { kind: 'basic', user: 'bob' } })).toEqual({
+    auth: { kind: 'basic', user: 'bob' },
+  });
+});
+
 function PacePanel({ save }: { save: (input: PaceInput) => Promise<unknown> }) {
   const of = useInput({ input: PaceInput, values: new PaceInput(), save });
   return (
@@ -57,7 +71,9 @@ test('what the class refuses is said beside its field, is not sent, and has the 
   expect(save).not.toHaveBeenCalled();
   await write('Name', 'Better');
   await press('Save');
-  await waitFor(() => expect(save).toHaveBeenCalledWith(expect.objectContaining({ name: 'Better' })));
+  await waitFor(() =>
+    expect(save).toHaveBeenCalledWith(expect.objectContaining({ name: 'Better' }), { name: 'Better' }),
+  );
 });
 test('a number that is none is refused and stays as it was typed; nothing is none only where that is allowed', async () => {
   const save = jest.fn().mockResolvedValue(null);
@@ -70,7 +86,9 @@ test('a number that is none is refused and stays as it was typed; nothing is non
   expect(save).not.toHaveBeenCalled();
   await write('At once', '8');
   await press('Save');
-  await waitFor(() => expect(save).toHaveBeenCalledWith(expect.objectContaining({ concurrency: 8, perSecond: null })));
+  await waitFor(() =>
+    expect(save).toHaveBeenCalledWith(expect.objectContaining({ concurrency: 8, perSecond: null }), expect.anything()),
+  );
 });
 test('what the server refuses is said beside its field, or above where the form has no such field', async () => {
   const save = jest

@@ -24,6 +24,12 @@ export interface Input<T extends FieldValues> {
 /** How long after the last letter what is typed is put away, in ms. */
 const PAUSE = 300;
 
+/** The parts of an input that differ: what somebody else changed meanwhile in the others stays. */
+export const changedIn = <T extends FieldValues>(before: T, after: T): Partial<T> =>
+  Object.fromEntries(
+    Object.entries(after).filter(([name, value]) => JSON.stringify(value) !== JSON.stringify(before[name])),
+  ) as Partial<T>;
+
 /** The form of a class of the contract. */
 export function useInput<T extends FieldValues>({
   input,
@@ -35,8 +41,8 @@ export function useInput<T extends FieldValues>({
   input: new () => T;
   /** What the fields hold at first. */
   values: T;
-  /** Stores it; rejects with what the server has against it. */
-  save: (input: T) => Promise<unknown>;
+  /** Stores it, or only what differs from what it held at first; rejects with what the server has against it. */
+  save: (input: T, changed: Partial<T>) => Promise<unknown>;
   /** By which name what is typed outlives the page, until it is stored; left out, it does not. */
   keptAs?: string;
   /** The part of what is sent that the form is. */
@@ -87,7 +93,7 @@ export function useInput<T extends FieldValues>({
         // What is taken by the server is nothing to keep, even where the page goes away at once.
         isOver.current = true;
         try {
-          await save(typed);
+          await save(typed, changedIn(stored.current, typed));
           drawer?.write(null);
         } catch (error) {
           isOver.current = false;
