@@ -48,11 +48,11 @@ const into = async (page, list, name) => {
   await page.getByRole('heading', { level: 1, name }).waitFor();
 };
 const rehearsed = page => page.getByText(/\d+ of \d+ go/).waitFor();
-const line = (page, name) => page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+const line = (page, name) => page.getByRole('button', { name: new RegExp(`^${name}(required|\\*|$)`) }).click();
 /** Until the past reports are all delivered. */
 const delivered = async page => {
   await page.goto('/');
-  await page.getByText('0 waiting, ').waitFor();
+  await page.getByText('0 deliveries waiting').waitFor();
 };
 
 await shot('desk', delivered);

@@ -10,7 +10,7 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
   const letters = useLetters();
   const keys = useBoundKeys()
     .filter(each => letters.on || each.key.length > 1)
-    .filter(each => each.key !== '?' && each.key !== 'g' && !each.does.startsWith('go to'))
+    .filter(each => each.key !== '?' && each.key !== 'g' && each.key !== 'z' && !each.does.startsWith('go to'))
     .slice(0, 3);
   const now = useNow(5000);
   const dead = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);

@@ -160,7 +160,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                   data-row={index}
                   onClick={() => open(row.id)}
                   style={{ transform: `translateY(${start}px)`, height: ROW, ...widths }}
-                  className={`group absolute grid cursor-pointer items-center border-b border-rule bg-paper hover:bg-raised ${index === at ? 'chosen' : ''} ${isKnown && !goes ? 'text-ink-2' : ''}`}
+                  className={`group absolute grid cursor-pointer items-center border-b border-rule ${index === at ? 'chosen' : 'bg-paper hover:bg-raised'} ${isKnown && !goes ? 'text-ink-2' : ''}`}
                 >
                   {row
                     .getVisibleCells()

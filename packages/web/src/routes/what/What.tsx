@@ -186,6 +186,23 @@ export function What({ workbench }: { workbench: Workbench }) {
             )}
             {isGalley && proposed.length > 0 && <Proposals proposed={proposed} onTake={desk.take} />}
             {isGalley && sample && !isMade && <NotMade workbench={workbench} />}
+            {isGalley && beside === 'message' && (
+              <aside
+                aria-label="Outgoing message"
+                className="relative border-b border-rule bg-sunk px-3.5 py-3 xl:absolute xl:border-0 xl:bg-transparent xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
+              >
+                {planned ? (
+                  <Wire label="Outgoing message" text={wire} curl={curlLine(wire, target ? [target.baseUrl] : [])} />
+                ) : (
+                  <p className="font-serif text-ink-2">No sample to make a message of.</p>
+                )}
+                {planned && !planned.sendable && (
+                  <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
+                    It can’t be sent as it is: the margin says why.
+                  </p>
+                )}
+              </aside>
+            )}
             {view === 'requests' ? (
               <Requests workbench={workbench} />
             ) : view === 'threads' ? (
@@ -224,23 +241,6 @@ export function What({ workbench }: { workbench: Workbench }) {
                 <span className="font-mono text-small">{desk.lineless.map(each => each.key).join(', ')}</span>.{' '}
                 <Act onClick={() => desk.add(desk.lineless.map(each => each.key))}>Add lines</Act>
               </p>
-            )}
-            {isGalley && beside === 'message' && (
-              <aside
-                aria-label="Outgoing message"
-                className="sticky top-2 px-3.5 py-3 xl:absolute xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
-              >
-                {planned ? (
-                  <Wire label="Outgoing message" text={wire} curl={curlLine(wire, target ? [target.baseUrl] : [])} />
-                ) : (
-                  <p className="font-serif text-ink-2">No sample to make a message of.</p>
-                )}
-                {planned && !planned.sendable && (
-                  <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">
-                    It can’t be sent as it is: the margin says why.
-                  </p>
-                )}
-              </aside>
             )}
           </section>
         </div>

@@ -85,9 +85,13 @@ function bringIntoView(view: EditorView, at: number): void {
   while (box && box.scrollHeight <= box.clientHeight) box = box.parentElement;
   // The page itself is left alone.
   if (!box || box.id === 'place' || !/auto|scroll/.test(getComputedStyle(box).overflowY)) return;
+  const outer = box.getBoundingClientRect().top;
+  // A line may be wrapped over many: where the place is drawn counts, and that of its line only while it is not drawn yet.
+  const drawn = view.coordsAtPos(at);
   const block = view.lineBlockAt(at);
-  const above = view.documentTop - box.getBoundingClientRect().top;
-  const [top, bottom] = [above + block.top, above + block.bottom];
+  const [top, bottom] = drawn
+    ? [drawn.top - outer, drawn.bottom - outer]
+    : [view.documentTop + block.top - outer, view.documentTop + block.bottom - outer];
   if (top < 0) box.scrollBy(0, top - MARGIN);
   else if (bottom > box.clientHeight) box.scrollBy(0, bottom - box.clientHeight + MARGIN);
 }

@@ -133,7 +133,7 @@ export function Combobox(
               value={typed}
               onValueChange={setTyped}
               placeholder={prompt ?? 'Type to find'}
-              className="w-full border-b border-rule-strong bg-transparent px-3 py-2"
+              className="w-full border-b border-oxide bg-transparent px-3 py-2 outline-none"
             />
             <Command.List id={listId} className="max-h-[min(20rem,50vh)] overflow-auto py-1">
               {none !== undefined && typed === '' && item({ value: '', label: none })}
