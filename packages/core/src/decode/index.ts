@@ -62,13 +62,13 @@ export function decodeDocument(read: Document, pins: Pins = {}): Decoded {
 
 const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: null, runnersUp: [], submissions: [] };
 
-function decoded({ media, document: raw, notes: before }: Document, pins: Pins): Decoded {
+function decoded({ media, document: raw, notes: before, isTable }: Document, pins: Pins): Decoded {
   const notes = [...before];
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
   if (isTooDeep)
     notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });
   const document = isTooDeep ? null : withEmbeddedOpened(raw);
-  const { winner, runnersUp, notes: more } = readEnvelope(document, pins);
+  const { winner, runnersUp, notes: more } = readEnvelope(document, pins, isTable);
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
     ...readAnswers(answers),

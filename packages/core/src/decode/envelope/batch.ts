@@ -6,7 +6,15 @@ import { isObjectList } from './properties';
 import type { EnvelopeReading } from './reader';
 import { isEnvelopeKey, speaksOf, speaksOnlyOf, surroundings } from '../names';
 
-type ReadOne = (object: JsonObject, at: string) => EnvelopeReading | null;
+type ReadOne = (item: JsonObject | JsonObject[], at: string) => EnvelopeReading | null;
+
+/** A list, or a map by identifiers, whose every item may be a submission. */
+interface Batch {
+  pointer: string;
+  /** Their places below the pointer. */
+  places: string[];
+  items: (JsonObject | JsonObject[])[];
+}
 
 /** Lists that are tried as a batch, the longest. */
 const MOST_LISTS = 40;
@@ -19,17 +27,46 @@ export function batchesIn(document: Json, readOne: ReadOne, except: string[]): E
     .filter(list => !except.includes(list.pointer))
     .sort((a, b) => b.items.length - a.items.length)
     .slice(0, MOST_LISTS);
-  return lists.flatMap(({ pointer, items }) => readBatch(document, pointer, items, readOne) ?? []);
+  return lists.flatMap(batch => readBatch(document, batch, readOne) ?? []);
 }
 
-function listsOf(value: Json, at: string, depth: number): { pointer: string; items: JsonObject[] }[] {
-  if (isObjectList(value)) return [{ pointer: at, items: value }];
+function listsOf(value: Json, at: string, depth: number): Batch[] {
+  if (isObjectList(value) || isListOfLists(value))
+    return [{ pointer: at, places: value.map((_, index) => String(index)), items: value }];
   if (depth === 0 || !isJsonObject(value)) return [];
-  return Object.entries(value).flatMap(([key, each]) => listsOf(each, `${at}/${escapeToken(key)}`, depth - 1));
+  const inner = Object.entries(value).flatMap(([key, each]) => listsOf(each, `${at}/${escapeToken(key)}`, depth - 1));
+  return isMapOfAlike(value)
+    ? [
+        { pointer: at, places: Object.keys(value).map(escapeToken), items: Object.values(value) as JsonObject[] },
+        ...inner,
+      ]
+    : inner;
 }
 
-function readBatch(document: Json, pointer: string, items: JsonObject[], readOne: ReadOne): EnvelopeReading | null {
-  const readings = items.slice(0, most.submissions).map((item, index) => readOne(item, `${pointer}/${index}`));
+/** Lists each of which holds objects: answers without anything around them. */
+const isListOfLists = (value: Json): value is JsonObject[][] =>
+  Array.isArray(value) && value.length > 1 && value.every(each => isObjectList(each) && each.length > 1);
+
+/** Keys that are identifiers rather than words. */
+const isIdentifier = (key: string): boolean => /\d/.test(key) && !/\s/.test(key);
+
+/** Objects by identifiers, all built the same way, with parts of their own: submissions, and no answers. */
+function isMapOfAlike(value: JsonObject): boolean {
+  const items = Object.values(value);
+  if (items.length < 2 || !items.every(isJsonObject) || !Object.keys(value).every(isIdentifier)) return false;
+  const [first, ...rest] = items.map(each =>
+    Object.keys(each as JsonObject)
+      .sort()
+      .join('\n'),
+  );
+  return (
+    rest.every(each => each === first) &&
+    items.every(each => Object.values(each as JsonObject).some(part => isJsonObject(part) || isObjectList(part)))
+  );
+}
+
+function readBatch(document: Json, { pointer, places, items }: Batch, readOne: ReadOne): EnvelopeReading | null {
+  const readings = items.slice(0, most.submissions).map((item, index) => readOne(item, `${pointer}/${places[index]!}`));
   const first = readings[0];
   if (filesOf('', items, false) !== null) return null;
   if (!first || readings.some(each => each === null)) return null;
@@ -38,13 +75,22 @@ function readBatch(document: Json, pointer: string, items: JsonObject[], readOne
   const outer = surroundings(around(document, '', pointer));
   const own = read.reduce((least, each) => Math.min(least, each.score), 1);
   const isFlat = read.every(each => each.reader === 'flat');
-  const haveEnvelope = items.every(item => Object.entries(item).some(([key, value]) => isEnvelopeKey(key, value)));
+  // Beside its answers each has an identifier or a time of its own, wherever in it that stands.
+  const ids = read.flatMap(each => each.submissions.map(({ id }) => id));
+  const haveIds = ids.length > 1 && ids.every(id => id !== null) && new Set(ids).size === ids.length;
+  const haveTimes = read.every(each => each.submissions.every(({ submittedAt }) => submittedAt !== null));
+  const isMap = places.some(place => !/^\d+$/.test(place));
+  const haveEnvelope =
+    isMap ||
+    (haveIds && haveTimes) ||
+    items.every(item => !Array.isArray(item) && Object.entries(item).some(([key, value]) => isEnvelopeKey(key, value)));
   const named =
     pointer === '' ||
     (speaksOf(name, 'submission') && speaksOnlyOf(name, 'submission', 'form', 'answer')) ||
     /^(items|rows|data|list|batch|payloads?)$/i.test(name);
   // A list of plain objects may be a table inside one answer, or a list of labelled answers.
   if (isFlat && !named && !haveEnvelope) return null;
+  const idsByPlace = new Map(read.map((each, index) => [each, places[index]!]));
   const score = isFlat
     ? 0.55 +
       (named ? 0.1 : 0) +
@@ -60,6 +106,7 @@ function readBatch(document: Json, pointer: string, items: JsonObject[], readOne
     submissions: read.flatMap(each =>
       each.submissions.map(submission => ({
         ...submission,
+        id: submission.id ?? (isMap ? (idsByPlace.get(each) ?? null) : null),
         form: submission.form ?? outer.form,
         submittedAt: submission.submittedAt ?? outer.submittedAt,
         meta: { ...outer.meta, ...submission.meta },

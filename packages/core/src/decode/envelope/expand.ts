@@ -4,12 +4,19 @@ import { DEEPEST } from '../notes';
 /** Texts longer than this are not tried as JSON inside JSON. */
 const LONGEST = 2_000_000;
 
-/** True for a text that begins and ends like a JSON object, or like a list of some. */
+/** True for a text that begins and ends like a JSON object, like lists of some, or like a JSON text of such a text. */
 function looksLikeObjects(text: string): boolean {
-  const plain = text.trim();
-  const inner = plain.startsWith('[') && plain.endsWith(']') ? plain.slice(1, -1).trim() : plain;
+  let inner = text.trim();
+  if (inner.startsWith('"') && inner.endsWith('"')) return /^"\s*[[{\\]/.test(inner);
+  for (let depth = 0; depth < 2 && inner.startsWith('[') && inner.endsWith(']'); depth++)
+    inner = inner.slice(1, -1).trim();
   return inner.startsWith('{') && inner.endsWith('}');
 }
+
+/** An object, or lists of some. */
+const holdsObjects = (value: Json | undefined, depth = 2): boolean =>
+  isJsonObject(value) ||
+  (Array.isArray(value) && value.length > 0 && depth > 0 && value.every(each => holdsObjects(each, depth - 1)));
 
 /** The document with texts that hold a JSON object, or a list of objects, opened up. Gives the same document back where there are none. */
 export function withEmbeddedOpened(value: Json, depth = DEEPEST): Json {
@@ -17,8 +24,11 @@ export function withEmbeddedOpened(value: Json, depth = DEEPEST): Json {
   if (typeof value === 'string') {
     if (value.length > LONGEST || !looksLikeObjects(value)) return value;
     const inner = parseJson(value);
-    const holdsObjects = isJsonObject(inner) || (Array.isArray(inner) && inner.every(isJsonObject));
-    return holdsObjects ? withEmbeddedOpened(inner, depth - 1) : value;
+    if (typeof inner === 'string') {
+      const opened = withEmbeddedOpened(inner, depth - 1);
+      return opened === inner ? value : opened;
+    }
+    return holdsObjects(inner) ? withEmbeddedOpened(inner!, depth - 1) : value;
   }
   if (Array.isArray(value)) {
     const opened = value.map(each => withEmbeddedOpened(each, depth - 1));

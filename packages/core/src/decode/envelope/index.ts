@@ -10,6 +10,7 @@ import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
 import { surroundings } from '../names';
 import { isUnpinned, type Pins } from '../pins';
 import { readPinned } from './pinned';
+import { readTable } from './table';
 
 export { withEmbeddedOpened } from './expand';
 export type { EnvelopeReader, EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
@@ -34,10 +35,11 @@ const CERTAIN = 0.94;
 
 /**
  * Stage two: where the answers are in a document.
+ * @param isTable true where the medium told that it is one
  * @param pins what a person pointed at; a message that has not what is pinned is read without, and a note says so
  */
-export function readEnvelope(document: Json, pins: Pins = {}): Envelopes {
-  const found = readUnpinned(document);
+export function readEnvelope(document: Json, pins: Pins = {}, isTable = false): Envelopes {
+  const found = (isTable ? readRows(document) : null) ?? readUnpinned(document);
   if (isUnpinned(pins)) return found;
   const pinned = readPinned(document, pins, found.winner, readingsOf);
   if (typeof pinned === 'string')
@@ -48,10 +50,25 @@ export function readEnvelope(document: Json, pins: Pins = {}): Envelopes {
   return { winner: pinned, runnersUp: [found.winner, ...found.runnersUp].filter(each => each !== null), notes: [] };
 }
 
+/** Rows up to which other readings of a table are told as well. */
+const MOST_COMPARED = 100;
+
+/** A table is a table: what else its rows could be read as comes behind that. */
+function readRows(document: Json): Envelopes | null {
+  const table = readTable(document);
+  if (!table) return null;
+  const others = (document as Json[]).length > MOST_COMPARED ? null : readUnpinned(document);
+  const behind = [others?.winner, ...(others?.runnersUp ?? [])].flatMap(each =>
+    each ? [{ ...each, score: Math.min(each.score, table.score - 0.1) }] : [],
+  );
+  return ranked([table, ...behind]);
+}
+
 function readUnpinned(document: Json): Envelopes {
   if (typeof document === 'string') return ranked(textReadings(document, {}, ''));
   if (!isJsonObject(document) && !Array.isArray(document)) return ranked([]);
-  const readOne = (object: JsonObject, at: string) => readingsOf(object, at)[0] ?? null;
+  const readOne = (item: JsonObject | JsonObject[], at: string) =>
+    Array.isArray(item) ? listReading(item, at) : (readingsOf(item, at)[0] ?? null);
   const alone = isJsonObject(document) ? readingsOf(document, '') : listAlone(document);
   const answerLists = alone
     .filter(each => each.reader === labelledList.id && each.score > SURE)
@@ -93,6 +110,20 @@ const listAlone = (document: Json[]): EnvelopeReading[] =>
     .filter(each => each.answersAt === '/')
     .map(rooted);
 
+/** A list inside a list that is one submission's list of answers. */
+function listReading(list: JsonObject[], at: string): EnvelopeReading | null {
+  const [reading] = listAlone(list);
+  if (!reading || reading.reader === flat.id) return null;
+  return {
+    ...reading,
+    answersAt: at,
+    submissions: reading.submissions.map(each => ({
+      ...each,
+      answers: each.answers.map(answer => ({ ...answer, pointer: at + answer.pointer })),
+    })),
+  };
+}
+
 function ranked(readings: EnvelopeReading[]): Envelopes {
   const [winner = null, ...rest] = readings.sort((a, b) => b.score - a.score);
   const runnersUp = rest.filter(
@@ -127,7 +158,7 @@ function textsIn(object: JsonObject, at: string): EnvelopeReading[] {
 function textReadings(text: string, rest: JsonObject, pointer: string): EnvelopeReading[] {
   const read = readLabelledText(text, pointer);
   if (!read) return [];
-  const { answers, ...told } = read;
+  const { answers, around: said, ...told } = read;
   const files = Object.entries(rest)
     .filter(([name, value]) => filesOf(name, value, false) !== null)
     .map(([name, value]): RawAnswer => ({
@@ -141,7 +172,7 @@ function textReadings(text: string, rest: JsonObject, pointer: string): Envelope
     }));
   const fileNames = new Set(files.map(file => file.key));
   const around = Object.fromEntries(Object.entries(rest).filter(([name]) => !fileNames.has(name)));
-  const submission = { ...surroundings(around), answers: [...answers, ...files] };
+  const submission = { ...surroundings({ ...around, ...said }), answers: [...answers, ...files] };
   return [{ reader: 'labelled-text', label: 'lines of “label: value”', ...told, submissions: [submission] }];
 }
 

@@ -1,61 +1,237 @@
+import type { JsonObject } from '../../submission';
+import { setOwn } from '../../submission';
+import { nameWords, speaksOf, speaksOnlyOf } from '../names';
 import type { EnvelopeReading, RawAnswer } from './reader';
 
-/** Characters of the longest label that is taken for one. */
-const LONGEST_LABEL = 80;
+/** Characters of the longest label that is taken for one, beside a value and above one. */
+const [LONGEST_LABEL, LONGEST_QUESTION] = [80, 200];
 /** Lines of one text that are read. */
 const MOST_LINES = 20_000;
 
+/** One line of a text, and what it can be. */
+interface Line {
+  text: string;
+  /** Label and value, where it says both; the value may be empty. */
+  said: [label: string, value: string] | null;
+  isBlank: boolean;
+  /** A line drawn with signs. */
+  isRule: boolean;
+}
+
+const bullet = /^\s*(?:[-*•·‣–]|\(?\d{1,3}[.)])\s+/;
+
+/** Without the stars that make a text bold in mails. */
+const withoutStars = (text: string): string => {
+  let [from, to] = [0, text.length];
+  while (text[from] === '*') from += 1;
+  while (to > from && text[to - 1] === '*') to -= 1;
+  return text.slice(from, to).trim();
+};
+
 /** The label and the value of a line that says both; null for any other line. */
 function labelAndValue(line: string): [label: string, value: string] | null {
-  const colon = line.indexOf(':');
-  if (colon < 1) return null;
-  const label = line
-    .slice(0, colon)
-    .trim()
-    .replace(/^[-*•]\s*/, '');
-  const rest = line.slice(colon + 1);
-  const fits = label !== '' && label.length <= LONGEST_LABEL && (rest === '' || /^\s/.test(rest));
+  const colon = line.search(/[:：]/);
+  if (colon < 1 || colon > 4 * LONGEST_LABEL) return null;
+  const label = withoutStars(line.slice(0, colon).trim().replace(bullet, ''));
+  const rest = line.slice(colon + 1).replace(/^\*+(?=\s|$)/, '');
+  const isFree = rest === '' || /^\s/.test(rest) || line[colon] === '：';
+  const fits = label !== '' && label.length <= LONGEST_LABEL && isFree;
   return fits && label.split(/\s+/).length <= 14 && !/^https?$/i.test(label) ? [label, rest.trim()] : null;
 }
 
-/** `Label: value` lines, as notification mails have them. A line without a label goes on with the value before it. */
-export function readLabelledText(
-  text: string,
-  pointer: string,
-): (Pick<EnvelopeReading, 'score' | 'why' | 'answersAt'> & { answers: RawAnswer[] }) | null {
+const isRule = (line: string): boolean => /^\s*([-_=*~#.])(?:\s?\1){2,}\s*$/.test(line) || /^-- ?$/.test(line);
+
+const linesOf = (text: string): Line[] =>
+  text.split('\n', MOST_LINES).map(each => {
+    const drawn = isRule(each);
+    return { text: each, said: drawn ? null : labelAndValue(each), isBlank: each.trim() === '', isRule: drawn };
+  });
+
+/** Lines that stand together, without the headings that are underlined. */
+function blocksOf(lines: Line[]): Line[][] {
+  const blocks: Line[][] = [[]];
+  lines.forEach((line, at) => {
+    const next = lines[at + 1];
+    const isHeading = !line.isBlank && !line.isRule && next?.isRule === true && (lines[at - 1]?.isBlank ?? true);
+    if (line.isBlank || line.isRule || isHeading) {
+      if (blocks.at(-1)!.length > 0) blocks.push([]);
+    } else blocks.at(-1)!.push(line);
+  });
+  return blocks.filter(block => block.length > 0);
+}
+
+/** A line that may word a question by itself: it asks, announces, is numbered, or is a few words without a full stop. */
+const mayAsk = ({ text }: Line): boolean => {
+  const line = text.trim();
+  return (
+    line.length <= LONGEST_QUESTION &&
+    (/[?？:：]\)?$/.test(line) ||
+      /[?？]/.test(line) ||
+      bullet.test(text) ||
+      (line.length <= LONGEST_LABEL && !/[.!;,]$/.test(line)))
+  );
+};
+
+const asks = ({ text }: Line): boolean => /[?？:：]\s*$/.test(text.trim()) || /^\s*\(?\d{1,3}[.)]\s/.test(text);
+
+const wordingOf = (line: Line): string => {
+  const wording = withoutStars(line.text.trim().replace(bullet, ''));
+  return /[:：]$/.test(wording) ? wording.slice(0, -1).trimEnd() : wording;
+};
+
+/** Words that stand between those that say what a line is about. */
+const small = new Set('of the from de la le du da do der die das van het no nr number'.split(' '));
+
+/** Single words that speak of the submission itself; others of the kind are as often questions. */
+const alone = new Set(
+  'id ip form formular formulaire formulario timestamp submitted received sent reference ref referrer referer browser'.split(
+    ' ',
+  ),
+);
+
+/** True for a label that speaks of the submission itself: when it came, which it is, of which form, from whom. */
+const isAround = (label: string): boolean => {
+  const words = nameWords(label).filter(word => !small.has(word));
+  if (words.length < 2) return alone.has(words[0] ?? '');
+  const roles = ['form', 'id', 'time', 'submission', 'sender'] as const;
+  const of = words.join(' ');
+  return (
+    words.length <= 4 && (speaksOnlyOf(of, ...roles) || (speaksOf(of, 'form') && speaksOnlyOf(of, 'form', 'name')))
+  );
+};
+
+const answerOf = (label: string, value: string, pointer: string): RawAnswer => ({
+  key: label,
+  label,
+  stated: null,
+  value,
+  pointer,
+  options: null,
+  other: null,
+});
+
+export interface TextReading extends Pick<EnvelopeReading, 'score' | 'why' | 'answersAt'> {
+  answers: RawAnswer[];
+  /** What the lines say of the submission itself, by their labels. */
+  around: JsonObject;
+}
+
+/** A text whose lines say questions and answers: beside each other (`Label: value`), or the one above the other. */
+export function readLabelledText(text: string, pointer: string): TextReading | null {
+  const all = linesOf(text);
+  // What follows is the sender's signature (RFC 3676, §4.3).
+  const end = all.findIndex(line => /^-- ?\r?$/.test(line.text));
+  const lines = end < 0 ? all : all.slice(0, end);
+  const blocks = blocksOf(lines);
+  return readStacked(blocks, pointer) ?? readBeside(lines, pointer);
+}
+
+/** Questions above their answers: in blocks whose first line asks. */
+function readStacked(blocks: Line[][], pointer: string): TextReading | null {
+  const isBeside = (block: Line[]) => block[0]!.said !== null && block[0]!.said[1] !== '';
+  const several = blocks.filter(block => block.length > 1);
+  /** A heading above lines that tell of the submission itself. */
+  const isHead = ([, ...rest]: Line[]) => rest.every(line => line.said !== null && isAround(line.said[0]));
+  const stacked = several.filter(block => !isBeside(block) && mayAsk(block[0]!) && !isHead(block));
+  const beside = blocks.filter(block => isBeside(block));
+  const lonely = blocks.filter(block => block.length === 1 && asks(block[0]!) && !isBeside(block));
+  const found = stacked.length + lonely.length;
+  if (found < 2 || beside.length > found || beside.flat().length > stacked.flat().length + lonely.length) return null;
+  const around: JsonObject = {};
   const answers: RawAnswer[] = [];
-  /** The lines of each answer. */
-  const lines: string[][] = [];
+  let waiting: string | null = null;
   let stray = 0;
-  let blankBefore = false;
-  for (const each of text.split('\n', MOST_LINES)) {
-    if (/^\s*(--|__|==|\*\*)/.test(each)) {
-      if (answers.length > 0) break;
-      continue;
-    }
-    const said = labelAndValue(each);
-    if (said) {
-      const [label, value] = said;
-      lines.push([value]);
-      answers.push({ key: label, label, stated: null, value: '', pointer, options: null, other: null });
-      blankBefore = false;
-    } else if (each.trim() === '') {
-      blankBefore = true;
-    } else if (answers.length > 0) {
-      const last = lines.at(-1)!;
-      if (blankBefore && last.some(Boolean)) last.push('');
-      last.push(each.trim());
-      blankBefore = false;
+  for (const block of blocks) {
+    const [first, ...rest] = block as [Line, ...Line[]];
+    const told = rest.map(line => line.text.trim()).join('\n');
+    if (waiting !== null && !stacked.includes(block) && !asks(first)) {
+      answers.push(answerOf(waiting, block.map(line => line.text.trim()).join('\n'), pointer));
+      waiting = null;
+    } else if (stacked.includes(block)) {
+      if (waiting !== null) answers.push(answerOf(waiting, '', pointer));
+      waiting = null;
+      answers.push(answerOf(wordingOf(first), told, pointer));
+    } else if (lonely.includes(block)) {
+      if (waiting !== null) answers.push(answerOf(waiting, '', pointer));
+      waiting = wordingOf(first);
+    } else if (answers.length === 0) {
+      // The head of the text.
+      for (const { said } of block) if (said && said[1] !== '') setOwn(around, said[0], said[1]);
+      stray += block.filter(line => line.said === null).length;
+    } else if (isBeside(block) && block.every(line => line.said && isAround(line.said[0]))) {
+      for (const { said } of block) setOwn(around, said![0], said![1]);
     } else {
+      const last = answers.at(-1)!;
+      last.value = `${String(last.value)}\n\n${block.map(line => line.text.trim()).join('\n')}`.trim();
       stray += 1;
     }
   }
+  if (waiting !== null) answers.push(answerOf(waiting, '', pointer));
   if (answers.length < 2) return null;
-  answers.forEach((answer, index) => (answer.value = lines[index]!.join('\n').trim()));
   return {
     answers,
+    around,
     score: Math.max(0.4, 0.8 - stray * 0.03),
-    why: `${answers.length} lines of the text say “label: value”.`,
+    why: `${answers.length} questions of the text stand above their answers.`,
     answersAt: pointer,
   };
+}
+
+/** `Label: value` lines, as notification mails have them. A line without a label goes on with the value before it. */
+function readBeside(lines: Line[], pointer: string): TextReading | null {
+  const around: JsonObject = {};
+  const answers: RawAnswer[] = [];
+  /** The lines of each answer. */
+  const told: string[][] = [];
+  let [stray, blankBefore] = [0, false];
+  const laterLabels = labelsAfter(lines);
+  for (const [at, line] of lines.entries()) {
+    const isHeading = !line.isBlank && lines[at + 1]?.isRule === true && (lines[at - 1]?.isBlank ?? true);
+    if (line.isRule) {
+      // Below the last rule a text says who sent it, not what was answered.
+      if (answers.length > 0 && laterLabels[at]! === 0) break;
+      blankBefore = true;
+    } else if (line.isBlank) blankBefore = true;
+    else if (isHeading && line.said === null) continue;
+    else if (line.said) {
+      const [label, value] = line.said;
+      told.push([value]);
+      answers.push(answerOf(label, '', pointer));
+      blankBefore = false;
+    } else if (answers.length > 0) {
+      const last = told.at(-1)!;
+      if (blankBefore && last.some(Boolean)) last.push('');
+      last.push(last[0] === '' ? line.text.trim().replace(/^[-*•·]\s+/, '') : line.text.trim());
+      blankBefore = false;
+    } else stray += 1;
+  }
+  if (answers.length < 2) return null;
+  answers.forEach((answer, index) => (answer.value = told[index]!.join('\n').trim()));
+  const own = withoutAround(answers, around);
+  return {
+    answers: own,
+    around,
+    score: Math.max(0.4, 0.8 - stray * 0.03),
+    why: `${own.length} lines of the text say “label: value”.`,
+    answersAt: pointer,
+  };
+}
+
+/** How many lines from each on say a label and a value. */
+function labelsAfter(lines: Line[]): number[] {
+  const counts = new Array<number>(lines.length + 1).fill(0);
+  for (let at = lines.length - 1; at >= 0; at--) counts[at] = counts[at + 1]! + (lines[at]!.said ? 1 : 0);
+  return counts;
+}
+
+/** Takes what speaks of the submission itself off the head and the foot, as long as answers remain. */
+function withoutAround(answers: RawAnswer[], around: JsonObject): RawAnswer[] {
+  const put = ({ label, value }: RawAnswer) => setOwn(around, label, value);
+  let [from, to] = [0, answers.length];
+  while (from < to && isAround(answers[from]!.label)) from += 1;
+  while (to > from && isAround(answers[to - 1]!.label)) to -= 1;
+  if (to - from < 1) return answers;
+  answers.slice(0, from).forEach(put);
+  answers.slice(to).forEach(put);
+  return answers.slice(from, to);
 }

@@ -1,4 +1,5 @@
 import type { Note } from '../notes';
+import { decodeText } from './charset';
 import type { Body } from './reader';
 
 /** Splits a Content-Type into its media type and parameters (RFC 9110 §8.3.1). */
@@ -43,7 +44,7 @@ export function readBody(bytes: Uint8Array, contentType: string | null): { body:
     const strict = decodeStrictly(bytes, stated);
     if (strict !== null) return strict;
     notes.push({ code: 'media.charset', message: `The bytes are not valid ${stated}; read with another charset.` });
-    return decodeStrictly(bytes, 'utf-8') ?? new TextDecoder('windows-1252').decode(bytes);
+    return decodeStrictly(bytes, 'utf-8') ?? decodeText('windows-1252', bytes);
   };
   const body: Body = {
     bytes,
@@ -57,7 +58,7 @@ export function readBody(bytes: Uint8Array, contentType: string | null): { body:
 
 function decodeStrictly(bytes: Uint8Array, charset: string): string | null {
   try {
-    return new TextDecoder(charset, { fatal: true }).decode(bytes);
+    return decodeText(charset, bytes, true);
   } catch {
     return null;
   }

@@ -7,8 +7,8 @@ import { jsonLines } from './jsonLines';
 import { mail } from './mail';
 import { multipart } from './multipart';
 import { plain } from './plain';
-import type { MediaReader } from './reader';
-import { separated } from './separated';
+import type { Body, MediaReader } from './reader';
+import { isTableForCertain, separated } from './separated';
 import { spreadsheet } from './spreadsheet';
 import { firstPairs, nestedFromPairs, urlencoded } from './urlencoded';
 import { xml } from './xml';
@@ -42,6 +42,8 @@ export interface Document {
   media: string;
   document: Json;
   notes: Note[];
+  /** True for a table: rows of cells by the names of their columns. */
+  isTable?: boolean;
 }
 
 /**
@@ -73,18 +75,24 @@ function readWith(readers: MediaReader[], bytes: Uint8Array, contentType: string
       notes.push(reading);
       continue;
     }
-    const mislabelled = looksElsewhere(reader, body.type, likely);
+    const mislabelled = looksElsewhere(reader, body, likely);
     if (mislabelled) {
       const better = mislabelled.read(body);
       if (!('code' in better))
         return {
           media: mislabelled.id,
           document: better.document,
+          ...(better.isTable && { isTable: true }),
           notes: [...notes, ...better.notes, otherThanStated(mislabelled, body.type)],
         };
     }
     if (reader !== stated) notes.push(otherThanStated(reader, body.type));
-    return { media: reader.id, document: reading.document, notes: [...notes, ...reading.notes] };
+    return {
+      media: reader.id,
+      document: reading.document,
+      ...(reading.isTable && { isTable: true }),
+      notes: [...notes, ...reading.notes],
+    };
   }
   if (notes.length === 0)
     notes.push({
@@ -101,9 +109,9 @@ function* candidates(stated: MediaReader | undefined, likely: () => MediaReader[
 }
 
 /** Text that is stated as plain or urlencoded but looks like something with a form of its own is read as that. */
-const looksElsewhere = (reader: MediaReader, type: string | null, likely: () => MediaReader[]) =>
-  type !== null && (reader === plain || reader === urlencoded)
-    ? likely().find(each => each !== plain && each !== separated)
+const looksElsewhere = (reader: MediaReader, body: Body, likely: () => MediaReader[]) =>
+  body.type !== null && (reader === plain || reader === urlencoded)
+    ? likely().find(each => each !== plain && (each !== separated || isTableForCertain(body.text)))
     : undefined;
 
 const otherThanStated = (reader: MediaReader, type: string | null): Note => ({

@@ -1,3 +1,4 @@
+import { decodeText } from './charset';
 import type { Json } from '../../submission';
 
 /** A file that came along in a message, as it stands in the document. */
@@ -40,7 +41,7 @@ export const latin1 = (bytes: Uint8Array): string => {
 /** Bytes in a charset as text; unknown charsets are read as UTF-8, unreadable bytes become U+FFFD. */
 export function textIn(bytes: Uint8Array, charset: string | undefined): string {
   try {
-    return new TextDecoder(charset || 'utf-8').decode(bytes);
+    return decodeText(charset || 'utf-8', bytes);
   } catch {
     return new TextDecoder().decode(bytes);
   }

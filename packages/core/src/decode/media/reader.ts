@@ -15,6 +15,8 @@ export interface Body {
 export interface MediaReading {
   document: Json;
   notes: Note[];
+  /** True for rows of cells by the names of their columns: no row is anything else. */
+  isTable?: boolean;
 }
 
 /** One media type: says whether it is stated, whether the bytes look like it, and reads them. */

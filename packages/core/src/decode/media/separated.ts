@@ -9,11 +9,13 @@ export const separated: MediaReader = {
   label: 'separated values',
   isStated: type =>
     /^text\/(csv|tab-separated-values|comma-separated-values)$/.test(type) || type === 'application/csv',
-  looksLike: ({ text }) => rowsAgree(text),
+  looksLike: ({ text }) => /^sep=.\r?\n/.test(text) || rowsAgree(text),
   read({ text, type }) {
     const delimiter = type === 'text/tab-separated-values' ? '\t' : '';
-    const { data, errors } = Papa.parse<string[]>(text.trimEnd(), {
-      delimiter,
+    // Some spreadsheets say in a line of its own what separates.
+    const [said = '', mark] = /^sep=(.)\r?\n/.exec(text) ?? [];
+    const { data, errors } = Papa.parse<string[]>(text.slice(said.length).trimEnd(), {
+      delimiter: mark ?? delimiter,
       delimitersToGuess: [',', ';', '\t', '|'],
       skipEmptyLines: 'greedy',
       preview: most.submissions + 2,
@@ -42,7 +44,7 @@ export function fromRows(data: Json[][], notes: Note[] = []): MediaReading {
         message: `Row ${index + (hasHeader ? 2 : 1)} has ${row.length} values for ${names.length} columns; the rest was not read.`,
       });
   });
-  return { document: rows.map(row => rowObject(names, row)), notes };
+  return { document: rows.map(row => rowObject(names, row)), notes, isTable: true };
 }
 
 function rowObject(names: string[], row: Json[]): JsonObject {
@@ -58,14 +60,32 @@ function rowObject(names: string[], row: Json[]): JsonObject {
 const isData = (cell: string) =>
   (cell.length < 100 && /^\s*[-+]?\d[\d.,:/\s-]*$/.test(cell)) || cell.includes('@') || /^https?:/.test(cell);
 
-/** Names are different, filled, and less like data than what stands below them. */
-function looksLikeHeader(first: string[], rest: Json[][]): boolean {
+/** Rows that are looked at for what a first row is. */
+const MOST_ROWS = 50;
+
+/**
+ * Whether a first row names the columns: it holds no data, and below most of its cells stands what is of another nature: data, or
+ * words that come again where the first does not.
+ */
+function looksLikeHeader(first: string[], all: Json[][]): boolean {
+  const rest = all.slice(0, MOST_ROWS);
   const cells = first.map(cell => cell.trim());
-  if (new Set(cells).size < cells.length || cells.some(cell => cell === '') || cells.some(isData)) return false;
-  return (
-    rest.some(row => row.some(cell => typeof cell !== 'string' || isData(cell))) ||
-    (cells.every(cell => cell.length < 60) && !rest.some(row => row.some((cell, index) => cell === cells[index])))
-  );
+  const named = cells.filter(Boolean);
+  if (named.length < Math.max(1, cells.length / 2)) return false;
+  if (named.filter(isData).length > named.length * 0.1) return false;
+  let evidence = 0;
+  cells.forEach((cell, index) => {
+    if (cell === '') return;
+    const below = rest.map(row => row[index]).filter(each => each !== undefined && asText(each).trim() !== '');
+    if (below.length === 0) return;
+    const texts = below.map(each => asText(each).trim());
+    if (below.filter(each => typeof each !== 'string' || isData(each)).length > below.length / 2) evidence += 1;
+    else if (texts.includes(cell)) evidence -= 1;
+    else if (new Set(texts).size < texts.length) evidence += 0.5;
+  });
+  if (evidence !== 0) return evidence > 0;
+  // Nothing tells: names are short and differ.
+  return new Set(named).size === named.length && named.length === cells.length && cells.every(cell => cell.length < 60);
 }
 
 /** Characters from the start that tell whether lines agree. */
@@ -80,8 +100,24 @@ function rowsAgree(text: string): boolean {
     .map(line => line.trimEnd())
     .filter(Boolean);
   if (lines.length < 2) return false;
-  return [',', ';', '\t'].some(mark => {
+  return agreeing(lines, 1);
+}
+
+const agreeing = (lines: string[], least: number): boolean =>
+  [',', ';', '\t'].some(mark => {
     const counts = lines.map(line => line.replace(/"[^"]*"/g, '').split(mark).length - 1);
-    return counts[0]! >= 1 && counts.every(count => count === counts[0]);
+    return counts[0]! >= least && counts.every(count => count === counts[0]);
   });
+
+/** True for what can be nothing but a table, whatever it is stated to be: several columns, and no lines that label a value. */
+export function isTableForCertain(text: string): boolean {
+  const lines = text
+    .trimStart()
+    .slice(0, LOOKED_AT)
+    .replace(/^sep=.\r?\n/, '')
+    .split('\n', 8)
+    .slice(0, 7)
+    .map(line => line.trimEnd())
+    .filter(Boolean);
+  return lines.length >= 2 && agreeing(lines, 2) && lines.filter(line => /^[^,;\t"]{1,60}: \S/.test(line)).length < 2;
 }

@@ -32,6 +32,7 @@ test('texts, numbers, booleans, dates, formulas, rich text and gaps', async () =
   });
   expect(read(body)).toEqual({
     media: 'spreadsheet',
+    isTable: true,
     notes: [],
     document: [
       {

@@ -87,8 +87,8 @@ function Raw({ arrival, mark }: { arrival: ArrivalView; mark: string | null }) {
   const { method, url, headers, body, size, cut } = arrival;
   const head = [`${method} ${url}`, ...headers.map(([name, value]) => `${name}: ${value}`)].join('\n');
   return (
-    <div className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto">
-      <Wire label="The message" text={`${head}\n\n${body ?? ''}`} mark={mark} />
+    <div role="region" aria-label="The message" className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto">
+      <Wire label="The message as it came" text={`${head}\n\n${body ?? ''}`} mark={mark} />
       {body === null ? (
         <i className="font-serif text-ink-2">{bytes(size)} that are no text.</i>
       ) : body === '' ? (

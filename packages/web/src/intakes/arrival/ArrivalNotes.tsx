@@ -82,8 +82,8 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
   );
 }
 
-/** How sure a reading is, in percent. */
-const sureness = (score: number) => `${Math.round(score * 100)} % sure`;
+/** What a reading weighs among others, of 1; how often such readings are right is not measured yet. */
+const weight = (score: number) => `weight ${score.toFixed(2)}`;
 
 function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalView }) {
   const [why, setWhy] = useState(false);
@@ -91,8 +91,8 @@ function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalVi
   const next = runnersUp[0];
   return (
     <Note tone="fine">
-      Read as: <b>{envelope.label}</b>, {sureness(envelope.score)}.
-      {next && ` Else it would be: ${next.label}, ${sureness(next.score)}.`}{' '}
+      Read as: <b>{envelope.label}</b>, {weight(envelope.score)}.
+      {next && ` Else it would be: ${next.label}, ${weight(next.score)}.`}{' '}
       {why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>}
     </Note>
   );

@@ -189,7 +189,7 @@ export function What({ workbench }: { workbench: Workbench }) {
             {isGalley && beside === 'message' && (
               <aside
                 aria-label="Outgoing message"
-                className="relative border-b border-rule bg-sunk px-3.5 py-3 xl:absolute xl:border-0 xl:bg-transparent xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
+                className="relative border-b border-rule bg-sunk px-3.5 py-3 xl:absolute xl:z-10 xl:border-0 xl:bg-transparent xl:top-12 xl:right-0 xl:w-[252px] xl:p-0 xl:pr-[18px]"
               >
                 {planned ? (
                   <Wire label="Outgoing message" text={wire} curl={curlLine(wire, target ? [target.baseUrl] : [])} />
