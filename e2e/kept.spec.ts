@@ -125,6 +125,22 @@ test('a form and a question get names that people understand; what they came wit
   await expect(page.getByRole('heading', { level: 1, name: 'pt-1' })).toBeVisible();
 });
 
+test('older arrivals are brought as they are walked to', async ({ page }) => {
+  const address = await openIntake(page, 'Busy');
+  for (let from = 0; from < 130; from += 26)
+    await Promise.all(Array.from({ length: 26 }, (_, n) => send(page, address, { gate: `G-${from + n}`, badge: 'B' })));
+  await page.reload();
+  const strip = page.getByRole('list', { name: 'Arrivals, newest first' });
+  await expect(strip.getByRole('button', { name: /POST/ })).toHaveCount(60);
+  await strip.getByRole('button', { name: 'Older ones' }).click();
+  await expect(strip.getByRole('button', { name: /POST/ })).toHaveCount(120);
+  await strip.getByRole('button', { name: /POST/ }).last().click();
+  await page.keyboard.press('l');
+  await expect(strip.getByRole('button', { name: /POST/ })).toHaveCount(130);
+  await expect(strip.getByRole('button', { name: 'Older ones' })).toHaveCount(0);
+  await expectAccessible(page);
+});
+
 test('the sender begins with what came last', async ({ page }) => {
   const address = await openIntake(page, 'Echo');
   await send(page, address, { gate: 'East', badge: 'B-7' });

@@ -26,7 +26,9 @@ export function IntakePage() {
     <Read title="Intake" query={intake}>
       {data => (
         <Read title={data.name} query={arrivals}>
-          {list => <Loaded key={id} intake={data} arrivals={list} />}
+          {list => (
+            <Loaded key={id} intake={data} arrivals={list} older={arrivals.older} isBringing={arrivals.isBringing} />
+          )}
         </Read>
       )}
     </Read>
@@ -34,7 +36,7 @@ export function IntakePage() {
 }
 
 /** The arrival that is shown: the one in the address, else the newest, following what comes in. */
-function useShownArrival(arrivals: ArrivalSummary[]) {
+function useShownArrival(arrivals: ArrivalSummary[], older: (() => void) | null) {
   const [params, setParams] = useSearchParams();
   const chosen = params.get('arrival');
   const shownId = chosen ?? arrivals[0]?.id ?? null;
@@ -43,6 +45,8 @@ function useShownArrival(arrivals: ArrivalSummary[]) {
   const step = (by: number) => {
     const next = arrivals[Math.min(arrivals.length - 1, Math.max(0, index + by))];
     if (next) show(next.id);
+    // At the end of what is here older ones are brought: the next step finds them.
+    if (by > 0 && index + by >= arrivals.length - 1) older?.();
   };
   useKeys([
     { key: 'l', does: 'older arrival', run: () => step(1) },
@@ -51,8 +55,18 @@ function useShownArrival(arrivals: ArrivalSummary[]) {
   return { shownId, show };
 }
 
-function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSummary[] }) {
-  const { shownId, show } = useShownArrival(arrivals);
+function Loaded({
+  intake,
+  arrivals,
+  older,
+  isBringing,
+}: {
+  intake: IntakeView;
+  arrivals: ArrivalSummary[];
+  older: (() => void) | null;
+  isBringing: boolean;
+}) {
+  const { shownId, show } = useShownArrival(arrivals, older);
   const shown = useArrival(shownId);
   const [open, setOpen] = useState<'sender' | 'settings' | 'feed' | null>(null);
   const toggle = (part: 'sender' | 'settings' | 'feed') => setOpen(open === part ? null : part);
@@ -89,7 +103,7 @@ function Loaded({ intake, arrivals }: { intake: IntakeView; arrivals: ArrivalSum
       <Listening intake={intake} senderOpen={open === 'sender'} onSender={() => toggle('sender')} />
       {open === 'sender' && <Sender intake={intake} arrival={shown.data ?? null} onSent={() => show(null)} />}
       <WorkStrip about={{ intake: intake.id }} />
-      <ArrivalStrip arrivals={arrivals} shownId={shownId} onShow={show} />
+      <ArrivalStrip arrivals={arrivals} shownId={shownId} onShow={show} older={older} isBringing={isBringing} />
       {pinning.isOpen && pinning.mode === 'text' && shown.data && <PinPanel pinning={pinning} arrival={shown.data} />}
       {arrivals.length > 0 && arrival && <ArrivalColumns arrival={arrival} pinning={pinning} />}
       {shown.error && <Fault again={() => void shown.refetch()}>{wordsFor(shown.error)}</Fault>}

@@ -9,16 +9,36 @@ import type {
   StrayView,
 } from '@grammata/contract';
 import type { LandmarkExample, Pins } from '@grammata/core/decode';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { api, ApiFault } from '../api';
 
 export const useIntake = (id: string) =>
   useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
-export const useArrivals = (intakeId: string) =>
-  useQuery({
+/** Arrivals that are brought at once. */
+const PAGE = 60;
+
+/** What arrived, the newest first; older ones as they are asked for. */
+export function useArrivals(intakeId: string) {
+  const query = useInfiniteQuery({
     queryKey: ['arrivals', intakeId],
-    queryFn: () => api<ArrivalSummary[]>(`/intakes/${intakeId}/arrivals?limit=100`),
+    queryFn: ({ pageParam }) =>
+      api<ArrivalSummary[]>(
+        `/intakes/${intakeId}/arrivals?${new URLSearchParams({ limit: String(PAGE), ...(pageParam && { before: pageParam }) })}`,
+      ),
+    initialPageParam: '',
+    getNextPageParam: last => (last.length < PAGE ? undefined : last.at(-1)!.id),
   });
+  const { data, error, refetch, hasNextPage, isFetchingNextPage, fetchNextPage } = query;
+  return {
+    data: useMemo(() => data?.pages.flat(), [data]),
+    error,
+    refetch,
+    /** Brings older ones; null where there are none. */
+    older: hasNextPage ? () => void (!isFetchingNextPage && fetchNextPage()) : null,
+    isBringing: isFetchingNextPage,
+  };
+}
 export const useArrival = (id: string | null) =>
   useQuery({
     queryKey: ['arrival', id],

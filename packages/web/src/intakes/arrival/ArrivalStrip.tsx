@@ -1,6 +1,6 @@
 import type { ArrivalSummary } from '@grammata/contract';
 import { useState } from 'react';
-import { clock, count, when } from '../../ui';
+import { Act, clock, count, when } from '../../ui';
 
 const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word: string }> = {
   read: { mark: '✓', colour: 'text-verdigris', word: 'read' },
@@ -17,10 +17,15 @@ export function ArrivalStrip({
   arrivals,
   shownId,
   onShow,
+  older,
+  isBringing,
 }: {
   arrivals: ArrivalSummary[];
   shownId: string | null;
   onShow: (id: string) => void;
+  /** Brings older ones; null where there are none. */
+  older: (() => void) | null;
+  isBringing: boolean;
 }) {
   const [openedAt] = useState(() => Date.now());
   if (arrivals.length === 0) return null;
@@ -56,6 +61,13 @@ export function ArrivalStrip({
           </li>
         );
       })}
+      {older && (
+        <li className="shrink-0 self-center px-4">
+          <Act onClick={older} disabled={isBringing}>
+            {isBringing ? 'Bringing…' : 'Older ones'}
+          </Act>
+        </li>
+      )}
     </ol>
   );
 }
