@@ -134,7 +134,7 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
       await page.goto('/targets');
       await page.getByRole('main').getByRole('link', { name: 'Shelf' }).click();
       await page.getByRole('button', { name: 'Remove this target…' }).press('Enter');
-      await expect(page.getByRole('button', { name: 'Remove', exact: true })).toBeFocused();
+      await expect(page.getByRole('button', { name: 'Keep it', exact: true })).toBeFocused();
     },
   ],
   [

@@ -14,10 +14,10 @@ export class QuestionInput {
 
 export class FormInput {
   @MayBeLeftOut() @IsIn(formStates) state?: FormState;
+  /** Empty, it has the name again that its builder gave it. */
   @MayBeLeftOut()
   @IsString()
   @MaxLength(120, { message: 'Give the form a name of up to 120 characters.' })
-  /** Empty, it has the name again that its builder gave it. */
   name?: string;
 }
 

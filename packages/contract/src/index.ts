@@ -1,5 +1,6 @@
 export * from './deskView';
 export * from './feed';
+export * from './findViews';
 export * from './forms';
 export * from './inputs';
 export * from './pins';

@@ -266,30 +266,6 @@ export interface SamplesView {
 /** A sample by the columns of its page. */
 export type PackedSample = PackedSubmission & Omit<NamedSample, 'submission' | 'id'> & { sampleId: string };
 
-/** A submission that was found by what was said in it. */
-/** The names of everything that can be gone to. */
-export interface ThingsView {
-  intakes: { id: string; name: string }[];
-  forms: { id: string; name: string; ownName: string | null; intakeName: string }[];
-  routes: { id: string; name: string }[];
-  targets: { id: string; name: string }[];
-}
-
-/** What was found by words: questions of forms, and submissions. */
-export interface FindView {
-  questions: { formId: string; formName: string; key: string; label: string }[];
-  submissions: FoundView[];
-}
-
-export interface FoundView {
-  id: string;
-  arrivalId: string;
-  formName: string;
-  about: string;
-  /** ISO 8601. */
-  receivedAt: string;
-}
-
 /** Samples as the workbench takes them, by the thousand. */
 export interface SamplePage {
   columns: Column[];
@@ -361,7 +337,8 @@ export interface DeliveryView extends DeliverySummary {
     id: string;
     label: string;
     targetName: string;
-    /** Where its target is, and where it is tried. */ addresses: string[];
+    /** Where its target is, and where it is tried. */
+    addresses: string[];
   }[];
   done: Done[];
   problems: { code: string; message: string }[];

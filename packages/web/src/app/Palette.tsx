@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Floating, NothingFound, useExactTimes, useSettled, when } from '../ui';
+import { Floating, NothingFound, useExactTimes, useSettled, When } from '../ui';
 import { api } from '../api';
 import { places } from './places';
 import { switchTheme } from './theme';
@@ -142,7 +142,7 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
                 <span className="flex items-baseline gap-3">
                   <span className="min-w-0 flex-1 truncate">{each.about}</span>
                   <span className="text-small text-ink-2">
-                    {each.formName}, {when(each.receivedAt)}
+                    {each.formName}, <When at={each.receivedAt} />
                   </span>
                 </span>
               </Command.Item>

@@ -3,7 +3,7 @@ import { asText } from '@grammata/core/submission';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
-import { Act, bytes, Fault, kindMarks, TextBox, when } from '../ui';
+import { Act, bytes, Fault, kindMarks, TextBox, When } from '../ui';
 import { useDescribeSample, useRemoveVariant } from './queries';
 import { VariantEditor } from './VariantEditor';
 
@@ -23,7 +23,7 @@ export function SampleRow({ form, sample, covered }: { form: FormView; sample: N
         onClick={() => setOpen(!open)}
         className="grid w-full grid-cols-[8rem_minmax(0,1fr)_auto] gap-x-4 py-1.5 text-left hover:bg-raised"
       >
-        <span className="text-ink-2">{isVariant ? 'variant' : when(sample.receivedAt)}</span>
+        <span className="text-ink-2">{isVariant ? 'variant' : <When at={sample.receivedAt} />}</span>
         <span className="truncate">
           {name && <b className="mr-3 font-serif">{name}</b>}
           <span className="font-mono text-small">

@@ -1,6 +1,6 @@
 import type { FeedView, IntakeView } from '@grammata/contract';
 import { wordsFor } from '../api';
-import { Act, counted, Fault, Moment, when } from '../ui';
+import { Act, counted, Fault, Moment, When } from '../ui';
 import { useReadFeed } from './queries';
 
 /** How a feed stands: when it was read, what came, when it is read next. */
@@ -31,7 +31,12 @@ export function FeedLine({ intake, onSet, isOpen }: { intake: IntakeView; onSet:
 }
 
 function Reading({ feed: { reading, nextAt } }: { feed: FeedView }) {
-  const next = nextAt && ` · next ${when(nextAt)}`;
+  const next = nextAt && (
+    <>
+      {' '}
+      · next <When at={nextAt} />
+    </>
+  );
   if (!reading) return <>not read yet{next}</>;
   return (
     <>

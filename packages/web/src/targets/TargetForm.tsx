@@ -61,7 +61,11 @@ export function TargetForm({
       tryToken: undefined,
     },
     keptAs,
-    save,
+    save: (input, changed) => {
+      if (isGiven) return save(input, changed);
+      const { document: _unused, ...others } = changed;
+      return save({ ...input, document: null }, initial.document ? { ...others, document: null } : others);
+    },
   });
   const { control, setValue, getValues } = of.form;
   const [reads, path, kind = 'bearer', document, recipe, patience, pace, tryBaseUrl] = useWatch({
@@ -77,7 +81,6 @@ export function TargetForm({
     if (Object.values(usualPaths).includes(path)) setValue('discoveryPath', usualPaths[chosen]);
     if (chosen === 'mail') setValue('auth.kind', 'basic');
     if (chosen === 'files') setValue('auth.kind', 'none');
-    if (chosen === 'mail' || chosen === 'tables') setValue('document', null);
     if (chosen !== 'tables') setValue('recipe', null);
     if (chosen === 'mail' || chosen === 'files') {
       setValue('patience', null);
@@ -146,14 +149,7 @@ export function TargetForm({
               const [, origin] = /(https?:\/\/[^\s/'"]+)/.exec(text) ?? [];
               if (reads === 'example' && origin && !getValues('baseUrl')) setValue('baseUrl', origin);
             }}
-            onAddress={
-              reads === 'openapi'
-                ? () => {
-                    setValue('document', null);
-                    setGivesDocument(false);
-                  }
-                : null
-            }
+            onAddress={reads === 'openapi' ? () => setGivesDocument(false) : null}
           />
         )}
         {reads !== 'files' && <ChoiceField<TargetInput> name="auth.kind" label="Credentials" options={kinds} />}
@@ -190,7 +186,7 @@ export function TargetForm({
                 name="tryToken"
                 label={`${authWords[kind].secret}, for tests`}
                 isStored={Boolean(initial.tryBaseUrl)}
-                hint={initial.tryBaseUrl ? undefined : 'Empty where the other one is good for both.'}
+                hint={initial.tryBaseUrl ? undefined : 'Left empty, tests are sent without one.'}
               />
             )}
           </>

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { Act } from './parts';
 
-/** Asks before something that can't be undone: what is lost, doing it, and leaving it. */
+/** Asks before something that can't be undone: what is lost, doing it, and leaving it, which has the focus. */
 export function Confirm({
   ask,
   deed,
@@ -33,10 +33,10 @@ export function Confirm({
       )}
       {children}{' '}
       <span className="whitespace-nowrap">
-        <Act autoFocus onClick={onDo} disabled={isBusy}>
+        <Act onClick={onDo} disabled={isBusy}>
           {deed}
         </Act>{' '}
-        <Act className="ml-2" onClick={() => setAsking(false)}>
+        <Act autoFocus className="ml-2" onClick={() => setAsking(false)}>
           {keep}
         </Act>
       </span>

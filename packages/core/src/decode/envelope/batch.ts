@@ -11,8 +11,9 @@ type ReadOne = (item: JsonObject | JsonObject[], at: string) => EnvelopeReading 
 /** A list, or a map by identifiers, whose every item may be a submission. */
 interface Batch {
   pointer: string;
-  /** Their places below the pointer. */
-  places: string[];
+  /** By which each stands below the pointer: its identifier in a map, its number in a list. */
+  keys: string[];
+  isMap: boolean;
   items: (JsonObject | JsonObject[])[];
 }
 
@@ -32,14 +33,11 @@ export function batchesIn(document: Json, readOne: ReadOne, except: string[]): E
 
 function listsOf(value: Json, at: string, depth: number): Batch[] {
   if (isObjectList(value) || isListOfLists(value))
-    return [{ pointer: at, places: value.map((_, index) => String(index)), items: value }];
+    return [{ pointer: at, keys: value.map((_, index) => String(index)), isMap: false, items: value }];
   if (depth === 0 || !isJsonObject(value)) return [];
   const inner = Object.entries(value).flatMap(([key, each]) => listsOf(each, `${at}/${escapeToken(key)}`, depth - 1));
   return isMapOfAlike(value)
-    ? [
-        { pointer: at, places: Object.keys(value).map(escapeToken), items: Object.values(value) as JsonObject[] },
-        ...inner,
-      ]
+    ? [{ pointer: at, keys: Object.keys(value), isMap: true, items: Object.values(value) as JsonObject[] }, ...inner]
     : inner;
 }
 
@@ -65,8 +63,10 @@ function isMapOfAlike(value: JsonObject): boolean {
   );
 }
 
-function readBatch(document: Json, { pointer, places, items }: Batch, readOne: ReadOne): EnvelopeReading | null {
-  const readings = items.slice(0, most.submissions).map((item, index) => readOne(item, `${pointer}/${places[index]!}`));
+function readBatch(document: Json, { pointer, keys, isMap, items }: Batch, readOne: ReadOne): EnvelopeReading | null {
+  const readings = items
+    .slice(0, most.submissions)
+    .map((item, index) => readOne(item, `${pointer}/${escapeToken(keys[index]!)}`));
   const first = readings[0];
   if (filesOf('', items, false) !== null) return null;
   if (!first || readings.some(each => each === null)) return null;
@@ -79,7 +79,6 @@ function readBatch(document: Json, { pointer, places, items }: Batch, readOne: R
   const ids = read.flatMap(each => each.submissions.map(({ id }) => id));
   const haveIds = ids.length > 1 && ids.every(id => id !== null) && new Set(ids).size === ids.length;
   const haveTimes = read.every(each => each.submissions.every(({ submittedAt }) => submittedAt !== null));
-  const isMap = places.some(place => !/^\d+$/.test(place));
   const haveEnvelope =
     isMap ||
     (haveIds && haveTimes) ||
@@ -90,7 +89,6 @@ function readBatch(document: Json, { pointer, places, items }: Batch, readOne: R
     /^(items|rows|data|list|batch|payloads?)$/i.test(name);
   // A list of plain objects may be a table inside one answer, or a list of labelled answers.
   if (isFlat && !named && !haveEnvelope) return null;
-  const idsByPlace = new Map(read.map((each, index) => [each, places[index]!]));
   const score = isFlat
     ? 0.55 +
       (named ? 0.1 : 0) +
@@ -103,10 +101,10 @@ function readBatch(document: Json, { pointer, places, items }: Batch, readOne: R
     answersAt: pointer,
     splitAt: pointer,
     why: `${pointer || 'The top'} is a list of ${items.length === 1 ? 'one submission' : `${items.length} submissions`}; in the first, ${first.why}`,
-    submissions: read.flatMap(each =>
+    submissions: read.flatMap((each, index) =>
       each.submissions.map(submission => ({
         ...submission,
-        id: submission.id ?? (isMap ? (idsByPlace.get(each) ?? null) : null),
+        id: submission.id ?? (isMap ? keys[index]! : null),
         form: submission.form ?? outer.form,
         submittedAt: submission.submittedAt ?? outer.submittedAt,
         meta: { ...outer.meta, ...submission.meta },

@@ -1,6 +1,5 @@
-import type { JsonObject } from '../../submission';
-import { setOwn } from '../../submission';
-import { nameWords, speaksOf, speaksOnlyOf } from '../names';
+import { setOwn, type JsonObject } from '../../submission';
+import { speaksOf, tellingWords, tellsOnlyOf } from '../names';
 import type { EnvelopeReading, RawAnswer } from './reader';
 
 /** Characters of the longest label that is taken for one, beside a value and above one. */
@@ -47,13 +46,15 @@ const linesOf = (text: string): Line[] =>
     return { text: each, said: drawn ? null : labelAndValue(each), isBlank: each.trim() === '', isRule: drawn };
   });
 
+/** A line that a rule below it makes a heading. */
+const isHeadingAt = (lines: Line[], at: number): boolean =>
+  !lines[at]!.isBlank && !lines[at]!.isRule && lines[at + 1]?.isRule === true && (lines[at - 1]?.isBlank ?? true);
+
 /** Lines that stand together, without the headings that are underlined. */
 function blocksOf(lines: Line[]): Line[][] {
   const blocks: Line[][] = [[]];
   lines.forEach((line, at) => {
-    const next = lines[at + 1];
-    const isHeading = !line.isBlank && !line.isRule && next?.isRule === true && (lines[at - 1]?.isBlank ?? true);
-    if (line.isBlank || line.isRule || isHeading) {
+    if (line.isBlank || line.isRule || isHeadingAt(lines, at)) {
       if (blocks.at(-1)!.length > 0) blocks.push([]);
     } else blocks.at(-1)!.push(line);
   });
@@ -79,9 +80,6 @@ const wordingOf = (line: Line): string => {
   return /[:：]$/.test(wording) ? wording.slice(0, -1).trimEnd() : wording;
 };
 
-/** Words that stand between those that say what a line is about. */
-const small = new Set('of the from de la le du da do der die das van het no nr number'.split(' '));
-
 /** Single words that speak of the submission itself; others of the kind are as often questions. */
 const alone = new Set(
   'id ip form formular formulaire formulario timestamp submitted received sent reference ref referrer referer browser'.split(
@@ -91,13 +89,10 @@ const alone = new Set(
 
 /** True for a label that speaks of the submission itself: when it came, which it is, of which form, from whom. */
 const isAround = (label: string): boolean => {
-  const words = nameWords(label).filter(word => !small.has(word));
+  const words = tellingWords(label);
   if (words.length < 2) return alone.has(words[0] ?? '');
-  const roles = ['form', 'id', 'time', 'submission', 'sender'] as const;
-  const of = words.join(' ');
-  return (
-    words.length <= 4 && (speaksOnlyOf(of, ...roles) || (speaksOf(of, 'form') && speaksOnlyOf(of, 'form', 'name')))
-  );
+  const isOfForm = speaksOf(label, 'form') && tellsOnlyOf(label, 'form', 'name');
+  return words.length <= 4 && (isOfForm || tellsOnlyOf(label, 'form', 'id', 'time', 'submission', 'sender'));
 };
 
 const answerOf = (label: string, value: string, pointer: string): RawAnswer => ({
@@ -132,11 +127,12 @@ function readStacked(blocks: Line[][], pointer: string): TextReading | null {
   const several = blocks.filter(block => block.length > 1);
   /** A heading above lines that tell of the submission itself. */
   const isHead = ([, ...rest]: Line[]) => rest.every(line => line.said !== null && isAround(line.said[0]));
-  const stacked = several.filter(block => !isBeside(block) && mayAsk(block[0]!) && !isHead(block));
+  const stacked = new Set(several.filter(block => !isBeside(block) && mayAsk(block[0]!) && !isHead(block)));
   const beside = blocks.filter(block => isBeside(block));
-  const lonely = blocks.filter(block => block.length === 1 && asks(block[0]!) && !isBeside(block));
-  const found = stacked.length + lonely.length;
-  if (found < 2 || beside.length > found || beside.flat().length > stacked.flat().length + lonely.length) return null;
+  const lonely = new Set(blocks.filter(block => block.length === 1 && asks(block[0]!) && !isBeside(block)));
+  const found = stacked.size + lonely.size;
+  const lines = [...stacked].flat().length + lonely.size;
+  if (found < 2 || beside.length > found || beside.flat().length > lines) return null;
   const around: JsonObject = {};
   const answers: RawAnswer[] = [];
   let waiting: string | null = null;
@@ -144,14 +140,14 @@ function readStacked(blocks: Line[][], pointer: string): TextReading | null {
   for (const block of blocks) {
     const [first, ...rest] = block as [Line, ...Line[]];
     const told = rest.map(line => line.text.trim()).join('\n');
-    if (waiting !== null && !stacked.includes(block) && !asks(first)) {
+    if (waiting !== null && !stacked.has(block) && !asks(first)) {
       answers.push(answerOf(waiting, block.map(line => line.text.trim()).join('\n'), pointer));
       waiting = null;
-    } else if (stacked.includes(block)) {
+    } else if (stacked.has(block)) {
       if (waiting !== null) answers.push(answerOf(waiting, '', pointer));
       waiting = null;
       answers.push(answerOf(wordingOf(first), told, pointer));
-    } else if (lonely.includes(block)) {
+    } else if (lonely.has(block)) {
       if (waiting !== null) answers.push(answerOf(waiting, '', pointer));
       waiting = wordingOf(first);
     } else if (answers.length === 0) {
@@ -186,13 +182,12 @@ function readBeside(lines: Line[], pointer: string): TextReading | null {
   let [stray, blankBefore] = [0, false];
   const laterLabels = labelsAfter(lines);
   for (const [at, line] of lines.entries()) {
-    const isHeading = !line.isBlank && lines[at + 1]?.isRule === true && (lines[at - 1]?.isBlank ?? true);
     if (line.isRule) {
       // Below the last rule a text says who sent it, not what was answered.
       if (answers.length > 0 && laterLabels[at]! === 0) break;
       blankBefore = true;
     } else if (line.isBlank) blankBefore = true;
-    else if (isHeading && line.said === null) continue;
+    else if (line.said === null && isHeadingAt(lines, at)) continue;
     else if (line.said) {
       const [label, value] = line.said;
       told.push([value]);

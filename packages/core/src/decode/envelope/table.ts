@@ -1,6 +1,6 @@
-import { isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
+import { escapeToken, isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
 import { most } from '../notes';
-import { idRank, isEnvelopeKey, nameWords, speaksOf, speaksOnlyOf, surroundings, timeRank } from '../names';
+import { idRank, isEnvelopeKey, speaksOf, surroundings, tellingWords, tellsOnlyOf, timeRank } from '../names';
 import { flatAt } from './flat';
 import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
 
@@ -55,16 +55,6 @@ function columnsOf(rows: JsonObject[]): Column[] {
   }));
 }
 
-/** Words between others that say nothing of a column. */
-const small = new Set('of the de la le du des da do der die das van het el los of a an und and et y no nr'.split(' '));
-const wordsIn = (name: string) => nameWords(name).filter(word => !small.has(word));
-
-/** True when a column's name speaks of the submission itself: its identifier, its time, its form. */
-const isOf = (name: string, ...roles: Parameters<typeof speaksOf>[1][]): boolean => {
-  const words = wordsIn(name);
-  return words.length > 0 && speaksOnlyOf(words.join(' '), ...roles);
-};
-
 /** Each row has one of its own, in one word. */
 const isUnique = ({ filled, distinct, words }: Column, rows: number): boolean =>
   filled === rows && distinct === rows && words === filled;
@@ -74,14 +64,17 @@ function identifies(column: Column, rows: number): number {
   if (!isUnique(column, rows)) return 0;
   if (/^\s*#\s*$/.test(column.name)) return 1;
   const rank = idRank(column.name);
-  if (wordsIn(column.name).length < 2) return rank >= 3 ? rank : 0;
-  return Math.max(rank, speaksOf(column.name, 'id') && isOf(column.name, 'id', 'submission', 'answer', 'form') ? 2 : 0);
+  if (tellingWords(column.name).length < 2) return rank >= 3 ? rank : 0;
+  return Math.max(
+    rank,
+    speaksOf(column.name, 'id') && tellsOnlyOf(column.name, 'id', 'submission', 'answer', 'form') ? 2 : 0,
+  );
 }
 
 /** How much a column says that it tells when submissions came. `Date` alone is as often a question. */
 function tellsTime({ name, filled, times }: Column): number {
-  if (filled === 0 || times < 0.9 * filled || !isOf(name, 'time', 'submission', 'form', 'answer')) return 0;
-  const [rank, words] = [timeRank(name), wordsIn(name)];
+  if (filled === 0 || times < 0.9 * filled || !tellsOnlyOf(name, 'time', 'submission', 'form', 'answer')) return 0;
+  const [rank, words] = [timeRank(name), tellingWords(name)];
   if (words.length > 1) return rank > 0 ? Math.max(2, rank) : 0;
   return rank === 3 || words[0] === 'timestamp' || words[0] === 'horodatage' || words[0] === 'zeitstempel' ? rank : 0;
 }
@@ -97,10 +90,10 @@ const sender = /\b(ip|agent|referr?er|utm|browser|network id|device id|session i
 
 const isAround = (name: string): boolean =>
   isEnvelopeKey(name.trim().replace(/\s+/g, '_'), '') ||
-  (sender.test(name.replace(/_/g, ' ')) && isOf(name, 'sender', 'id', 'time', 'submission', 'form'));
+  (sender.test(name.replace(/_/g, ' ')) && tellsOnlyOf(name, 'sender', 'id', 'time', 'submission', 'form'));
 
 const isOfForm = ({ name, distinct }: Column): boolean =>
-  distinct <= 1 && speaksOf(name, 'form') && isOf(name, 'form', 'id', 'name');
+  distinct <= 1 && speaksOf(name, 'form') && tellsOnlyOf(name, 'form', 'id', 'name');
 
 /** A submission a row; columns that speak of the submission itself stand around its answers. */
 function rowByRow(rows: JsonObject[], columns: Column[]): EnvelopeReading | null {
@@ -114,8 +107,9 @@ function rowByRow(rows: JsonObject[], columns: Column[]): EnvelopeReading | null
           column.name === time ||
           isOfForm(column) ||
           isAround(column.name) ||
-          (column.times >= 0.9 * column.filled && column.filled > 0 && tellsTime(column) > 0) ||
-          (/^(start|started|begonnen|begin)/i.test(wordsIn(column.name)[0] ?? '') && isOf(column.name, 'time')),
+          tellsTime(column) > 0 ||
+          (/^(start|started|begonnen|begin)/i.test(tellingWords(column.name)[0] ?? '') &&
+            tellsOnlyOf(column.name, 'time')),
       )
       .map(column => column.name),
   );
@@ -150,16 +144,19 @@ function rowByRow(rows: JsonObject[], columns: Column[]): EnvelopeReading | null
   };
 }
 
+/** A row, and where it stands in the table. */
+interface Placed {
+  row: JsonObject;
+  place: number;
+}
+
 /** One answer a row: a column words the question, another holds the answer, and those of one submission stand together. */
 function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null {
-  const asks = columns.filter(
+  const wording = columns.find(
     ({ name, filled }) =>
-      filled === rows.length &&
-      (isOf(name, 'wording', 'id', 'name') || speaksOf(name, 'wording')) &&
-      !isOf(name, 'id', 'submission', 'form', 'name'),
+      filled === rows.length && speaksOf(name, 'wording') && !tellsOnlyOf(name, 'id', 'submission', 'form', 'name'),
   );
-  const wording = asks.find(({ name }) => speaksOf(name, 'wording')) ?? null;
-  const answer = columns.find(({ name }) => name !== wording?.name && isOf(name, 'answer')) ?? null;
+  const answer = columns.find(({ name }) => name !== wording?.name && tellsOnlyOf(name, 'answer'));
   if (!wording || !answer || columns.length > 12) return null;
   const group = columns.find(
     column =>
@@ -167,19 +164,23 @@ function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null 
       column !== answer &&
       column.filled === rows.length &&
       column.distinct < rows.length &&
-      (idRank(column.name) >= 2 || (speaksOf(column.name, 'id') && isOf(column.name, 'id', 'submission', 'answer'))),
+      (idRank(column.name) >= 2 ||
+        (speaksOf(column.name, 'id') && tellsOnlyOf(column.name, 'id', 'submission', 'answer'))),
   );
-  // A question is asked once of each.
-  const groups = new Map<string, JsonObject[]>();
-  for (const row of rows) {
+  const groups = new Map<string, Placed[]>();
+  rows.forEach((row, place) => {
     const key = group ? String(row[group.name]) : '';
-    groups.set(key, [...(groups.get(key) ?? []), row]);
-  }
-  const asked = [...groups.values()].map(own => own.map(row => String(row[wording.name])));
-  if (asked.some(own => own.length < 2) || (!group && new Set(asked[0]).size < asked[0]!.length)) return null;
+    const own = groups.get(key);
+    if (own) own.push({ row, place });
+    else groups.set(key, [{ row, place }]);
+  });
   const all = [...groups.values()];
+  // One alone is no form's answer; and of one submission each question is asked once.
+  if (all.some(own => own.length < 2) || (!group && wording.distinct < rows.length)) return null;
   const constant = (name: string) =>
-    all.every(own => new Set(own.map(row => JSON.stringify(row[name] ?? null))).size === 1);
+    all.every(own =>
+      own.every(({ row }) => JSON.stringify(row[name] ?? null) === JSON.stringify(own[0]!.row[name] ?? null)),
+    );
   const beside = columns.filter(({ name }) => name !== wording.name && name !== answer.name && constant(name));
   const keys = columns.find(
     ({ name, filled }) =>
@@ -190,36 +191,35 @@ function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null 
       !beside.some(each => each.name === name) &&
       speaksOf(name, 'id'),
   );
-  const kinds = columns.find(({ name }) => isOf(name, 'kind') && !beside.some(each => each.name === name));
+  const kinds = columns.find(({ name }) => tellsOnlyOf(name, 'kind') && !beside.some(each => each.name === name));
   const time = best(beside, tellsTime);
-  let place = -1;
   const submissions = all.map((own): RawSubmission => {
-    const around = Object.fromEntries(beside.map(({ name }) => [name, own[0]![name]!]));
+    const around = Object.fromEntries(beside.map(({ name }) => [name, own[0]!.row[name] ?? null]));
     const { form, submittedAt, meta } = surroundings(around);
     const joined = new Map<string, RawAnswer>();
-    for (const row of own) {
-      place = rows.indexOf(row);
+    for (const { row, place } of own) {
       const label = String(row[wording.name]).trim();
       const key = keys ? String(row[keys.name]) : label;
       const value = row[answer.name] ?? '';
       const known = joined.get(key);
       // Asked twice of one submission: several were chosen.
-      if (known) known.value = [...(Array.isArray(known.value) ? known.value : [known.value]), value];
+      if (known && Array.isArray(known.value)) known.value.push(value);
+      else if (known) known.value = [known.value, value];
       else
         joined.set(key, {
           key,
           label: label || labelFromKey(key),
           stated: kinds && !isBlank(row[kinds.name]) ? String(row[kinds.name]) : null,
           value,
-          pointer: `/${place}/${answer.name.replace(/~/g, '~0').replace(/\//g, '~1')}`,
+          pointer: `/${place}/${escapeToken(answer.name)}`,
           options: null,
           other: null,
         });
     }
     return {
       form,
-      id: group ? String(own[0]![group.name]) : null,
-      submittedAt: time && !isBlank(own[0]![time]) ? String(own[0]![time]) : submittedAt,
+      id: group ? String(own[0]!.row[group.name]) : null,
+      submittedAt: time && !isBlank(own[0]!.row[time]) ? String(own[0]!.row[time]) : submittedAt,
       meta,
       answers: [...joined.values()],
     };

@@ -1,3 +1,4 @@
 export * from './roles';
 export * from './compound';
 export * from './surroundings';
+export * from './telling';

@@ -20,8 +20,8 @@ export function Filters({
   counts: Record<DeliveryState, number> | null;
   searchRef: Ref<HTMLInputElement>;
 }) {
-  const routes = useRoutes().data ?? [];
-  const targets = useTargets().data ?? [];
+  const routes = useRoutes();
+  const targets = useTargets();
   const all = counts && Object.values(counts).reduce((sum, n) => sum + n, 0);
   return (
     <>
@@ -51,7 +51,8 @@ export function Filters({
           isBare
           boxClass="w-44!"
           none="of all routes"
-          options={routes.map(each => ({ value: each.id, label: each.name }))}
+          isPending={routes.isPending}
+          options={(routes.data ?? []).map(each => ({ value: each.id, label: each.name }))}
           value={filter.route}
           onPick={route => set({ route })}
         />
@@ -60,7 +61,8 @@ export function Filters({
           isBare
           boxClass="w-36!"
           none="to all targets"
-          options={targets.map(each => ({ value: each.id, label: each.name }))}
+          isPending={targets.isPending}
+          options={(targets.data ?? []).map(each => ({ value: each.id, label: each.name }))}
           value={filter.target}
           onPick={target => set({ target })}
         />

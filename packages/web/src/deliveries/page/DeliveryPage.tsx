@@ -5,7 +5,19 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../../api';
 import { Read } from '../../app/Read';
 import { doneWords, ReadBack, itemWords } from '../../outcome';
-import { Act, alike, count, DeliveryStateWord, Moment, Note, Press, Sheet, whenInFull, Wire } from '../../ui';
+import {
+  Act,
+  alike,
+  count,
+  DeliveryStateWord,
+  Moment,
+  Note,
+  Press,
+  Sheet,
+  whenExactly,
+  whenInFull,
+  Wire,
+} from '../../ui';
 import { useDelivery, useResend } from '../queries';
 
 export function DeliveryPage() {
@@ -72,9 +84,8 @@ function Notes({ delivery }: { delivery: DeliveryView }) {
       {delivery.state === 'waiting' && delivery.reason && (
         <Note tone="look">
           {delivery.reason} The next try comes{' '}
-          {delivery.nextAttemptAt ? `at ${new Date(delivery.nextAttemptAt).toLocaleTimeString('en-GB')}` : 'soon'}; if
-          none succeeds, it is given up{' '}
-          {delivery.tryUntil ? `on ${whenInFull(delivery.tryUntil)}` : 'when its route says so'}.
+          {delivery.nextAttemptAt ? `at ${whenExactly(delivery.nextAttemptAt)}` : 'soon'}; if none succeeds, it is given
+          up {delivery.tryUntil ? `on ${whenInFull(delivery.tryUntil)}` : 'when its route says so'}.
         </Note>
       )}
       {delivery.state === 'delivered' && (
@@ -269,7 +280,7 @@ function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: Delive
           {attempt.response === null ? (
             <p className="font-serif text-ink-2">No answer came.</p>
           ) : (
-            <Wire label={`Answer to ${name}`} text={answerText(attempt)} />
+            <Wire label={`Answer to ${name}`} text={answerText(attempt)} isWhole={attempt.status === null} />
           )}
         </div>
       </div>

@@ -1,6 +1,6 @@
 import type { ArrivalSummary } from '@grammata/contract';
 import { useState } from 'react';
-import { Act, clock, count, when } from '../../ui';
+import { Act, clock, count, useExactTimes, When } from '../../ui';
 
 const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word: string }> = {
   read: { mark: '✓', colour: 'text-verdigris', word: 'read' },
@@ -28,6 +28,7 @@ export function ArrivalStrip({
   isBringing: boolean;
 }) {
   const [openedAt] = useState(() => Date.now());
+  const { isExact } = useExactTimes();
   if (arrivals.length === 0) return null;
   return (
     <ol aria-label="Arrivals, newest first" className="flex overflow-x-auto border-b border-rule">
@@ -50,9 +51,11 @@ export function ArrivalStrip({
                   {mark}
                 </span>
                 <span className="sr-only">{word}, </span>
-                <time dateTime={each.receivedAt}>
-                  {isToday(each.receivedAt) ? clock(each.receivedAt) : when(each.receivedAt)}
-                </time>
+                {isToday(each.receivedAt) && !isExact ? (
+                  <time dateTime={each.receivedAt}>{clock(each.receivedAt)}</time>
+                ) : (
+                  <When at={each.receivedAt} />
+                )}
               </span>
               <span className="block max-w-36 truncate text-fine text-ink-2">
                 {each.method} · {count(each.size)} B{each.repeats ? ' · sent again' : ''}

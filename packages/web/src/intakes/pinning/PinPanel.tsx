@@ -2,7 +2,7 @@ import type { ArrivalView, PinsPreview } from '@grammata/contract';
 import { isUnpinned, pinRoles, type PinRole, type Pins } from '@grammata/core/decode';
 import { useState } from 'react';
 import { wordsFor } from '../../api';
-import { Act, counted, Fault, Floating, Press, Radios, when } from '../../ui';
+import { Act, counted, Fault, Floating, Press, Radios, When } from '../../ui';
 import { TextLesson } from './TextLesson';
 import type { Pinning } from './usePinning';
 
@@ -151,7 +151,9 @@ const Changes = ({ rows }: { rows: PinsPreview['rows'] }) => (
     <tbody>
       {rows.map(row => (
         <tr key={row.arrivalId} className="border-t border-rule align-top">
-          <td className="py-1.5 pr-4 text-ink-2">{when(row.receivedAt)}</td>
+          <td className="py-1.5 pr-4 text-ink-2">
+            <When at={row.receivedAt} />
+          </td>
           <td className="py-1.5 pr-4">
             <Summary reading={row.before} />
           </td>

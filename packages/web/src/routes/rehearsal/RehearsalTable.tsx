@@ -11,7 +11,7 @@ import {
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { useKeys } from '../../app/keys';
 import { Choices, Empty, useRowFocus, When } from '../../ui';
 import { useParam, type Workbench } from '../workbench';
@@ -73,7 +73,8 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
     estimateSize: () => ROW,
     overscan: 10,
   });
-  const open = (id: string) => void navigate(`/routes/${route.id}/what?sample=${id}&call=${call.id}`);
+  const addressOf = (id: string) => `/routes/${route.id}/what?sample=${id}&call=${call.id}`;
+  const open = (id: string) => void navigate(addressOf(id));
   const go = useRowFocus(rows.length, at, setAt, virtual, scroller);
   useKeys([
     { key: 'j', does: 'next sample', run: () => go(1) },
@@ -166,7 +167,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
                     .getVisibleCells()
                     .map(cell =>
                       cell.column.getIsPinned() ? (
-                        <Pinned key={cell.id} cell={cell} to={`/routes/${route.id}/what?sample=${row.id}`} />
+                        <Pinned key={cell.id} cell={cell} to={addressOf(row.id)} />
                       ) : (
                         <Given key={cell.id} outcome={outcomes[placeOf(cell)]} />
                       ),
@@ -199,7 +200,6 @@ function Head({ header }: { header: Header<Row, unknown> }) {
 
 /** A cell that stays in sight while the lines are scrolled. */
 function Pinned({ cell, to }: { cell: Cell<Row, unknown>; to: string }) {
-  const navigate = useNavigate();
   const shown = flexRender(cell.column.columnDef.cell, cell.getContext());
   return (
     <span
@@ -208,17 +208,9 @@ function Pinned({ cell, to }: { cell: Cell<Row, unknown>; to: string }) {
       style={{ left: cell.column.getStart('left') }}
     >
       {cell.column.id === 'index' ? (
-        <a
-          href={to}
-          onClick={event => {
-            event.preventDefault();
-            event.stopPropagation();
-            void navigate(to);
-          }}
-          className="text-ink-2 hover:underline"
-        >
+        <Link to={to} onClick={event => event.stopPropagation()} className="text-ink-2 hover:underline">
           {shown}
-        </a>
+        </Link>
       ) : (
         shown
       )}

@@ -2,7 +2,7 @@ import { scopesFor } from '@grammata/core/rehearse';
 import { sheetCsv, sheetMarkdown, sheetOf, type Sheet, type SheetRow } from '@grammata/core/sheet';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { counted, Empty, Press, when } from '../../ui';
+import { counted, Empty, Press, When } from '../../ui';
 import { callWords } from '../calls/callWords';
 import type { Workbench } from '../workbench';
 
@@ -92,7 +92,12 @@ export function HandoverSheet({ workbench }: { workbench: Workbench }) {
         </p>
         <p className="font-serif">
           {first.sheet.condition === 'always' ? 'Every submission goes.' : `Goes when ${first.sheet.condition}.`}
-          {sample && <span className="text-ink-2"> Example of {when(sample.receivedAt)}.</span>}
+          {sample && (
+            <span className="text-ink-2">
+              {' '}
+              Example of <When at={sample.receivedAt} />.
+            </span>
+          )}
         </p>
       </header>
       {sheets.map(({ id, sheet, how }) => (

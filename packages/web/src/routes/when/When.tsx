@@ -12,7 +12,7 @@ import { referredTo } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { Choices, count, counted, Note, when } from '../../ui';
+import { Choices, count, counted, Note, When as At } from '../../ui';
 import type { Workbench } from '../workbench';
 import { Group } from './Group';
 
@@ -103,7 +103,9 @@ function Recorded({
               to={`/routes/${route.id}/what?sample=${sample.id}`}
               className="grid grid-cols-[9rem_minmax(0,1fr)] gap-4 py-1.5 hover:bg-raised"
             >
-              <span className="text-ink-2">{when(sample.receivedAt)}</span>
+              <span className="text-ink-2">
+                <At at={sample.receivedAt} />
+              </span>
               <span className="truncate font-mono text-small">
                 {keys.map((key, index) => (
                   <span key={key} title={labelOf(key)}>

@@ -1,3 +1,4 @@
+import { isToBeFilledIn } from '@grammata/core/request';
 import { lazy, Suspense, useRef } from 'react';
 import { CopyAct } from '../CopyAct';
 import { Act } from '../parts';
@@ -51,7 +52,7 @@ export function Wire({
         <CopyAct text={text} label={`Copy: ${label}`} />
         {curl !== null && (
           <CopyAct text={curl} label={`Copy as a curl line: ${label}`}>
-            as a curl line
+            {isToBeFilledIn(curl) ? 'as a curl line, without its secrets and files' : 'as a curl line'}
           </CopyAct>
         )}
         {body.split('\n', MANY + 1).length > MANY && (

@@ -38,6 +38,8 @@ export function Combobox(
     boxClass?: string;
     boxRef?: Ref<HTMLButtonElement>;
     autoFocus?: boolean;
+    /** The options are still on their way. */
+    isPending?: boolean;
   },
 ) {
   const {
@@ -53,6 +55,7 @@ export function Combobox(
     placeholder,
     prompt,
     boxClass = '',
+    isPending = false,
   } = props;
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState('');
@@ -112,7 +115,12 @@ export function Combobox(
             className={`write flex items-baseline gap-2 text-left ${boxClass}`}
           >
             <span className={`min-w-0 flex-1 truncate ${picked ? '' : 'text-ink-3'}`}>
-              {picked?.label ?? (value === '' ? (placeholder ?? none ?? 'pick one…') : `${value} (not known any more)`)}
+              {picked?.label ??
+                (value === ''
+                  ? (placeholder ?? none ?? 'pick one…')
+                  : isPending
+                    ? '…'
+                    : `${value} (not known any more)`)}
             </span>
             <ChevronDown aria-hidden className="size-3 shrink-0 self-center text-ink-3" />
           </Popover.Trigger>

@@ -14,13 +14,19 @@ export function ListBox({
   ...rest
 }: Omit<TextBoxProps, 'value' | 'onChange'> & { items: readonly string[]; onChange: (items: string[]) => void }) {
   const [text, setText] = useState(items.join(', '));
-  if (itemsOf(text).join('\n') !== items.join('\n')) setText(items.join(', '));
+  /** The items that the text stands for. An item may hold a comma, so they are not read back from it. */
+  const [told, setTold] = useState(items);
+  if (told.join('\n') !== items.join('\n')) {
+    setTold(items);
+    setText(items.join(', '));
+  }
   return (
     <TextBox
       {...rest}
       value={text}
       onChange={next => {
         setText(next);
+        setTold(itemsOf(next));
         onChange(itemsOf(next));
       }}
     />

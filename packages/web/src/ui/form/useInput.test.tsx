@@ -103,6 +103,18 @@ test('what the server refuses is said beside its field, or above where the form 
   await press('Save');
   expect((await screen.findByRole('alert')).textContent).toContain('owner: Nobody owns it.');
 });
+test('a form that stays open after it was stored is kept again', async () => {
+  const save = jest.fn().mockResolvedValue(null);
+  const first = render(<Panel save={save} />);
+  await write('Name', 'First');
+  await press('Save');
+  await waitFor(() => expect(save).toHaveBeenCalledTimes(1));
+  await waitFor(() => expect(kept()).toBeNull());
+  await write('Name', 'Second');
+  first.unmount();
+  render(<Panel save={save} />);
+  expect(name().value).toBe('Second');
+});
 test('what was typed and not stored is taken up by the next page, without its secret; what is stored is not', async () => {
   const first = render(<Panel save={() => Promise.resolve()} />);
   await write('Name', 'Typed');

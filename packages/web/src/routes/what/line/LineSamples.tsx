@@ -2,7 +2,7 @@ import type { CompiledLine, Outcome } from '@grammata/core/request';
 import { placeOfLine, stateOf } from '@grammata/core/rehearse';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef } from 'react';
-import { Act, Choices, counted, when } from '../../../ui';
+import { Act, Choices, counted, When } from '../../../ui';
 import type { Workbench } from '../../workbench';
 import { Shown } from '../steps/Shown';
 import { Value } from './Value';
@@ -89,7 +89,7 @@ export function LineSamples({
                   className={`grid h-full w-full grid-cols-[8.5rem_minmax(0,1fr)_minmax(0,1fr)] items-center gap-3 text-left hover:bg-raised ${place === at ? 'bg-oxide-wash' : ''}`}
                 >
                   <span className="text-small text-ink-2">
-                    {sample.isVariant ? (sample.name ?? 'variant') : when(sample.receivedAt)}
+                    {sample.isVariant ? (sample.name ?? 'variant') : <When at={sample.receivedAt} />}
                   </span>
                   <span className="truncate [&_*]:whitespace-nowrap">
                     <Shown value={compiled.sourceValue(sample.scope)} />
