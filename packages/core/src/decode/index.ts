@@ -1,6 +1,6 @@
 import type { Json, JsonObject, Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
-import { readDocument, type Document } from './media';
+import { isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins } from './pins';
 import { readAnswers } from './value';
@@ -42,11 +42,34 @@ export interface Decoded {
  */
 export function decode(bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded {
   try {
-    return decodeDocument(readDocument(bytes, contentType, query), pins);
+    return decodeBest(readDocuments(bytes, contentType, query), pins);
   } catch (error) {
     const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
     return { ...nothing, media: 'none', notes: [short(note)] };
   }
+}
+
+/** How much better another way to read a body must fit than the one that was stated. */
+const STATED = 0.06;
+
+/** What a form of its own counts for: a text that happens to parse as one is rare. */
+const FORMAL = 0.12;
+
+/** Of several ways to read a body, the one whose result reads best. */
+function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins): Decoded {
+  const best = decodeDocument(first, pins);
+  if (others.length === 0) return best;
+  const worth = (decoded: Decoded) =>
+    decoded.submissions.some(each => each.fields.length + each.files.length > 0)
+      ? (decoded.envelope?.score ?? 0) + (isPlain(decoded.media) ? 0 : FORMAL)
+      : 0;
+  return others.reduce<{ decoded: Decoded; worth: number }>(
+    (found, each) => {
+      const decoded = decodeDocument(each, pins);
+      return worth(decoded) > found.worth ? { decoded, worth: worth(decoded) } : found;
+    },
+    { decoded: best, worth: worth(best) + STATED },
+  ).decoded;
 }
 
 /** Stages two and three alone, for a document that was read elsewhere. */
@@ -62,13 +85,21 @@ export function decodeDocument(read: Document, pins: Pins = {}): Decoded {
 
 const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: null, runnersUp: [], submissions: [] };
 
-function decoded({ media, document: raw, notes: before, isTable }: Document, pins: Pins): Decoded {
+function decoded({ media, document: raw, notes: before, isTable = false, labels = {} }: Document, pins: Pins): Decoded {
   const notes = [...before];
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
   if (isTooDeep)
     notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });
   const document = isTooDeep ? null : withEmbeddedOpened(raw);
-  const { winner, runnersUp, notes: more } = readEnvelope(document, pins, isTable);
+  const {
+    winner,
+    runnersUp,
+    notes: more,
+  } = readEnvelope(document, pins, {
+    isTable,
+    labels,
+    head: media === 'mail' ? mailHead : [],
+  });
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
     ...readAnswers(answers),

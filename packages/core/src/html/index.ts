@@ -1,1 +1,2 @@
 export * from './text';
+export { tablesOfHtml } from './tables';

@@ -46,7 +46,7 @@ function converter(links: boolean, uppercase: boolean, asTables: boolean): (html
 }
 
 /** The HTML up to where more elements are open than anyone nests. Takes time by its length. */
-function upToDepth(html: string): string {
+export function upToDepth(html: string): string {
   const open: string[] = [];
   const tag = /\/?[a-z][a-z\d]{0,20}/iy;
   for (let at = html.indexOf('<'); at >= 0; at = html.indexOf('<', at + 1)) {

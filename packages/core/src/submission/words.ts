@@ -30,7 +30,7 @@ const MOST_KNOWN = 20_000;
 const LONGEST_KNOWN = 200;
 
 function labelMadeOf(key: string): string {
-  if (/\s/.test(key.trim())) return key.trim();
+  if (/\s/.test(key.trim()) || /^\p{Lu}[\p{L}]*(-\p{L}+)+$/u.test(key)) return key.trim();
   const words = wordsOf(key).join(' ');
   return words ? words[0]!.toUpperCase() + words.slice(1) : key;
 }

@@ -1,114 +1,269 @@
-import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
+import { escapeToken, isBlank, isJsonObject, type Json, type JsonObject } from '../../submission';
 import { filesOf } from '../files';
+import { formOf, speaksOf, surroundings, tellsOfSubmission } from '../names';
 import { most } from '../notes';
-import { around } from './labelled';
-import { isObjectList } from './properties';
-import type { EnvelopeReading } from './reader';
-import { isEnvelopeKey, speaksOf, speaksOnlyOf, surroundings } from '../names';
-
-type ReadOne = (item: JsonObject | JsonObject[], at: string) => EnvelopeReading | null;
+import { around, without } from './around';
+import { leafWorth, leavesOf } from '../evidence';
+import type { EnvelopeReading, RawSubmission } from './reader';
+import { unitReadings, type Told, type UnitReading, type Wanted } from './unit';
 
 /** A list, or a map by identifiers, whose every item may be a submission. */
 interface Batch {
   pointer: string;
+  name: string;
   /** By which each stands below the pointer: its identifier in a map, its number in a list. */
   keys: string[];
   isMap: boolean;
-  items: (JsonObject | JsonObject[])[];
+  items: Json[];
+  /** Where each stands, for lists in several places: the responses of each form. */
+  places?: string[];
 }
 
 /** Lists that are tried as a batch, the longest. */
-const MOST_LISTS = 40;
+const MOST_LISTS = 30;
 /** How deep a list of submissions may stand. */
-const DEEPEST_BATCH = 4;
+const DEEPEST_BATCH = 5;
+/** Items by which it is found out how all are read. */
+const MOST_TRIED = 12;
+/** Names of an item that may hold lists of submissions. */
+const MOST_NAMES = 40;
 
 /** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
-export function batchesIn(document: Json, readOne: ReadOne, except: string[]): EnvelopeReading[] {
-  const lists = listsOf(document, '', DEEPEST_BATCH)
-    .filter(list => !except.includes(list.pointer))
+export function batchesIn(told: Told): EnvelopeReading[] {
+  const lists = listsOf(told.document, '', '', DEEPEST_BATCH)
     .sort((a, b) => b.items.length - a.items.length)
     .slice(0, MOST_LISTS);
-  return lists.flatMap(batch => readBatch(document, batch, readOne) ?? []);
+  return lists.flatMap(batch => readBatch(batch, told) ?? []);
 }
 
-function listsOf(value: Json, at: string, depth: number): Batch[] {
-  if (isObjectList(value) || isListOfLists(value))
-    return [{ pointer: at, keys: value.map((_, index) => String(index)), isMap: false, items: value }];
-  if (depth === 0 || !isJsonObject(value)) return [];
-  const inner = Object.entries(value).flatMap(([key, each]) => listsOf(each, `${at}/${escapeToken(key)}`, depth - 1));
-  return isMapOfAlike(value)
-    ? [{ pointer: at, keys: Object.keys(value), isMap: true, items: Object.values(value) as JsonObject[] }, ...inner]
-    : inner;
+const mayBeOne = (value: Json): boolean =>
+  isJsonObject(value) || (Array.isArray(value) && value.length > 1) || typeof value === 'string';
+
+function listsOf(value: Json, at: string, name: string, depth: number, found: Batch[] = []): Batch[] {
+  if (typeof value !== 'object' || value === null) return found;
+  if (Array.isArray(value)) {
+    if (value.length > 0 && value.every(mayBeOne) && !value.every(each => typeof each === 'string'))
+      found.push({ pointer: at, name, keys: value.map((_, index) => String(index)), isMap: false, items: value });
+    if (depth > 0 && value.length > 1 && value.every(isJsonObject))
+      found.push(
+        ...innerBatches(
+          value.map((each, index): [string, JsonObject] => [String(index), each as JsonObject]),
+          at,
+        ),
+      );
+    if (depth > 0)
+      value.slice(0, 3).forEach((each, index) => {
+        // Lists inside one item alone are batches where there is but one item.
+        if (value.length === 1) listsOf(each, `${at}/${index}`, name, depth - 1, found);
+      });
+    return found;
+  }
+  const entries = Object.entries(value);
+  if (isMapOfAlike(value))
+    found.push({ pointer: at, name, keys: Object.keys(value), isMap: true, items: Object.values(value) });
+  if (isMapOfAlike(value) && entries.length > 1) found.push(...innerBatches(entries as [string, JsonObject][], at));
+  if (depth > 0) for (const [key, each] of entries) listsOf(each, `${at}/${escapeToken(key)}`, key, depth - 1, found);
+  return found;
 }
 
-/** Lists each of which holds objects: answers without anything around them. */
-const isListOfLists = (value: Json): value is JsonObject[][] =>
-  Array.isArray(value) && value.length > 1 && value.every(each => isObjectList(each) && each.length > 1);
+/** The lists that each item of a list holds under one name, as one batch: forms, each with its responses. */
+function innerBatches(holders: [key: string, holder: JsonObject][], at: string): Batch[] {
+  const names = new Set(holders.slice(0, MOST_TRIED).flatMap(([, holder]) => Object.keys(holder).slice(0, MOST_NAMES)));
+  return [...names].flatMap(name => {
+    const inner = holders.map(([key, holder]) => ({
+      at: `${at}/${escapeToken(key)}/${escapeToken(name)}`,
+      value: holder[name],
+    }));
+    const isMap = inner.every(({ value }) => isJsonObject(value) && isMapOfAlike(value));
+    const isList = inner.every(({ value }) => Array.isArray(value) && value.every(isJsonObject));
+    if (!isMap && !isList) return [];
+    const entries = inner.flatMap(({ at: place, value }) =>
+      Object.entries(value as JsonObject).map(([key, item]) => ({ key, item, place: `${place}/${escapeToken(key)}` })),
+    );
+    if (entries.length < 2) return [];
+    return [
+      {
+        pointer: at,
+        name,
+        keys: entries.map(each => each.key),
+        isMap,
+        items: entries.map(each => each.item),
+        places: entries.map(each => each.place),
+      },
+    ];
+  });
+}
 
 /** Keys that are identifiers rather than words. */
-const isIdentifier = (key: string): boolean => /\d/.test(key) && !/\s/.test(key);
+const isIdentifier = (key: string): boolean =>
+  /^[\w.:-]+$/.test(key) && (/\d/.test(key) || key.length <= 3 || /[-:]/.test(key));
 
-/** Objects by identifiers, all built the same way, with parts of their own: submissions, and no answers. */
+/** Objects by identifiers, built much the same way, with parts of their own: submissions, and no answers. */
 function isMapOfAlike(value: JsonObject): boolean {
   const items = Object.values(value);
-  if (items.length < 2 || !items.every(isJsonObject) || !Object.keys(value).every(isIdentifier)) return false;
-  const [first, ...rest] = items.map(each =>
-    Object.keys(each as JsonObject)
-      .sort()
-      .join('\n'),
-  );
+  if (items.length < 1 || !items.every(isJsonObject) || !Object.keys(value).every(isIdentifier)) return false;
+  const names = new Set(items.flatMap(each => Object.keys(each as JsonObject)));
+  const common = [...names].filter(name => items.every(each => Object.hasOwn(each as JsonObject, name)));
   return (
-    rest.every(each => each === first) &&
-    items.every(each => Object.values(each as JsonObject).some(part => isJsonObject(part) || isObjectList(part)))
+    common.length >= names.size / 2 &&
+    items.every(each => Object.values(each as JsonObject).some(part => typeof part === 'object' && part !== null))
   );
 }
 
-function readBatch(document: Json, { pointer, keys, isMap, items }: Batch, readOne: ReadOne): EnvelopeReading | null {
-  const readings = items
-    .slice(0, most.submissions)
-    .map((item, index) => readOne(item, `${pointer}/${escapeToken(keys[index]!)}`));
-  const first = readings[0];
-  if (filesOf('', items, false) !== null) return null;
-  if (!first || readings.some(each => each === null)) return null;
+const wantedOf = (reading: UnitReading): string => `${reading.reader}\n${reading.relative}`;
+
+/** An item that is tried, where it stands, and all that it could be. */
+interface Tried {
+  index: number;
+  place: string;
+  readings: UnitReading[];
+}
+
+const isAt = (pointer: string, place: string): boolean => pointer === place || pointer.startsWith(`${place}/`);
+
+/**
+ * How all items are read: the way in which those that are tried read best together. An item that says what the others are asked
+ * need not be read that way.
+ */
+function commonWay(tried: Tried[]): Wanted | null {
+  const ways = new Map<string, { sum: number; reading: UnitReading; definedAt: string[] }>();
+  for (const { readings } of tried)
+    for (const [key, reading] of new Map(readings.map(each => [wantedOf(each), each] as const).reverse())) {
+      const way = ways.get(key) ?? { sum: 0, reading, definedAt: [] };
+      way.sum += reading.score * (reading.answered > 0 ? 1 : 0.3);
+      way.definedAt.push(...reading.definedAt);
+      ways.set(key, way);
+    }
+  const worth = ({ sum, definedAt }: { sum: number; definedAt: string[] }) => {
+    const defining = tried.filter(({ place }) => definedAt.some(each => isAt(each, place))).length;
+    return sum / Math.max(1, tried.length - defining);
+  };
+  const [best] = [...ways.values()].sort((a, b) => worth(b) - worth(a));
+  return best ? { reader: best.reading.reader, relative: best.reading.relative } : null;
+}
+
+function readBatch({ pointer, name, keys, isMap, items: all, places }: Batch, told: Told): EnvelopeReading | null {
+  const items = all.slice(0, most.submissions);
+  if (filesOf('', items.slice(0, 20), false) !== null) return null;
+  const placeOf = (index: number) => places?.[index] ?? `${pointer}/${escapeToken(keys[index]!)}`;
+  const step = Math.max(1, Math.floor(items.length / MOST_TRIED));
+  const tried = items.flatMap((item, index) =>
+    index % step === 0 ? [{ index, place: placeOf(index), readings: unitReadings(item, placeOf(index), told) }] : [],
+  );
+  // Batches in batches: each form with its responses.
+  const way = commonWay(tried);
+  if (!way) return null;
+  const readings = items.map((item, index) => {
+    const known = tried
+      .find(each => each.index === index)
+      ?.readings.find(each => each.reader === way.reader && each.relative === way.relative);
+    return (
+      known ?? unitReadings(item, placeOf(index), told, way)[0] ?? unitReadings(item, placeOf(index), told)[0] ?? null
+    );
+  });
   const read = readings.filter(each => each !== null);
-  const name = pointer.split('/').at(-1) ?? '';
-  const outer = surroundings(around(document, '', pointer));
-  const own = read.reduce((least, each) => Math.min(least, each.score), 1);
-  const isFlat = read.every(each => each.reader === 'flat');
-  // Beside its answers each has an identifier or a time of its own, wherever in it that stands.
-  const ids = read.flatMap(each => each.submissions.map(({ id }) => id));
-  const haveIds = ids.length > 1 && ids.every(id => id !== null) && new Set(ids).size === ids.length;
-  const haveTimes = read.every(each => each.submissions.every(({ submittedAt }) => submittedAt !== null));
-  const haveEnvelope =
-    isMap ||
-    (haveIds && haveTimes) ||
-    items.every(item => !Array.isArray(item) && Object.entries(item).some(([key, value]) => isEnvelopeKey(key, value)));
-  const named =
-    pointer === '' ||
-    (speaksOf(name, 'submission') && speaksOnlyOf(name, 'submission', 'form', 'answer')) ||
-    /^(items|rows|data|list|batch|payloads?)$/i.test(name);
-  // A list of plain objects may be a table inside one answer, or a list of labelled answers.
-  if (isFlat && !named && !haveEnvelope) return null;
-  const score = isFlat
-    ? 0.55 +
-      (named ? 0.1 : 0) +
-      (haveEnvelope ? 0.12 : 0) +
-      (read.some(each => each.answersAt !== '' && each.score > 0.7) ? 0.15 : 0)
-    : Math.min(0.99, own + (haveEnvelope ? 0.1 : 0.02));
+  // What defines the others is no submission itself.
+  const defining = read.flatMap(each => each.definedAt);
+  const isDefinition = (index: number) => defining.some(each => isAt(each, placeOf(index)));
+  const kept = readings.flatMap((reading, index) => (reading && !isDefinition(index) ? [{ reading, index }] : []));
+  if (kept.length === 0 || readings.some((each, index) => each === null && !isDefinition(index))) return null;
+  const first = kept[0]!.reading;
+  const except = [pointer, ...new Set(kept.flatMap(({ reading }) => reading.definedAt))];
+  const outerFacts = surroundings(around(told.document, '', pointer, except));
+  const outer = {
+    ...outerFacts,
+    form: outerFacts.form ?? formAbove(told.document, pointer) ?? first.submissions[0]!.form,
+  };
+  const submissions = kept.map(({ reading, index }): RawSubmission => {
+    const own = reading.submissions[0]!;
+    return {
+      ...own,
+      id: own.id ?? (isMap ? keys[index]! : null),
+      form: own.form ?? (places ? formAbove(told.document, placeOf(index)) : null) ?? outer.form,
+      submittedAt: own.submittedAt ?? (items.length === 1 ? outer.submittedAt : null),
+      meta: { ...outer.meta, ...own.meta },
+    };
+  });
+  const rest = without(told.document, '', except) ?? null;
+  let unexplained = 0;
+  for (const { path, value } of rest === null ? [] : leavesOf(rest, true)) unexplained += leafWorth(path, value);
+  const explained = kept.reduce((sum, { reading }) => sum + reading.answered, 0) + 0.5;
+  const own = kept.reduce((sum, { reading }) => sum + reading.score, 0) / kept.length;
+  const score = Math.min(
+    0.99,
+    own *
+      (0.35 + (0.65 * explained) / (explained + unexplained)) *
+      evidenceIn(
+        submissions,
+        kept.map(each => each.reading),
+        name,
+        pointer,
+        isMap,
+        tellsOfSubmission(around(told.document, '', pointer, except)),
+      ),
+  );
   return {
     ...first,
     score,
     answersAt: pointer,
     splitAt: pointer,
-    why: `${pointer || 'The top'} is a list of ${items.length === 1 ? 'one submission' : `${items.length} submissions`}; in the first, ${first.why}`,
-    submissions: read.flatMap((each, index) =>
-      each.submissions.map(submission => ({
-        ...submission,
-        id: submission.id ?? (isMap ? keys[index]! : null),
-        form: submission.form ?? outer.form,
-        submittedAt: submission.submittedAt ?? outer.submittedAt,
-        meta: { ...outer.meta, ...submission.meta },
-      })),
-    ),
+    why: `${pointer || 'The top'} is a list of ${kept.length === 1 ? 'one submission' : `${kept.length} submissions`}; in the first, ${first.why}`,
+    submissions,
   };
+}
+
+/** The form that an entry of a map of forms is: its key, and the name it says of itself. */
+function formAbove(document: Json, pointer: string): RawSubmission['form'] {
+  const steps = pointer.split('/').slice(1);
+  let place: Json | undefined = document;
+  let found: RawSubmission['form'] = null;
+  steps.forEach((step, index) => {
+    place = isJsonObject(place)
+      ? place[step.replaceAll('~1', '/').replaceAll('~0', '~')]
+      : Array.isArray(place)
+        ? place[Number(step)]
+        : undefined;
+    const holder = steps[index - 1];
+    if (!isJsonObject(place) || holder === undefined || !speaksOf(holder, 'form')) return;
+    const { key, name } = formOf(place);
+    if (name !== null || key !== null) found = { key: key ?? step, name };
+  });
+  return found;
+}
+
+const haveTimesIn = (submissions: RawSubmission[]): boolean => submissions.every(each => each.submittedAt !== null);
+
+/** How plainly the items say that each is a submission of its own, 0 to 1. */
+function evidenceIn(
+  submissions: RawSubmission[],
+  readings: UnitReading[],
+  name: string,
+  pointer: string,
+  isMap: boolean,
+  isTold: boolean,
+): number {
+  const ids = submissions.map(each => each.id);
+  // Numbers that only count say what place something has, not which it is.
+  const count = ids.every((id, index) => Number(id) === Number(ids[0]) + index) && Number(ids[0]) < 2;
+  const haveIds =
+    ids.every(id => id !== null) && new Set(ids).size === ids.length && (!count || haveTimesIn(submissions));
+  if (isTold && !haveTimesIn(submissions) && !isMap) return 0.6;
+  const haveTimes = haveTimesIn(submissions);
+  const isNamed =
+    pointer === '' ||
+    speaksOf(name, 'submission') ||
+    speaksOf(name, 'answer') ||
+    /^(items|rows|list|batch|payloads?)$/i.test(name);
+  const isNested = readings.every(each => each.reader !== 'flat' || each.relative !== '');
+  if (submissions.length === 1) return haveIds && haveTimes ? 1 : haveIds || haveTimes || isNested ? 0.9 : 0.55;
+  // The same questions in each.
+  const [one, two] = [submissions[0]!, submissions[1]!].map(each => new Set(each.answers.map(answer => answer.key)));
+  const common = [...one!].filter(key => two!.has(key)).length / Math.max(1, Math.min(one!.size, two!.size));
+  const alike = submissions.every(each => each.answers.every(answer => isBlank(answer.value)))
+    ? 0.5
+    : 0.75 + 0.25 * common;
+  if (haveIds && (haveTimes || isMap)) return 1.08 * alike;
+  if (isNested) return (haveIds || haveTimes ? 1.06 : 1.02) * alike;
+  if (haveIds || haveTimes) return 0.98 * alike;
+  return (isNamed ? 0.85 : 0.55) * alike;
 }

@@ -1,134 +1,279 @@
 import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
+import { speaksOf, speaksOnlyOf } from '../names';
 import { DEEPEST, most } from '../notes';
-import { optionLabels } from './options';
-import { isObjectList } from './properties';
-import type { EnvelopeReading, OptionLabels, RawAnswer } from './reader';
-import { speaksOf } from '../names';
+import { collectionsIn, shapeOf } from './collections';
+import { isStructural, wordingWorth } from '../evidence';
+import { optionsOf } from './options';
+import type { OptionLabels, RawAnswer } from './reader';
 
 /** What a payload says of a question apart from its answer. */
-interface Definition {
-  label: string;
+export interface Definition {
+  label: string | null;
   stated: string | null;
   options: OptionLabels | null;
-}
-
-type Definitions = Map<string, Definition>;
-
-interface Defined {
-  /** Where it stands in the document. */
+  /** Where it stands. */
   pointer: string;
-  definitions: Definitions;
+  /** The names of the members of what it was read from. */
+  shape: string;
 }
 
-/** Collections of definitions that are held against the answers, the largest. */
-const MOST_DEFINED = 30;
-
-const scalar = (object: JsonObject, role: 'id' | 'wording' | 'kind', not: string[] = []): string | undefined => {
-  const names = Object.keys(object).filter(
-    name => !not.includes(name) && ['string', 'number'].includes(typeof object[name]),
-  );
-  const named = names.filter(name => speaksOf(name, role));
-  if (role !== 'wording') return named[0];
-  // A text of several words is a wording whatever it is called.
-  const wordy = (all: string[]) => all.find(name => /\S\s+\S/.test(String(object[name])));
-  return wordy(named) ?? named[0] ?? wordy(names);
-};
-
-function definitionOf(object: JsonObject, outerKey: string | null): [string, Definition] | null {
-  const id = outerKey === null ? scalar(object, 'id') : undefined;
-  const wording = scalar(object, 'wording', id ? [id] : []);
-  if (!wording || (outerKey === null && !id)) return null;
-  const kind = scalar(object, 'kind', [wording, ...(id ? [id] : [])]);
-  const options = Object.values(object)
-    .map(value => (Array.isArray(value) ? optionLabels(value) : null))
-    .find(each => each !== null);
-  const inner = Object.values(object)
-    .filter(isJsonObject)
-    .flatMap(value => Object.values(value))
-    .map(value => (Array.isArray(value) ? optionLabels(value) : null))
-    .find(each => each !== null);
-  return [
-    outerKey ?? String(object[id!]),
-    {
-      label: String(object[wording]).trim(),
-      stated: kind ? String(object[kind]) : null,
-      options: options ?? inner ?? null,
-    },
-  ];
+/** Definitions by the identifiers of one column, gathered over all that has it. */
+export interface Defined {
+  column: string;
+  /** What is said of each, at the places where it is. */
+  definitions: Map<string, Definition[]>;
+  /** The collections they come from. */
+  pointers: string[];
 }
 
-/** Every collection of question definitions in a document, with the place where it stands. */
-export function definitionsIn(value: Json, at = '', depth = DEEPEST, found: Defined[] = []): Defined[] {
-  if (depth === 0 || at.length > most.pointer || typeof value !== 'object' || value === null) return found;
-  const own = ownDefinitions(value);
-  if (own) found.push({ pointer: at, definitions: own });
-  for (const key of Object.keys(value)) {
-    const each = (value as JsonObject)[key]!;
-    if (typeof each === 'object') definitionsIn(each, `${at}/${escapeToken(key)}`, depth - 1, found);
+const MOST_COLLECTIONS = 200;
+const MOST_DEFINITIONS = 5000;
+const MOST_ALIKE = 8;
+
+/** The plain members of an object, those of the objects in it too, by the last of their names. */
+function membersOf(object: JsonObject): [name: string, value: string | number][] {
+  const plain: [string, string | number][] = [];
+  for (const [name, value] of Object.entries(object)) {
+    if (typeof value === 'string' || typeof value === 'number') plain.push([name, value]);
+    else if (isJsonObject(value))
+      for (const [inner, each] of Object.entries(value))
+        if (typeof each === 'string' || typeof each === 'number') plain.push([`${name}.${inner}`, each]);
   }
+  return plain.slice(0, 60);
+}
+
+const lastName = (name: string) => name.split('.').at(-1)!;
+
+function definitionOf(
+  members: [string, string | number][],
+  object: JsonObject,
+  idName: string | null,
+  pointer: string,
+): Definition {
+  const others = members.filter(([name]) => name !== idName);
+  const texts = others.filter((each): each is [string, string] => typeof each[1] === 'string' && each[1].trim() !== '');
+  const worth = ([name, text]: [string, string]) =>
+    (speaksOf(lastName(name), 'wording') ? 1 : 0) +
+    wordingWorth(text) -
+    (speaksOnlyOf(lastName(name), 'kind', 'id') ? 1 : 0) -
+    (/help|hint|desc|placeholder|note/i.test(name) ? 0.8 : 0);
+  const wording = texts.reduce<[string, string] | null>(
+    (best, each) => (worth(each) > (best ? worth(best) : 0.85) ? each : best),
+    null,
+  );
+  const kind = others.find(([name]) => name !== wording?.[0] && speaksOf(lastName(name), 'kind'));
+  return {
+    label: wording?.[1].trim() ?? null,
+    stated: kind ? String(kind[1]) : null,
+    options: innerOptions(object),
+    pointer,
+    shape: shapeOf(object),
+  };
+}
+
+const innerOptions = (object: JsonObject): OptionLabels | null =>
+  optionsOf(object) ??
+  Object.values(object)
+    .filter(isJsonObject)
+    .map(each => optionsOf(each))
+    .find(each => each !== null) ??
+  null;
+
+/** What a document may say of its questions, found by their keys. */
+export class Definitions {
+  readonly #byKey = new Map<string, Defined[]>();
+  /** Maps of texts, by the last of their names, and those that are alike side by side. */
+  readonly #maps = new Map<string, Defined[]>();
+  readonly #alike = new Map<string, string[]>();
+
+  constructor(all: Defined[]) {
+    const put = <T>(map: Map<string, T[]>, key: string, value: T) => {
+      const held = map.get(key);
+      if (!held) map.set(key, [value]);
+      else if (held.length < MOST_COLLECTIONS) held.push(value);
+    };
+    for (const each of all) {
+      for (const key of each.definitions.keys()) put(this.#byKey, key, each);
+      if (each.column !== '/map') continue;
+      put(this.#maps, nameOf(each.pointers[0]!), each);
+      put(this.#alike, groupOf(each), each.pointers[0]!);
+    }
+  }
+
+  /** Those that know at least half of some keys. */
+  knowing(keys: readonly string[]): Defined[] {
+    const counts = new Map<Defined, number>();
+    for (const key of keys)
+      for (const each of this.#byKey.get(key) ?? []) counts.set(each, (counts.get(each) ?? 0) + 1);
+    return [...counts].filter(([, count]) => count >= keys.length / 2).map(([each]) => each);
+  }
+
+  /** Maps of texts that are called so. */
+  mapsCalled(name: string): Defined[] {
+    return this.#maps.get(name) ?? [];
+  }
+
+  /** True for a map beside another that has the same names: parts of answers, and no wordings. */
+  isOneOfMany(map: Defined, covers: readonly string[]): boolean {
+    return (this.#alike.get(groupOf(map)) ?? []).some(each => each !== map.pointers[0] && !covers.includes(each));
+  }
+}
+
+const nameOf = (pointer: string): string => pointer.split('/').at(-1)!.replaceAll('~1', '/').replaceAll('~0', '~');
+
+const groupOf = ({ pointers: [pointer = ''], definitions }: Defined): string =>
+  [holder(pointer), ...definitions.keys()].join('\n');
+
+/** Every way in which a document may define questions: by each column of its lists and dictionaries, and by maps of texts. */
+export function definitionsIn(document: Json): Definitions {
+  const byColumn = new Map<string, Defined>();
+  let count = 0;
+  const put = (column: string, key: string, definition: Definition, pointer: string) => {
+    if (count++ > MOST_DEFINITIONS) return;
+    let defined = byColumn.get(column);
+    if (!defined) byColumn.set(column, (defined = { column, definitions: new Map(), pointers: [] }));
+    const known = defined.definitions.get(key);
+    if (!known) defined.definitions.set(key, [definition]);
+    else if (known.length < MOST_ALIKE) known.push(definition);
+    if (defined.pointers.at(-1) !== pointer) defined.pointers.push(pointer);
+  };
+  for (const { items, pointer, isDictionary } of collectionsIn(document, '', DEEPEST).slice(0, MOST_COLLECTIONS))
+    for (const item of items.slice(0, most.around)) {
+      const members = membersOf(item.object);
+      if (isDictionary && item.key !== null)
+        put('/key', item.key, definitionOf(members, item.object, null, item.pointer), pointer);
+      for (const [name, value] of members)
+        if (isToken(value)) put(name, String(value), definitionOf(members, item.object, name, item.pointer), pointer);
+    }
+  for (const { pointer, map } of textMapsIn(document))
+    byColumn.set(`/map ${pointer}`, {
+      column: '/map',
+      pointers: [pointer],
+      definitions: new Map(
+        [...map].map(([key, label]) => [
+          key,
+          [{ label, stated: null, options: null, pointer: `${pointer}/${escapeToken(key)}`, shape: '' }],
+        ]),
+      ),
+    });
+  return new Definitions([...byColumn.values()]);
+}
+
+const isToken = (value: string | number) => typeof value === 'number' || /^[^\s]{1,80}$/.test(value);
+
+/** Objects whose every value is a text that words a question. */
+function textMapsIn(value: Json, at = '', depth = 12, found: { pointer: string; map: Map<string, string> }[] = []) {
+  if (!isJsonObject(value) || depth === 0 || found.length > 40) return found;
+  const entries = Object.entries(value);
+  const texts = entries.filter(
+    (entry): entry is [string, string] =>
+      typeof entry[1] === 'string' && entry[1] !== entry[0] && entry[1].trim() !== '',
+  );
+  if (texts.length >= 1 && texts.length === entries.length)
+    found.push({ pointer: at, map: new Map(texts.map(([key, text]) => [key, text.trim()])) });
+  for (const [key, each] of entries) textMapsIn(each, `${at}/${escapeToken(key)}`, depth - 1, found);
   return found;
 }
 
-function ownDefinitions(value: Json[] | JsonObject): Definitions | null {
-  if (isObjectList(value as Json)) {
-    const found = (value as JsonObject[]).map(each => definitionOf(each, null));
-    return found.every(each => each !== null) ? new Map(found) : null;
-  }
-  if (!isJsonObject(value as Json)) return null;
-  const entries = Object.entries(value as JsonObject);
-  if (entries.length < 2) return null;
-  if (entries.every(([, each]) => isJsonObject(each))) {
-    const found = entries.map(([key, each]) => definitionOf(each as JsonObject, key));
-    return found.every(each => each !== null) ? new Map(found) : null;
-  }
-  const texts = entries.filter(([key, each]) => typeof each === 'string' && each !== key && /\s|^\p{Lu}/u.test(each));
-  return texts.length === entries.length
-    ? new Map(entries.map(([key, each]) => [key, { label: String(each).trim(), stated: null, options: null }]))
-    : null;
+/** A place without its numbers and identifiers: the same for what stands alike in each item of a list or map. */
+const patternOf = (pointer: string): string => pointer.replace(/\/[^/]*\d[^/]*/g, '/*');
+
+const holder = (pointer: string): string => pointer.slice(0, Math.max(0, pointer.lastIndexOf('/')));
+
+const isWithin = (pointer: string, outer: string) => pointer === outer || pointer.startsWith(`${outer}/`);
+
+const bare = (key: string) => key.replace(/\[\]$/, '');
+
+/** What was defined apart of some answers: the answers with it, and where it stands. */
+export interface Joined {
+  answers: RawAnswer[];
+  /** The collections that define, by pointer; empty where nothing does. */
+  usedAt: string[];
+  /** Share of the answers whose wording was found. */
+  share: number;
+  /** The keys whose wording was found. */
+  keys: ReadonlySet<string>;
 }
 
-/** The reading with what the payload defines apart from its answers; null when it defines nothing that fits. */
-export function withDefinitions(reading: EnvelopeReading, found: Defined[]): EnvelopeReading | null {
-  if (found.length === 0) return null;
-  const all =
-    found.length > MOST_DEFINED
-      ? [...found].sort((a, b) => b.definitions.size - a.definitions.size).slice(0, MOST_DEFINED)
-      : found;
-  const places = reading.submissions.flatMap(each => each.answers.map(answer => answer.pointer));
-  const keys = reading.submissions.flatMap(each => each.answers.map(answer => answer.key));
-  if (keys.length === 0) return null;
+/**
+ * Joins answers with what the document says of their questions elsewhere: whose identifiers are the keys of the answers, those
+ * are their definitions, whatever it is called.
+ * @param covers where the answers stand
+ * @param isWorded true where the answers word their questions themselves
+ */
+export function joined(
+  answers: RawAnswer[],
+  all: Definitions,
+  covers: string[],
+  isWorded = false,
+  shape?: string,
+): Joined {
+  // What words its questions itself may still be told their options apart.
+  const keys = [...new Set(answers.filter(each => !isWorded || each.key !== each.label).map(each => bare(each.key)))];
+  if (keys.length === 0) return { answers, usedAt: [], share: 0, keys: none };
+  const own = patternOf(covers[0] ?? '');
+  const structural = answers.filter(each => isStructural(each.key)).length > answers.length / 2;
+  const outside = (pointer: string) =>
+    (shape !== undefined || (patternOf(pointer) !== own && patternOf(holder(pointer)) !== own)) &&
+    !covers.some(cover => isWithin(pointer, cover) || (cover !== '' && isWithin(cover, pointer)));
   const fitting = all
-    .filter(({ pointer }) => pointer !== reading.answersAt && !places.some(place => place.startsWith(`${pointer}/`)))
-    .map(({ pointer, definitions }) => ({
-      pointer,
-      definitions,
-      share: keys.filter(key => definitions.has(key)).length / keys.length,
-    }))
-    .filter(({ share }) => share >= 0.5);
-  if (fitting.length === 0) return null;
-  const merged: Definitions = new Map(fitting.sort((a, b) => a.share - b.share).flatMap(each => [...each.definitions]));
-  const told = (answer: RawAnswer): RawAnswer => {
-    const definition = merged.get(answer.key);
-    return definition
-      ? {
-          ...answer,
-          label: definition.label,
-          stated: definition.stated ?? answer.stated,
-          options: definition.options ?? answer.options,
-        }
-      : answer;
-  };
-  const definedAt = fitting.map(each => each.pointer);
+    .knowing(keys)
+    .filter(defined => defined.column !== '/map' || (!structural && !all.isOneOfMany(defined, covers)))
+    .map(defined => {
+      const here = new Map<string, Definition>();
+      for (const key of keys) {
+        const all = defined.definitions.get(key)?.filter(each => each.shape !== shape && outside(each.pointer)) ?? [];
+        const told = isWorded
+          ? all.find(each => each.options !== null)
+          : (all.find(each => each.label !== null) ?? all[0]);
+        if (told) here.set(key, told);
+      }
+      const worth = [...here.values()].reduce(
+        (sum, each) => sum + (each.label === null ? 0 : wordingWorth(each.label)),
+        0,
+      );
+      return { defined, here, share: here.size / keys.length, worth: here.size === 0 ? 0 : worth / here.size };
+    })
+    .filter(
+      ({ share, here, defined }) =>
+        share >= 0.5 && (here.size > 1 || keys.length === 1) && defined.definitions.size >= here.size,
+    );
+  const wording = fitting.filter(each => each.worth > 0.55).sort((a, b) => b.share - a.share || b.worth - a.worth)[0];
+  const options = optionMaps(all, keys, outside);
+  if (!wording && options.size === 0) return { answers, usedAt: [], share: 0, keys: none };
+  const usedAt = new Set<string>();
+  for (const { pointer } of wording?.here.values() ?? []) usedAt.add(pointer);
+  for (const { pointer } of options.values()) usedAt.add(pointer);
+  const told = answers.map((answer): RawAnswer => {
+    const definition = wording?.here.get(bare(answer.key));
+    const own = options.get(bare(answer.key));
+    if (!definition && !own) return answer;
+    return {
+      ...answer,
+      label: (isWorded ? null : definition?.label) ?? answer.label,
+      stated: definition?.stated ?? answer.stated,
+      options: definition?.options ?? own?.options ?? answer.options,
+    };
+  });
   return {
-    ...reading,
-    label: `${reading.label}, defined apart`,
-    score: Math.min(0.98, Math.max(reading.score, 0.7) + 0.2),
-    why: `${reading.why} What they ask is defined at ${definedAt[definedAt.length - 1] || 'the top'}.`,
-    submissions: reading.submissions.map(each => ({
-      ...each,
-      answers: each.answers
-        .filter(answer => !definedAt.some(place => answer.pointer === place || answer.pointer.startsWith(`${place}/`)))
-        .map(told),
-    })),
+    answers: told,
+    usedAt: [...usedAt],
+    share: isWorded ? 0 : (wording?.share ?? 0),
+    keys: new Set(wording?.here.keys() ?? []),
   };
+}
+
+const none: ReadonlySet<string> = new Set();
+
+/** Options that stand by themselves, by the identifier of their question: `{ room: { r1: 'Single' } }`. */
+function optionMaps(all: Definitions, keys: readonly string[], outside: (pointer: string) => boolean) {
+  const found = new Map<string, { options: OptionLabels; pointer: string }>();
+  for (const key of keys)
+    for (const { pointers, definitions } of all.mapsCalled(key)) {
+      const pointer = pointers[0]!;
+      const isOfParts = [...definitions.keys()].every(isStructural);
+      if (!outside(pointer) || definitions.size < 2 || isOfParts || found.has(key)) continue;
+      found.set(key, { pointer, options: new Map([...definitions].map(([id, each]) => [id, each[0]!.label!])) });
+    }
+  return found;
 }

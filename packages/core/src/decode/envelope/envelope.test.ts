@@ -1,5 +1,5 @@
 import type { Json } from '../../submission';
-import { definitionsIn, withDefinitions } from './definitions';
+import { definitionsIn, joined } from './definitions';
 import { withEmbeddedOpened } from './expand';
 import { readLabelledText } from './labelledText';
 import { optionLabels } from './options';
@@ -108,7 +108,7 @@ describe('JSON inside JSON', () => {
 test('definitions apart give wording, kind and options, from a list, a dictionary, or a map of labels', () => {
   const reading = readEnvelope({ answers: { a: '1', b: 'x' } }).winner!;
   const told = (document: Json) =>
-    withDefinitions(reading, definitionsIn(document))?.submissions[0]!.answers.map(({ label, stated }) => [
+    joined(reading.submissions[0]!.answers, definitionsIn(document), ['/answers']).answers.map(({ label, stated }) => [
       label,
       stated,
     ]);
@@ -131,7 +131,10 @@ test('definitions apart give wording, kind and options, from a list, a dictionar
     ['Which tree?', null],
     ['How tall?', null],
   ]);
-  expect(told({ other: { x: 'No', y: 'Such' } })).toBeUndefined();
+  expect(told({ other: { x: 'No', y: 'Such' } })).toEqual([
+    ['A', null],
+    ['B', null],
+  ]);
 });
 
 describe('which shape wins, and who comes next', () => {

@@ -1,6 +1,16 @@
 import { isJsonObject, parseJson, setOwn, type Json, type JsonObject } from '../../submission';
 import { DEEPEST } from '../notes';
 
+/** The texts that were opened, by what they hold: inside an answer they stay the text that was written. */
+const texts = new WeakMap<object, string>();
+
+/** The value as it was sent: what a text held is that text again. */
+export const asSent = (value: Json): Json =>
+  typeof value === 'object' && value !== null ? (texts.get(value) ?? value) : value;
+
+/** True for what stood in a text of its own. */
+export const isOpened = (value: Json): boolean => typeof value === 'object' && value !== null && texts.has(value);
+
 /** Texts longer than this are not tried as JSON inside JSON. */
 const LONGEST = 2_000_000;
 
@@ -26,9 +36,14 @@ export function withEmbeddedOpened(value: Json, depth = DEEPEST): Json {
     const inner = parseJson(value);
     if (typeof inner === 'string') {
       const opened = withEmbeddedOpened(inner, depth - 1);
-      return opened === inner ? value : opened;
+      if (opened === inner) return value;
+      if (typeof opened === 'object' && opened !== null) texts.set(opened, value);
+      return opened;
     }
-    return holdsObjects(inner) ? withEmbeddedOpened(inner!, depth - 1) : value;
+    if (!holdsObjects(inner)) return value;
+    const opened = withEmbeddedOpened(inner!, depth - 1);
+    texts.set(opened as object, value);
+    return opened;
   }
   if (Array.isArray(value)) {
     const opened = value.map(each => withEmbeddedOpened(each, depth - 1));

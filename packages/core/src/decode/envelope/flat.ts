@@ -1,48 +1,127 @@
-import { escapeToken, isJsonObject, labelFromKey, setOwn, valueAt, type Json, type JsonObject } from '../../submission';
-import { DEEPEST, most } from '../notes';
-import {
-  isCheckboxGroup,
-  isCompound,
-  isEnvelopeKey,
-  isMatrix,
-  nameWords,
-  speaksOf,
-  speaksOnlyOf,
-  surroundings,
-} from '../names';
+import { escapeToken, isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
 import { filesOf } from '../files';
-import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
+import { isCheckboxGroup, isCompound, isMatrix, isMoment, nameWords, speaksOf, speaksOnlyOf } from '../names';
+import { DEEPEST, most } from '../notes';
+import { aroundWorth, leavesOf } from '../evidence';
+import { isOpened } from './expand';
+import type { Place } from './place';
+import type { EnvelopeReading, RawAnswer } from './reader';
 
-/** One object whose keys are the questions: at the top, or under a key of its own among ids and times; in sections too. */
-export const flat: EnvelopeReader = {
-  id: 'flat',
-  label: 'flat object',
-  read(document, at) {
-    const { answers, around, pointer, isNamed } = answersObject(document, at);
-    const raw = answersIn(answers, pointer, DEEPEST);
-    const tidy = tidyText(raw);
-    const kept = raw.filter(each => each !== tidy);
-    if (kept.length === 0) return null;
-    const lists = kept.filter(each => Array.isArray(each.value) && each.value.some(isJsonObject)).length / kept.length;
-    return {
-      reader: flat.id,
-      label: flat.label,
-      score: 0.6 + (isNamed ? 0.15 : 0) - 0.35 * lists,
-      why: `${kept.length} keys at ${pointer || 'the top'} each hold an answer.`,
-      answersAt: pointer,
-      submissions: [
-        { ...surroundings(tidy ? { ...around, [tidy.key]: tidy.value } : around), answers: withOthers(kept) },
-      ],
-    };
-  },
-};
+const READER = 'flat';
+const LABEL = 'flat object';
+
+/** Objects that are tried as the one whose keys are the questions. */
+const MOST_TRIED = 40;
+const DEEPEST_TRIED = 8;
+
+/**
+ * Objects whose keys are the questions: at the top, or at any place below. Each is tried as it is, every key an answer, and
+ * without what speaks of the submission.
+ */
+export function flatPlaces(document: Json, at: string): Place[] {
+  const found: Place[] = [];
+  const visit = (object: JsonObject, pointer: string, depth: number, isMain = false) => {
+    if (found.length >= MOST_TRIED) return;
+    found.push(...flatHere(object, pointer, isMain));
+    const main = mainBranch(object);
+    if (depth === 0) return;
+    for (const [name, value] of Object.entries(object))
+      if (
+        isJsonObject(value) &&
+        Object.keys(value).length > 0 &&
+        !isCompound(name, value) &&
+        !isCheckboxGroup(value) &&
+        pointer.length < most.pointer
+      )
+        visit(value, `${pointer}/${escapeToken(name)}`, depth - 1, name === main);
+  };
+  if (isJsonObject(document)) visit(document, at, DEEPEST_TRIED);
+  return found;
+}
+
+/** The one branch that holds most of what is there, beside a time and little else: what is asked stands in there. */
+function mainBranch(object: JsonObject): string | null {
+  const entries = Object.entries(object);
+  if (entries.length < 2) return null;
+  const sizes = entries.map(([name, value]) => ({
+    name,
+    size: isJsonObject(value) ? leavesOf(value, false).length : 0,
+  }));
+  const [first, second] = sizes.sort((a, b) => b.size - a.size);
+  const beside = entries.filter(([, value]) => !isJsonObject(value)).length;
+  if (first!.size < 4 || first!.size <= beside || (second?.size ?? 0) > Math.max(2, first!.size / 2)) return null;
+  // The time stands above it, or in what stands beside it.
+  const others = Object.fromEntries(entries.filter(([name]) => name !== first!.name));
+  return leavesOf(others, false).some(({ value }) => isMoment(value)) ? first!.name : null;
+}
+
+function flatHere(object: JsonObject, pointer: string, isMain: boolean): Place[] {
+  const place = (answers: RawAnswer[], covers: string[], isWhole: boolean): Place => ({
+    reader: READER,
+    label: LABEL,
+    at: pointer,
+    answers,
+    covers,
+    trust: (isWhole ? 0.9 : 0.88) + (isNamed(pointer) ? 0.05 : 0) + (isMain ? 0.12 : 0),
+    isWorded: false,
+    isPart: !isWhole,
+    why: `${answers.length} keys at ${pointer || 'the top'} each hold an answer.`,
+  });
+  const whole = withOthers(answersIn(object, pointer, DEEPEST));
+  const own: JsonObject = {};
+  for (const [name, value] of Object.entries(object)) if (!isAround(name, value)) setOwn(own, name, value);
+  const places = whole.length > 0 ? [place(whole, [pointer], true)] : [];
+  const count = Object.keys(own).length;
+  if (count > 0 && count < Object.keys(object).length) {
+    const answers = withOthers(answersIn(own, pointer, DEEPEST));
+    const covers = Object.keys(own).map(name => `${pointer}/${escapeToken(name)}`);
+    if (answers.length > 0) places.push(place(answers, covers, false));
+  }
+  return places;
+}
+
+/** True for a place that is called as what holds answers is. */
+const isNamed = (pointer: string): boolean =>
+  /^(answers?|fields|values|form_?data|responses?|data|inputs?|reponses|antworten|respuestas)$/i.test(
+    pointer.split('/').at(-1) ?? '',
+  );
+
+/** Sections by whose names nobody would call answers. */
+const isAside = (name: string): boolean =>
+  (speaksOf(name, 'form') && nameWords(name).length <= 2 && !speaksOf(name, 'answer')) ||
+  (speaksOnlyOf(name, 'sender') && !/^(page|user|respondent)$/i.test(name)) ||
+  /^(defin|schema|labels?$|field_?(labels|names|defs|definitions)|links?$|_|meta|info$|envelope$|header)/i.test(name);
+
+/** True for what speaks of the submission, by its name, or by that of what is in it. */
+function isAround(name: string, value: Json): boolean {
+  if (!isJsonObject(value)) return aroundWorth(name, value) >= 0.55;
+  if (isCompound(name, value)) return false;
+  if (isAside(name)) return true;
+  const leaves = leavesOf(value, false);
+  const worth = leaves.map(({ path, value: leaf }) => {
+    const inner = path.at(-1)!;
+    const alone = aroundWorth(inner, leaf);
+    // `entry: { number, created }`: what it is of is told by the name above.
+    return speaksOnlyOf(name, 'submission', 'sender', 'form')
+      ? Math.max(alone, aroundWorth(`${name}_${inner}`, leaf))
+      : alone;
+  });
+  if (leaves.length > 0 && worth.every(each => each >= 0.55)) return true;
+  // `entry: { zek: 'r-1', unf: '2026-03-04T08:00:00Z' }`: which and when, whatever it is called.
+  return (
+    leaves.length < 7 &&
+    speaksOnlyOf(name, 'submission') &&
+    leaves.some(({ value: leaf }) => isMoment(leaf)) &&
+    !leaves.some(({ value: leaf }) => typeof leaf === 'string' && leaf.includes('\n'))
+  );
+}
 
 /** An object whose keys are the questions, at a place that is known to hold the answers. */
 export function flatAt(object: JsonObject, at: string): EnvelopeReading {
   const answers = withOthers(answersIn(object, at, DEEPEST));
   return {
-    reader: flat.id,
-    label: flat.label,
+    reader: READER,
+    label: LABEL,
     score: 0.6,
     why: `${answers.length} keys at ${at || 'the top'} each hold an answer.`,
     answersAt: at,
@@ -56,7 +135,7 @@ function answersIn(object: JsonObject, pointer: string, depth: number, found: Ra
   for (const [name, value] of Object.entries(object)) {
     const at = `${pointer}/${escapeToken(name)}`;
     const opens = depth > 0 && at.length < most.pointer && isJsonObject(value) && isSection(name, value);
-    if (opens && !(isPlainlyKeyed && isMatrix(value))) {
+    if (opens && !isOpened(value) && !(isPlainlyKeyed && isMatrix(value)) && !isOneAmong(value, object)) {
       answersIn(value, at, depth - 1, found);
       continue;
     }
@@ -64,6 +143,27 @@ function answersIn(object: JsonObject, pointer: string, depth: number, found: Ra
     found.push({ key, label: labelFromKey(key), stated: null, value, pointer: at, options: null, other: null });
   }
   return found;
+}
+
+/** Several values of one answer, as it stands among others that are plain: what is asked in sections is asked in several of them. */
+function isOneAmong(value: JsonObject, object: JsonObject): boolean {
+  const inner = Object.entries(value);
+  if (inner.length > 6 || inner.length < 2) return false;
+  if (
+    !inner.every(
+      ([name, each]) => (each === null || typeof each === 'string' || typeof each === 'number') && !/[?？]/.test(name),
+    )
+  )
+    return false;
+  if (
+    inner.some(
+      ([, each]) => typeof each === 'string' && (each.includes('@') || each.includes('\n') || each.length > 60),
+    )
+  )
+    return false;
+  const beside = Object.values(object);
+  const plain = beside.filter(each => typeof each !== 'object' || each === null || Array.isArray(each)).length;
+  return plain >= 2 * (beside.length - plain);
 }
 
 const isSection = (name: string, value: JsonObject): boolean =>
@@ -77,31 +177,7 @@ const isFileLike = (value: JsonObject) =>
   Object.values(value).some(each => typeof each === 'string' && /^(https?:|data:)/.test(each)) &&
   Object.keys(value).length <= 8;
 
-/** Texts that may repeat the others, and others that are looked for in each: enough to tell, however many there are. */
-const MOST_TIDY = 3;
-const MOST_REPEATED = 40;
-/** Characters of such a text that are looked at. */
-const LONGEST_TIDY = 100_000;
-
-/** A text that repeats the other answers line by line; it is kept as meta. */
-function tidyText(answers: RawAnswer[]): RawAnswer | null {
-  const texts = answers.filter(each => typeof each.value === 'string' && each.value.trim().length > 1);
-  const textOf = ({ value }: RawAnswer) => value as string;
-  const short = texts.filter(each => !textOf(each).includes('\n'));
-  const step = Math.max(1, Math.floor(short.length / MOST_REPEATED));
-  const looked = short.filter((_, index) => index % step === 0);
-  const longest = [...texts].sort((a, b) => textOf(b).length - textOf(a).length).slice(0, MOST_TIDY);
-  return (
-    longest.find(each => {
-      const text = textOf(each).slice(0, LONGEST_TIDY);
-      const others = looked.filter(other => other !== each);
-      const repeated = others.filter(other => text.includes(textOf(other).trim()));
-      return others.length >= 3 && repeated.length / others.length > 0.75;
-    }) ?? null
-  );
-}
-
-const otherKey = /[_.\- ]?(?:other|else)(?:_?(?:text|value|specify))?$/i;
+const otherKey = /(?:[_.\- ]?| \[)(?:other|else)(?:_?(?:text|value|specify))?\]?$/i;
 
 /** `signs_other` beside `signs` holds what was written under “Other”. */
 function withOthers(answers: RawAnswer[]): RawAnswer[] {
@@ -125,78 +201,3 @@ function withOthers(answers: RawAnswer[]): RawAnswer[] {
 
 const mentionsOther = (value: Json): boolean =>
   Array.isArray(value) ? value.some(mentionsOther) : typeof value === 'string' && /\bother\b/i.test(value);
-
-/** Follows single branches down to the object that holds the answers; what it passes on the way is the envelope. */
-function answersObject(
-  document: JsonObject,
-  at: string,
-): { answers: JsonObject; around: JsonObject; pointer: string; isNamed: boolean } {
-  let answers = document;
-  let pointer = at;
-  let isNamed = false;
-  const around: JsonObject = {};
-  for (let depth = 0; depth < DEEPEST; depth++) {
-    const entries = Object.entries(answers);
-    const branches = entries.filter(
-      ([name, value]) =>
-        isJsonObject(value) && Object.keys(value).length > 0 && !isAside(name) && !isCompound(name, value),
-    );
-    const named = mostLikelyNamed(branches);
-    const isEnvelope = ([name, value]: [string, Json]) =>
-      isAside(name) ||
-      isEnvelopeKey(name, value) ||
-      (speaksOnlyOf(name, 'sender', 'submission', 'id', 'time', 'form') && !isJsonObject(value));
-    const chosen =
-      named.length === 1
-        ? named[0]
-        : branches.length === 1 && entries.every(entry => entry === branches[0] || isEnvelope(entry))
-          ? branches[0]
-          : undefined;
-    if (!chosen) break;
-    const [name, value] = chosen;
-    if (
-      named.length === 0 &&
-      (isCompound(name, value as JsonObject) || isCheckboxGroup(value as JsonObject)) &&
-      entries.length > 1
-    )
-      break;
-    for (const [key, each] of entries) if (key !== name && !Object.hasOwn(around, key)) setOwn(around, key, each);
-    pointer = `${pointer}/${escapeToken(name)}`;
-    answers = valueAt(answers, `/${escapeToken(name)}`) as JsonObject;
-    isNamed ||= named.length === 1;
-  }
-  const own: JsonObject = {};
-  for (const [name, value] of Object.entries(answers)) {
-    if (
-      isEnvelopeKey(name, value) ||
-      (pointer === at && isAside(name) && isJsonObject(value) && !isCompound(name, value))
-    ) {
-      if (!Object.hasOwn(around, name)) setOwn(around, name, value);
-    } else setOwn(own, name, value);
-  }
-  return { answers: own, around, pointer, isNamed };
-}
-
-/** `form`, `client`, `metadata`: objects that never hold the answers. */
-const isAside = (name: string): boolean =>
-  (speaksOf(name, 'form') && nameWords(name).length <= 2 && !speaksOf(name, 'answer')) ||
-  (speaksOnlyOf(name, 'sender') && !/^(hidden|page|user|respondent)$/i.test(name)) ||
-  /^(defin|schema|labels?$|questions?$|field_?(labels|names|defs|definitions)|links?$|_)/i.test(name);
-
-/** Names that say that the answers are inside, the surest first. */
-const answersNames = [
-  /^(answers?|reponses?|antworten|respuestas|antwoorden)$/,
-  /^(fields|values|inputs?|valeurs|werte|valores)$/,
-  /^(form_?(data|values|fields|response|answers))$/,
-  /^(responses?|entries)$/,
-  /^(data|payload|body|content|record|submission)$/,
-];
-
-/** The branch whose name says that the answers are inside; none where two say so alike. */
-function mostLikelyNamed(branches: [string, Json][]): [string, Json][] {
-  for (const pattern of answersNames) {
-    const found = branches.filter(([name]) => pattern.test(nameWords(name).join('_')));
-    if (found.length > 0) return found;
-  }
-  return [];
-}

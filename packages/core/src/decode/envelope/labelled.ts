@@ -1,131 +1,40 @@
-import {
-  asText,
-  escapeToken,
-  isJsonObject,
-  labelFromKey,
-  setOwn,
-  valueAt,
-  type Json,
-  type JsonObject,
-} from '../../submission';
-import { DEEPEST, most } from '../notes';
+import { asText, escapeToken, isJsonObject, labelFromKey, type Json } from '../../submission';
 import { filesOf } from '../files';
-import { optionLabels } from './options';
-import { isObjectList, partsOf, type Parts } from './properties';
-import type { EnvelopeReader, EnvelopeReading, RawAnswer } from './reader';
-import { speaksOf, surroundings } from '../names';
-
-/** An item of a list or dictionary of answers, where it stands, and its key in a dictionary. */
-export interface Item {
-  object: JsonObject;
-  pointer: string;
-  key: string | null;
-}
-
-export interface Collection {
-  items: Item[];
-  pointer: string;
-  isDictionary: boolean;
-}
+import { isAddressObject, isCheckboxGroup, isNameObject, speaksOf, speaksOnlyOf } from '../names';
+import { DEEPEST } from '../notes';
+import { byOrder, collectionsIn, containersAmong, shapeOf, type Collection, type Item } from './collections';
+import { isOpened } from './expand';
+import { isStructural, wordingWorth } from '../evidence';
+import { markedIn, optionLabels, optionsOf } from './options';
+import type { Place } from './place';
+import { partsOf, type Parts } from './properties';
+import type { RawAnswer } from './reader';
 
 /** Collections that are tried as the answers, the largest: each is held against all others. */
 const MOST_STARTS = 30;
 
-const reader = (id: string, label: string, isDictionary: boolean): EnvelopeReader => ({
-  id,
-  label,
-  read(document, at) {
-    const all = allCollections(document, at).filter(each => each.isDictionary === isDictionary);
-    const largest = all.length > MOST_STARTS ? [...all].sort((a, b) => b.items.length - a.items.length) : all;
-    const covered = new Set<Collection>();
-    const readings = largest
-      .slice(0, MOST_STARTS)
-      .flatMap(each =>
-        covered.has(each) ? [] : (readCollection(document, at, each, all, covered, { id, label }) ?? []),
-      );
-    return readings.sort((a, b) => b.score - a.score)[0] ?? null;
-  },
-});
-
-/** A list of answers that each say their question: `[{ id, label, type, answer }]`, in any naming, in pages and groups too. */
-export const labelledList = reader('labelled-list', 'list of labelled answers', false);
-/** The same with the identifiers as keys: `{ q1: { label, answer } }`. */
-export const labelledDictionary = reader('labelled-dictionary', 'dictionary of labelled answers', true);
-
-/** Items that keep their question in an object of its own, `{ field: { id, label }, value }`, with its members beside the answer. */
-function withQuestionsLaidOpen(items: JsonObject[]): JsonObject[] {
-  const first = items[0]!;
-  const holder = Object.keys(first).find(name => {
-    const inner = first[name];
-    if (
-      !isJsonObject(inner) ||
-      !Object.keys(inner).some(each => speaksOf(each, 'wording') && typeof inner[each] === 'string')
-    )
-      return false;
-    return !speaksOf(name, 'answer') && items.every(item => isJsonObject(item[name]));
-  });
-  if (holder === undefined) return items;
-  return items.map(({ [holder]: question, ...rest }) => ({ ...(question as JsonObject), ...rest }));
+/**
+ * Answers that each say their question: `[{ id, label, type, answer }]`, in any naming, in pages and groups too, or the same with
+ * the identifiers or the wordings as keys: `{ q1: { label, answer } }`.
+ */
+export function labelledPlaces(document: Json, at: string): Place[] {
+  const all = collectionsIn(document, at, DEEPEST);
+  const largest = all.length > MOST_STARTS ? [...all].sort((a, b) => b.items.length - a.items.length) : all;
+  const covered = new Set<Collection>();
+  return largest
+    .slice(0, MOST_STARTS)
+    .flatMap(each => (covered.has(each) ? [] : (readCollection(each, all, covered) ?? [])));
 }
 
-/** What was found last: lists and dictionaries are both looked for in the same document. */
-const found = new WeakMap<JsonObject, { at: string; collections: Collection[] }>();
-
-function allCollections(document: JsonObject, at: string): Collection[] {
-  const before = found.get(document);
-  if (before?.at === at) return before.collections;
-  const collections = collectionsIn(document, at, DEEPEST);
-  found.set(document, { at, collections });
-  return collections;
-}
-
-/** Every list and dictionary of objects below a value, outermost first. */
-export function collectionsIn(value: Json, at: string, depth: number, found: Collection[] = []): Collection[] {
-  if (depth === 0 || at.length > most.pointer || typeof value !== 'object' || value === null) return found;
-  if (isObjectList(value)) {
-    const objects = withQuestionsLaidOpen(value);
-    found.push({
-      pointer: at,
-      isDictionary: false,
-      items: objects.map((object, index) => ({ object, pointer: `${at}/${index}`, key: null })),
-    });
-  } else if (isJsonObject(value)) {
-    const entries = Object.entries(value).filter((entry): entry is [string, JsonObject] => isJsonObject(entry[1]));
-    if (entries.length > 1 && entries.length / Object.keys(value).length > 0.6) {
-      const objects = withQuestionsLaidOpen(entries.map(([, object]) => object));
-      found.push({
-        pointer: at,
-        isDictionary: true,
-        items: entries.map(([key], index) => ({ object: objects[index]!, pointer: `${at}/${escapeToken(key)}`, key })),
-      });
-    }
-  }
-  // Pointers are made only for what can hold a collection: most values are texts.
-  for (const key of Object.keys(value)) {
-    const each = (value as JsonObject)[key]!;
-    if (typeof each !== 'object' || each === null) continue;
-    collectionsIn(each, `${at}/${escapeToken(key)}`, depth - 1, found);
-  }
-  return found;
-}
-
-function readCollection(
-  document: Json,
-  at: string,
-  start: Collection,
-  all: Collection[],
-  covered: Set<Collection>,
-  { id, label }: { id: string; label: string },
-): EnvelopeReading | null {
+function readCollection(start: Collection, all: Collection[], covered: Set<Collection>): Place | null {
   const own = partsOf(
     start.items.map(item => item.object),
     start.isDictionary,
   );
   if (!own || isFiles(start.items)) return null;
-  const alike = siblingsOf(start, all, own);
+  const { items, from } = siblingsOf(start, all, own);
   // What is read together here would be read so again from each of them.
-  for (const each of alike) covered.add(each);
-  const items = alike.length === 1 ? start.items : together(alike);
+  for (const each of from) covered.add(each);
   const parts =
     items.length === start.items.length
       ? own
@@ -133,33 +42,66 @@ function readCollection(
           items.map(item => item.object),
           start.isDictionary,
         ) ?? own);
-  if (parts.wording === null && start.isDictionary && !parts.isSure) return null;
-  // Items of one collection do not hold one another.
-  const containers = items === start.items ? null : containersAmong(items);
-  const answers = items.filter(item => !containers?.has(item)).map(item => rawAnswer(item, parts));
-  // The same question twice: these are several submissions, not the pages of one.
-  const repeats = items.length > start.items.length && new Set(answers.map(answer => answer.key)).size < answers.length;
-  const score =
-    0.5 +
-    (parts.wording ? 0.2 : 0) +
-    (parts.key || start.isDictionary ? 0.08 : 0) +
-    (parts.kind ? 0.07 : 0) +
-    (parts.isSure ? 0.1 : -0.12) +
-    (answers.length > 2 ? 0.02 : -0.03) -
-    (repeats ? 0.4 : 0);
+  const trust = trustIn(start, items, parts);
+  if (trust === 0) return null;
+  const containers = items.length === start.items.length ? null : containersAmong(items);
+  const leaves = items.filter(item => !containers?.has(item));
+  const answers = withSeveral(leaves.map(item => rawAnswer(item, parts)));
+  // The same question twice, in several places: these are several submissions, not the pages of one.
+  const repeats = from.length > 1 && new Set(answers.map(answer => answer.key)).size < answers.length;
   const says = [
     parts.wording && `“${parts.wording}” words the question`,
     parts.key ? `“${parts.key}” identifies it` : start.isDictionary && 'its key identifies it',
     parts.kind && `“${parts.kind}” tells its kind`,
   ];
   return {
-    reader: id,
-    label,
-    score: Math.min(0.97, score),
+    reader: start.isDictionary ? 'labelled-dictionary' : 'labelled-list',
+    label: start.isDictionary ? 'dictionary of labelled answers' : 'list of labelled answers',
+    at: start.pointer,
+    answers,
+    covers: from.flatMap(each =>
+      all.some(other => other !== each && other.pointer === each.pointer)
+        ? each.items.map(item => item.pointer)
+        : [each.pointer],
+    ),
+    trust: repeats ? trust * (parts.key !== null || start.isDictionary ? 0.5 : 0.75) : trust,
+    isWorded: parts.wording !== null,
+    shape: shapeOf(leaves[0]?.object ?? {}),
     why: `${answers.length} items at ${start.pointer || 'the top'} each hold an answer; ${says.filter(Boolean).join(', ')}.`,
-    answersAt: start.pointer,
-    submissions: [{ ...surroundings(around(document, at, start.pointer)), answers }],
   };
+}
+
+/** How plainly the items say that each is an answer with its question. */
+function trustIn({ isDictionary, items: first }: Collection, items: Item[], parts: Parts): number {
+  const names = [...new Set(items.slice(0, 20).flatMap(({ object }) => Object.keys(object)))];
+  // Names that read as questions are the header of a table, whose rows are submissions.
+  const wordy = names.filter(name => /\s|[?？]/.test(name.trim())).length / names.length;
+  const structural = names.filter(name => isStructural(name)).length / names.length;
+  if (parts.wording === null) {
+    if (isDictionary) {
+      const keys = first.map(item => item.key ?? '');
+      const worded = keys.reduce((sum, key) => sum + wordingWorth(key), 0) / keys.length;
+      const answered = items.filter(({ object }) => parts.answer(object) !== null).length / items.length;
+      if (answered < 0.7 || (items.length < 2 && structural < 0.99)) return 0;
+      if (!parts.isSure && worded < 0.9) return 0.25;
+      const base = parts.isSure ? 0.9 : parts.isMixed && worded >= 0.85 && items.length > 2 ? 0.85 : 0.6;
+      return base * (0.7 + 0.3 * structural) * (1 - wordy);
+    }
+    return (parts.isSure ? 0.75 : 0.35) * (1 - wordy);
+  }
+  const isNamed = speaksOf(parts.wording, 'wording');
+  const told =
+    (isNamed ? (/^(name|nom|nombre|naam|titel|title)$/i.test(parts.wording) ? 0.2 : 0.3) : 0.1) +
+    (parts.isSure ? 0.3 : 0.1);
+  const keyed = parts.key !== null || isDictionary ? 0.06 : 0;
+  const few = items.length > 1 ? 0 : parts.isSure ? -0.02 : -0.3;
+  // Whatever it is called: texts that read as questions, beside answers of several sorts.
+  const shown = items.length > 2 ? (parts.worth > 0.8 ? 0.14 : 0) + (parts.isMixed ? 0.14 : 0) : 0;
+  const sum = 0.32 + told + keyed + 0.1 * structural + (parts.kind ? 0.06 : 0) + few + shown;
+  return Math.max(
+    0.05,
+    Math.min(0.98, sum) * (1 - wordy) * (1 - 0.8 * (first[0]?.laid ? parts.unused / 3 : parts.unused)),
+  );
 }
 
 /** A list of files is one answer, not a list of answers. */
@@ -170,70 +112,148 @@ const isFiles = (items: Item[]): boolean =>
     false,
   ) !== null;
 
-/** Items that hold other items: the groups and sections. */
-export function containersAmong(items: Item[]): Set<Item> {
-  const byPointer = new Map(items.map(item => [item.pointer, item]));
-  const containers = new Set<Item>();
-  for (const { pointer } of items) {
-    for (let slash = pointer.lastIndexOf('/'); slash > 0; slash = pointer.lastIndexOf('/', slash - 1)) {
-      const holder = byPointer.get(pointer.slice(0, slash));
-      if (holder) containers.add(holder);
+/** The items of a collection with those that are like them elsewhere: the pages, sections and groups of one form. */
+function siblingsOf(start: Collection, all: Collection[], parts: Parts): { items: Item[]; from: Collection[] } {
+  const needed = [parts.wording, parts.key].filter(name => name !== null);
+  if (needed.length === 0) return { items: start.items, from: [start] };
+  const isAlike = ({ object }: Item) => needed.every(name => Object.hasOwn(object, name));
+  const answered = ({ object }: Item) =>
+    parts.answer(object) !== null || (parts.marked !== null && Object.hasOwn(object, parts.marked));
+  const known = new Set(start.items.map(item => item.pointer));
+  // Without a wording, what has more members than these says what they were asked.
+  const names = new Set(start.items.flatMap(item => Object.keys(item.object)));
+  const hasNoMore = ({ object }: Item) => parts.wording !== null || Object.keys(object).every(name => names.has(name));
+  const items = [...start.items];
+  const from = [start];
+  for (const other of all) {
+    if (other === start || other.pointer === start.pointer) continue;
+    const alike = other.items.filter(item => isAlike(item) && hasNoMore(item) && !known.has(item.pointer));
+    if (alike.length === 0 || !alike.some(answered)) continue;
+    if (alike.length < other.items.length && !other.items.every(item => isAlike(item) || holdsMore(item))) continue;
+    from.push(other);
+    for (const item of alike) {
+      known.add(item.pointer);
+      items.push(item);
     }
   }
-  return containers;
+  if (from.length === 1) return { items: start.items, from };
+  return { items: items.sort(byOrder), from };
 }
 
-/** A collection with those that are like it elsewhere: the pages, sections and groups of one form. */
-function siblingsOf(start: Collection, all: Collection[], parts: Parts): Collection[] {
-  const needed = [parts.wording, parts.key].filter(name => name !== null);
-  const isAlike = ({ object }: Item) => needed.every(name => Object.hasOwn(object, name));
-  const answered = ({ object }: Item) => parts.answer(object) !== null;
-  return all.filter(other => other === start || (other.items.every(isAlike) && other.items.some(answered)));
+/** A section among questions. */
+const holdsMore = ({ object }: Item): boolean =>
+  Object.values(object).some(each => typeof each === 'object' && each !== null && Object.keys(each).length > 0);
+
+/** A grid whose rows came one by one, `<row label="Top">Good</row>`: by the wordings of its rows. */
+export function gridOf(value: Json): Json {
+  if (!Array.isArray(value) || value.length < 2 || !value.every(isJsonObject)) return value;
+  const rows = value.map(each => Object.entries(each));
+  if (
+    !rows.every(
+      each => each.length === 2 && each.every(([, cell]) => typeof cell === 'string' || typeof cell === 'number'),
+    )
+  )
+    return value;
+  const label = rows[0]!.find(([name]) => name !== 'value' && (speaksOf(name, 'wording') || name === 'row'))?.[0];
+  if (label === undefined || !value.every(each => Object.hasOwn(each, 'value') && Object.hasOwn(each, label)))
+    return value;
+  if (new Set(value.map(each => each[label])).size < value.length) return value;
+  return Object.fromEntries(value.map(each => [String(each[label]), each.value!]));
 }
 
-/** The items of several collections in the order of the document. */
-const together = (collections: Collection[]): Item[] =>
-  collections.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
-
-/** Compares pointers by document order: numbers as numbers, otherwise as they were found. */
-export function documentOrder(a: string, b: string): number {
-  const left = a.split('/');
-  const right = b.split('/');
-  for (let index = 0; index < Math.min(left.length, right.length); index++) {
-    if (left[index] === right[index]) continue;
-    const [x, y] = [Number(left[index]), Number(right[index])];
-    return Number.isInteger(x) && Number.isInteger(y) ? x - y : 0;
+/** Single values at the end of ways that say nothing: `{ list: [{ is: 'Oboe' }] }`. */
+export function valueAtEnd(value: Json): Json {
+  let inner = value;
+  for (let depth = 0; depth < 6; depth++) {
+    if (Array.isArray(inner)) {
+      const names = new Set(inner.flatMap(each => (isJsonObject(each) ? Object.keys(each) : [''])));
+      const [only] = names;
+      if (inner.length === 0 || names.size !== 1 || only === '' || filesOf('', inner, false) !== null) return inner;
+      if (!speaksOnlyOf(only!, 'answer', 'wording')) return inner;
+      const all = inner.map(each => (isJsonObject(each) ? each[only!]! : each));
+      return all.length === 1 && isJsonObject(value) && !isOfChoices(value) ? all[0]! : all;
+    }
+    if (!isJsonObject(inner) || isNameObject(inner) || isAddressObject(inner) || isCheckboxGroup(inner)) return inner;
+    const [name, ...more] = Object.keys(inner);
+    if (name === undefined || more.length > 0 || typeof inner[name] === 'boolean') return inner;
+    if (!speaksOnlyOf(name, 'answer', 'wording', 'kind') && !/^(list|files?|items|raw)$/i.test(name)) return inner;
+    inner = inner[name]!;
   }
-  return left.length - right.length;
+  return inner;
 }
 
-export function rawAnswer({ object, pointer, key: outerKey }: Item, parts: Parts): RawAnswer {
+const isOfChoices = (value: Json): boolean =>
+  isJsonObject(value) && Object.keys(value).some(name => /choices|options|labels|selected/i.test(name));
+
+/** Where a member of an item stands in the document. */
+const placeIn = ({ pointer, laid }: Item, name: string): string =>
+  `${pointer}${laid?.names.includes(name) ? `/${escapeToken(laid.holder)}` : ''}/${escapeToken(name)}`;
+
+export function rawAnswer(item: Item, parts: Parts): RawAnswer {
+  const { object, pointer, key: outerKey } = item;
   const property = parts.answer(object);
-  const statedKey = outerKey ?? (parts.key === null ? null : String(object[parts.key]));
-  const wording = parts.wording === null ? '' : String(object[parts.wording] ?? '').trim();
-  const label = wording || labelFromKey(statedKey ?? '');
+  const stated = parts.key === null || object[parts.key] === undefined ? null : String(object[parts.key]);
+  // The key of a dictionary is its identifier, unless it words the question and an identifier stands inside.
+  const inner =
+    outerKey !== null && /\s|[?？]/.test(outerKey) && parts.wording === null ? idInside(object, property) : null;
+  const statedKey = inner ?? outerKey ?? stated;
+  const wording = parts.wording === null ? '' : asText(object[parts.wording] ?? null).trim();
+  const label = wording || (inner === null ? labelFromKey(statedKey ?? '') : outerKey!.trim());
   const other = parts.other === null ? '' : asText(object[parts.other]).trim();
+  const chosen = parts.marked === null ? null : markedIn(object[parts.marked]);
+  const value = chosen ?? (property === null ? null : object[property]!);
+  const from = chosen ? parts.marked : property;
+  const kind = parts.kind === null ? null : asText(object[parts.kind] ?? null);
   return {
     key: (statedKey ?? label).replace(/\[\]$/, ''),
     label,
-    stated: parts.kind === null ? null : String(object[parts.kind] ?? ''),
-    value: property === null ? null : object[property]!,
-    pointer: property === null ? pointer : `${pointer}/${escapeToken(property)}`,
-    options: parts.options === null ? null : optionLabels(object[parts.options]),
+    stated: kind,
+    value: chosen
+      ? chosen.length === 1 && !isMany(kind)
+        ? chosen[0]!
+        : chosen
+      : isOpened(value)
+        ? value
+        : gridOf(valueAtEnd(value)),
+    pointer: from === null ? pointer : placeIn(item, from),
+    options: chosen
+      ? markedLabels(chosen)
+      : ((parts.options === null ? null : optionLabels(object[parts.options])) ?? optionsOf(object, property)),
     other: other || null,
   };
 }
 
-/** The objects on the way down to the answers, laid over one another, without the branch that leads to them. */
-export function around(document: Json, at: string, pointer: string): JsonObject {
-  const steps = pointer.slice(at.length).split('/').slice(1);
-  const laid: JsonObject = {};
-  let place: Json | undefined = document;
-  for (const step of steps) {
-    if (isJsonObject(place))
-      for (const [name, value] of Object.entries(place).slice(0, most.around))
-        if (escapeToken(name) !== step && !Object.hasOwn(laid, name)) setOwn(laid, name, value);
-    place = place === undefined ? undefined : valueAt(place, `/${step}`);
-  }
-  return laid;
+/** What was chosen stands for itself. */
+const markedLabels = (chosen: Json[]): Map<string, string> => new Map(chosen.map(each => [asText(each), asText(each)]));
+
+const isMany = (kind: string | null): boolean => kind !== null && /multi|many|several|checkbox|any|all/i.test(kind);
+
+/** The identifier inside an entry whose key words the question: the one member that is called so. */
+function idInside(object: Item['object'], answer: string | null): string | null {
+  const name = Object.keys(object).find(
+    each =>
+      each !== answer &&
+      speaksOnlyOf(each, 'id') &&
+      !/^(no|nr|number)$/i.test(each) &&
+      ['string', 'number'].includes(typeof object[each]),
+  );
+  return name === undefined ? null : String(object[name]);
+}
+
+/** Answers of one question that came one by one: `answer to="tool"` twice are two that were chosen. */
+function withSeveral(answers: RawAnswer[]): RawAnswer[] {
+  const keys = new Set(answers.map(each => each.key));
+  if (keys.size === answers.length) return answers;
+  const byKey = new Map<string, RawAnswer[]>();
+  for (const each of answers) byKey.set(each.key, [...(byKey.get(each.key) ?? []), each]);
+  // Where an identifier repeats without wording it anew, and its answers stand side by side.
+  const joins = (same: RawAnswer[]) =>
+    same.length > 1 &&
+    same.every(each => each.label === same[0]!.label && each.key !== each.label && typeof each.value !== 'object') &&
+    same.every((each, index) => index === 0 || answers.indexOf(each) === answers.indexOf(same[index - 1]!) + 1);
+  return answers.flatMap(each => {
+    const same = byKey.get(each.key)!;
+    if (!joins(same)) return [each];
+    return same[0] === each ? [{ ...each, value: same.map(one => one.value) }] : [];
+  });
 }

@@ -1,5 +1,6 @@
-import { setOwn, type JsonObject } from '../../submission';
-import { speaksOf, tellingWords, tellsOnlyOf } from '../names';
+import { asText, setOwn, type Json, type JsonObject } from '../../submission';
+import { speaksOf, speaksOnlyOf, tellingWords, tellsOnlyOf } from '../names';
+import { aroundWorth } from '../evidence';
 import type { EnvelopeReading, RawAnswer } from './reader';
 
 /** Characters of the longest label that is taken for one, beside a value and above one. */
@@ -29,22 +30,45 @@ const withoutStars = (text: string): string => {
 
 /** The label and the value of a line that says both; null for any other line. */
 function labelAndValue(line: string): [label: string, value: string] | null {
+  const asked = /^\s*(\S.{3,120}?[?？])(?:\s+(\S.*))$/.exec(line.slice(0, 2000));
+  // `Which was best? The clock: it lied`: the question ends with its mark.
+  if (asked && /[:：]/.test(asked[2]!) && !/^[:：(]/.test(asked[2]!))
+    return [withoutStars(asked[1]!.replace(bullet, '')), line.slice(line.indexOf(asked[1]!) + asked[1]!.length).trim()];
   const colon = line.search(/[:：]/);
   if (colon < 1 || colon > 4 * LONGEST_LABEL) return null;
   const label = withoutStars(line.slice(0, colon).trim().replace(bullet, ''));
   const rest = line.slice(colon + 1).replace(/^\*+(?=\s|$)/, '');
   const isFree = rest === '' || /^\s/.test(rest) || line[colon] === '：';
   const fits = label !== '' && label.length <= LONGEST_LABEL && isFree;
-  return fits && label.split(/\s+/).length <= 14 && !/^https?$/i.test(label) ? [label, rest.trim()] : null;
+  return fits && label.split(/\s+/).length <= 14 && !/^https?$/i.test(label) && !isSentence(label)
+    ? [label, rest.trim()]
+    : null;
 }
+
+/** A part of a sentence before its colon, not what a form asks. */
+const isSentence = (label: string): boolean =>
+  !/[?？]$/.test(label) &&
+  (/[;!]|\.\s/.test(label) ||
+    /^(I|We|He|She|It|They|There|This|That|And|But|So|Ich|Wir|Er|Sie haben|Je|J[’']ai|Nous|Il|Elle|Yo|Ik|Wij)\b\s+\p{Ll}/u.test(
+      label,
+    ));
 
 const isRule = (line: string): boolean => /^\s*([-_=*~#.])(?:\s?\1){2,}\s*$/.test(line) || /^-- ?$/.test(line);
 
-const linesOf = (text: string): Line[] =>
-  text.split('\n', MOST_LINES).map(each => {
+/** Blanks that a line goes on further in than the labels stand. */
+const INDENT = 3;
+
+const indentOf = (line: string): number => /^[ \t]*/.exec(line)![0].replaceAll('\t', '        ').length;
+
+function linesOf(text: string): Line[] {
+  const lines = text.split('\n', MOST_LINES).map((each): Line => {
     const drawn = isRule(each);
     return { text: each, said: drawn ? null : labelAndValue(each), isBlank: each.trim() === '', isRule: drawn };
   });
+  // What stands further in than the labels goes on with the line above, whatever it says.
+  const margin = lines.reduce((least, line) => (line.said ? Math.min(least, indentOf(line.text)) : least), Infinity);
+  return lines.map(line => (line.said && indentOf(line.text) > margin + INDENT ? { ...line, said: null } : line));
+}
 
 /** A line that a rule below it makes a heading. */
 const isHeadingAt = (lines: Line[], at: number): boolean =>
@@ -80,20 +104,19 @@ const wordingOf = (line: Line): string => {
   return /[:：]$/.test(wording) ? wording.slice(0, -1).trimEnd() : wording;
 };
 
-/** Single words that speak of the submission itself; others of the kind are as often questions. */
-const alone = new Set(
-  'id ip form formular formulaire formulario timestamp submitted received sent reference ref referrer referer browser'.split(
-    ' ',
-  ),
-);
-
 /** True for a label that speaks of the submission itself: when it came, which it is, of which form, from whom. */
-const isAround = (label: string): boolean => {
+const isAround = (label: string, value: Json): boolean => {
   const words = tellingWords(label);
-  if (words.length < 2) return alone.has(words[0] ?? '');
-  const isOfForm = speaksOf(label, 'form') && tellsOnlyOf(label, 'form', 'name');
-  return words.length <= 4 && (isOfForm || tellsOnlyOf(label, 'form', 'id', 'time', 'submission', 'sender'));
+  if (words.length > 4 || /[?？]/.test(label)) return false;
+  return (
+    aroundWorth(label, value) >= 0.55 ||
+    (words.length > 1 && speaksOf(label, 'form') && tellsOnlyOf(label, 'form', 'name'))
+  );
 };
+
+/** The same among lines that all may: a block above the answers. */
+const mayBeAround = (label: string): boolean =>
+  tellsOnlyOf(label, 'form', 'name', 'id', 'time', 'submission', 'sender') && !speaksOnlyOf(label, 'name');
 
 const answerOf = (label: string, value: string, pointer: string): RawAnswer => ({
   key: label,
@@ -126,7 +149,8 @@ function readStacked(blocks: Line[][], pointer: string): TextReading | null {
   const isBeside = (block: Line[]) => block[0]!.said !== null && block[0]!.said[1] !== '';
   const several = blocks.filter(block => block.length > 1);
   /** A heading above lines that tell of the submission itself. */
-  const isHead = ([, ...rest]: Line[]) => rest.every(line => line.said !== null && isAround(line.said[0]));
+  const isHead = ([, ...rest]: Line[]) =>
+    rest.length > 0 && rest.every(line => line.said !== null && (isAround(...line.said) || mayBeAround(line.said[0])));
   const stacked = new Set(several.filter(block => !isBeside(block) && mayAsk(block[0]!) && !isHead(block)));
   const beside = blocks.filter(block => isBeside(block));
   const lonely = new Set(blocks.filter(block => block.length === 1 && asks(block[0]!) && !isBeside(block)));
@@ -154,7 +178,7 @@ function readStacked(blocks: Line[][], pointer: string): TextReading | null {
       // The head of the text.
       for (const { said } of block) if (said && said[1] !== '') setOwn(around, said[0], said[1]);
       stray += block.filter(line => line.said === null).length;
-    } else if (isBeside(block) && block.every(line => line.said && isAround(line.said[0]))) {
+    } else if (isBeside(block) && block.every(line => line.said && isAround(...line.said))) {
       for (const { said } of block) setOwn(around, said![0], said![1]);
     } else {
       const last = answers.at(-1)!;
@@ -175,13 +199,15 @@ function readStacked(blocks: Line[][], pointer: string): TextReading | null {
 
 /** `Label: value` lines, as notification mails have them. A line without a label goes on with the value before it. */
 function readBeside(lines: Line[], pointer: string): TextReading | null {
-  const around: JsonObject = {};
   const answers: RawAnswer[] = [];
   /** The lines of each answer. */
   const told: string[][] = [];
+  /** Answers up to the first blank line or rule after one. */
+  let headed = 0;
   let [stray, blankBefore] = [0, false];
   const laterLabels = labelsAfter(lines);
   for (const [at, line] of lines.entries()) {
+    if ((line.isRule || line.isBlank) && headed === 0) headed = answers.length;
     if (line.isRule) {
       // Below the last rule a text says who sent it, not what was answered.
       if (answers.length > 0 && laterLabels[at]! === 0) break;
@@ -202,7 +228,7 @@ function readBeside(lines: Line[], pointer: string): TextReading | null {
   }
   if (answers.length < 2) return null;
   answers.forEach((answer, index) => (answer.value = told[index]!.join('\n').trim()));
-  const own = withoutAround(answers, around);
+  const { own, around } = withoutHead(answers, headed);
   return {
     answers: own,
     around,
@@ -219,14 +245,35 @@ function labelsAfter(lines: Line[]): number[] {
   return counts;
 }
 
+/** The same, with the whole block above the answers where each of its lines may speak of the submission. */
+function withoutHead(answers: RawAnswer[], headed: number): { own: RawAnswer[]; around: Record<string, string> } {
+  const head = answers.slice(0, headed);
+  const isHead = headed > 0 && headed < answers.length && head.every(each => mayBeAround(each.label));
+  if (!isHead) return withoutAround(answers);
+  const { own, around } = withoutAround(answers.slice(headed));
+  return { own, around: { ...Object.fromEntries(head.map(({ label, value }) => [label, asText(value)])), ...around } };
+}
+
 /** Takes what speaks of the submission itself off the head and the foot, as long as answers remain. */
-function withoutAround(answers: RawAnswer[], around: JsonObject): RawAnswer[] {
-  const put = ({ label, value }: RawAnswer) => setOwn(around, label, value);
+export function withoutAround(answers: RawAnswer[]): { own: RawAnswer[]; around: Record<string, string> } {
+  const around: Record<string, string> = {};
+  const put = ({ label, value }: RawAnswer) =>
+    Object.defineProperty(around, label, {
+      value: asText(value),
+      enumerable: true,
+      configurable: true,
+      writable: true,
+    });
+  const speaks = ({ label, value }: RawAnswer) => isAround(label, value);
   let [from, to] = [0, answers.length];
-  while (from < to && isAround(answers[from]!.label)) from += 1;
-  while (to > from && isAround(answers[to - 1]!.label)) to -= 1;
-  if (to - from < 1) return answers;
+  // A line that may speak of it does so between others that do.
+  while (from < to && mayBeAround(answers[from]!.label)) from += 1;
+  if (!answers.slice(0, from).some(speaks)) from = 0;
+  while (from > 0 && !speaks(answers[from - 1]!)) from -= 1;
+  while (from < to && speaks(answers[from]!)) from += 1;
+  while (to > from && speaks(answers[to - 1]!)) to -= 1;
+  if (to - from < 1) return { own: answers, around };
   answers.slice(0, from).forEach(put);
   answers.slice(to).forEach(put);
-  return answers.slice(from, to);
+  return { own: answers.slice(from, to), around };
 }

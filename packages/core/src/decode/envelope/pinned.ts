@@ -2,9 +2,11 @@ import { asText, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject
 import { surroundings } from '../names';
 import { DEEPEST } from '../notes';
 import { readByLandmarks, type Pins } from '../pins';
-import { definitionsIn, withDefinitions } from './definitions';
+import { around } from './around';
+import { byOrder, collectionsIn, containersAmong, type Item } from './collections';
+import { definitionsIn, joined } from './definitions';
 import { flatAt } from './flat';
-import { around, collectionsIn, containersAmong, documentOrder, rawAnswer, type Item } from './labelled';
+import { rawAnswer } from './labelled';
 import { partsOf, type Parts } from './properties';
 import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
 
@@ -119,8 +121,11 @@ function readUnit(document: Json, unit: Unit, pins: Pins, readingsOf: ReadingsOf
     ...reading,
     submissions: reading.submissions.map(each => ({ ...surroundings({}), ...outer, answers: each.answers })),
   };
-  const defined = isJsonObject(unit.value) ? definitionsIn(unit.value, unit.at) : [];
-  return withDefinitions(told, defined) ?? told;
+  const defined = definitionsIn(document);
+  return {
+    ...told,
+    submissions: told.submissions.map(each => ({ ...each, answers: joined(each.answers, defined, [at]).answers })),
+  };
 }
 
 /** What holds the answers is told; how, is found out. */
@@ -158,7 +163,7 @@ function readLabelled(document: Json, place: Json, at: string, pins: Pins): Enve
   const alike = collectionsIn(place, at, DEEPEST).filter(
     ({ items }) => items.filter(wraps).length / items.length > 0.5,
   );
-  const items = alike.flatMap(each => each.items).sort((a, b) => documentOrder(a.pointer, b.pointer));
+  const items = alike.flatMap(each => each.items).sort(byOrder);
   if (items.length === 0) return `No item in this message has what was pinned (${needed.join(', ')}).`;
   const objects = items.map(each => each.object);
   const parts =
@@ -184,6 +189,10 @@ const NO_PARTS: Parts = {
   kind: null,
   answer: () => null,
   isSure: false,
+  isMixed: false,
+  unused: 0,
+  worth: 0,
+  marked: null,
   options: null,
   other: null,
 };

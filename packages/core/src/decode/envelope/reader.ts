@@ -1,4 +1,4 @@
-import type { Json, JsonObject, Submission } from '../../submission';
+import type { Json, Submission } from '../../submission';
 
 /** Option identifiers with the labels that the payload defines for them. */
 export type OptionLabels = Map<string, string>;
@@ -31,12 +31,4 @@ export interface EnvelopeReading {
   /** Where the list stands whose every item is a submission; left out where the document is one. */
   splitAt?: string;
   submissions: RawSubmission[];
-}
-
-/** One shape of payload: recognises it by structure and takes the answers out. */
-export interface EnvelopeReader {
-  id: string;
-  label: string;
-  /** The reading of one submission's document, or null when it has not this shape. */
-  read(document: JsonObject, at: string): EnvelopeReading | null;
 }

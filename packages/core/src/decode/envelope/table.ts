@@ -1,12 +1,28 @@
 import { escapeToken, isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
 import { most } from '../notes';
-import { idRank, isEnvelopeKey, speaksOf, surroundings, tellingWords, tellsOnlyOf, timeRank } from '../names';
+import {
+  idRank,
+  isEnvelopeKey,
+  isMoment,
+  isOtherTime,
+  readsAsTime,
+  speaksOf,
+  surroundings,
+  tellingWords,
+  tellsOnlyOf,
+  timeRank,
+} from '../names';
+import { aroundWorth, wordingWorth } from '../evidence';
 import { flatAt } from './flat';
 import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
 
 /** What is known of a column over all rows. */
 interface Column {
   name: string;
+  /** What it is called for people. */
+  label: string;
+  /** Some of its cells. */
+  cells: Json[];
   filled: number;
   distinct: number;
   /** Of the filled cells: those that are one word, and those that read as a date or a time. */
@@ -14,31 +30,28 @@ interface Column {
   times: number;
 }
 
-/** A table as its medium told it: rows below a header, each cell under the name of its column. */
-export function readTable(document: Json): EnvelopeReading | null {
+/**
+ * A table as its medium told it: rows below a header, each cell under the name of its column.
+ * @param labels what columns are called for people, where that is not their name
+ */
+export function readTable(document: Json, labels: Record<string, string> = {}): EnvelopeReading | null {
   if (!Array.isArray(document) || document.length === 0 || !document.every(isJsonObject)) return null;
   const rows = document.slice(0, most.submissions);
-  const columns = columnsOf(rows);
+  const columns = columnsOf(rows, labels);
   return pivoted(rows, columns) ?? rowByRow(rows, columns);
 }
+
+/** The rows of a list in which each is a submission, columns judged over all of them. */
+export const rowsOf = (rows: JsonObject[], at: string): RawSubmission[] =>
+  rowByRow(rows, columnsOf(rows, {}), at).submissions;
 
 const isBlank = (cell: Json | undefined): boolean =>
   cell === undefined || cell === null || (typeof cell === 'string' && cell.trim() === '');
 
-/** The notations of dates and times that exports write. Common practice, no source. */
-const timeNotations = [
-  /^\d{4}[-/.]\d{1,2}[-/.]\d{1,2}([T ,]|$)/,
-  /^\d{1,2}[-/.]\d{1,2}[-/.]\d{2,4}([T ,]|$)/,
-  /^\d{1,2}\.? \p{L}{3,12}\.?,? \d{2,4}([ ,]|$)/u,
-  /^\p{L}{3,12}\.? \d{1,2},? \d{4}([ ,]|$)/u,
-  /^\p{L}{2,10}\.?, \d{1,2}\.? \p{L}{3,12}\.? \d{4}/u,
-];
+/** Cells of a column that are looked at for what they tell. */
+const MOST_CELLS = 20;
 
-const readsAsTime = (cell: Json): boolean =>
-  (typeof cell === 'string' && cell.length < 60 && timeNotations.some(each => each.test(cell.trim()))) ||
-  (typeof cell === 'number' && cell > 946_684_800 && cell < 4_102_444_800_000 && Number.isInteger(cell));
-
-function columnsOf(rows: JsonObject[]): Column[] {
+function columnsOf(rows: JsonObject[], labels: Record<string, string>): Column[] {
   const names = new Map<string, Json[]>();
   for (const row of rows)
     for (const [name, cell] of Object.entries(row)) {
@@ -48,6 +61,8 @@ function columnsOf(rows: JsonObject[]): Column[] {
     }
   return [...names].map(([name, cells]) => ({
     name,
+    label: Object.hasOwn(labels, name) ? labels[name]! : name,
+    cells: cells.slice(0, MOST_CELLS),
     filled: cells.length,
     distinct: new Set(cells.map(cell => JSON.stringify(cell))).size,
     words: cells.filter(cell => !/\s/.test(String(cell).trim())).length,
@@ -59,62 +74,98 @@ function columnsOf(rows: JsonObject[]): Column[] {
 const isUnique = ({ filled, distinct, words }: Column, rows: number): boolean =>
   filled === rows && distinct === rows && words === filled;
 
+/** Names of one word that plainly say that they number submissions, and those that do beside a time. */
+const plainIds = new Set('id uid uuid guid entry submission response folio #'.split(' '));
+
 /** How much a column says that it identifies submissions. A single word has to say so plainly: `Ref` is as often a question. */
-function identifies(column: Column, rows: number): number {
-  if (!isUnique(column, rows)) return 0;
-  if (/^\s*#\s*$/.test(column.name)) return 1;
-  const rank = idRank(column.name);
-  if (tellingWords(column.name).length < 2) return rank >= 3 ? rank : 0;
-  return Math.max(
-    rank,
-    speaksOf(column.name, 'id') && tellsOnlyOf(column.name, 'id', 'submission', 'answer', 'form') ? 2 : 0,
-  );
+function identifies({ label, ...column }: Column, rows: number, isTimed: boolean): number {
+  if (!isUnique({ label, ...column }, rows)) return 0;
+  if (/^\s*#\s*$/.test(label)) return 1;
+  const words = tellingWords(label);
+  const isOfId = words.length > 0 && (speaksOf(words.at(-1)!, 'id') || speaksOf(words[0]!, 'id'));
+  if (words.length === 1) {
+    if (plainIds.has(words[0]!) || /(nummer|番号|.id)$/.test(words[0]!)) return 3;
+    return isTimed && (isOfId || speaksOf(words[0]!, 'submission')) ? 1 : 0;
+  }
+  if (!isOfId || speaksOf(label, 'form')) return 0;
+  if (speaksOf(label, 'submission') && tellsOnlyOf(label, 'id', 'submission')) return 4;
+  if (tellsOnlyOf(label, 'id', 'submission', 'answer')) return 2;
+  // `Report ID`: of something that nobody knows, each with figures.
+  const hasFigures = column.cells.every(cell => /\d/.test(String(cell)));
+  return isTimed &&
+    hasFigures &&
+    words.length === 2 &&
+    !speaksOf(label, 'sender') &&
+    /^(id|no|nr|number|nummer)$/.test(words[1]!)
+    ? 1
+    : 0;
 }
 
-/** How much a column says that it tells when submissions came. `Date` alone is as often a question. */
-function tellsTime({ name, filled, times }: Column): number {
-  if (filled === 0 || times < 0.9 * filled || !tellsOnlyOf(name, 'time', 'submission', 'form', 'answer')) return 0;
-  const [rank, words] = [timeRank(name), tellingWords(name)];
-  if (words.length > 1) return rank > 0 ? Math.max(2, rank) : 0;
-  return rank === 3 || words[0] === 'timestamp' || words[0] === 'horodatage' || words[0] === 'zeitstempel' ? rank : 0;
+/** How much a column tells when submissions came. `Date` alone is as often a question. */
+function tellsTime({ label, cells, filled, times }: Column): number {
+  if (filled === 0 || times < 0.9 * filled || /[?？]/.test(label)) return 0;
+  const [rank, words] = [timeRank(label), tellingWords(label)];
+  const isKnown = tellsOnlyOf(label, 'time', 'submission', 'form', 'answer');
+  if (words.length > 1) {
+    if (isKnown) return rank > 0 ? Math.max(2, rank) : 0;
+    return rank === 3 && words.length < 4 && cells.every(isMoment) ? 1 : 0;
+  }
+  if (!isKnown) return 0;
+  return rank === 3 || /^(timestamp|horodatage|zeitstempel|送信日時|回答日時|created)$/.test(words[0]!) ? rank : 0;
 }
 
-const best = (columns: Column[], rank: (column: Column) => number): string | null =>
-  columns.reduce<[string | null, number]>(
-    (found, column) => (rank(column) > found[1] ? [column.name, rank(column)] : found),
+const best = (columns: Column[], rank: (column: Column) => number): Column | null =>
+  columns.reduce<[Column | null, number]>(
+    (found, column) => (rank(column) > found[1] ? [column, rank(column)] : found),
     [null, 0],
   )[0];
 
-/** What builders say of the sender in columns of an export, in several words. */
-const sender = /\b(ip|agent|referr?er|utm|browser|network id|device id|session id|tracking|user id|submission url)\b/i;
+const isAddressOfSender = ({ label, cells }: Column): boolean =>
+  /\bip\b/i.test(label) && cells.every(cell => /^[\d.]+$|^[\da-f:]+$/i.test(String(cell)));
 
-const isAround = (name: string): boolean =>
-  isEnvelopeKey(name.trim().replace(/\s+/g, '_'), '') ||
-  (sender.test(name.replace(/_/g, ' ')) && tellsOnlyOf(name, 'sender', 'id', 'time', 'submission', 'form'));
+/** What builders say of the sender and of the submission in columns of an export. */
+const isAround = (column: Column): boolean => {
+  if (isAddressOfSender(column)) return true;
+  if (
+    tellingWords(column.label).length === 1 &&
+    !/^(ip|browser|timestamp|referr?er|useragent|locale)$/i.test(column.label.trim()) &&
+    !/^_|^[a-z]+_/.test(column.name)
+  )
+    return isEnvelopeKey(column.label.trim(), '') && !/^(id|form)$/i.test(column.label.trim());
+  const [first = ''] = column.cells;
+  return aroundWorth(column.label, first) >= 0.55;
+};
 
-const isOfForm = ({ name, distinct }: Column): boolean =>
-  distinct <= 1 && speaksOf(name, 'form') && tellsOnlyOf(name, 'form', 'id', 'name');
+const isOfForm = ({ label, distinct }: Column): boolean =>
+  distinct <= 1 && speaksOf(label, 'form') && tellsOnlyOf(label, 'form', 'id', 'name');
 
 /** A submission a row; columns that speak of the submission itself stand around its answers. */
-function rowByRow(rows: JsonObject[], columns: Column[]): EnvelopeReading | null {
-  const id = best(columns, column => identifies(column, rows.length));
+function rowByRow(rows: JsonObject[], columns: Column[], at = ''): EnvelopeReading {
   const time = best(columns, tellsTime);
+  const id = best(columns, column => identifies(column, rows.length, time !== null));
   const around = new Set(
     columns
       .filter(
         column =>
-          column.name === id ||
-          column.name === time ||
+          column === id ||
+          column === time ||
           isOfForm(column) ||
-          isAround(column.name) ||
-          tellsTime(column) > 0 ||
-          (/^(start|started|begonnen|begin)/i.test(tellingWords(column.name)[0] ?? '') &&
-            tellsOnlyOf(column.name, 'time')),
+          isAround(column) ||
+          (column.times > 0 && tellsTime(column) > 0) ||
+          (isOtherTime(column.label) && tellsOnlyOf(column.label, 'time', 'submission')),
       )
       .map(column => column.name),
   );
+  // States and programs stand beside what numbers the submissions: `Status` among the questions is one.
+  const isAside = (column: Column) =>
+    tellsOnlyOf(column.label, 'sender', 'kind') && column.cells.every(cell => /^\S{1,40}$/.test(String(cell).trim()));
+  columns.forEach((column, index) => {
+    const isBeside = [columns[index - 1], columns[index + 1]].some(each => each && around.has(each.name));
+    if (isBeside && isAside(column) && around.size > 0) around.add(column.name);
+  });
   // What is left without a question is no table of submissions.
   if (columns.every(column => around.has(column.name))) around.clear();
+  const label = new Map(columns.map(column => [column.name, column.label]));
   const submissions = rows.map((row, index): RawSubmission => {
     const [own, beside]: [JsonObject, JsonObject] = [{}, {}];
     for (const { name } of columns) {
@@ -122,24 +173,32 @@ function rowByRow(rows: JsonObject[], columns: Column[]): EnvelopeReading | null
       if (cell !== undefined) setOwn(around.has(name) ? beside : own, name, cell);
     }
     const { form, meta } = surroundings(beside);
-    const text = (name: string | null) => (name === null || isBlank(row[name]) ? null : String(row[name]));
-    const rest = Object.fromEntries(Object.entries(meta).filter(([name]) => name !== id && name !== time));
+    const text = (column: Column | null) =>
+      column === null || isBlank(row[column.name]) ? null : String(row[column.name]).trim();
+    const rest = Object.fromEntries(Object.entries(meta).filter(([name]) => name !== id?.name && name !== time?.name));
     return {
       form,
       id: text(id),
       submittedAt: text(time),
       meta: rest,
-      answers: flatAt(own, `/${index}`).submissions[0]!.answers,
+      answers: flatAt(own, `${at}/${index}`).submissions[0]!.answers.map(answer => {
+        const told = label.get(answer.key);
+        return told === undefined || told === answer.key ? answer : { ...answer, label: told };
+      }),
     };
   });
-  const told = [id && `“${id}” identifies them`, time && `“${time}” tells when they came`].filter(Boolean);
+  const told = [id && `“${id.label}” identifies them`, time && `“${time.label}” tells when they came`].filter(Boolean);
+  const asked = columns.filter(column => !around.has(column.name));
+  const worded =
+    asked.reduce((sum, { label: name }) => sum + (/^column_\d+$/.test(name) ? 0.55 : wordingWorth(name)), 0) /
+    asked.length;
   return {
     reader: 'table',
     label: 'table with one submission a row',
-    score: told.length > 0 ? 0.95 : 0.9,
+    score: (told.length > 0 ? 0.98 : 0.9) * (0.35 + 0.65 * worded) * (columns.length > 1 ? 1 : 0.7),
     why: `It is a table of ${rows.length} ${rows.length === 1 ? 'row' : 'rows'} and ${columns.length} columns${told.length > 0 ? `; ${told.join(', ')}` : ''}.`,
-    answersAt: '',
-    splitAt: '',
+    answersAt: at,
+    splitAt: at,
     submissions,
   };
 }
@@ -152,10 +211,13 @@ interface Placed {
 
 /** One answer a row: a column words the question, another holds the answer, and those of one submission stand together. */
 function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null {
-  const wording = columns.find(
+  const wordings = columns.filter(
     ({ name, filled }) =>
       filled === rows.length && speaksOf(name, 'wording') && !tellsOnlyOf(name, 'id', 'submission', 'form', 'name'),
   );
+  const worth = ({ cells }: Column) =>
+    cells.reduce<number>((sum, cell) => sum + wordingWorth(String(cell)), 0) / cells.length;
+  const wording = wordings.sort((a, b) => worth(b) - worth(a))[0];
   const answer = columns.find(({ name }) => name !== wording?.name && tellsOnlyOf(name, 'answer'));
   if (!wording || !answer || columns.length > 12) return null;
   const group = columns.find(
@@ -192,7 +254,7 @@ function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null 
       speaksOf(name, 'id'),
   );
   const kinds = columns.find(({ name }) => tellsOnlyOf(name, 'kind') && !beside.some(each => each.name === name));
-  const time = best(beside, tellsTime);
+  const time = best(beside, tellsTime)?.name ?? null;
   const submissions = all.map((own): RawSubmission => {
     const around = Object.fromEntries(beside.map(({ name }) => [name, own[0]!.row[name] ?? null]));
     const { form, submittedAt, meta } = surroundings(around);

@@ -7,8 +7,8 @@ import { jsonLines } from './jsonLines';
 import { mail } from './mail';
 import { multipart } from './multipart';
 import { plain } from './plain';
-import type { Body, MediaReader } from './reader';
-import { isTableForCertain, separated } from './separated';
+import type { MediaReader } from './reader';
+import { separated } from './separated';
 import { spreadsheet } from './spreadsheet';
 import { firstPairs, nestedFromPairs, urlencoded } from './urlencoded';
 import { xml } from './xml';
@@ -16,7 +16,7 @@ import { xml } from './xml';
 export type { Body, MediaReader } from './reader';
 export { contentTypeParts } from './body';
 export { nestedFromPairs, nestedFromValues } from './urlencoded';
-export { filesInMail } from './mail';
+export { filesInMail, mailHead } from './mail';
 export { filesInMultipart } from './multipart';
 export { bytesOfBase64, fileValue, type FileContent } from './parts';
 
@@ -25,7 +25,7 @@ const insideArchives: MediaReader[] = [json, jsonLines, multipart, urlencoded, x
 
 /** In the order they are tried on a body whose stated type does not fit. */
 export const mediaReaders: MediaReader[] = [
-  har((text, type) => readWith(insideArchives, new TextEncoder().encode(text), type, '')),
+  har((text, type) => readWith(insideArchives, new TextEncoder().encode(text), type, '')[0]),
   json,
   jsonLines,
   spreadsheet,
@@ -44,75 +44,91 @@ export interface Document {
   notes: Note[];
   /** True for a table: rows of cells by the names of their columns. */
   isTable?: boolean;
+  /** What the columns of a table are called for people, where that is not their name. */
+  labels?: Record<string, string>;
 }
 
 /**
- * Stage one: bytes to a JSON document. Never throws; what was not read is told in the notes.
+ * Stage one: bytes to a JSON document, in each way in which they may be meant, that which is stated or looks likeliest first. There
+ * is always one. Never throws; what was not read is told in the notes.
  * @param query what followed `?` in the address, without the mark
  */
-export const readDocument = (bytes: Uint8Array, contentType: string | null, query: string): Document =>
-  readWith(mediaReaders, bytes, contentType, query);
+export const readDocuments = (
+  bytes: Uint8Array,
+  contentType: string | null,
+  query: string,
+): [Document, ...Document[]] => readWith(mediaReaders, bytes, contentType, query);
 
-function readWith(readers: MediaReader[], bytes: Uint8Array, contentType: string | null, query: string): Document {
+/** The likeliest of them. */
+export const readDocument = (bytes: Uint8Array, contentType: string | null, query: string): Document =>
+  readDocuments(bytes, contentType, query)[0];
+
+/** Ways to read one body that are compared. */
+const MOST_WAYS = 4;
+
+function readWith(
+  readers: MediaReader[],
+  bytes: Uint8Array,
+  contentType: string | null,
+  query: string,
+): [Document, ...Document[]] {
   const values = nestedFromPairs(new URLSearchParams(firstPairs(query).head));
   const hasQuery = Object.keys(values).length > 0;
   if (bytes.length === 0) {
-    if (hasQuery) return { media: 'query', document: values, notes: [] };
-    return {
-      media: 'none',
-      document: null,
-      notes: [{ code: 'media.empty', message: 'The body is empty and the address carries no values.' }],
-    };
+    if (hasQuery) return [{ media: 'query', document: values, notes: [] }];
+    const note = { code: 'media.empty', message: 'The body is empty and the address carries no values.' };
+    return [{ media: 'none', document: null, notes: [note] }];
   }
   const { body, notes } = readBody(bytes, contentType);
   const stated = readers.find(reader => body.type !== null && reader.isStated(body.type));
-  // What the bytes look like matters only where the stated type says little or turns out wrong.
-  let looks: MediaReader[] | null = null;
-  const likely = () => (looks ??= readers.filter(reader => reader !== stated && reader.looksLike(body)));
-  for (const reader of candidates(stated, likely)) {
+  const ways: Document[] = [];
+  const tryOut = (reader: MediaReader) => {
     const reading = reader.read(body);
     if ('code' in reading) {
       notes.push(reading);
-      continue;
+      return;
     }
-    const mislabelled = looksElsewhere(reader, body, likely);
-    if (mislabelled) {
-      const better = mislabelled.read(body);
-      if (!('code' in better))
-        return {
-          media: mislabelled.id,
-          document: better.document,
-          ...(better.isTable && { isTable: true }),
-          notes: [...notes, ...better.notes, otherThanStated(mislabelled, body.type)],
-        };
-    }
-    if (reader !== stated) notes.push(otherThanStated(reader, body.type));
-    return {
+    ways.push({
       media: reader.id,
       document: reading.document,
       ...(reading.isTable && { isTable: true }),
-      notes: [...notes, ...reading.notes],
-    };
-  }
+      ...(reading.labels && { labels: reading.labels }),
+      notes: reader === stated ? reading.notes : [...reading.notes, otherThanStated(reader, body.type)],
+    });
+  };
+  if (stated) tryOut(stated);
+  // What the bytes look like matters only where the stated type says little or turns out wrong.
+  if (ways.length === 0 || (stated && saysLittle.includes(stated)))
+    for (const reader of readers) {
+      if (
+        ways.length >= MOST_WAYS ||
+        (ways.length > 0 && isCertain.includes(reader.id) && ways[0]!.media !== stated?.id)
+      )
+        break;
+      if (reader !== stated && reader.looksLike(body)) tryOut(reader);
+    }
+  const [first, ...rest] = ways;
+  if (first)
+    return [
+      { ...first, notes: [...notes, ...first.notes] },
+      ...rest.map(each => ({ ...each, notes: [...notes, ...each.notes] })),
+    ];
   if (notes.length === 0)
     notes.push({
       code: 'media.unknown',
       message: `Nothing here reads ${body.type ?? 'a body without a Content-Type'}.`,
     });
-  return { media: 'none', document: null, notes };
+  return [{ media: 'none', document: null, notes }];
 }
 
-/** The stated reader first; the others only when it could not read the body. */
-function* candidates(stated: MediaReader | undefined, likely: () => MediaReader[]): Generator<MediaReader> {
-  if (stated) yield stated;
-  yield* likely();
-}
+/** What is sent as one of these is as often something else. */
+const saysLittle: MediaReader[] = [plain, urlencoded, separated];
 
-/** Text that is stated as plain or urlencoded but looks like something with a form of its own is read as that. */
-const looksElsewhere = (reader: MediaReader, body: Body, likely: () => MediaReader[]) =>
-  body.type !== null && (reader === plain || reader === urlencoded)
-    ? likely().find(each => each !== plain && (each !== separated || isTableForCertain(body.text)))
-    : undefined;
+/** True for what has no form that would show in the text. */
+export const isPlain = (media: string): boolean => saysLittle.some(each => each.id === media);
+
+/** What reads as one of these can be nothing else. */
+const isCertain = ['har', 'json', 'json-lines', 'spreadsheet', 'multipart', 'xml'];
 
 const otherThanStated = (reader: MediaReader, type: string | null): Note => ({
   code: 'media.mislabelled',

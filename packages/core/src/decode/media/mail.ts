@@ -1,4 +1,4 @@
-import { textOfHtml } from '../../html';
+import { tablesOfHtml, textOfHtml } from '../../html';
 import type { Json } from '../../submission';
 import { contentTypeParts } from './body';
 import {
@@ -25,6 +25,9 @@ const looksLikeHead = (head: string): boolean =>
   /^(?:return-path|received|from|to|subject|date|message-id|mime-version|delivered-to|dkim-signature):/im.test(head) &&
   /\n(?:from|subject):/i.test(`\n${head}`);
 
+/** The members of a mail's document that its headers give. */
+export const mailHead = ['from', 'to', 'subject', 'date', 'message_id'] as const;
+
 /** Internet messages (RFC 5322) with MIME parts (RFC 2045, 2046) and encoded words (RFC 2047). */
 export const mail: MediaReader = {
   id: 'mail',
@@ -44,6 +47,7 @@ export const mail: MediaReader = {
       date: header('date'),
       message_id: header('message-id'),
       text: (content.text ?? content.html ?? '').replace(/\r\n?/g, '\n').trim(),
+      ...(content.tables.length > 0 && { tables: content.tables }),
     };
     const attachments = content.files.map(each => fileValue(each.name, each.type, each.bytes.length));
     return { document: attachments.length > 0 ? { ...document, attachments } : document, notes: [] };
@@ -56,6 +60,8 @@ export const filesInMail = (bytes: Uint8Array): FileContent[] => contentOf(partO
 interface Content {
   text: string | null;
   html: string | null;
+  /** The tables of its HTML: rows of cells. */
+  tables: string[][][];
   files: FileContent[];
 }
 
@@ -66,21 +72,27 @@ function contentOf({ headers, body }: Part, depth: number): Content {
       contentOf(partOf(part), depth + 1),
     );
     const pick = (name: 'text' | 'html') => inner.map(each => each[name]).find(each => each !== null) ?? null;
-    return { text: pick('text'), html: pick('html'), files: inner.flatMap(each => each.files) };
+    return {
+      text: pick('text'),
+      html: pick('html'),
+      tables: inner.flatMap(each => each.tables),
+      files: inner.flatMap(each => each.files),
+    };
   }
   const bytes = transferDecoded(body, headers.get('content-transfer-encoding'));
   const disposition = headers.get('content-disposition') ?? '';
   const name = headerParameters(disposition).filename ?? headerParameters(`;${headers.get('content-type') ?? ''}`).name;
   if (/^attachment/i.test(disposition) || (name !== undefined && !type?.startsWith('text/')))
-    return { text: null, html: null, files: [{ name: decodedWords(name ?? 'file'), type, bytes }] };
+    return { text: null, html: null, tables: [], files: [{ name: decodedWords(name ?? 'file'), type, bytes }] };
   const text = textIn(bytes, parameters.charset);
   if (type === 'text/html')
     return {
       text: null,
       html: textOfHtml(text, { tables: true }),
+      tables: tablesOfHtml(text).filter(rows => rows.length > 1),
       files: [],
     };
-  return { text: type?.startsWith('text/') ? text : null, html: null, files: [] };
+  return { text: type?.startsWith('text/') ? text : null, html: null, tables: [], files: [] };
 }
 
 /** RFC 2045 §6: quoted-printable and base64; everything else is as it is. */

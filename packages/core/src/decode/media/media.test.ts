@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Json } from '../../submission';
 import { contentTypeParts } from './body';
+import { decode } from '..';
 import { nestedFromPairs, readDocument } from '.';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -89,7 +90,7 @@ test.each<[string, string | null, string, string]>([
   ['a=1&b=2', 'application/json', 'urlencoded', 'media.json'],
   ['Site: Withy Bridge', 'application/json', 'plain', 'media.json'],
 ])('%s stated as %s is read as %s…', (text, type, media, code) => {
-  const read = readDocument(bytes(text), type, '');
+  const read = decode(bytes(text), type);
   expect(read.media).toBe(media);
   expect(codes(read.notes)).toContain(code);
 });

@@ -105,7 +105,7 @@ export function partsBetween(bytes: Uint8Array, boundary: string, most: number):
 export function headerParameters(header: string): Record<string, string> {
   const parameters: Record<string, string> = {};
   for (const [, name, star, quoted, plain] of header.matchAll(
-    /;\s*([\w!#$&+^.`|~-]+?)(\*)?\s*=\s*(?:"((?:[^"\\]|\\["\\])*)"|([^;]*))/g,
+    /;\s*([\w!#$&+^.`|~-]+?)(\*)?\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^;]*))/g,
   )) {
     const raw = quoted !== undefined ? quoted.replace(/\\(["\\])/g, '$1') : (plain ?? '').trim();
     if (star) parameters[name!.toLowerCase()] = extendedValue(raw) ?? raw;

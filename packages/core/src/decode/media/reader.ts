@@ -17,6 +17,8 @@ export interface MediaReading {
   notes: Note[];
   /** True for rows of cells by the names of their columns: no row is anything else. */
   isTable?: boolean;
+  /** What the columns of a table are called for people, where that is not their name. */
+  labels?: Record<string, string>;
 }
 
 /** One media type: says whether it is stated, whether the bytes look like it, and reads them. */

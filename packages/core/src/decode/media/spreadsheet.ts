@@ -3,7 +3,7 @@ import { XMLParser } from 'fast-xml-parser';
 import { isJsonObject, type Json, type JsonObject } from '../../submission';
 import { most, MOST_NOTES, tooMany, type Note } from '../notes';
 import type { MediaReader } from './reader';
-import { fromRows } from './separated';
+import { fromRows } from './grid';
 
 /** The first worksheet with rows of an Office Open XML workbook (ECMA-376 part 1, §18). */
 export const spreadsheet: MediaReader = {

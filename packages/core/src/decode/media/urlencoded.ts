@@ -65,8 +65,24 @@ export const nestedFromPairs = (pairs: Iterable<[string, string]>): JsonObject =
 /** The same for values of any kind. Takes time by the number of pairs alone. */
 export function nestedFromValues(pairs: Iterable<[string, Json]>): JsonObject {
   const nesting = new Nesting();
-  for (const [name, value] of pairs) nesting.add(nesting.root, pathOf(name), value);
+  const all = [...pairs];
+  // `days.0`, `days.1`: lists by dots, where they count from 0 on.
+  const lists = new Set(
+    all.flatMap(([name]) => [...name.matchAll(/\.0(?=\.|$)/g)].map(({ index }) => name.slice(0, index))),
+  );
+  for (const [name, value] of all)
+    nesting.add(nesting.root, (lists.size > 0 && dottedPath(name, lists)) || pathOf(name), value);
   return nesting.document();
+}
+
+/** The way that a name with dots tells, where one of its parts counts the items of a list; null for any other. */
+function dottedPath(name: string, lists: Set<string>): string[] | null {
+  const parts = name.split('.');
+  if (parts.length > MOST_LEVELS || parts.some(part => part === '') || /[[\]\s]/.test(name)) return null;
+  const counts = parts.findIndex(
+    (part, index) => index > 0 && /^\d{1,4}$/.test(part) && lists.has(parts.slice(0, index).join('.')),
+  );
+  return counts < 0 ? null : [parts.slice(0, counts).join('.'), ...parts.slice(counts)];
 }
 
 function pathOf(name: string): string[] {

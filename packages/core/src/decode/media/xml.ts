@@ -20,7 +20,8 @@ export const xml: MediaReader = {
         message: `This is not XML: ${checked.err.msg.replace(/\.$/, '')}, at line ${checked.err.line}.`,
       };
     try {
-      const document = tidied(parser.parse(safe) as Json);
+      const parsed = parser.parse(safe) as Json;
+      const document = tidied(parsed, repeatedIn(parsed));
       const [root] = isJsonObject(document) ? Object.values(document) : [];
       const notes =
         safe === text || !/<!ENTITY/i.test(text)
@@ -58,10 +59,13 @@ function tooManyAttributes(text: string): Note | null {
   return null;
 }
 
+/** How the parser calls the text of an element that has attributes or parts as well. */
+const TEXT = '#text';
+
 const parser = new XMLParser({
   ignoreAttributes: false,
   attributeNamePrefix: '',
-  textNodeName: 'value',
+  textNodeName: TEXT,
   parseTagValue: false,
   parseAttributeValue: false,
   ignoreDeclaration: true,
@@ -71,12 +75,34 @@ const parser = new XMLParser({
   htmlEntities: true,
 });
 
-/** Elements that only hold like-named ones become lists: `<answers><a/><a/></answers>`. */
-function tidied(value: Json): Json {
-  if (Array.isArray(value)) return value.map(tidied);
+/** Names of elements that stand several times side by side, anywhere. */
+function repeatedIn(value: Json, found = new Set<string>()): Set<string> {
+  if (Array.isArray(value)) value.forEach(each => repeatedIn(each, found));
+  else if (isJsonObject(value))
+    for (const [name, each] of Object.entries(value)) {
+      if (Array.isArray(each)) found.add(name);
+      repeatedIn(each, found);
+    }
+  return found;
+}
+
+/** `xsi:nil="true"` (XML Schema Part 1 §2.6.2): an element without a value. */
+const isNil = (value: JsonObject): boolean => value.nil === 'true' && Object.keys(value).length === 1;
+
+/**
+ * Elements that only hold like-named ones become lists: `<answers><a/><a/></answers>`. An element with parts that stands alone
+ * here and several times elsewhere is a list of one.
+ */
+function tidied(value: Json, repeated: Set<string>): Json {
+  if (Array.isArray(value)) return value.map(each => tidied(each, repeated));
   if (!isJsonObject(value)) return value;
-  const entries = Object.entries(value);
+  if (isNil(value)) return null;
+  const textName = ['value', 'text', TEXT].find(each => !Object.hasOwn(value, each))!;
+  const entries = Object.entries(value).map(([name, each]): [string, Json] => [
+    name === TEXT ? textName : name,
+    isJsonObject(each) && repeated.has(name) && !isNil(each) ? [each] : each,
+  ]);
   const only = entries.length === 1 ? entries[0]![1] : undefined;
-  if (Array.isArray(only)) return only.map(tidied);
-  return Object.fromEntries(entries.map(([key, each]) => [key, tidied(each)])) as JsonObject;
+  if (Array.isArray(only)) return only.map(each => tidied(each, repeated));
+  return Object.fromEntries(entries.map(([key, each]) => [key, tidied(each, repeated)])) as JsonObject;
 }

@@ -1,4 +1,5 @@
-import { isJsonObject, wordsOf, type Json, type JsonObject } from '../../submission';
+import { isJsonObject, type Json, type JsonObject } from '../../submission';
+import { nameWords } from './roles';
 
 /** Words that name the parts of names and addresses. Common practice, no source. */
 const nameParts = new Set([
@@ -22,6 +23,21 @@ const nameParts = new Set([
   'nachname',
   'honorific',
   'initials',
+  'prenom',
+  'nom',
+  'nombre',
+  'apellido',
+  'apellidos',
+  'voornaam',
+  'achternaam',
+  'imie',
+  'nazwisko',
+  'nome',
+  'cognome',
+  'sobrenome',
+  'anrede',
+  '姓',
+  '名',
 ]);
 const addressParts = new Set([
   'street',
@@ -52,10 +68,40 @@ const addressParts = new Set([
   'address1',
   'address2',
   'suburb',
+  'calle',
+  'colonia',
+  'ciudad',
+  'cp',
+  'codigo',
+  'provincia',
+  'pais',
+  'rue',
+  'ville',
+  'postal',
+  'pays',
+  'straße',
+  'hausnummer',
+  'stadt',
+  'postleitzahl',
+  'land',
+  'straat',
+  'huisnummer',
+  'woonplaats',
+  'plaats',
+  'via',
+  'citta',
+  'cap',
+  'ulica',
+  'miasto',
+  'rua',
+  'cidade',
+  '住所',
+  '市区町村',
+  '都道府県',
 ]);
 const filler = new Set(['name', 'code', 'number', 'no', '1', '2', '3', 'full', 'of', 'and']);
 
-const partsOf = (value: JsonObject): string[][] => Object.keys(value).map(wordsOf);
+const partsOf = (value: JsonObject): string[][] => Object.keys(value).map(nameWords);
 const allSpeakOf = (value: JsonObject, parts: Set<string>): boolean => {
   const words = partsOf(value);
   return (

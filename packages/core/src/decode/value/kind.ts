@@ -12,14 +12,17 @@ const statedKinds: [FieldKind, RegExp][] = [
     'choices',
     /checkboxes|multi_?(ple)?_?(select|choice|pick)?s?$|multi_?select|select_?(many|multiple|all)|choices|picks|many|tags|ranking|check_?list/,
   ],
-  ['boolean', /bool|yes_?no|consent|toggle|switch|^check_?box$|legal|accept|terms|agree|opt_?in|gdpr/],
+  [
+    'boolean',
+    /bool|yes_?no|consent|toggle|switch|^flag$|^check_?box$|legal|accept|terms|agree|opt_?in|gdpr|einwilligung|consentement/,
+  ],
   ['choice', /choice|pick|select|radio|drop|^list|option|one_of/],
   ['number', /num|^int|decimal|float|rating|scale|score|stars|opinion|nps|slider|currency|amount|quantity|percent/],
   ['datetime', /date_?time|timestamp|^moment$/],
   ['date', /date|birth|^day$/],
   ['time', /^time/],
   ['address', /address|location/],
-  ['name', /(^|_)name$/],
+  ['name', /(^|_)(full_?)?name$/],
   ['multiline', /long|area|multi_?line|paragraph|memo|essay|^lines$|rich/],
   ['text', /text|short|string|line|^input|words|free/],
 ];
@@ -42,7 +45,8 @@ function isAddress(text: string): boolean {
 
 const url = /^https?:\/\/\S+$/i;
 const phone = /^\+?[\d\s().\-/]{7,20}$/;
-const phoneWord = /^(phone|telephone|tel|mobile|cell|fax|telefon|handy|téléphone|teléfono|mobil)$/;
+const phoneWord =
+  /^(phone|telephone|tel|mobile|cell|fax|telefon|handy|telefono|telefone|telefoon|mobil|movil|celular|portable|komorka)$/;
 
 const known = new Map<string, FieldKind | null>();
 
@@ -57,11 +61,25 @@ export function statedKind(stated: string | null): FieldKind | null {
   return kind;
 }
 
+/** Words by which people are asked to agree. Common practice, no source. */
 const consentWords =
-  /\b(consent|i agree|agree to|accept|terms|privacy|opt[ -]?in|subscribe|newsletter|may we|send me)\b/i;
+  /\b(consent|i (?:agree|accept|have read)|agrees? to|accepts?|terms|privacy|opt[ -]?in|subscribe|newsletter|may we|send me|ich (?:stimme|akzeptiere|willige|bin einverstanden|habe .{0,80} gelesen)|einverstanden|j[’']accepte|j[’']autorise|je consens|acepto|autorizo|ik ga akkoord|ik accepteer|akkoord|accetto|acconsento|wyrażam zgodę|akceptuję|zgadzam się|aceito|concordo)(?![\p{L}])/iu;
 
 /** True when a question asks for agreement to something. */
 export const isConsent = (label: string): boolean => consentWords.test(label);
+
+/** Answers that say yes to it, with more words or without. */
+const agreeing =
+  /^(yes|ja|oui|sí|si|sim|tak|true|on|checked|i (?:agree|accept|consent)|agreed|accepted|ich stimme|einverstanden|j[’']accepte|acepto|akkoord|accetto|akceptuję|zgadzam)(?![\p{L}])/iu;
+const refusing = /^(no|nein|non|nee|nie|não|false|off|declined|refused|i do not)(?![\p{L}])/iu;
+
+/** True for a text that agrees or refuses in its first words. */
+export const isAgreement = (value: Json): boolean =>
+  typeof value === 'string' && value.length < 200 && (agreeing.test(value) || refusing.test(value));
+
+/** What a text that agrees or refuses says. */
+export const agrees = (text: string): boolean => !refusing.test(text);
+
 /** True for what a lone ticked checkbox sends. */
 export const isSingleCheck = (value: Json): boolean => typeof value === 'string' && /^(on|checked)$/i.test(value);
 
@@ -75,13 +93,16 @@ interface Asked {
   value: Json;
   /** True when the value came as chosen options. */
   isChoice: boolean;
+  /** True when the payload states that it is asked to agree. */
+  isStatedConsent?: boolean;
 }
 
 /** The kind of a question from what the payload states, its wording, and its value, in that order of trust. */
-export function kindOf({ stated, label, key, value, isChoice }: Asked): FieldKind {
+export function kindOf({ stated, label, key, value, isChoice, isStatedConsent = false }: Asked): FieldKind {
   if (typeof value === 'boolean') return 'boolean';
   if (Array.isArray(value)) {
     if (stated === 'boolean' && value.length === 1) return 'boolean';
+    if ((stated === 'name' || stated === 'address') && !value.some(Array.isArray)) return stated;
     return value.some(isJsonObject) || value.some(Array.isArray) ? 'table' : 'choices';
   }
   if (isJsonObject(value)) {
@@ -100,10 +121,10 @@ export function kindOf({ stated, label, key, value, isChoice }: Asked): FieldKin
       : isChoice
         ? 'choice'
         : 'number';
-  if (stated === 'boolean') return isYesNo(value) || isConsent(label) ? 'boolean' : 'choice';
+  if (stated === 'boolean') return isYesNo(value) || isConsent(label) || isStatedConsent ? 'boolean' : 'choice';
   if (stated && stated !== 'text') return stated;
   if (isChoice) return 'choice';
-  if (isSingleCheck(value) || (isConsent(label) && isYesNo(value))) return 'boolean';
+  if (isSingleCheck(value) || (isConsent(label) && (isYesNo(value) || isAgreement(value)))) return 'boolean';
   return byWordingAndValue(label, key, String(value), stated === 'text');
 }
 
@@ -122,7 +143,7 @@ function byWordingAndValue(label: string, key: string, text: string, isStatedTex
   if (words.includes('address') && !words.includes('email') && !words.includes('mail')) return 'address';
   const own = nameWords(label);
   if (
-    own.at(-1) === 'name' &&
+    /^(name|nombre|naam|nome|nazwisko|名前|お名前|氏名)$/.test(own.at(-1) ?? '') &&
     own.length <= 3 &&
     !own.some(word =>
       [

@@ -1,0 +1,369 @@
+import {
+  asText,
+  escapeToken,
+  isBlank,
+  isJsonObject,
+  labelFromKey,
+  setOwn,
+  valueAt,
+  type Json,
+  type JsonObject,
+} from '../../submission';
+import { filesOf } from '../files';
+import { formOf, nameWords, speaksOf, surroundings, tellsOfSubmission } from '../names';
+import { around, without } from './around';
+import { shapeOf } from './collections';
+import { joined, type Definitions } from './definitions';
+import { leafWorth, aroundWorth, isStructural, leavesOf, valueWorth, wordingWorth } from '../evidence';
+import { asSent, isOpened } from './expand';
+import { flatPlaces } from './flat';
+import { labelledPlaces } from './labelled';
+import type { Place } from './place';
+import { headersIn, pairPlaces, positionalPlaces, type Header } from './positional';
+import { changeAmong } from './properties';
+import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
+import { textPlaces } from './texts';
+
+/** What the whole document tells, for each submission in it. */
+export interface Told {
+  document: Json;
+  defined: Definitions;
+  headers: Header[];
+  /** What stands around in such a document for certain: the head of a mail. */
+  head: readonly string[];
+}
+
+/** A reading of one submission's part of a document, with what it is compared by. */
+export interface UnitReading extends EnvelopeReading {
+  /** Where the answers stand below the submission's place. */
+  relative: string;
+  /** Places of the document, inside this submission or not, that say what is asked. */
+  definedAt: string[];
+  /** How well the answers read, 0 to 1; the rest of the score is what they leave unexplained. */
+  quality: number;
+  /** Answers that are not blank. */
+  answered: number;
+}
+
+/** What else a reading is wanted for: all readings, or the one of a reader at a place. */
+export interface Wanted {
+  reader: string;
+  relative: string;
+}
+
+/** Every reading of one submission's part of a document, surest first. */
+export function unitReadings(value: Json, at: string, told: Told, wanted?: Wanted): UnitReading[] {
+  const root = withoutOld(value);
+  const places = placesIn(withoutHead(root, at, told.head), at, told, wanted?.reader).filter(
+    each =>
+      each.answers.length > 0 && (!wanted || (each.reader === wanted.reader && each.at === `${at}${wanted.relative}`)),
+  );
+  return places
+    .map(place => readingOf(root, at, place, told))
+    .filter(each => each.answered > 0 || each.submissions[0]!.answers.length > 0)
+    .sort((a, b) => b.score - a.score);
+}
+
+function placesIn(root: Json, at: string, { headers, head }: Told, reader?: string): Place[] {
+  const from = (...ids: string[]) => reader === undefined || ids.includes(reader);
+  return [
+    ...(from('labelled-list', 'labelled-dictionary') ? labelledPlaces(root, at) : []),
+    ...(from('pairs') ? pairPlaces(root, at) : []),
+    ...(from('lists') ? positionalPlaces(root, at, at === '' ? headers : [...headers, ...headersIn(root, at)]) : []),
+    ...(from('flat') ? flatPlaces(root, at).map(each => (head.length > 0 ? { ...each, trust: 0.3 } : each)) : []),
+    ...(from('labelled-text') ? textPlaces(root, at) : []),
+  ];
+}
+
+/** A mail without its head: that is never answered. */
+function withoutHead(value: Json, at: string, head: readonly string[]): Json {
+  if (head.length === 0 || at !== '' || !isJsonObject(value)) return value;
+  return Object.fromEntries(Object.entries(value).filter(([name]) => !head.includes(name)));
+}
+
+/** A submission that tells what was before a change and what is after it, without what was before. */
+function withoutOld(value: Json, depth = 8): Json {
+  if (!isJsonObject(value) || depth === 0) return value;
+  const change = changeAmong(Object.keys(value));
+  const isBefore =
+    change &&
+    !isOneOfMany(value, change) &&
+    isState(value[change.now]!) &&
+    (isState(value[change.old]!) || value[change.old] === null);
+  let changed: JsonObject | null = null;
+  for (const [name, each] of Object.entries(value)) {
+    if (isBefore && name === change.old) {
+      changed ??= { ...value };
+      delete changed[name];
+      continue;
+    }
+    if (!isJsonObject(each)) continue;
+    const inner = withoutOld(each, depth - 1);
+    if (inner !== each) setOwn((changed ??= { ...value }), name, inner);
+  }
+  return changed ?? value;
+}
+
+/** `from` and `to` among questions that are built alike are questions. */
+const isOneOfMany = (value: JsonObject, { old, now }: { old: string; now: string }): boolean =>
+  Object.entries(value).some(
+    ([name, each]) =>
+      name !== old &&
+      name !== now &&
+      isJsonObject(each) &&
+      isJsonObject(value[now]) &&
+      shapeOf(each) === shapeOf(value[now]),
+  );
+
+const isState = (value: Json): boolean =>
+  (isJsonObject(value) && Object.keys(value).length > 0) || (Array.isArray(value) && value.some(isJsonObject));
+
+function readingOf(root: Json, at: string, place: Place, told: Told): UnitReading {
+  const { answers, usedAt, share, keys } = joined(
+    place.answers,
+    told.defined,
+    place.covers,
+    place.isWorded,
+    place.shape,
+  );
+  const outside = [...place.covers, ...usedAt];
+  const surrounding = around(root, at, place.reader === 'flat' ? place.at : sharedBy(place.covers), [
+    ...outside,
+    ...branchesOf(usedAt, place.at),
+  ]);
+  const rest = withoutAttached(without(withoutHead(root, at, told.head), at, outside) ?? null);
+  const { left, files } = filesBeside(surrounding);
+  const facts = factsOf(left, place.said, told.head);
+  const told2 = withDefiner(facts, told.document, usedAt);
+  const isDefined = share > 0.5;
+  const answered = answers.filter(each => !isBlank(each.value) || each.other !== null);
+  // Where it is told elsewhere which submission it is and when it came, what is called so here is an answer.
+  const isTold = place.reader === 'flat' && place.at !== at && tellsOfSubmission({ ...left, ...place.said });
+  const { quality, score } = worthOf(
+    place,
+    answered.length > 0 ? answered : answers,
+    { isDefined, isTold, hasTime: facts.submittedAt !== null && place.at !== at, keys, share },
+    rest,
+  );
+  const submission: RawSubmission = {
+    ...told2,
+    answers: [
+      ...answers.map(each => ({ ...each, value: asSent(each.value) })),
+      ...files.map(file => definedFile(file, told.defined)),
+    ],
+  };
+  return {
+    reader: place.reader,
+    label: isDefined && !place.isWorded ? `${place.label}, defined apart` : place.label,
+    score,
+    quality,
+    why:
+      usedAt.length > 0 && isDefined ? `${place.why} What they ask is defined at ${definingPlace(usedAt)}.` : place.why,
+    answersAt: place.at,
+    relative: place.at.slice(at.length),
+    definedAt: usedAt,
+    answered: answered.length,
+    submissions: [submission],
+  };
+}
+
+/** What the text itself says comes before the head of the mail that brought it. */
+function factsOf(left: JsonObject, said: Record<string, string> | undefined, head: readonly string[]) {
+  if (head.length === 0) return surroundings({ ...left, ...said });
+  const outer = surroundings(left);
+  const own = surroundings({
+    ...Object.fromEntries(Object.entries(left).filter(([name]) => !head.includes(name))),
+    ...said,
+  });
+  const id = left.message_id;
+  return {
+    form: own.form ?? outer.form,
+    id: own.id ?? (typeof id === 'string' ? id : null),
+    submittedAt: own.submittedAt ?? outer.submittedAt,
+    meta: { ...outer.meta, ...own.meta },
+  };
+}
+
+/** What holds all of some places. */
+function sharedBy(pointers: string[]): string {
+  const [first = [], ...rest] = pointers.map(each => each.split('/'));
+  let length = first.length;
+  for (const each of rest) while (first.slice(0, length).some((step, index) => step !== each[index])) length--;
+  return first.slice(0, length).join('/');
+}
+
+/** The branches that hold the definitions and lead away from the answers: they speak of the form, not of the submission. */
+function branchesOf(usedAt: string[], answersAt: string): string[] {
+  const branches = usedAt.map(pointer => {
+    const [way, answers] = [pointer.split('/'), answersAt.split('/')];
+    let shared = 0;
+    while (shared < way.length && way[shared] === answers[shared]) shared++;
+    return way.slice(0, shared + 1).join('/');
+  });
+  return [...new Set(branches)].filter(each => each !== answersAt && !answersAt.startsWith(`${each}/`));
+}
+
+const holderOf = (pointer: string) => pointer.slice(0, Math.max(0, pointer.lastIndexOf('/')));
+const definingPlace = (usedAt: string[]): string => holderOf(usedAt[0]!) || 'the top';
+
+/** What holds the definitions often tells the form: `{ form: 'orch', heading: 'Youth orchestra', rows: […] }`. */
+function withDefiner(facts: ReturnType<typeof surroundings>, document: Json, usedAt: string[]) {
+  if (facts.form?.name || usedAt.length === 0) return facts;
+  for (
+    let pointer = holderOf(usedAt[0]!), steps = 0;
+    pointer !== '' && steps < 4;
+    pointer = holderOf(pointer), steps++
+  ) {
+    const holder = valueAt(document, pointer);
+    if (!isJsonObject(holder)) continue;
+    const { key, name } = formOf(holder);
+    if (facts.form !== null) {
+      if (name !== null && key === facts.form.key) return { ...facts, form: { key, name } };
+      continue;
+    }
+    const isOfForm = speaksOf(pointer.split('/').at(-1)!, 'form');
+    if (name === null && key !== null && isOfForm) return { ...facts, form: { key, name } };
+    if (name !== null) return { ...facts, form: { key: key ?? name, name } };
+  }
+  return facts;
+}
+
+/** What is known of a place besides its answers. */
+interface Seen {
+  /** True where the questions are worded elsewhere. */
+  isDefined: boolean;
+  /** True where it is told elsewhere which submission it is and when it came. */
+  isTold: boolean;
+  /** True where a time stands above the answers: then the rest that stands there is more likely about the submission as well. */
+  hasTime: boolean;
+  /** The keys that are worded elsewhere, and their share of all. */
+  keys: ReadonlySet<string>;
+  share: number;
+}
+
+/** How well a reading explains what stands in a submission's part of the document. */
+function worthOf(
+  place: Place,
+  answers: RawAnswer[],
+  { isDefined, isTold, hasTime, keys, share }: Seen,
+  rest: Json,
+): { quality: number; score: number } {
+  const sample =
+    answers.length > 60 ? answers.filter((_, index) => index % Math.ceil(answers.length / 60) === 0) : answers;
+  const isKeyed = place.reader === 'flat';
+  // Some may be called as the parts of an answer are; all of them are such parts.
+  const mayBeStructural =
+    place.answers.filter(each => isStructural(each.key)).length < (isTold ? 0.7 : 0.6) * place.answers.length;
+  const labels = sample.map(answer => {
+    const worth = wordingWorth(answer.label);
+    if (place.isWorded || (isDefined && keys.has(answer.key))) return worth;
+    if (!isKeyed) return worth;
+    const around = isTold ? 0 : aroundWorth(answer.key, answer.value);
+    return Math.max(
+      0.05,
+      (isStructural(answer.key) && !mayBeStructural ? Math.min(worth, 0.35) : keyWorth(answer.key)) - 0.6 * around,
+    );
+  });
+  const mean = (all: number[]) => all.reduce((sum, each) => sum + each, 0) / Math.max(1, all.length);
+  const values = mean(
+    sample.map(each =>
+      isOpened(each.value) && filesOf('', each.value, false) === null ? 0.2 : valueWorth(each.value),
+    ),
+  );
+  const worded = mean(labels);
+  // Twice the same answers: the submission says them raw and readable, and one of both is enough.
+  const texts = sample.map(each => asText(each.value)).filter(each => each.length > 3);
+  const twice = texts.length > 3 ? 1 - new Set(texts).size / texts.length : 0;
+  const trust = isDefined ? Math.max(place.trust, 0.55 + 0.4 * share) : place.trust;
+  // What is told elsewhere already is no reason to leave answers out that are called so.
+  const isLess = isTold && place.isPart === true;
+  // The same names again and again are those of the parts of answers, not of questions.
+  const counts = new Map<string, number>();
+  for (const { key } of place.answers) counts.set(key, (counts.get(key) ?? 0) + 1);
+  const names = counts.size / place.answers.length;
+  const isOfParts = Math.max(...counts.values()) > 2 || (counts.size > 2 && Math.min(...counts.values()) > 1);
+  const repeated = place.reader === 'flat' && names < 0.75 && isOfParts ? names : 1;
+  // What plainly speaks of the submission is no answer, where nothing else tells of it.
+  const spoken =
+    isKeyed && !isTold ? sample.filter(each => aroundWorth(each.key, each.value) >= 0.8).length / sample.length : 0;
+  const quality =
+    (1 - 0.5 * spoken) *
+    repeated *
+    (isLess ? 0.9 : 1) *
+    trust *
+    (0.25 + 0.75 * worded) *
+    (0.2 + 0.8 * values) *
+    (1 - 0.7 * twice);
+  const said = new Set(sample.map(each => asText(each.value).trim()).filter(Boolean));
+  const whole = [...said].join('\n');
+  let unexplained = 0;
+  for (const { path, value } of leavesOf(rest, true)) {
+    const text = asText(value).trim();
+    if (said.has(text) || (text.length > 12 && whole.includes(text)) || repeats(text, said)) continue;
+    unexplained += leafWorth(path, value) * (hasTime && path.length < 3 && isSmall(rest, path) ? 0.5 : 1);
+  }
+  const explained = answers.length + (place.said ? 1 : 0);
+  const coverage = (explained + 0.5) / (explained + 0.5 + unexplained);
+  const isEmpty = answers.every(each => isBlank(each.value) && each.other === null);
+  return { quality, score: Math.min(0.99, quality * (0.35 + 0.65 * coverage)) * (isEmpty ? 0.4 : 1) };
+}
+
+/** True for what stands by itself or with one other: no section of the form is as small. */
+const isSmall = (rest: Json, path: string[]): boolean =>
+  path.length === 1 || (isJsonObject(rest) && isJsonObject(rest[path[0]!]) && Object.keys(rest[path[0]!]!).length < 3);
+
+/** True for a text that repeats what was answered. */
+function repeats(text: string, said: Set<string>): boolean {
+  if (text.length < 20) return false;
+  let [found, all] = [0, 0];
+  for (const each of said) {
+    if (all++ > 40) break;
+    if (text.includes(each)) found += 1;
+  }
+  return all > 1 && found / all > 0.7;
+}
+
+/** How much a key reads as a question that someone was asked. */
+function keyWorth(key: string): number {
+  const worth = wordingWorth(key);
+  if (worth >= 0.9 || worth <= 0.3) return worth;
+  return nameWords(key).length > 1 ? 0.8 : key.length > 2 ? 0.7 : 0.45;
+}
+
+/** Files that came beside the answers, as parts of a form or attached. */
+function filesBeside(surrounding: JsonObject): { left: JsonObject; files: RawAnswer[] } {
+  const files: RawAnswer[] = [];
+  const left: JsonObject = {};
+  for (const [name, value] of Object.entries(surrounding)) {
+    if (!isAttached(value)) setOwn(left, name, value);
+    else
+      files.push({
+        key: name.replace(/\[\]$/, ''),
+        label: labelFromKey(name),
+        stated: 'file',
+        value,
+        pointer: `/${escapeToken(name)}`,
+        options: null,
+        other: null,
+      });
+  }
+  return { left, files };
+}
+
+const withoutAttached = (value: Json): Json =>
+  isJsonObject(value) ? Object.fromEntries(Object.entries(value).filter(([, each]) => !isAttached(each))) : value;
+
+/** Content that came along, as the media readers tell it. */
+const isAttached = (value: Json): boolean => {
+  const all = Array.isArray(value) ? value : [value];
+  return (
+    all.length > 0 &&
+    all.every(each => isJsonObject(each) && 'filename' in each && 'size' in each && 'type' in each) &&
+    filesOf('', value, true) !== null
+  );
+};
+
+function definedFile(file: RawAnswer, defined: Definitions): RawAnswer {
+  const { answers } = joined([file], defined, []);
+  return { ...answers[0]!, stated: 'file' };
+}
