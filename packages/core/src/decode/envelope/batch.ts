@@ -5,7 +5,7 @@ import { most } from '../notes';
 import { around, without } from './around';
 import { leafWorth, leavesOf } from '../evidence';
 import type { EnvelopeReading, RawSubmission } from './reader';
-import { unitReadings, type Told, type UnitReading, type Wanted } from './unit';
+import { readingAs, unitReadings, type Told, type UnitReading, type Wanted } from './unit';
 
 /** A list, or a map by identifiers, whose every item may be a submission. */
 interface Batch {
@@ -23,17 +23,27 @@ interface Batch {
 const MOST_LISTS = 30;
 /** How deep a list of submissions may stand. */
 const DEEPEST_BATCH = 5;
+/** What speaks for several submissions counts at most as much. */
+const MOST_EVIDENCE = 1.08;
 /** Items by which it is found out how all are read. */
 const MOST_TRIED = 12;
 /** Names of an item that may hold lists of submissions. */
 const MOST_NAMES = 40;
 
 /** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
-export function batchesIn(told: Told): EnvelopeReading[] {
+/** Share of the best score below which another reading is not told. */
+const LEAST_SHARE = 0.6;
+/** Score from which a list of worded answers is no list of submissions. */
+const PLAIN = 0.85;
+
+export function batchesIn(told: Told, alone: UnitReading | null): EnvelopeReading[] {
+  const least = LEAST_SHARE * (alone?.score ?? 0);
+  const isPlain = alone !== null && alone.score > PLAIN && alone.reader === 'labelled-list';
   const lists = listsOf(told.document, '', '', DEEPEST_BATCH)
+    .filter(each => !(isPlain && each.pointer === alone.answersAt))
     .sort((a, b) => b.items.length - a.items.length)
     .slice(0, MOST_LISTS);
-  return lists.flatMap(batch => readBatch(batch, told) ?? []);
+  return lists.flatMap(batch => readBatch(batch, told, least) ?? []);
 }
 
 const mayBeOne = (value: Json): boolean =>
@@ -110,7 +120,7 @@ function isMapOfAlike(value: JsonObject): boolean {
   );
 }
 
-const wantedOf = (reading: UnitReading): string => `${reading.reader}\n${reading.relative}`;
+const wantedOf = ({ reader, relative, isPart }: UnitReading): string => [reader, relative, isPart].join('\n');
 
 /** An item that is tried, where it stands, and all that it could be. */
 interface Tried {
@@ -119,13 +129,19 @@ interface Tried {
   readings: UnitReading[];
 }
 
+/** All places that hold a place, and itself. */
+function holdersOf(pointer: string): string[] {
+  const steps = pointer.split('/');
+  return steps.map((_, index) => steps.slice(0, index + 1).join('/'));
+}
+
 const isAt = (pointer: string, place: string): boolean => pointer === place || pointer.startsWith(`${place}/`);
 
 /**
  * How all items are read: the way in which those that are tried read best together. An item that says what the others are asked
  * need not be read that way.
  */
-function commonWay(tried: Tried[]): Wanted | null {
+function commonWay(tried: Tried[]): { way: Wanted; worth: number } | null {
   const ways = new Map<string, { sum: number; reading: UnitReading; definedAt: string[] }>();
   for (const { readings } of tried)
     for (const [key, reading] of new Map(readings.map(each => [wantedOf(each), each] as const).reverse())) {
@@ -139,32 +155,43 @@ function commonWay(tried: Tried[]): Wanted | null {
     return sum / Math.max(1, tried.length - defining);
   };
   const [best] = [...ways.values()].sort((a, b) => worth(b) - worth(a));
-  return best ? { reader: best.reading.reader, relative: best.reading.relative } : null;
+  if (!best) return null;
+  const { reader, relative, isPart } = best.reading;
+  return { way: { reader, relative, isPart }, worth: worth(best) };
 }
 
-function readBatch({ pointer, name, keys, isMap, items: all, places }: Batch, told: Told): EnvelopeReading | null {
+function readBatch(
+  { pointer, name, keys, isMap, items: all, places: stated }: Batch,
+  told: Told,
+  least: number,
+): EnvelopeReading | null {
   const items = all.slice(0, most.submissions);
   if (filesOf('', items.slice(0, 20), false) !== null) return null;
-  const placeOf = (index: number) => places?.[index] ?? `${pointer}/${escapeToken(keys[index]!)}`;
+  const placeOf = (index: number) => stated?.[index] ?? `${pointer}/${escapeToken(keys[index]!)}`;
   const step = Math.max(1, Math.floor(items.length / MOST_TRIED));
   const tried = items.flatMap((item, index) =>
     index % step === 0 ? [{ index, place: placeOf(index), readings: unitReadings(item, placeOf(index), told) }] : [],
   );
-  // Batches in batches: each form with its responses.
-  const way = commonWay(tried);
-  if (!way) return null;
-  const readings = items.map((item, index) => {
-    const known = tried
-      .find(each => each.index === index)
-      ?.readings.find(each => each.reader === way.reader && each.relative === way.relative);
-    return (
-      known ?? unitReadings(item, placeOf(index), told, way)[0] ?? unitReadings(item, placeOf(index), told)[0] ?? null
-    );
-  });
+  const common = commonWay(tried);
+  // What already reads worse than something else by far need not be read through.
+  if (!common || common.worth * MOST_EVIDENCE < least) return null;
+  const { way } = common;
+  const known = new Map(tried.map(({ index, readings }) => [index, readings]));
+  const isWanted = (each: UnitReading) => wantedOf(each) === [way.reader, way.relative, way.isPart].join('\n');
+  const readings = items.map(
+    (item, index) =>
+      known.get(index)?.find(isWanted) ??
+      (known.has(index) ? null : readingAs(item, placeOf(index), told, way)) ??
+      (known.get(index) ?? unitReadings(item, placeOf(index), told))[0] ??
+      null,
+  );
   const read = readings.filter(each => each !== null);
   // What defines the others is no submission itself.
-  const defining = read.flatMap(each => each.definedAt);
-  const isDefinition = (index: number) => defining.some(each => isAt(each, placeOf(index)));
+  const places = new Set(items.map((_, index) => placeOf(index)));
+  const defining = new Set(
+    read.flatMap(each => each.definedAt.flatMap(pointer => holdersOf(pointer).filter(each => places.has(each)))),
+  );
+  const isDefinition = (index: number) => defining.has(placeOf(index));
   const kept = readings.flatMap((reading, index) => (reading && !isDefinition(index) ? [{ reading, index }] : []));
   if (kept.length === 0 || readings.some((each, index) => each === null && !isDefinition(index))) return null;
   const first = kept[0]!.reading;
@@ -179,7 +206,7 @@ function readBatch({ pointer, name, keys, isMap, items: all, places }: Batch, to
     return {
       ...own,
       id: own.id ?? (isMap ? keys[index]! : null),
-      form: own.form ?? (places ? formAbove(told.document, placeOf(index)) : null) ?? outer.form,
+      form: own.form ?? (stated ? formAbove(told.document, placeOf(index)) : null) ?? outer.form,
       submittedAt: own.submittedAt ?? (items.length === 1 ? outer.submittedAt : null),
       meta: { ...outer.meta, ...own.meta },
     };
@@ -188,7 +215,7 @@ function readBatch({ pointer, name, keys, isMap, items: all, places }: Batch, to
   let unexplained = 0;
   for (const { path, value } of rest === null ? [] : leavesOf(rest, true)) unexplained += leafWorth(path, value);
   const explained = kept.reduce((sum, { reading }) => sum + reading.answered, 0) + 0.5;
-  const own = kept.reduce((sum, { reading }) => sum + reading.score, 0) / kept.length;
+  const own = common.worth;
   const score = Math.min(
     0.99,
     own *

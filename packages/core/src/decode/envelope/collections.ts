@@ -54,6 +54,9 @@ const varies = (items: Item[], name: string): boolean =>
   items.length === 1 ||
   items.some(item => JSON.stringify(item.object[name]) !== JSON.stringify(items[0]!.object[name]));
 
+/** Sorts that the items of one list are told apart by. */
+const MOST_SORTS = 12;
+
 /** Lists whose items are of several sorts, as one of their members says: `{ type: 'question' }` beside `{ type: 'answer' }`. */
 function sortsIn(items: Item[]): Item[][] {
   if (items.length < 3) return [];
@@ -62,8 +65,13 @@ function sortsIn(items: Item[]): Item[][] {
   );
   if (name === undefined) return [];
   const groups = new Map<string, Item[]>();
-  for (const item of items)
-    groups.set(String(item.object[name]), [...(groups.get(String(item.object[name])) ?? []), item]);
+  for (const item of items) {
+    const sort = String(item.object[name]);
+    const group = groups.get(sort);
+    if (group) group.push(item);
+    else if (groups.size > MOST_SORTS) return [];
+    else groups.set(sort, [item]);
+  }
   const shape = (item: Item) => Object.keys(deepNames(item.object)).sort().join();
   const shapes = [...groups.values()].map(group => shape(group[0]!));
   return groups.size > 1 && groups.size < items.length && new Set(shapes).size === shapes.length

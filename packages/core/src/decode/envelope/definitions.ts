@@ -257,10 +257,19 @@ export function joined(
   });
   return {
     answers: told,
-    usedAt: [...usedAt],
+    usedAt: gathered([...usedAt], covers),
     share: isWorded ? 0 : (wording?.share ?? 0),
     keys: new Set(wording?.here.keys() ?? []),
   };
+}
+
+/** Places by what holds several of them, as long as that does not hold the answers too. */
+function gathered(pointers: string[], covers: readonly string[]): string[] {
+  const counts = new Map<string, number>();
+  for (const each of pointers) counts.set(holder(each), (counts.get(holder(each)) ?? 0) + 1);
+  const isWhole = (place: string) =>
+    counts.get(place)! > 1 && place !== '' && !covers.some(cover => isWithin(cover, place));
+  return [...new Set(pointers.map(each => (isWhole(holder(each)) ? holder(each) : each)))];
 }
 
 const none: ReadonlySet<string> = new Set();

@@ -1,4 +1,4 @@
-import { escapeToken, isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
+import { escapeToken, isJsonObject, labelFromKey, setOwn, valueAt, type Json, type JsonObject } from '../../submission';
 import { filesOf } from '../files';
 import { isCheckboxGroup, isCompound, isMatrix, isMoment, nameWords, speaksOf, speaksOnlyOf } from '../names';
 import { DEEPEST, most } from '../notes';
@@ -17,8 +17,13 @@ const DEEPEST_TRIED = 8;
 /**
  * Objects whose keys are the questions: at the top, or at any place below. Each is tried as it is, every key an answer, and
  * without what speaks of the submission.
+ * @param relative the one place below that is wanted, where it is known
  */
-export function flatPlaces(document: Json, at: string): Place[] {
+export function flatPlaces(document: Json, at: string, relative?: string): Place[] {
+  if (relative !== undefined) {
+    const object = valueAt(document, relative);
+    return isJsonObject(object) ? flatHere(object, `${at}${relative}`, false) : [];
+  }
   const found: Place[] = [];
   const visit = (object: JsonObject, pointer: string, depth: number, isMain = false) => {
     if (found.length >= MOST_TRIED) return;

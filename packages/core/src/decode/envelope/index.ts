@@ -64,16 +64,21 @@ function readRows(document: Json, labels: Record<string, string>): Envelopes | n
 }
 
 function readUnpinned(document: Json, head: readonly string[] = []): Envelopes {
-  const told: Told = { document, defined: definitionsIn(document), headers: headersIn(document), head };
+  let found: Definitions | null = null;
+  const defined = () => (found ??= definitionsIn(document));
+  const told: Told = { document, defined, headers: headersIn(document), head };
+  const alone = unitReadings(document, '', told);
   // A mail tells of one submission.
-  return ranked([...unitReadings(document, '', told), ...(head.length > 0 ? [] : batchesIn(told))]);
+  return ranked([...alone, ...(head.length > 0 ? [] : batchesIn(told, alone[0] ?? null))]);
 }
+
+const nothing = new Definitions([]);
 
 /** The readings of one submission's part of a document, surest first, without what is said of it elsewhere. */
 const readingsOf = (object: JsonObject, at: string): EnvelopeReading[] =>
   unitReadings(object, at, {
     document: object,
-    defined: new Definitions([]),
+    defined: () => nothing,
     headers: headersIn(object, at),
     head: [],
   });

@@ -242,18 +242,22 @@ function idInside(object: Item['object'], answer: string | null): string | null 
 
 /** Answers of one question that came one by one: `answer to="tool"` twice are two that were chosen. */
 function withSeveral(answers: RawAnswer[]): RawAnswer[] {
-  const keys = new Set(answers.map(each => each.key));
-  if (keys.size === answers.length) return answers;
-  const byKey = new Map<string, RawAnswer[]>();
-  for (const each of answers) byKey.set(each.key, [...(byKey.get(each.key) ?? []), each]);
-  // Where an identifier repeats without wording it anew, and its answers stand side by side.
-  const joins = (same: RawAnswer[]) =>
-    same.length > 1 &&
-    same.every(each => each.label === same[0]!.label && each.key !== each.label && typeof each.value !== 'object') &&
-    same.every((each, index) => index === 0 || answers.indexOf(each) === answers.indexOf(same[index - 1]!) + 1);
-  return answers.flatMap(each => {
-    const same = byKey.get(each.key)!;
-    if (!joins(same)) return [each];
-    return same[0] === each ? [{ ...each, value: same.map(one => one.value) }] : [];
-  });
+  const joined: RawAnswer[] = [];
+  for (const each of answers) {
+    const last = joined.at(-1);
+    // An identifier that repeats without wording its question anew, side by side.
+    const isSame = last !== undefined && last.key === each.key && last.label === each.label && each.key !== each.label;
+    if (!isSame || typeof each.value === 'object' || (typeof last.value === 'object' && !several.has(last)))
+      joined.push(each);
+    else if (several.has(last)) (last.value as Json[]).push(each.value);
+    else {
+      const all = { ...last, value: [last.value, each.value] };
+      several.add(all);
+      joined[joined.length - 1] = all;
+    }
+  }
+  return joined;
 }
+
+/** Answers that were put together of several. */
+const several = new WeakSet<RawAnswer>();

@@ -13,7 +13,7 @@ import { filesOf } from '../files';
 import { formOf, nameWords, speaksOf, surroundings, tellsOfSubmission } from '../names';
 import { around, without } from './around';
 import { shapeOf } from './collections';
-import { joined, type Definitions } from './definitions';
+import { Definitions, joined } from './definitions';
 import { leafWorth, aroundWorth, isStructural, leavesOf, valueWorth, wordingWorth } from '../evidence';
 import { asSent, isOpened } from './expand';
 import { flatPlaces } from './flat';
@@ -27,7 +27,8 @@ import { textPlaces } from './texts';
 /** What the whole document tells, for each submission in it. */
 export interface Told {
   document: Json;
-  defined: Definitions;
+  /** What it says of questions; found out when it is first asked for. */
+  defined(): Definitions;
   headers: Header[];
   /** What stands around in such a document for certain: the head of a mail. */
   head: readonly string[];
@@ -43,34 +44,60 @@ export interface UnitReading extends EnvelopeReading {
   quality: number;
   /** Answers that are not blank. */
   answered: number;
+  isPart: boolean;
 }
 
 /** What else a reading is wanted for: all readings, or the one of a reader at a place. */
 export interface Wanted {
   reader: string;
   relative: string;
+  isPart: boolean;
 }
 
 /** Every reading of one submission's part of a document, surest first. */
-export function unitReadings(value: Json, at: string, told: Told, wanted?: Wanted): UnitReading[] {
+export function unitReadings(value: Json, at: string, told: Told): UnitReading[] {
   const root = withoutOld(value);
-  const places = placesIn(withoutHead(root, at, told.head), at, told, wanted?.reader).filter(
-    each =>
-      each.answers.length > 0 && (!wanted || (each.reader === wanted.reader && each.at === `${at}${wanted.relative}`)),
-  );
-  return places
-    .map(place => readingOf(root, at, place, told))
+  const places = placesIn(withoutHead(root, at, told.head), at, told).filter(each => each.answers.length > 0);
+  const worded = places.filter(each => each.isWorded).map(place => readingOf(root, at, place, told));
+  const best = worded.reduce((most, each) => Math.max(most, each.score), 0);
+  // Beside answers that word their questions plainly, nothing is looked up, and what falls far behind is not looked into.
+  const others = best > PLAIN ? { ...told, defined: () => nothing } : told;
+  const rest = places
+    .filter(each => !each.isWorded)
+    .map(place => readingOf(root, at, place, others, best > PLAIN ? LEAST_SHARE * best : 0));
+  return [...worded, ...rest]
     .filter(each => each.answered > 0 || each.submissions[0]!.answers.length > 0)
     .sort((a, b) => b.score - a.score);
 }
 
-function placesIn(root: Json, at: string, { headers, head }: Told, reader?: string): Place[] {
-  const from = (...ids: string[]) => reader === undefined || ids.includes(reader);
+/** Score from which a reading of worded answers is hardly ever wrong. */
+const PLAIN = 0.9;
+/** Share of the best score below which another reading is not looked into. */
+const LEAST_SHARE = 0.6;
+const nothing = new Definitions([]);
+
+/** The one reading of a part of a document that is wanted, without a word of how well it reads; null where it has none. */
+export function readingAs(value: Json, at: string, told: Told, wanted: Wanted): UnitReading | null {
+  const root = withoutOld(value);
+  const place = placesIn(root, at, told, wanted).find(
+    each =>
+      each.answers.length > 0 &&
+      each.reader === wanted.reader &&
+      each.at === `${at}${wanted.relative}` &&
+      (each.isPart ?? false) === wanted.isPart,
+  );
+  return place ? readingOf(root, at, place, told, null) : null;
+}
+
+function placesIn(root: Json, at: string, { headers, head }: Told, wanted?: Wanted): Place[] {
+  const from = (...ids: string[]) => wanted === undefined || ids.includes(wanted.reader);
   return [
     ...(from('labelled-list', 'labelled-dictionary') ? labelledPlaces(root, at) : []),
     ...(from('pairs') ? pairPlaces(root, at) : []),
     ...(from('lists') ? positionalPlaces(root, at, at === '' ? headers : [...headers, ...headersIn(root, at)]) : []),
-    ...(from('flat') ? flatPlaces(root, at).map(each => (head.length > 0 ? { ...each, trust: 0.3 } : each)) : []),
+    ...(from('flat')
+      ? flatPlaces(root, at, wanted?.relative).map(each => (head.length > 0 ? { ...each, trust: 0.3 } : each))
+      : []),
     ...(from('labelled-text') ? textPlaces(root, at) : []),
   ];
 }
@@ -118,38 +145,40 @@ const isOneOfMany = (value: JsonObject, { old, now }: { old: string; now: string
 const isState = (value: Json): boolean =>
   (isJsonObject(value) && Object.keys(value).length > 0) || (Array.isArray(value) && value.some(isJsonObject));
 
-function readingOf(root: Json, at: string, place: Place, told: Told): UnitReading {
-  const { answers, usedAt, share, keys } = joined(
-    place.answers,
-    told.defined,
-    place.covers,
-    place.isWorded,
-    place.shape,
-  );
+/** @param least the score below which the reading need not be looked into; null where it is wanted whatever it scores */
+function readingOf(root: Json, at: string, place: Place, told: Told, least: number | null = 0): UnitReading {
+  const { answers, usedAt, share, keys } =
+    place.isWorded && !place.answers.some(isUnresolved)
+      ? { answers: place.answers, usedAt: [], share: 0, keys: none }
+      : joined(place.answers, told.defined(), place.covers, place.isWorded, place.shape);
   const outside = [...place.covers, ...usedAt];
   const surrounding = around(root, at, place.reader === 'flat' ? place.at : sharedBy(place.covers), [
     ...outside,
     ...branchesOf(usedAt, place.at),
   ]);
-  const rest = withoutAttached(without(withoutHead(root, at, told.head), at, outside) ?? null);
   const { left, files } = filesBeside(surrounding);
   const facts = factsOf(left, place.said, told.head);
   const told2 = withDefiner(facts, told.document, usedAt);
   const isDefined = share > 0.5;
   const answered = answers.filter(each => !isBlank(each.value) || each.other !== null);
   // Where it is told elsewhere which submission it is and when it came, what is called so here is an answer.
-  const isTold = place.reader === 'flat' && place.at !== at && tellsOfSubmission({ ...left, ...place.said });
-  const { quality, score } = worthOf(
-    place,
-    answered.length > 0 ? answered : answers,
-    { isDefined, isTold, hasTime: facts.submittedAt !== null && place.at !== at, keys, share },
-    rest,
-  );
+  const isTold =
+    least !== null && place.reader === 'flat' && place.at !== at && tellsOfSubmission({ ...left, ...place.said });
+  const { quality, score } =
+    least !== null
+      ? worthOf(
+          place,
+          answered.length > 0 ? answered : answers,
+          { isDefined, isTold, hasTime: facts.submittedAt !== null && place.at !== at, keys, share },
+          () => withoutAttached(without(withoutHead(root, at, told.head), at, outside) ?? null),
+          least,
+        )
+      : { quality: 0, score: 0 };
   const submission: RawSubmission = {
     ...told2,
     answers: [
       ...answers.map(each => ({ ...each, value: asSent(each.value) })),
-      ...files.map(file => definedFile(file, told.defined)),
+      ...files.map(file => definedFile(file, told.defined())),
     ],
   };
   return {
@@ -163,6 +192,7 @@ function readingOf(root: Json, at: string, place: Place, told: Told): UnitReadin
     relative: place.at.slice(at.length),
     definedAt: usedAt,
     answered: answered.length,
+    isPart: place.isPart ?? false,
     submissions: [submission],
   };
 }
@@ -190,6 +220,18 @@ function sharedBy(pointers: string[]): string {
   let length = first.length;
   for (const each of rest) while (first.slice(0, length).some((step, index) => step !== each[index])) length--;
   return first.slice(0, length).join('/');
+}
+
+const none: ReadonlySet<string> = new Set();
+
+/** A choice that may be an identifier or a place, of which another part of the document has to tell what it stands for. */
+function isUnresolved({ key, label, value, options }: RawAnswer): boolean {
+  if (options !== null || key === label) return false;
+  const all = Array.isArray(value) ? value : [value];
+  return (
+    all.length > 0 &&
+    all.every(each => typeof each === 'number' || (typeof each === 'string' && /^[a-z\d_.:-]{1,40}$/.test(each)))
+  );
 }
 
 /** The branches that hold the definitions and lead away from the answers: they speak of the form, not of the submission. */
@@ -246,7 +288,8 @@ function worthOf(
   place: Place,
   answers: RawAnswer[],
   { isDefined, isTold, hasTime, keys, share }: Seen,
-  rest: Json,
+  restOf: () => Json,
+  least: number,
 ): { quality: number; score: number } {
   const sample =
     answers.length > 60 ? answers.filter((_, index) => index % Math.ceil(answers.length / 60) === 0) : answers;
@@ -272,8 +315,8 @@ function worthOf(
   );
   const worded = mean(labels);
   // Twice the same answers: the submission says them raw and readable, and one of both is enough.
-  const texts = sample.map(each => asText(each.value)).filter(each => each.length > 3);
-  const twice = texts.length > 3 ? 1 - new Set(texts).size / texts.length : 0;
+  const texts = sample.flatMap(({ value }) => (typeof value === 'string' && value.length > 3 ? [value] : []));
+  const twice = isKeyed && texts.length > 3 ? 1 - new Set(texts).size / texts.length : 0;
   const trust = isDefined ? Math.max(place.trust, 0.55 + 0.4 * share) : place.trust;
   // What is told elsewhere already is no reason to leave answers out that are called so.
   const isLess = isTold && place.isPart === true;
@@ -294,6 +337,8 @@ function worthOf(
     (0.25 + 0.75 * worded) *
     (0.2 + 0.8 * values) *
     (1 - 0.7 * twice);
+  if (quality < least) return { quality, score: quality / 2 };
+  const rest = restOf();
   const said = new Set(sample.map(each => asText(each.value).trim()).filter(Boolean));
   const whole = [...said].join('\n');
   let unexplained = 0;

@@ -108,8 +108,30 @@ const alone = new Set(
   ).split(' '),
 );
 
+type Judge = (value: Json) => number;
+
+const judges = new Map<string, Judge>();
+const MOST_JUDGES = 20_000;
+
 /** How much a name and its value say that they tell of the submission, not of an answer. */
 export function aroundWorth(name: string, value: Json): number {
+  return judgeOf(name)(value);
+}
+
+/** What a name says is found out once: payloads repeat their names. */
+function judgeOf(name: string): Judge {
+  const known = judges.get(name);
+  if (known) return known;
+  const judge = judgeFor(name);
+  if (judges.size > MOST_JUDGES) judges.clear();
+  if (name.length < 200) judges.set(name, judge);
+  return judge;
+}
+
+const isTimed = (value: Json): boolean =>
+  (typeof value === 'string' || typeof value === 'number') && readsAsTime(value);
+
+function judgeFor(name: string): Judge {
   const dot = name.lastIndexOf('.');
   // `meta.form`, `entry.id`: what it is of is told before it.
   if (
@@ -117,35 +139,61 @@ export function aroundWorth(name: string, value: Json): number {
     dot < name.length - 1 &&
     !/\s/.test(name) &&
     speaksOnlyOf(name.slice(0, dot), 'sender', 'submission', 'form')
-  )
-    return Math.max(aroundWorth(name.slice(dot + 1), value), aroundWorth(name.replaceAll('.', '_'), value));
-  if (typeof value === 'string' && isInstant(value) && !/\s/.test(name) && !isOtherTime(name) && timeRank(name) === 0)
-    return 0.6;
-  const words = tellingWords(name);
-  const isTime = (typeof value === 'string' || typeof value === 'number') && readsAsTime(value);
-  if (words.length === 0) return /^\s*#\s*$/.test(name) ? 0.9 : 0;
-  if (/[?？]/.test(name)) return 0;
-  if (/^_[a-z]|^utm_|^g-recaptcha|^http_/i.test(name)) return 0.9;
-  if (words.length === 1) {
-    const [word] = words as [string];
-    if (timeRank(name) > 0 && isTime) return /^(time|date|when|datum|fecha)$/.test(word) ? 0.45 : 0.9;
-    if (timeRank(name) >= 3 && word !== 'entered') return value === null || value === '' ? 0.6 : 0.3;
-    if (alone.has(word)) return 0.9;
-    if (speaksOf(name, 'id') && !/^(key|code|no|number|nr|token)$/.test(word) && isOneWord(value))
-      return /(nummer|番号|id)$/.test(word) ? 0.8 : 0.6;
-    if (/^(submission|entry|response|reply|record|row)$/.test(word) && isOneWord(value)) return 0.7;
-    if (/^[a-z]{1,2}id$/.test(word) && isOneWord(value)) return 0.6;
-    if (speaksOnlyOf(name, 'kind', 'submission') && typeof value === 'string' && /^[a-z][a-z_.:-]*$/.test(value))
-      return 0.45;
-    return speaksOf(name, 'sender') && !isLong(value) ? 0.35 : 0;
+  ) {
+    const [last, joined] = [judgeOf(name.slice(dot + 1)), judgeOf(name.replaceAll('.', '_'))];
+    return value => Math.max(last(value), joined(value));
   }
-  if (timeRank(name) > 0 && tellsOnlyOf(name, 'time', 'submission', 'form', 'answer')) return isTime ? 0.95 : 0.4;
-  if (timeRank(name) > 1 && words.length < 4 && isTime && isMoment(value)) return 0.8;
+  const rank = timeRank(name);
+  const own = judgeByWords(name, tellingWords(name), rank);
+  const mayBeInstant = !/\s/.test(name) && !isOtherTime(name) && rank === 0;
+  return mayBeInstant ? value => (typeof value === 'string' && isInstant(value) ? 0.6 : own(value)) : own;
+}
+
+const never: Judge = () => 0;
+
+function judgeByWords(name: string, words: string[], rank: number): Judge {
+  if (words.length === 0) return /^\s*#\s*$/.test(name) ? () => 0.9 : never;
+  if (/[?？]/.test(name)) return never;
+  if (/^_[a-z]|^utm_|^g-recaptcha|^http_/i.test(name)) return () => 0.9;
+  if (words.length === 1) return judgeByWord(name, words[0]!, rank);
+  if (rank > 0 && tellsOnlyOf(name, 'time', 'submission', 'form', 'answer'))
+    return value => (isTimed(value) ? 0.95 : 0.4);
+  const plain = worthOfWords(name, words);
+  return rank > 1 && words.length < 4 ? value => (isTimed(value) && isMoment(value) ? 0.8 : plain) : () => plain;
+}
+
+function worthOfWords(name: string, words: string[]): number {
   if (speaksOf(name, 'form') && tellsOnlyOf(name, 'form', 'id', 'name', 'sender', 'time')) return 0.9;
   if (speaksOf(name, 'id') && tellsOnlyOf(name, 'id', 'submission', 'form', 'answer', 'sender')) return 0.9;
   if (/^(ip|user agent|user_agent|remote addr|page url|source url|referr?er)/i.test(words.join(' '))) return 0.9;
-  if (speaksOf(name, 'sender') && tellsOnlyOf(name, 'sender', 'id', 'time', 'submission', 'form')) return 0.8;
-  return 0;
+  return speaksOf(name, 'sender') && tellsOnlyOf(name, 'sender', 'id', 'time', 'submission', 'form') ? 0.8 : 0;
+}
+
+function judgeByWord(name: string, word: string, rank: number): Judge {
+  const rest = judgeUntimed(name, word);
+  if (rank === 0) return rest;
+  const timed = /^(time|date|when|datum|fecha)$/.test(word) ? 0.45 : 0.9;
+  const untimed: Judge = rank >= 3 && word !== 'entered' ? value => (value === null || value === '' ? 0.6 : 0.3) : rest;
+  return value => (isTimed(value) ? timed : untimed(value));
+}
+
+function judgeUntimed(name: string, word: string): Judge {
+  if (alone.has(word)) return () => 0.9;
+  const sender = speaksOf(name, 'sender') ? 0.35 : 0;
+  const rest: Judge = sender === 0 ? never : value => (isLong(value) ? 0 : sender);
+  const ofKind: Judge = speaksOnlyOf(name, 'kind', 'submission')
+    ? value => (typeof value === 'string' && /^[a-z][a-z_.:-]*$/.test(value) ? 0.45 : rest(value))
+    : rest;
+  const worth = tokenWorth(name, word);
+  return worth === 0 ? ofKind : value => (isOneWord(value) ? worth : ofKind(value));
+}
+
+/** What a single word counts for above a value in one word, with figures. */
+function tokenWorth(name: string, word: string): number {
+  if (speaksOf(name, 'id') && !/^(key|code|no|number|nr|token)$/.test(word))
+    return /(nummer|番号|id)$/.test(word) ? 0.8 : 0.6;
+  if (/^(submission|entry|response|reply|record|row)$/.test(word)) return 0.7;
+  return /^[a-z]{1,2}id$/.test(word) ? 0.6 : 0;
 }
 
 /** A date with the time of day and a zone (RFC 3339), as machines write it and people do not. */
