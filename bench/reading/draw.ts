@@ -40,10 +40,13 @@ export interface Drawn {
   answers: Answer[];
 }
 
+/** What weights were fitted on, what was held out at first, and what was written when the design was done and never looked into. */
+export type Half = 'fitted' | 'held' | 'unread';
+
 /** A form with some submissions, and how they are to be written. */
 export interface Draw {
   seed: number;
-  half: 'fitted' | 'held';
+  half: Half;
   vocabulary: Vocabulary;
   names: Names;
   form: { key: string; name: string };
@@ -51,7 +54,7 @@ export interface Draw {
   chance: Chance;
 }
 
-export function draw(seed: number, half: 'fitted' | 'held'): Draw {
+export function draw(seed: number, half: Half): Draw {
   const chance = new Chance(seed);
   const vocabulary = chance.of(vocabularies[half]);
   const asked = chance.some(vocabulary.questions, 4);

@@ -1,6 +1,6 @@
 import { decode } from '@grammata/core/decode';
 import type { Json, Submission } from '@grammata/core/submission';
-import { draw, jsonOf, textOf, type Answer, type Draw, type Drawn } from './draw';
+import { draw, jsonOf, textOf, type Answer, type Draw, type Drawn, type Half } from './draw';
 import { media, type Rendered } from './media';
 
 export interface Judged {
@@ -38,7 +38,7 @@ function wanted(answer: Answer, rendered: Rendered): Json[] {
 }
 
 /** Draws one message, reads it, and says what of it was read right. */
-export function judged(seed: number, half: 'fitted' | 'held'): Judged {
+export function judged(seed: number, half: Half): Judged {
   const drawn = draw(seed, half);
   const rendered = drawn.chance.of(media.filter(each => each.half === half)).render(drawn);
   const { submissions, isSure } = decode(rendered.body, rendered.type, rendered.query) as {

@@ -1,5 +1,5 @@
 import type { Json } from '@grammata/core/submission';
-import { textOf, withKnownNames, type Answer, type Draw } from './draw';
+import { textOf, withKnownNames, type Answer, type Draw, type Half } from './draw';
 import { shapes, type Shape } from './shapes';
 
 /** A message as it is sent, with what can be read of it. */
@@ -20,7 +20,7 @@ export interface Rendered {
 
 interface Medium {
   id: string;
-  half: 'fitted' | 'held';
+  half: Half;
   render(draw: Draw): Rendered;
 }
 
@@ -143,7 +143,7 @@ const isListedAs = (draw: Draw) =>
   draw.submissions.every(each => each.answers.every(({ value }) => !Array.isArray(value) || value.length > 1));
 
 export const media: Medium[] = [
-  ...(['fitted', 'held'] as const).map((half): Medium => ({
+  ...(['fitted', 'held', 'unread'] as const).map((half): Medium => ({
     id: 'json',
     half,
     render(draw) {
@@ -301,6 +301,84 @@ export const media: Medium[] = [
       draw.submissions[0]!.answers = answers;
       const body = answers.map(each => `${each.asked.label}\n${textOf(each)}`).join('\n\n');
       return { ...textual, body: bytes(body), type: 'text/plain', query: '', how: 'text of blocks', isKeyed: false, isWorded: true, isListed: false, tells: { form: 'none', id: false, time: false } }; // prettier-ignore
+    },
+  },
+  {
+    id: 'bars',
+    half: 'unread',
+    render: draw => ({ ...textual, body: bytes(table(draw, ',')), type: draw.chance.of(['text/csv', 'application/octet-stream']), query: '', how: 'commas, whatever the type', isKeyed: false, isWorded: true, isListed: false, tells: { form: 'none', id: true, time: true } }), // prettier-ignore
+  },
+  {
+    id: 'xml with answers as attributes',
+    half: 'unread',
+    render(draw) {
+      const { names, form } = draw;
+      const one = draw.submissions.map(
+        each =>
+          `<reply ${names.id}="${each.id}" ${names.time}="${each.time}">${each.answers.map(answer => `<q ${names.key}="${escaped(answer.asked.key)}" ${names.label}="${escaped(answer.asked.label)}">${valuesOf(answer).map(value => `<v>${escaped(value)}</v>`).join('')}</q>`).join('')}</reply>`, // prettier-ignore
+      );
+      return {
+        body: bytes(
+          `<all><${names.form} ${names.formKey}="${form.key}" ${names.formName}="${escaped(form.name)}"/>${one.join('')}</all>`,
+        ),
+        type: draw.chance.of(['application/xml', 'text/xml']),
+        query: '',
+        how: 'xml with attributes and values inside',
+        isKeyed: true,
+        isWorded: true,
+        isText: true,
+        isListed: isListedAs(draw),
+        tells: told(draw),
+      };
+    },
+  },
+  {
+    id: 'urlencoded list',
+    half: 'unread',
+    render(draw) {
+      alone(draw);
+      const {
+        names,
+        form,
+        submissions: [one],
+      } = draw;
+      const pairs: [string, string][] = [
+        [names.id, one!.id],
+        [names.time, one!.time],
+        [`${names.form}[${names.formKey}]`, form.key],
+        [`${names.form}[${names.formName}]`, form.name],
+        ...one!.answers.flatMap((answer, index): [string, string][] => [
+          [`answers[${index}][${names.key}]`, answer.asked.key],
+          [`answers[${index}][${names.label}]`, answer.asked.label],
+          ...(answer.asked.sort === 'choices'
+            ? valuesOf(answer).map((each): [string, string] => [`answers[${index}][${names.value}][]`, each])
+            : ([[`answers[${index}][${names.value}]`, textOf(answer)]] as [string, string][])),
+        ]),
+      ];
+      return { body: bytes(new URLSearchParams(pairs).toString()), type: 'application/x-www-form-urlencoded', query: '', how: 'urlencoded list', isKeyed: true, isWorded: true, isText: true, isListed: isListedAs(draw), tells: told(draw) }; // prettier-ignore
+    },
+  },
+  {
+    id: 'mail with a list of terms',
+    half: 'unread',
+    render(draw) {
+      alone(draw);
+      const row = (label: string, value: string) =>
+        `<dt>${escaped(label)}:</dt><dd>${escaped(value).replaceAll('\n', '<br>')}</dd>`;
+      const rows = [
+        ...lines(draw).map(each => row(each.slice(0, each.indexOf(': ')), each.slice(each.indexOf(': ') + 2))),
+        ...draw.submissions[0]!.answers.map(each => row(each.asked.label, textOf(each))),
+      ];
+      return { ...textual, body: mailOf('New entry', 'text/html', `<p>Hello,</p><dl>${rows.join('')}</dl><p>Bye</p>`), type: 'message/rfc822', query: '', how: 'mail with a list of terms', isKeyed: false, isWorded: true, isListed: false }; // prettier-ignore
+    },
+  },
+  {
+    id: 'text of bullets',
+    half: 'unread',
+    render(draw) {
+      alone(draw);
+      const body = [`New entry`, '', ...lines(draw), '', ...draw.submissions[0]!.answers.map(each => `- ${each.asked.label}: ${textOf(each).replaceAll('\n', '\n  ')}`)].join('\n'); // prettier-ignore
+      return { ...textual, body: bytes(body), type: null, query: '', how: 'text of bullets', isKeyed: false, isWorded: true, isListed: false }; // prettier-ignore
     },
   },
 ];

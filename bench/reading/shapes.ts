@@ -1,10 +1,10 @@
 import type { Json, JsonObject } from '@grammata/core/submission';
-import { entriesOf, jsonOf, kindOf, textOf, type Answer, type Draw, type Drawn } from './draw';
+import { entriesOf, jsonOf, kindOf, textOf, type Answer, type Draw, type Drawn, type Half } from './draw';
 
 /** One way in which builders put a submission into JSON. */
 export interface Shape {
   id: string;
-  half: 'fitted' | 'held';
+  half: Half;
   /** True where the payload gives each question an identifier. */
   isKeyed: boolean;
   /** True where it words the questions; otherwise the key is all that is known. */
@@ -290,4 +290,99 @@ export const shapes: Shape[] = [
       [draw.names.answers]: items(draw, each.answers, { key: true }),
     }),
   },
+  {
+    id: 'a question in an object of its own',
+    half: 'unread',
+    isKeyed: true,
+    isWorded: true,
+    one: (draw, each) => ({
+      ...head(draw, each),
+      ...formOf(draw),
+      [draw.names.answers]: each.answers.map(answer => ({
+        question: { [draw.names.key]: answer.asked.key, [draw.names.label]: answer.asked.label },
+        [draw.names.value]: jsonOf(answer),
+      })),
+    }),
+  },
+  {
+    id: 'sections with titles, in a list',
+    half: 'unread',
+    isKeyed: true,
+    isWorded: true,
+    one: (draw, each) => ({
+      ...head(draw, each),
+      ...formOf(draw),
+      sections: halves(each.answers).map((part, index) => ({
+        title: `Part ${index + 1}`,
+        [draw.names.answers]: items(draw, part, { key: true, kind: true }),
+      })),
+    }),
+  },
+  {
+    id: 'columns and rows',
+    half: 'unread',
+    isKeyed: false,
+    isWorded: true,
+    shared: draw => ({ ...formOf(draw), columns: draw.submissions[0]!.answers.map(({ asked }) => asked.label) }),
+    one: (draw, each) => ({ ...head(draw, each), cells: each.answers.map(jsonOf) }),
+  },
+  {
+    id: 'places of options',
+    half: 'unread',
+    isKeyed: true,
+    isWorded: true,
+    one: (draw, each) => ({
+      ...head(draw, each),
+      ...formOf(draw),
+      [draw.names.answers]: each.answers.map(answer => ({
+        [draw.names.key]: answer.asked.key,
+        [draw.names.label]: answer.asked.label,
+        [draw.names.kind]: kindOf(answer.asked),
+        ...((answer.asked.sort === 'choice' || answer.asked.sort === 'choices') && {
+          choices: answer.asked.answers.map((label, index) => ({ value: `c${index}`, label })),
+        }),
+        answer: chosenBy(answer, 'c'),
+      })),
+    }),
+  },
+  {
+    id: 'definitions in a text',
+    half: 'unread',
+    isKeyed: true,
+    isWorded: true,
+    shared: draw => ({ ...formOf(draw), schema: JSON.stringify(definitions(draw, false)) }),
+    one: (draw, each) => ({ ...head(draw, each), [draw.names.answers]: entriesOf(each.answers, asked => asked.key) }),
+  },
+  {
+    id: 'keys below the submission, which is below the event',
+    half: 'unread',
+    isKeyed: true,
+    isWorded: false,
+    one: (draw, each) => ({
+      response: {
+        ...head(draw, each),
+        ...formOf(draw),
+        [draw.names.answers]: entriesOf(each.answers, asked => asked.key),
+      },
+    }),
+  },
+  {
+    id: 'wordings, then once more as HTML',
+    half: 'unread',
+    isKeyed: false,
+    isWorded: true,
+    one: (draw, each) => ({
+      ...head(draw, each),
+      ...formOf(draw),
+      [draw.names.answers]: entriesOf(each.answers, asked => asked.label),
+      html: `<ul>${each.answers.map(answer => `<li>${answer.asked.label} ${textOf(answer)}</li>`).join('')}</ul>`,
+    }),
+  },
 ];
+
+function chosenBy(answer: Answer, prefix: string): Json {
+  const { asked, value } = answer;
+  if (value === null || (asked.sort !== 'choice' && asked.sort !== 'choices')) return jsonOf(answer);
+  const idOf = (each: string) => `${prefix}${asked.answers.indexOf(each)}`;
+  return Array.isArray(value) ? value.map(idOf) : idOf(value);
+}

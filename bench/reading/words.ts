@@ -127,6 +127,48 @@ const polish: Vocabulary = {
   ],
 };
 
+const italian: Vocabulary = {
+  name: 'Italian',
+  forms: ['Passeggiata sul fiume', 'Giornata di pulizia'],
+  questions: [
+    asked('chi', 'Chi viene?', 'text', 'Ilaria Guado', 'Nico Salice'),
+    asked('posta', 'Indirizzo e-mail', 'email', 'ilaria@example.org', 'nico@example.com'),
+    asked('meteo', 'Com’era il tempo?', 'choice', 'Asciutto', 'Pioggia', 'Vento'),
+    asked('visto', 'Che cosa ha visto?', 'choices', 'Airone', 'Lontra', 'Schiuma'),
+    asked('nota', 'Osservazioni', 'long', 'Siamo arrivati tardi.\nPioveva.', 'Tutto bene, grazie'),
+    asked('posti', 'Numero di posti', 'number', '2', '4', '8'),
+    asked('luogo', 'Punto di ritrovo', 'text', 'Il vecchio guado', 'Sotto il salice'),
+  ],
+};
+
+const portuguese: Vocabulary = {
+  name: 'Portuguese',
+  forms: ['Passeio do rio', 'Dia de limpeza'],
+  questions: [
+    asked('quem', 'Quem vem?', 'text', 'Inês Vau', 'Rui Salgueiro'),
+    asked('correio', 'Endereço de e-mail', 'email', 'ines@example.org', 'rui@example.com'),
+    asked('tempo', 'Como estava o tempo?', 'choice', 'Seco', 'Chuva', 'Vento'),
+    asked('viu', 'O que viu?', 'choices', 'Garça', 'Lontra', 'Espuma'),
+    asked('obs', 'Observações', 'long', 'Chegámos tarde.\nChovia.', 'Tudo bem, obrigado'),
+    asked('lugares', 'Número de lugares', 'number', '2', '3', '7'),
+    asked('local', 'Ponto de encontro', 'text', 'O velho vau', 'Junto ao amieiro'),
+  ],
+};
+
+const swedish: Vocabulary = {
+  name: 'Swedish',
+  forms: ['Åvandring', 'Städdag'],
+  questions: [
+    asked('vem', 'Vem går med?', 'text', 'Åsa Vadström', 'Nils Al'),
+    asked('epost', 'E-post', 'email', 'asa@example.org', 'nils@example.com'),
+    asked('vader', 'Hur var vädret?', 'choice', 'Torrt', 'Vått', 'Blåsigt'),
+    asked('sett', 'Vad såg du?', 'choices', 'Häger', 'Utter', 'Skum'),
+    asked('ovrigt', 'Övrigt', 'long', 'Vi kom sent.\nDet regnade.', 'Allt gick bra, tack'),
+    asked('stovlar', 'Stövelstorlek', 'number', '39', '42'),
+    asked('plats', 'Startplats', 'text', 'Gamla vadet', 'Vid alen'),
+  ],
+};
+
 /** Words that nobody knows, of syllables. */
 function madeUp(name: string, syllables: string[]): Vocabulary {
   const word = (at: number, length: number) =>
@@ -170,10 +212,26 @@ const second = madeUp('other made-up words', [
   'be',
 ]);
 
-/** What weights may be fitted on, and what is kept for measuring. */
+const third = madeUp('a third set of made-up words', [
+  'xi',
+  'plo',
+  'dar',
+  'min',
+  'gho',
+  'rus',
+  'ket',
+  'ya',
+  'wol',
+  'bre',
+  'nif',
+  'tso',
+]);
+
+/** What weights may be fitted on, what was held out at first and then looked at, and what nobody looked at. */
 export const vocabularies = {
   fitted: [english, german, spanish, first],
   held: [french, dutch, polish, japanese, second],
+  unread: [italian, portuguese, swedish, third],
 };
 
 /** How a builder calls the parts of what it sends. */
@@ -292,6 +350,43 @@ export const namings = {
         ['yarn', 'bix', 'quon', 'sert', 'opli', 'hask'],
         ['wem', 'tull'],
         ['Number', 'Submitted', 'Form'],
+      ),
+      isUnknown: true,
+    },
+  ],
+  unread: [
+    names(
+      'responseId',
+      'endedAt',
+      ['poll', 'uid', 'label'],
+      ['inputs', 'ref', 'prompt', 'result', 'format', 'available'],
+      ['items', 'notification'],
+      ['Response number', 'Date sent', 'Poll'],
+    ),
+    names(
+      'record_id',
+      'lodged',
+      ['form', 'slug', 'heading'],
+      ['content', 'handle', 'statement', 'val', 'component', 'picklist'],
+      ['replies', 'envelope'],
+      ['Submission', 'Created', 'Form name'],
+    ),
+    names(
+      'number',
+      'handed_in',
+      ['survey', 'nr', 'caption'],
+      ['values', 'code', 'header', 'said', 'input', 'choices'],
+      ['list', 'record'],
+      ['Record number', 'Submitted on', 'Survey'],
+    ),
+    {
+      ...names(
+        'dwim',
+        'hox',
+        ['jurn', 'kep', 'obli'],
+        ['frag', 'nost', 'tirl', 'ump', 'vesk', 'cran'],
+        ['goll', 'snib'],
+        ['Entry', 'Submitted', 'Form'],
       ),
       isUnknown: true,
     },

@@ -1,5 +1,6 @@
 import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
-import { speaksOf } from '../names';
+import { wordingWorth } from '../evidence';
+import { speaksOf, speaksOnlyOf } from '../names';
 import { most } from '../notes';
 
 /** An item of a list or dictionary, where it stands, and its key in a dictionary. */
@@ -30,8 +31,11 @@ function laidOpen(items: Item[]): Item[] {
     const inner = first[name];
     if (!isJsonObject(inner) || !items.every(item => isJsonObject(item.object[name]))) return false;
     if (items.length === 1 && Object.values(first).every(each => isJsonObject(each))) return false;
-    if (Object.keys(inner).some(each => speaksOf(each, 'wording') && typeof inner[each] === 'string'))
-      return !speaksOf(name, 'answer') && varies(items, name);
+    if (
+      Object.keys(inner).some(each => speaksOf(each, 'wording') && typeof inner[each] === 'string') ||
+      wordsItself(items, name)
+    )
+      return !speaksOnlyOf(name, 'answer') && varies(items, name);
     return (
       /^attributes|properties|record$/.test(name) &&
       Object.values(inner).every(each => typeof each !== 'object' || Array.isArray(each) || each === null)
@@ -47,6 +51,23 @@ function laidOpen(items: Item[]): Item[] {
       object: isWhole ? { ...rest, ...inner } : { ...inner, ...rest },
       laid: { holder, names: Object.keys(inner).filter(each => isWhole || !Object.hasOwn(rest, each)) },
     };
+  });
+}
+
+/** Whatever its members are called: one of them is a text that reads as a wording, another in each item. */
+function wordsItself(items: Item[], name: string): boolean {
+  if (items.length < 2) return false;
+  const objects = items.slice(0, 24).map(item => item.object[name] as JsonObject);
+  if (!objects.every(each => Object.values(each).every(inner => typeof inner !== 'object' || inner === null)))
+    return false;
+  return Object.keys(objects[0]!).some(member => {
+    const texts = objects.map(each => each[member]);
+    return (
+      texts.every(each => typeof each === 'string' && !each.includes('\n')) &&
+      new Set(texts).size > 0.8 * texts.length &&
+      texts.reduce<number>((sum, each) => sum + wordingWorth(each as string), 0) > 0.8 * texts.length &&
+      Object.keys(objects[0]!).length > 1
+    );
   });
 }
 

@@ -11,6 +11,13 @@ export const asSent = (value: Json): Json =>
 /** True for what stood in a text of its own. */
 export const isOpened = (value: Json): boolean => typeof value === 'object' && value !== null && texts.has(value);
 
+/** What was made of a value that stood in a text stands in it as well. */
+export function keepOpened<T extends object>(before: object, after: T): T {
+  const text = texts.get(before);
+  if (text !== undefined) texts.set(after, text);
+  return after;
+}
+
 /** Texts longer than this are not tried as JSON inside JSON. */
 const LONGEST = 2_000_000;
 

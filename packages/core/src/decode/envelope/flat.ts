@@ -72,13 +72,13 @@ function flatHere(object: JsonObject, pointer: string, isMain: boolean): Place[]
     isPart: !isWhole,
     why: `${answers.length} keys at ${pointer || 'the top'} each hold an answer.`,
   });
-  const whole = withOthers(answersIn(object, pointer, DEEPEST));
+  const whole = withoutTidy(withOthers(answersIn(object, pointer, DEEPEST)));
   const own: JsonObject = {};
   for (const [name, value] of Object.entries(object)) if (!isAround(name, value)) setOwn(own, name, value);
   const places = whole.length > 0 ? [place(whole, [pointer], true)] : [];
   const count = Object.keys(own).length;
   if (count > 0 && count < Object.keys(object).length) {
-    const answers = withOthers(answersIn(own, pointer, DEEPEST));
+    const answers = withoutTidy(withOthers(answersIn(own, pointer, DEEPEST)));
     const covers = Object.keys(own).map(name => `${pointer}/${escapeToken(name)}`);
     if (answers.length > 0) places.push(place(answers, covers, false));
   }
@@ -181,6 +181,24 @@ const isSection = (name: string, value: JsonObject): boolean =>
 const isFileLike = (value: JsonObject) =>
   Object.values(value).some(each => typeof each === 'string' && /^(https?:|data:)/.test(each)) &&
   Object.keys(value).length <= 8;
+
+/** Characters of a text that may repeat the others, and others that are looked for in it. */
+const [LONGEST_TIDY, MOST_REPEATED] = [20_000, 40];
+
+/** Without a text that says all the other answers once more. */
+function withoutTidy(answers: RawAnswer[]): RawAnswer[] {
+  const texts = answers.flatMap(({ value }) =>
+    typeof value === 'string' && value.trim().length > 1 ? [value.trim()] : [],
+  );
+  if (texts.length < 3) return answers;
+  const longest = texts.reduce((most, each) => (each.length > most.length ? each : most));
+  const text = longest.slice(0, LONGEST_TIDY);
+  const others = texts.filter(each => each !== longest).slice(0, MOST_REPEATED);
+  const repeated = others.filter(each => text.includes(each)).length;
+  const isLonger = longest.length > others.reduce((sum, each) => sum + each.length, 0);
+  if (others.length < 2 || !isLonger || repeated < 0.75 * others.length) return answers;
+  return answers.filter(({ value }) => typeof value !== 'string' || value.trim() !== longest);
+}
 
 const otherKey = /(?:[_.\- ]?| \[)(?:other|else)(?:_?(?:text|value|specify))?\]?$/i;
 

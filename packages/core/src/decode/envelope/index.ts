@@ -2,6 +2,7 @@ import type { Json, JsonObject } from '../../submission';
 import type { Note } from '../notes';
 import { isUnpinned, type Pins } from '../pins';
 import { batchesIn } from './batch';
+import { withoutOld } from './changed';
 import { Definitions, definitionsIn } from './definitions';
 import { readPinned } from './pinned';
 import { headersIn } from './positional';
@@ -63,7 +64,8 @@ function readRows(document: Json, labels: Record<string, string>): Envelopes | n
   return ranked([table, ...behind]);
 }
 
-function readUnpinned(document: Json, head: readonly string[] = []): Envelopes {
+function readUnpinned(whole: Json, head: readonly string[] = []): Envelopes {
+  const document = withoutOld(whole);
   let found: Definitions | null = null;
   const defined = () => (found ??= definitionsIn(document));
   const told: Told = { document, defined, headers: headersIn(document), head };

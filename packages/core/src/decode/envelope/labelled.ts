@@ -75,7 +75,8 @@ function readCollection(start: Collection, all: Collection[], covered: Set<Colle
 function trustIn({ isDictionary, items: first }: Collection, items: Item[], parts: Parts): number {
   const names = [...new Set(items.slice(0, 20).flatMap(({ object }) => Object.keys(object)))];
   // Names that read as questions are the header of a table, whose rows are submissions.
-  const wordy = names.filter(name => /\s|[?？]/.test(name.trim())).length / names.length;
+  const isHead = (name: string) => /\s|[?？]/.test(name.trim()) || (/^\p{Lu}\p{Ll}/u.test(name) && !isStructural(name));
+  const wordy = names.filter(isHead).length / names.length;
   const structural = names.filter(name => isStructural(name)).length / names.length;
   if (parts.wording === null) {
     if (isDictionary) {
@@ -97,7 +98,9 @@ function trustIn({ isDictionary, items: first }: Collection, items: Item[], part
   const few = items.length > 1 ? 0 : parts.isSure ? -0.02 : -0.3;
   // Whatever it is called: texts that read as questions, beside answers of several sorts.
   const shown = items.length > 2 ? (parts.worth > 0.8 ? 0.14 : 0) + (parts.isMixed ? 0.14 : 0) : 0;
-  const sum = 0.32 + told + keyed + 0.1 * structural + (parts.kind ? 0.06 : 0) + few + shown;
+  // Columns of a table are each of one sort.
+  const even = !parts.isSure && !parts.isMixed && items.length > 1 && structural < 0.9 ? -0.25 : 0;
+  const sum = even + 0.32 + told + keyed + 0.1 * structural + (parts.kind ? 0.06 : 0) + few + shown;
   return Math.max(
     0.05,
     Math.min(0.98, sum) * (1 - wordy) * (1 - 0.8 * (first[0]?.laid ? parts.unused / 3 : parts.unused)),

@@ -1,4 +1,4 @@
-import { asText, escapeToken, isJsonObject, labelFromKey, type Json } from '../../submission';
+import { asText, escapeToken, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import { speaksOf } from '../names';
 import { isStructural, wordingWorth } from '../evidence';
 import { withoutAround } from './labelledText';
@@ -87,6 +87,8 @@ export function positionalPlaces(value: Json, at: string, headers: Header[]): Pl
     : listsIn(value, at, 4);
   return lists.flatMap(values => {
     if (values.list.length < 2 || !values.list.every(isCell)) return [];
+    // Rows of cells are several submissions.
+    if (values.list.every(each => Array.isArray(each) && each.length > 1)) return [];
     const fitting = headers.filter(
       each =>
         each.pointer !== values.pointer &&
@@ -149,6 +151,7 @@ interface Pair {
  * cell each, the question above its answer. Null for any other.
  */
 function pairsIn(list: Json[]): Pair[] | null {
+  if (list.every(isJsonObject)) return singlesIn(list);
   const rows = list.map(each => (Array.isArray(each) ? each : []));
   if (rows.some(row => row.length < 1 || row.length > 2 || typeof row[0] !== 'string' || !row.every(isCell)))
     return null;
@@ -163,6 +166,17 @@ function pairsIn(list: Json[]): Pair[] | null {
 }
 
 const withoutColon = (label: string): string => label.trim().replace(/\s?[:：]$/, '');
+
+/** `[{ 'Which gate?': 'North' }, { 'Key number': '12' }]`: each question the only name of an object. */
+function singlesIn(list: JsonObject[]): Pair[] | null {
+  const entries = list.map(each => Object.entries(each));
+  if (!entries.every(each => each.length === 1 && isCell(each[0]![1]))) return null;
+  return entries.map(([[label, answer] = ['', null]], index) => ({
+    label: label.trim(),
+    answer,
+    place: `${index}/${escapeToken(label)}`,
+  }));
+}
 
 function stackedIn(rows: [string][]): Pair[] | null {
   if (rows.length < 4 || rows.length % 2 === 1) return null;

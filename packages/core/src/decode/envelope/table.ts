@@ -111,7 +111,11 @@ function tellsTime({ label, cells, filled, times }: Column): number {
     return rank === 3 && words.length < 4 && cells.every(isMoment) ? 1 : 0;
   }
   if (!isKnown) return 0;
-  return rank === 3 || /^(timestamp|horodatage|zeitstempel|送信日時|回答日時|created)$/.test(words[0]!) ? rank : 0;
+  return rank === 3 ||
+    (rank === 2 && cells.every(isMoment)) ||
+    /^(timestamp|horodatage|zeitstempel|送信日時|回答日時|created)$/.test(words[0]!)
+    ? rank
+    : 0;
 }
 
 const best = (columns: Column[], rank: (column: Column) => number): Column | null =>

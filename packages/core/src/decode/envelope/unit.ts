@@ -12,7 +12,6 @@ import {
 import { filesOf } from '../files';
 import { formOf, nameWords, speaksOf, surroundings, tellsOfSubmission } from '../names';
 import { around, without } from './around';
-import { shapeOf } from './collections';
 import { Definitions, joined } from './definitions';
 import { leafWorth, aroundWorth, isStructural, leavesOf, valueWorth, wordingWorth } from '../evidence';
 import { asSent, isOpened } from './expand';
@@ -20,7 +19,6 @@ import { flatPlaces } from './flat';
 import { labelledPlaces } from './labelled';
 import type { Place } from './place';
 import { headersIn, pairPlaces, positionalPlaces, type Header } from './positional';
-import { changeAmong } from './properties';
 import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
 import { textPlaces } from './texts';
 
@@ -56,15 +54,14 @@ export interface Wanted {
 
 /** Every reading of one submission's part of a document, surest first. */
 export function unitReadings(value: Json, at: string, told: Told): UnitReading[] {
-  const root = withoutOld(value);
-  const places = placesIn(withoutHead(root, at, told.head), at, told).filter(each => each.answers.length > 0);
-  const worded = places.filter(each => each.isWorded).map(place => readingOf(root, at, place, told));
+  const places = placesIn(withoutHead(value, at, told.head), at, told).filter(each => each.answers.length > 0);
+  const worded = places.filter(each => each.isWorded).map(place => readingOf(value, at, place, told));
   const best = worded.reduce((most, each) => Math.max(most, each.score), 0);
   // Beside answers that word their questions plainly, nothing is looked up, and what falls far behind is not looked into.
   const others = best > PLAIN ? { ...told, defined: () => nothing } : told;
   const rest = places
     .filter(each => !each.isWorded)
-    .map(place => readingOf(root, at, place, others, best > PLAIN ? LEAST_SHARE * best : 0));
+    .map(place => readingOf(value, at, place, others, best > PLAIN ? LEAST_SHARE * best : 0));
   return [...worded, ...rest]
     .filter(each => each.answered > 0 || each.submissions[0]!.answers.length > 0)
     .sort((a, b) => b.score - a.score);
@@ -78,15 +75,14 @@ const nothing = new Definitions([]);
 
 /** The one reading of a part of a document that is wanted, without a word of how well it reads; null where it has none. */
 export function readingAs(value: Json, at: string, told: Told, wanted: Wanted): UnitReading | null {
-  const root = withoutOld(value);
-  const place = placesIn(root, at, told, wanted).find(
+  const place = placesIn(value, at, told, wanted).find(
     each =>
       each.answers.length > 0 &&
       each.reader === wanted.reader &&
       each.at === `${at}${wanted.relative}` &&
       (each.isPart ?? false) === wanted.isPart,
   );
-  return place ? readingOf(root, at, place, told, null) : null;
+  return place ? readingOf(value, at, place, told, null) : null;
 }
 
 function placesIn(root: Json, at: string, { headers, head }: Told, wanted?: Wanted): Place[] {
@@ -107,43 +103,6 @@ function withoutHead(value: Json, at: string, head: readonly string[]): Json {
   if (head.length === 0 || at !== '' || !isJsonObject(value)) return value;
   return Object.fromEntries(Object.entries(value).filter(([name]) => !head.includes(name)));
 }
-
-/** A submission that tells what was before a change and what is after it, without what was before. */
-function withoutOld(value: Json, depth = 8): Json {
-  if (!isJsonObject(value) || depth === 0) return value;
-  const change = changeAmong(Object.keys(value));
-  const isBefore =
-    change &&
-    !isOneOfMany(value, change) &&
-    isState(value[change.now]!) &&
-    (isState(value[change.old]!) || value[change.old] === null);
-  let changed: JsonObject | null = null;
-  for (const [name, each] of Object.entries(value)) {
-    if (isBefore && name === change.old) {
-      changed ??= { ...value };
-      delete changed[name];
-      continue;
-    }
-    if (!isJsonObject(each)) continue;
-    const inner = withoutOld(each, depth - 1);
-    if (inner !== each) setOwn((changed ??= { ...value }), name, inner);
-  }
-  return changed ?? value;
-}
-
-/** `from` and `to` among questions that are built alike are questions. */
-const isOneOfMany = (value: JsonObject, { old, now }: { old: string; now: string }): boolean =>
-  Object.entries(value).some(
-    ([name, each]) =>
-      name !== old &&
-      name !== now &&
-      isJsonObject(each) &&
-      isJsonObject(value[now]) &&
-      shapeOf(each) === shapeOf(value[now]),
-  );
-
-const isState = (value: Json): boolean =>
-  (isJsonObject(value) && Object.keys(value).length > 0) || (Array.isArray(value) && value.some(isJsonObject));
 
 /** @param least the score below which the reading need not be looked into; null where it is wanted whatever it scores */
 function readingOf(root: Json, at: string, place: Place, told: Told, least: number | null = 0): UnitReading {

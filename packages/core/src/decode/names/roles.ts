@@ -37,7 +37,7 @@ const vocabulary = {
     'occurred datetime utc added lodged posted recorded logged filed entered ts gesendet abgesendet ' +
     'abgeschickt eingereicht erstellt verzonden envoye envoyee recu recue recibido enviada wyslano ' +
     'wysłano wysłania wyslania inviato stamped stamp closed handed reported dated saved arrived uur heure ' +
-    'hora data ricevuto submit completion',
+    'hora data ricevuto submit completion zeitstempel horodatage stempel marca',
   sender:
     'ip address addr agent browser referrer referer client remote user device host locale language lang ' +
     'version source url uri hidden status meta metadata network duration spam test session platform os ' +
@@ -132,7 +132,7 @@ const finished = list(
 const vague = list('at on date datum fecha data uur heure hora');
 const otherTimes = list(
   'started start begun begonnen updated modified changed edited birth birthday born due expires expiry deadline arrival ' +
-    'preferred wanted needed visit appointment next last',
+    'preferred wanted needed visit appointment',
 );
 
 /** How much a name says that it holds the time of the submission: submitted before created, before anything else. */

@@ -21,7 +21,7 @@ function labelOf(option: JsonObject): string | null {
       speaksOf(name, 'id') ||
       speaksOf(name, 'answer') ||
       typeof option[name] === 'boolean' ||
-      typeof option[name] === 'number',
+      (typeof option[name] === 'number' && /^(index|order|position|score|weight|points|rank|sort)$/i.test(name)),
   );
   return label && fits ? String(option[label]) : null;
 }
