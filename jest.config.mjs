@@ -17,7 +17,7 @@ export default {
   // Servers and threads start slowly on a machine that is busy.
   testTimeout: 30_000,
   globalSetup: '<rootDir>/scripts/jestSetup.mjs',
-  roots: ['<rootDir>/packages', '<rootDir>/demo'],
+  roots: ['<rootDir>/packages', '<rootDir>/demo', '<rootDir>/bench'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {
     // It offers itself to `import` only.

@@ -41,16 +41,13 @@ function wanted(answer: Answer, rendered: Rendered): Json[] {
 export function judged(seed: number, half: Half): Judged {
   const drawn = draw(seed, half);
   const rendered = drawn.chance.of(media.filter(each => each.half === half)).render(drawn);
-  const { submissions, isSure } = decode(rendered.body, rendered.type, rendered.query) as {
-    submissions: Submission[];
-    isSure?: boolean;
-  };
+  const { submissions, envelope } = decode(rendered.body, rendered.type, rendered.query);
   const result: Judged = {
     right: 0,
     facts: 0,
     wrong: [],
     how: `${seed} ${rendered.how}, ${drawn.vocabulary.name}`,
-    isSure: isSure ?? false,
+    isSure: envelope?.isSure ?? false,
   };
   const fact = (what: string, got: unknown, ...right: unknown[]) => {
     result.facts += 1;

@@ -107,6 +107,8 @@ export interface ArrivalSummary {
   repeats: boolean;
   /** What was not read, in a line; null when all was. */
   trouble: string | null;
+  /** False where the reading is to be looked at: it may be wrong. */
+  isSure: boolean;
 }
 
 export interface ArrivalView extends ArrivalSummary {
@@ -126,6 +128,8 @@ export interface ArrivalView extends ArrivalSummary {
   envelope: FoundEnvelope | null;
   runnersUp: FoundEnvelope[];
   notes: Note[];
+  /** An identifier that several submissions have which say different things, and how many others do; null for none. */
+  shared: { id: string; submissions: number } | null;
   decoded: (Submission & { sampleId: string })[];
   deliveries: DeliverySummary[];
 }

@@ -20,6 +20,11 @@ export interface FoundEnvelope {
   answersAt: string;
   /** The list whose every item is a submission, or null where the document is one. */
   splitAt: string | null;
+  /**
+   * True where readings like it are hardly ever wrong: of those that are told as sure, at least 99 in 100 are right (measured in
+   * `bench`). Any other is to be looked at.
+   */
+  isSure: boolean;
 }
 
 export interface Decoded {
@@ -109,7 +114,7 @@ function decoded({ media, document: raw, notes: before, isTable = false, labels 
   return {
     media,
     document,
-    envelope: winner && found(winner),
+    envelope: winner && { ...found(winner), isSure: isSure(winner, runnersUp[0]) },
     runnersUp: runnersUp.map(found),
     submissions,
     notes: (media === 'none' || isTooDeep ? notes : [...notes, ...more]).map(short),
@@ -141,4 +146,15 @@ const found = ({ reader, label, score, why, answersAt, splitAt }: EnvelopeReadin
   why,
   answersAt,
   splitAt: splitAt ?? null,
+  isSure: false,
 });
+
+/** The score from which a reading is sure, and how far the next has to be behind it. Fitted on drawn messages. */
+const [SURE, AHEAD] = [0.75, 0.05];
+
+const isSure = ({ score }: EnvelopeReading, next: EnvelopeReading | undefined): boolean =>
+  score >= SURE && score - (next?.score ?? 0) >= AHEAD;
+
+/** The pins that ask for a reading which came second. */
+export const pinsFor = ({ answersAt, splitAt }: Pick<FoundEnvelope, 'answersAt' | 'splitAt'>): Pins =>
+  splitAt === null ? { answers: answersAt } : { split: splitAt };

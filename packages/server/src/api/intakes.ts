@@ -107,6 +107,7 @@ export function intakesApi(services: Services): Router {
       body: text.includes('\u0000') ? null : text,
       cut: row.cut,
       ...(await lookedAt(row, pins)),
+      shared: store.arrivals.sharing(row.id),
       decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
       deliveries: store.deliveries.ofArrival(row.id, MOST_DELIVERIES).map(each => deliverySummary(services, each)),
     };

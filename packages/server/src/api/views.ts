@@ -93,6 +93,7 @@ export const arrivalSummary = (row: ArrivalHead, names: ReadonlyMap<string, stri
   about: row.about,
   repeats: row.repeats > 0,
   trouble: row.trouble,
+  isSure: !row.unsure,
 });
 
 const parkedView = (parked: Parked | null): TargetView['parked'] =>

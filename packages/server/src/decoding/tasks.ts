@@ -18,6 +18,7 @@ export interface StoredMessage {
 export interface ReadMessage {
   state: 'read' | 'unread';
   trouble: string | null;
+  isSure: boolean;
   submissions: Submission[];
   /** True for a document that is a list without anything in it. */
   isEmpty: boolean;

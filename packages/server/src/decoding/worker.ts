@@ -33,7 +33,7 @@ async function decoded({ body, file, contentType, url }: StoredMessage, pins: Pi
 }
 
 /** What is stored of a decoding. A document without a single answer counts as unread. */
-function readingOf({ document, submissions, notes }: Decoded): ReadMessage {
+function readingOf({ document, envelope, submissions, notes }: Decoded): ReadMessage {
   const answered = submissions.filter(each => each.fields.length + each.files.length > 0 || each.id !== null);
   const trouble = notes[0]?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
   const isRead =
@@ -42,6 +42,7 @@ function readingOf({ document, submissions, notes }: Decoded): ReadMessage {
   return {
     state: isRead ? 'read' : 'unread',
     trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'),
+    isSure: !isRead || (envelope?.isSure ?? true),
     submissions: isRead ? answered : [],
     isEmpty: Array.isArray(document) && document.length === 0,
     notes: notes.map(each => each.message),

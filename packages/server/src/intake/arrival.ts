@@ -25,6 +25,7 @@ export function newArrival({ id: intakeId, slug }: IntakeRow, came: Came): Arriv
     ended: false,
     found: 0,
     repeats: 0,
+    unsure: false,
     formId: null,
     about: null,
     ...came,

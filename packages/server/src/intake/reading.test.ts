@@ -234,3 +234,64 @@ describe('large files', () => {
     expect((await seen()).forms[0]!.submissions).toBe(rows + 1);
   }, 20_000);
 });
+
+describe('an identifier proves itself', () => {
+  const entry = (sheet: string, answers: object) => JSON.stringify({ spreadsheet: { id: sheet }, ...answers });
+  const shownArrivals = async () => {
+    const list = await allRead();
+    return Promise.all(list.map(each => viewOf(each.id)));
+  };
+
+  test('what has the same one and says something else is another submission, and that is told', async () => {
+    await send(JSON.stringify({ submission_id: 'sheet-1', name: 'Ada', town: 'Elden' }));
+    await send(JSON.stringify({ submission_id: 'sheet-1', name: 'Wen', town: 'Alder' }));
+    await eventually(arrivals, list => list.length === 2 && list.every(each => each.state === 'read'));
+    const views = await shownArrivals();
+    expect(views.map(each => each.repeats)).toEqual([false, false]);
+    expect(views.map(each => each.shared)).toEqual([
+      { id: 'sheet-1', submissions: 1 },
+      { id: 'sheet-1', submissions: 1 },
+    ]);
+  });
+  test('what has the same one and says the same came before', async () => {
+    const body = JSON.stringify({ submission_id: 's-1', name: 'Ada', town: 'Elden' });
+    await send(body);
+    await send(JSON.stringify({ town: 'Elden', ...(JSON.parse(body) as object) }));
+    await eventually(arrivals, list => list.length === 2 && list.every(each => each.state === 'read'));
+    const views = await shownArrivals();
+    expect(views.map(each => each.shared)).toEqual([null, null]);
+    expect(views.map(each => each.repeats)).toEqual([true, false]);
+  });
+  test('several in one message, too', async () => {
+    await send(
+      `[${entry('sheet', { name: 'Ada' })},${entry('sheet', { name: 'Wen' })},${entry('sheet', { name: 'Ivo' })}]`,
+    );
+    const [view] = await shownArrivals();
+    expect(view).toMatchObject({ submissions: 3, repeats: false });
+  });
+  test('another that is pointed at judges what is recorded anew', async () => {
+    const one = (name: string, entryNo: string) => JSON.stringify({ submission_id: 'same', name, entry_no: entryNo });
+    await send(one('Ada', 'e1'));
+    await send(one('Ada', 'e1'));
+    await send(one('Wen', 'e2'));
+    await eventually(arrivals, list => list.length === 3 && list.every(each => each.state === 'read'));
+    expect((await shownArrivals()).map(each => each.repeats)).toEqual([false, true, false]);
+    await client.call('PUT', `/intakes/${intake.id}/pins`, { id: '/entry_no' });
+    await eventually(shownArrivals, list => list.every(each => each.shared === null && each.decoded[0]!.id !== 'same'));
+    expect((await shownArrivals()).map(each => [each.decoded[0]!.id, each.repeats])).toEqual([
+      ['e2', false],
+      ['e1', true],
+      ['e1', false],
+    ]);
+  });
+});
+
+test('a reading that is not sure says so', async () => {
+  await send('{"zub":"x","wef":"y z","mlo":[{"ka":1,"pi":2},{"ka":3,"pi":4}],"brel":{"q":{"r":"s t"}}}');
+  const [head] = await allRead();
+  const view = await viewOf(head!.id);
+  expect([head!.isSure, view.envelope!.isSure]).toEqual([false, false]);
+  await send(JSON.stringify({ id: 's1', submitted_at: '2026-03-04T08:12:00Z', answers: [{ id: 'a', label: 'Which site?', value: 'Ford' }, { id: 'b', label: 'How deep?', value: 2 }] })); // prettier-ignore
+  const list = await eventually(arrivals, all => all.length === 2 && all.every(each => each.state === 'read'));
+  expect(list[0]!.isSure).toBe(true);
+});

@@ -3,6 +3,9 @@ import type { Database } from './database';
 import { allOf, given } from './placeholders';
 import { arrivals, forms, submissions, submissionTexts } from './schema';
 
+/** Submissions of one identifier that a new one is held against. */
+const MOST_ALIKE = 50;
+
 /** The statements that run for every request that comes, made once. On one connection they belong to whatever transaction is open. */
 export const arrivalStatements = (db: Database) => ({
   insertArrival: db.insert(arrivals).values(allOf(arrivals)).prepare(),
@@ -42,7 +45,7 @@ export const arrivalStatements = (db: Database) => ({
     .prepare(),
   setReading: db
     .update(arrivals)
-    .set({ state: given('state'), trouble: given('trouble') })
+    .set({ state: given('state'), trouble: given('trouble'), unsure: given('unsure') })
     .where(eq(arrivals.id, sql.placeholder('id')))
     .prepare(),
   formByKey: db
@@ -55,8 +58,9 @@ export const arrivalStatements = (db: Database) => ({
     .set({ lastAt: given('lastAt') })
     .where(eq(forms.id, sql.placeholder('id')))
     .prepare(),
+  /** Those that came first under an identifier: several, where it tells submissions apart that say something else. */
   firstByBuilderId: db
-    .select({ id: submissions.id })
+    .select({ id: submissions.id, arrivalId: submissions.arrivalId, data: submissions.data })
     .from(submissions)
     .where(
       and(
@@ -65,6 +69,8 @@ export const arrivalStatements = (db: Database) => ({
         isNull(submissions.repeatOf),
       ),
     )
+    .orderBy(asc(submissions.receivedAt), asc(submissions.position))
+    .limit(MOST_ALIKE)
     .prepare(),
   submission: db
     .select()

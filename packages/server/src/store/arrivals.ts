@@ -9,6 +9,7 @@ import {
   gte,
   inArray,
   isNotNull,
+  isNull,
   lt,
   ne,
   notExists,
@@ -16,6 +17,7 @@ import {
   or,
   sql,
 } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/sqlite-core';
 import { arrivalStatements } from './arrivalStatements';
 import { unhurried, type Database } from './database';
 import { arrivals, deliveries, forms, submissions } from './schema';
@@ -53,6 +55,8 @@ export function aboutSubmission({ fields }: Submission): string {
 export interface Reading {
   state: ArrivalRow['state'];
   trouble: string | null;
+  /** False where the reading is to be looked at by a person. */
+  isSure?: boolean;
   submissions: Submission[];
 }
 
@@ -70,6 +74,7 @@ const head = {
   size: arrivals.size,
   state: arrivals.state,
   trouble: arrivals.trouble,
+  unsure: arrivals.unsure,
   found: arrivals.found,
   repeats: arrivals.repeats,
   formId: arrivals.formId,
@@ -299,6 +304,28 @@ export class Arrivals {
       .orderBy(asc(submissions.position))
       .limit(limit)
       .all();
+  }
+
+  /** An identifier that submissions of an arrival share with others that say something else, and how many say so; null for none. */
+  sharing(arrivalId: string): { id: string; submissions: number } | null {
+    const others = alias(submissions, 'others');
+    const row = this.db
+      .select({ id: submissions.builderId, n: sql<number>`count(DISTINCT ${others.id})` })
+      .from(submissions)
+      .innerJoin(
+        others,
+        and(
+          eq(others.formId, submissions.formId),
+          eq(others.builderId, submissions.builderId),
+          ne(others.id, submissions.id),
+          isNull(others.repeatOf),
+        ),
+      )
+      .where(and(eq(submissions.arrivalId, arrivalId), isNull(submissions.repeatOf)))
+      .groupBy(submissions.builderId)
+      .limit(1)
+      .get();
+    return row?.id ? { id: row.id, submissions: row.n } : null;
   }
 
   /** The places of the submissions of an arrival that are stored. */

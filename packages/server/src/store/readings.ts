@@ -1,4 +1,4 @@
-import type { Submission } from '@grammata/core/submission';
+import { canonical, upToFirst, type Submission } from '@grammata/core/submission';
 import { and, asc, count, eq, gte, isNull, ne, sql } from 'drizzle-orm';
 import { newId } from '../ids';
 import { arrivalStatements } from './arrivalStatements';
@@ -24,6 +24,16 @@ const moreForms = { key: 'more-forms', name: 'More forms than are told apart' };
 const UNNAMED_FORM = '';
 
 type Transaction = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
+
+/** What a submission says, its files too: the same text for those that say the same. */
+const answersIn = ({ fields, files }: Submission): string =>
+  canonical([
+    [...fields].sort((a, b) => (a.key < b.key ? -1 : 1)).map(({ key, value }) => [key, value]),
+    files.map(({ field, name, size, url }) => [field, name, size, url && upToFirst(url, '?')]),
+  ]);
+
+/** Submissions of one identifier that are judged together. */
+const MOST_JUDGED = 500;
 
 /** What arrivals are read as: submissions, taken into their forms. */
 export class Readings {
@@ -67,8 +77,8 @@ export class Readings {
     });
   }
 
-  setReading(arrivalId: string, { state, trouble }: Pick<Reading, 'state' | 'trouble'>): void {
-    this.#prepared.setReading.run({ id: arrivalId, state, trouble });
+  setReading(arrivalId: string, { state, trouble, isSure = true }: Omit<Reading, 'submissions'>): void {
+    this.#prepared.setReading.run({ id: arrivalId, state, trouble, unsure: isSure ? 0 : 1 });
   }
 
   /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */
@@ -95,7 +105,7 @@ export class Readings {
           ? since === null
             ? undefined
             : this.#firstOf(tx, arrival, since, form.id, position)
-          : this.#prepared.firstByBuilderId.get({ formId: form.id, builderId });
+          : this.#firstBy(form.id, builderId, data, arrival);
       if (first && arrival.method === FEED) return;
       const row: SubmissionRow = {
         id: newId(arrival.receivedAt),
@@ -125,6 +135,20 @@ export class Readings {
     }
     this.#summarize(arrival.id, rows, from);
     return rows;
+  }
+
+  /**
+   * The submission that came first under an identifier and says the same. One that says something else is another: an
+   * identifier that does not tell them apart is none. A feed shows its entries again and again: there an entry that was
+   * changed since is still that entry.
+   */
+  #firstBy(formId: string, builderId: string, data: Submission, arrival: Pick<ArrivalRow, 'id' | 'method'>) {
+    const known = this.#prepared.firstByBuilderId.all({ formId, builderId });
+    const said = answersIn(data);
+    return (
+      known.find(each => answersIn(each.data) === said) ??
+      (arrival.method === FEED ? known.find(each => each.arrivalId !== arrival.id) : undefined)
+    );
   }
 
   /** Keeps in short what an arrival was read as: lists show it without reading a submission. */
@@ -174,6 +198,7 @@ export class Readings {
             .set({ data, formId: form.id, builderId: data.id })
             .where(eq(submissions.id, old.id))
             .run();
+          if (arrival.method !== FEED && data.id !== null) this.#judgeAnew(tx, form.id, data.id, data);
           this.#prepared.setText.run({ submissionId: old.id, text: textOfSubmission(data) });
         } else if (arrival.method !== FEED)
           for (const row of this.#take(tx, arrival, [data], position)) touched.add(row.formId);
@@ -186,6 +211,37 @@ export class Readings {
       this.#summarizeAnew(tx, arrival.id, reading.submissions[0]);
       return [...touched];
     });
+  }
+
+  /** Who came first of those that have an identifier and say the same is found anew: another may have been pointed at. */
+  #judgeAnew(tx: Transaction, formId: string, builderId: string, data: Submission): void {
+    const said = answersIn(data);
+    const [first, ...later] = tx
+      .select({
+        id: submissions.id,
+        arrivalId: submissions.arrivalId,
+        data: submissions.data,
+        repeatOf: submissions.repeatOf,
+      })
+      .from(submissions)
+      .where(and(eq(submissions.formId, formId), eq(submissions.builderId, builderId)))
+      .orderBy(asc(submissions.receivedAt), asc(submissions.arrivalId), asc(submissions.position))
+      .limit(MOST_JUDGED)
+      .all()
+      .filter(each => answersIn(each.data) === said);
+    for (const each of first ? [first, ...later] : []) {
+      const repeatOf = each === first ? null : first!.id;
+      if (each.repeatOf === repeatOf) continue;
+      tx.update(submissions).set({ repeatOf }).where(eq(submissions.id, each.id)).run();
+      const [top] = tx
+        .select({ data: submissions.data })
+        .from(submissions)
+        .where(eq(submissions.arrivalId, each.arrivalId))
+        .orderBy(asc(submissions.position))
+        .limit(1)
+        .all();
+      this.#summarizeAnew(tx, each.arrivalId, top?.data);
+    }
   }
 
   #summarizeAnew(tx: Pick<Database, 'select'>, id: string, first: Submission | undefined): void {

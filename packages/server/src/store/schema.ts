@@ -110,6 +110,8 @@ export const arrivals = sqliteTable(
     cut: integer({ mode: 'boolean' }).notNull(),
     state: text().$type<ArrivalState>().notNull(),
     trouble: text(),
+    /** True when it was read in a way that is not sure, so that a person should look. */
+    unsure: integer({ mode: 'boolean' }).notNull().default(false),
     checked: text(),
     /** SHA-256 of method, query and body: the same for the same bytes. */
     digest: text(),

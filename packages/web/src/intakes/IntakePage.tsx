@@ -2,6 +2,7 @@ import type { ArrivalSummary, IntakeView } from '@grammata/contract';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../api';
+import { pinsFor } from '@grammata/core/decode';
 import { useKeys } from '../app/keys';
 import { Fault, Sheet } from '../ui';
 import { AddressRow } from './AddressRow';
@@ -73,6 +74,14 @@ function Loaded({
   const pinning = usePinning(intake, shown.data ?? null);
   useKeys([
     { key: 's', does: 'send one from here', run: () => toggle('sender') },
+    {
+      key: 'e',
+      does: 'read it the other way',
+      run: () => {
+        const next = shown.data?.runnersUp[0];
+        if (next) pinning.set(pinsFor(next));
+      },
+    },
     { key: 'o', does: 'overrule the reading', run: () => (pinning.isOpen ? pinning.close() : pinning.open()) },
   ]);
   // While pins are tried, the message shows what they would make of it.
@@ -89,7 +98,7 @@ function Loaded({
         </Link>
       }
       title={intake.name}
-      aside={<ArrivalNotes intake={intake} arrival={shown.data ?? null} />}
+      aside={<ArrivalNotes intake={intake} arrival={shown.data ?? null} pinning={pinning} />}
     >
       <AddressRow
         intake={intake}

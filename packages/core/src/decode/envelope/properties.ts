@@ -29,6 +29,8 @@ interface Property {
   isIdle: boolean;
   /** True for numbers that go up by one from item to item. */
   counts: boolean;
+  /** True for one value in all. */
+  isConstant: boolean;
   /** True when every value could be an identifier: short, without white space. */
   isToken: boolean;
   /** Share of items in which its value names another property, of those that have one which others lack. */
@@ -94,6 +96,7 @@ function propertiesOf(items: JsonObject[]): Property[] {
       isLined: texts.some(text => text.includes('\n')),
       isIdle: isIdle(values),
       counts: counts(values),
+      isConstant: isConstant(values),
       isToken: scalars.every(each => typeof each === 'number' || /^[\w.:[\]-]{1,80}$/.test(each)),
       points: points.length / Math.max(1, varied.length),
     };
@@ -105,10 +108,21 @@ const sortOf = (value: Json): string => (Array.isArray(value) ? 'list' : typeof 
 function isIdle(values: Json[]): boolean {
   if (values.every(each => typeof each === 'boolean')) return true;
   if (values.length < 2) return false;
-  const [first] = values;
-  if (values.every(each => each === first)) return true;
+  if (isConstant(values)) return true;
   return counts(values);
 }
+
+/** One value in all, objects too. */
+const isConstant = (values: Json[]): boolean => {
+  const [first] = values;
+  if (typeof first !== 'object' || first === null) return values.length > 1 && values.every(each => each === first);
+  const text = JSON.stringify(first);
+  return (
+    values.length > 1 &&
+    text.length < 2000 &&
+    values.every(each => typeof each === 'object' && JSON.stringify(each) === text)
+  );
+};
 
 const counts = (values: Json[]): boolean =>
   values.length > 1 &&
@@ -237,8 +251,9 @@ const isAnswerNamed = (name: string): boolean =>
   speaksOf(name, 'answer') && !speaksOf(nameWords(name).at(-1) ?? '', 'id');
 
 /** Identifiers, kinds and running numbers are never what was answered, where nothing calls them so. */
-const saysNothing = ({ name, isToken, distinct, isScalar, counts }: Property): boolean =>
+const saysNothing = ({ name, isToken, distinct, isScalar, counts, isConstant }: Property): boolean =>
   counts ||
+  (isConstant && !isScalar) ||
   (isScalar && isToken && distinct === 1 && !isAnswerNamed(name) && speaksOf(nameWords(name).at(-1) ?? '', 'id')) ||
   (isScalar && speaksOnlyOf(name, 'kind'));
 

@@ -1,14 +1,24 @@
 import type { ArrivalView, IntakeView } from '@grammata/contract';
+import { pinsFor } from '@grammata/core/decode';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { SendThrough } from '../../recorded';
 import { Act, alike, count, counted, deliveryWords, Note } from '../../ui';
 import { useReadAgain } from '../queries';
+import type { Pinning } from '../pinning';
 import { useChangeForm } from '../../forms/queries';
 
 /** What the margin says about an arrival: how it was read, what was not, and where it goes. */
-export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival: ArrivalView | null }) {
+export function ArrivalNotes({
+  intake,
+  arrival,
+  pinning,
+}: {
+  intake: IntakeView;
+  arrival: ArrivalView | null;
+  pinning: Pinning;
+}) {
   if (!arrival)
     return (
       <Note tone="look">
@@ -31,7 +41,7 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
           {counted(arrival.submissions, 'submission')} were read from it; the first {arrival.decoded.length} are shown.
         </Note>
       )}
-      {arrival.state !== 'refused' && <HowItWasRead arrival={arrival} />}
+      {arrival.state !== 'refused' && <HowItWasRead arrival={arrival} pinning={pinning} />}
       {alike(arrival.notes, note => note.message).map(([note, times]) => (
         <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>
           {note.message}
@@ -41,7 +51,22 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
       {arrival.state === 'unread' && <SetAside arrival={arrival} />}
       {arrival.repeats && (
         <Note tone="look">
-          A submission with the same identifier came before. It is shown, and not delivered a second time.
+          The same submission came before: the same identifier, and the same answers. It is shown, and not delivered a
+          second time.
+        </Note>
+      )}
+      {arrival.shared && (
+        <Note tone="trouble">
+          <b>{arrival.shared.id}</b> should identify one submission, but {counted(arrival.shared.submissions, 'other')}{' '}
+          with other answers {arrival.shared.submissions === 1 ? 'has' : 'have'} it too. All of them are delivered.{' '}
+          <Act
+            onClick={() => {
+              pinning.open();
+              pinning.choose('id');
+            }}
+          >
+            Point at what identifies them
+          </Act>
         </Note>
       )}
       <NewForms intake={intake} />
@@ -82,18 +107,27 @@ export function ArrivalNotes({ intake, arrival }: { intake: IntakeView; arrival:
   );
 }
 
-/** What a reading weighs among others, of 1; how often such readings are right is not measured yet. */
-const weight = (score: number) => `weight ${score.toFixed(2)}`;
-
-function HowItWasRead({ arrival: { envelope, runnersUp } }: { arrival: ArrivalView }) {
+/** How it was read, and how else it could be: a reading that is not sure asks to be looked at. */
+function HowItWasRead({ arrival: { envelope, runnersUp }, pinning }: { arrival: ArrivalView; pinning: Pinning }) {
   const [why, setWhy] = useState(false);
   if (!envelope) return null;
-  const next = runnersUp[0];
+  const [next] = runnersUp;
+  const reason = why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>;
+  if (envelope.isSure)
+    return (
+      <Note tone="fine">
+        Read as: <b>{envelope.label}</b>. {reason}
+      </Note>
+    );
   return (
-    <Note tone="fine">
-      Read as: <b>{envelope.label}</b>, {weight(envelope.score)}.
-      {next && ` Else it would be: ${next.label}, ${weight(next.score)}.`}{' '}
-      {why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>}
+    <Note tone="look">
+      Look at this: it was read as <b>{envelope.label}</b>, and that may be wrong. {reason}{' '}
+      {next && (
+        <>
+          Else it would be: {next.label}. <Act onClick={() => pinning.set(pinsFor(next))}>Try that</Act> or{' '}
+        </>
+      )}
+      <Act onClick={pinning.open}>{next ? 'point' : 'Point'} at what holds the answers</Act>
     </Note>
   );
 }

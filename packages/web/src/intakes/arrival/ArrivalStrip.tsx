@@ -10,6 +10,9 @@ const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word
   reading: { mark: '…', colour: 'text-ink-3', word: 'being read' },
 };
 
+/** Read, and perhaps otherwise than it was meant. */
+const unsure = { mark: '△', colour: 'text-ochre', word: 'read, to be looked at' };
+
 const isToday = (iso: string) => new Date(iso).toDateString() === new Date().toDateString();
 
 /** What arrived, newest first, in one row to walk along. A fresh arrival lights up. */
@@ -33,7 +36,7 @@ export function ArrivalStrip({
   return (
     <ol aria-label="Arrivals, newest first" className="flex overflow-x-auto border-b border-rule">
       {arrivals.map(each => {
-        const { mark, colour, word } = dots[each.state];
+        const { mark, colour, word } = each.state === 'read' && !each.isSure ? unsure : dots[each.state];
         const isShown = each.id === shownId;
         return (
           <li

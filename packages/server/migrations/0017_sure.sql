@@ -1,0 +1,1 @@
+ALTER TABLE `arrivals` ADD `unsure` integer DEFAULT false NOT NULL;
