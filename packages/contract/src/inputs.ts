@@ -3,6 +3,7 @@ import { usualPace, usualPatience, type Pace, type Patience } from '@grammata/co
 import { authKinds, type Auth } from '@grammata/core/target';
 import { Type } from 'class-transformer';
 import {
+  IsBoolean,
   ArrayMaxSize,
   IsArray,
   IsIn,
@@ -127,6 +128,8 @@ export class IntakeInput {
   @IsOptional() @Whole(1, 3650, ', or nothing for ever') keepDays?: number | null;
   /** Seconds within which the same bytes count as the same submission; 0 for never. */
   @MayBeLeftOut() @Whole(0, 86400) sameWithin?: number;
+  /** True where PUT and PATCH are taken like POST: some builders send what was changed that way. */
+  @MayBeLeftOut() @IsBoolean() takesPut?: boolean;
 }
 
 /** A message the built-in sender sends to an intake, over HTTP like anyone else. */

@@ -37,6 +37,8 @@ export interface IntakeView {
   allowedOrigins: string[];
   /** Seconds. */
   sameWithin: number;
+  /** True where PUT and PATCH are taken like POST. */
+  takesPut: boolean;
   pins: Pins;
   /** Days; null keeps what arrived. */
   keepDays: number | null;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Field, Json } from '../submission';
-import { decode } from '.';
+import { decode, pinsFor } from '.';
 
 const encode = (document: object) => new TextEncoder().encode(JSON.stringify(document));
 const read = (document: object) => decode(encode(document), 'application/json');
@@ -260,4 +260,21 @@ test.each([
 test.each(['none', 'and/or', 'see you on 3/4.'])('under a file question “%s” stays text', text => {
   const body = new TextEncoder().encode(JSON.stringify({ id: 'x', site: 'Ford', photo: text }));
   expect(decode(body, 'application/json').submissions[0]!.files).toEqual([]);
+});
+
+test('the values of the address beside a body, and the whole text of a mail, can be used too', () => {
+  const said = decode(
+    new TextEncoder().encode('{"site":"AB-07","note":"all dry"}'),
+    'application/json',
+    'utm=poster&x=1',
+  );
+  expect(said.submissions[0]!.meta).toMatchObject({ 'query.utm': 'poster', 'query.x': '1' });
+  const mail = 'From: a@example.org\r\nSubject: x\r\n\r\nHello,\r\n\r\nSite: AB-07\r\nNote: all dry\r\n';
+  expect(decode(new TextEncoder().encode(mail), 'message/rfc822').submissions[0]!.meta).toMatchObject({
+    text: 'Hello,\n\nSite: AB-07\nNote: all dry',
+  });
+});
+test('pins can be had for what came second', () => {
+  expect(pinsFor({ answersAt: '/a', splitAt: null })).toEqual({ answers: '/a' });
+  expect(pinsFor({ answersAt: '/list', splitAt: '/list' })).toEqual({ split: '/list' });
 });

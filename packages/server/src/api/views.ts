@@ -48,6 +48,7 @@ export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[
     allowedAddresses: row.allowedAddresses,
     allowedOrigins: row.allowedOrigins,
     sameWithin: row.sameWithin,
+    takesPut: row.takesPut,
     pins: row.pins,
     keepDays: row.keepDays,
     mailAddress: config.mail && `${row.slug}@${config.mail.domain}`,

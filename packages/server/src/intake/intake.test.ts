@@ -113,8 +113,20 @@ test('a request to an unknown address is answered 404 and shown', async () => {
 });
 
 test('other methods are refused by name', async () => {
-  const answer = await fetch(address, { method: 'PUT', body: 'x' });
+  const answer = await fetch(address, { method: 'DELETE' });
   expect([answer.status, answer.headers.get('allow')]).toEqual([405, 'GET, POST']);
+});
+
+test.each(['PUT', 'PATCH'])('%s leaves a trace, and is taken like POST where the intake says so', async method => {
+  const send = () =>
+    fetch(address, { method, body: '{"site":"AB-07"}', headers: { 'content-type': 'application/json' } });
+  const refused = await send();
+  expect([refused.status, refused.headers.get('allow')]).toEqual([405, 'GET, POST']);
+  await eventually(arrivals, all => all.length === 1);
+  expect((await arrivals())[0]).toMatchObject({ state: 'refused', method, trouble: expect.stringContaining(method) });
+  await client.call('PATCH', `/intakes/${intake.id}`, { takesPut: true });
+  expect((await send()).status).toBe(202);
+  await eventually(arrivals, all => all.length === 2 && all[0]!.state === 'read');
 });
 
 test('a stopped intake asks senders to come back and keeps nothing', async () => {

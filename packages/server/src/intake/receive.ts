@@ -83,8 +83,9 @@ export function receiver(parts: IntakeParts) {
     }
     allowOrigin(request, response, intake);
     if (request.method === 'OPTIONS' && intake.allowedOrigins.length > 0) return void response.writeHead(204).end();
-    if (request.method !== 'POST' && request.method !== 'GET')
-      return refuse(response, 405, 'An intake takes POST and GET.', undefined, { allow: 'GET, POST' });
+    const isPut = request.method === 'PUT' || request.method === 'PATCH';
+    if (request.method !== 'POST' && request.method !== 'GET' && !isPut)
+      return refuse(response, 405, `An intake takes ${methodsOf(intake)}.`, undefined, { allow: methodsOf(intake) });
     const id = newId(now());
     const secrets = intake.verification ? secretsOf(intake) : [];
     const signing = intake.verification ? signingFor(intake.verification, secrets, headerOf(request)) : null;
@@ -96,6 +97,7 @@ export function receiver(parts: IntakeParts) {
     });
     const signed = signing === null || body.cut ? null : signing.signed();
     const arrival = arrivalFrom(id, request, intake, body, verdictOn(request, intake, signed, secrets));
+    const isUntaken = isPut && !intake.takesPut;
     try {
       await recorder.record(arrival);
     } catch (error) {
@@ -108,7 +110,9 @@ export function receiver(parts: IntakeParts) {
       refuse(response, 413, 'The body is larger than this intake takes.', detail, { connection: 'close' });
     } else if (arrival.state === 'refused') {
       const detail = 'The people who look after this intake can see why.';
-      refuse(response, 401, 'This request was not accepted.', detail);
+      if (isUntaken)
+        refuse(response, 405, `This intake takes ${methodsOf(intake)}.`, detail, { allow: methodsOf(intake) });
+      else refuse(response, 401, 'This request was not accepted.', detail);
     } else {
       const isBrowserTab = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
       reply(response, intake, arrival.id, isBrowserTab);
@@ -128,6 +132,12 @@ export function receiver(parts: IntakeParts) {
     if (!isAllowed(sender ?? undefined, intake.allowedAddresses)) {
       return { ok: false, words: `It came from ${sender}, which is not among the allowed addresses.` };
     }
+    const { method } = request;
+    if ((method === 'PUT' || method === 'PATCH') && !intake.takesPut)
+      return {
+        ok: false,
+        words: `It came by ${method}, and this intake takes ${methodsOf(intake)} alone. That can be changed under Change.`,
+      };
     if (!intake.verification) return null;
     const { searchParams: query } = new URL(request.url ?? '/', 'http://intake');
     return verify({ header: headerOf(request), query, signed, now: now() }, intake.verification, secrets);
@@ -197,11 +207,12 @@ function headersOf({ rawHeaders }: IncomingMessage): [string, string][] {
 }
 
 /** Lets the pages of allowed sites post from a browser (Fetch Standard, CORS protocol). */
-function allowOrigin({ headers }: IncomingMessage, response: ServerResponse, { allowedOrigins }: IntakeRow): void {
+function allowOrigin({ headers }: IncomingMessage, response: ServerResponse, intake: IntakeRow): void {
+  const { allowedOrigins } = intake;
   const { origin } = headers;
   if (!origin || !(allowedOrigins.includes('*') || allowedOrigins.includes(origin))) return;
   response.setHeader('access-control-allow-origin', origin);
-  response.setHeader('access-control-allow-methods', 'GET, POST');
+  response.setHeader('access-control-allow-methods', methodsOf(intake));
   response.setHeader('access-control-allow-headers', headers['access-control-request-headers'] ?? 'content-type');
   response.setHeader('access-control-max-age', '600');
   response.setHeader('vary', 'origin');
@@ -226,3 +237,7 @@ function withoutSecrets(url: string, names: string[]): string {
   names.forEach(name => query.delete(name));
   return query.size > 0 ? `${path}?${query}` : path;
 }
+
+/** The methods that an intake takes, as the header `Allow` lists them (RFC 9110 §10.2.1). */
+const methodsOf = ({ takesPut }: Pick<IntakeRow, 'takesPut'>): string =>
+  takesPut ? 'GET, PATCH, POST, PUT' : 'GET, POST';

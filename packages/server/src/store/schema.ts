@@ -73,6 +73,8 @@ export const intakes = sqliteTable('intakes', {
   allowedAddresses: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
   allowedOrigins: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
   sameWithin: integer().notNull().default(60),
+  /** True where PUT and PATCH are taken like POST. */
+  takesPut: integer({ mode: 'boolean' }).notNull().default(false),
   /** What a person pointed at to overrule the reading. */
   pins: text({ mode: 'json' }).$type<Pins>().notNull().default({}),
   /** Days after which what arrived is deleted; null keeps it. */

@@ -84,7 +84,9 @@ function contentOf({ headers, body }: Part, depth: number): Content {
   const name = headerParameters(disposition).filename ?? headerParameters(`;${headers.get('content-type') ?? ''}`).name;
   if (/^attachment/i.test(disposition) || (name !== undefined && !type?.startsWith('text/')))
     return { text: null, html: null, tables: [], files: [{ name: decodedWords(name ?? 'file'), type, bytes }] };
-  const text = textIn(bytes, parameters.charset);
+  const raw = textIn(bytes, parameters.charset);
+  const text =
+    parameters.format?.toLowerCase() === 'flowed' ? unflowed(raw, parameters.delsp?.toLowerCase() === 'yes') : raw;
   if (type === 'text/html')
     return {
       text: null,
@@ -93,6 +95,20 @@ function contentOf({ headers, body }: Part, depth: number): Content {
       files: [],
     };
   return { text: type?.startsWith('text/') ? text : null, html: null, tables: [], files: [] };
+}
+
+/** Text in `format=flowed` (RFC 3676 §4): lines that end in a blank go on in the next; a blank put before `From` or `>` goes. */
+function unflowed(text: string, deletesSpace: boolean): string {
+  let flowed = '';
+  let goesOn = false;
+  for (const line of text.split(/\r?\n/)) {
+    const own = line.startsWith(' ') ? line.slice(1) : line;
+    flowed += (goesOn || flowed === '' ? '' : '\n') + own;
+    // The line before a signature ends there, whatever it ends with (§4.3).
+    goesOn = own.endsWith(' ') && own !== '-- ';
+    if (goesOn && deletesSpace) flowed = flowed.slice(0, -1);
+  }
+  return flowed;
 }
 
 /** RFC 2045 §6: quoted-printable and base64; everything else is as it is. */

@@ -111,6 +111,30 @@ export function headerParameters(header: string): Record<string, string> {
     if (star) parameters[name!.toLowerCase()] = extendedValue(raw) ?? raw;
     else parameters[name!.toLowerCase()] ??= raw;
   }
+  return withContinued(parameters, header);
+}
+
+/** Values in several pieces, `filename*0*=utf-8''a; filename*1=b` (RFC 2231 §3, §4.1), put together under their name. */
+function withContinued(parameters: Record<string, string>, header: string): Record<string, string> {
+  const pieces = new Map<string, { text: string; isEncoded: boolean }[]>();
+  for (const [, name, place, star, quoted, plain] of header.matchAll(
+    /;\s*([\w!#$&+^.`|~-]+)\*(\d{1,3})(\*)?\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^;]*))/g,
+  )) {
+    const all = pieces.get(name!.toLowerCase()) ?? [];
+    all[Number(place)] = { text: quoted ?? (plain ?? '').trim(), isEncoded: star !== undefined };
+    pieces.set(name!.toLowerCase(), all);
+  }
+  for (const [name, all] of pieces) {
+    const [charset = ''] = /^[\w-]*(?=')/.exec(all[0]?.text ?? '') ?? [];
+    const whole = all.reduce((text, piece, index) => {
+      if (!piece) return text;
+      const { text: own, isEncoded } = piece;
+      if (!isEncoded) return text + encodeURIComponent(own);
+      return text + (index === 0 ? own.replace(/^[\w-]*'[^']*'/, '') : own);
+    }, '');
+    const isUtf = charset === '' || /^utf-?8$/i.test(charset);
+    parameters[name] = extendedValue(`${isUtf ? 'utf-8' : charset}''${whole}`) ?? whole;
+  }
   return parameters;
 }
 

@@ -255,3 +255,38 @@ describe('never throws, whatever is stated', () => {
     expect(read(bytes('<a>'.repeat(100_000)), 'text/xml').media).toBeDefined();
   });
 });
+
+describe('what stands in several pieces', () => {
+  const mail = (headers: string[], body: string) => crlf('From: a@example.org', 'Subject: x', ...headers, '', body);
+  // RFC 2231 §3, §4.1, with the examples that are given there.
+  test.each<[string, string[], string]>([
+    ['pieces', ['filename*0="this is a "', 'filename*1="long name.txt"'], 'this is a long name.txt'],
+    [
+      'pieces with a charset',
+      [
+        "filename*0*=us-ascii'en'This%20is%20even%20more%20",
+        'filename*1*=%2A%2A%2Afun%2A%2A%2A%20',
+        'filename*2="isn\'t it!"',
+      ],
+      "This is even more ***fun*** isn't it!",
+    ],
+    ['a charset alone', ["filename*=utf-8''%e2%82%ac%20rates.txt"], '€ rates.txt'],
+  ])('the name of a file in %s', (_, parameters, name) => {
+    const { document } = read(
+      mail(['Content-Type: text/plain', `Content-Disposition: attachment; ${parameters.join(';\r\n ')}`], 'x'),
+      'message/rfc822',
+    );
+    expect(document).toMatchObject({ attachments: [{ filename: name }] });
+  });
+  // RFC 3676 §4.1 to §4.4.
+  test.each<[string, string, string, string]>([
+    ['lines that go on', 'format=flowed', 'Name: Ada \r\nReed\r\nTown: Elden', 'Name: Ada Reed\nTown: Elden'],
+    ['with the blank taken off', 'format=flowed; delsp=yes', 'Fern \r\nhollow', 'Fernhollow'],
+    ['a blank that was put before', 'format=flowed', ' From here\r\nto there', 'From here\nto there'],
+    ['a signature', 'format=flowed', 'One\r\n-- \r\nTwo', 'One\n-- \nTwo'],
+    ['text that is fixed', 'format=fixed', 'One \r\ntwo', 'One \ntwo'],
+  ])('%s', (_, parameters, body, text) => {
+    const { document } = read(mail([`Content-Type: text/plain; charset=utf-8; ${parameters}`], body), 'message/rfc822');
+    expect(document).toMatchObject({ text });
+  });
+});

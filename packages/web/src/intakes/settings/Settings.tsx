@@ -3,7 +3,7 @@ import { useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../api';
 import { Confirm, counted } from '../../ui';
-import { ChoiceField, InputForm, ListField, NumberField, TextField, useInput } from '../../ui/form';
+import { ChoiceField, InputForm, ListField, NumberField, TextField, TickField, useInput } from '../../ui/form';
 import { FileAccess } from './FileAccess';
 import { useChangeIntake, useRemoveIntake } from '../queries';
 import { Verification } from './Verification';
@@ -17,7 +17,8 @@ const replies: Record<ReplyKind, string> = {
 
 /** The settings as they are stored, without secrets: those that are not typed stay. */
 function inputOf(intake: IntakeView): IntakeInput {
-  const { name, sizeLimit, reply, replyText, allowedAddresses, allowedOrigins, sameWithin, keepDays } = intake;
+  const { name, sizeLimit, reply, replyText, allowedAddresses, allowedOrigins, sameWithin, takesPut, keepDays } =
+    intake;
   const { secrets: _, ...rule } = intake.verification ?? { secrets: 0 };
   return {
     name,
@@ -35,6 +36,7 @@ function inputOf(intake: IntakeView): IntakeInput {
     allowedAddresses,
     allowedOrigins,
     sameWithin,
+    takesPut,
     keepDays,
   };
 }
@@ -96,6 +98,11 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
           hint="0 for never. A builder’s own id always counts once."
         />
       </div>
+      <TickField<IntakeInput>
+        name="takesPut"
+        label="Take PUT and PATCH like POST"
+        hint="Some builders send what was changed that way. What is not taken is shown among the arrivals."
+      />
       <FileAccess stored={intake.fileAccess} />
       <NumberField<IntakeInput>
         name="keepDays"

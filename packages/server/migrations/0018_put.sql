@@ -1,0 +1,1 @@
+ALTER TABLE `intakes` ADD `takes_put` integer DEFAULT false NOT NULL;
