@@ -146,7 +146,7 @@ test('the sender begins with what came last', async ({ page }) => {
   await send(page, address, { gate: 'East', badge: 'B-7' });
   await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('B-7');
   await page.keyboard.press('s');
-  await expect(page.getByLabel('Body')).toHaveValue(/"badge":"B-7"/);
+  await expect(page.getByLabel('Body', { exact: true })).toHaveValue(/"badge":"B-7"/);
 });
 
 test('filters, views and what is looked at stand in the address', async ({ page }) => {

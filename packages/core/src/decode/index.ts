@@ -1,5 +1,5 @@
 import { valueAt, type Json, type JsonObject, type Submission } from '../submission';
-import { readEnvelope, withEmbeddedOpened, type EnvelopeReading } from './envelope';
+import { readEnvelope, withEmbeddedOpened, type EnvelopeReading, type Envelopes } from './envelope';
 import { isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins } from './pins';
@@ -44,10 +44,17 @@ export interface Decoded {
  * @param contentType the Content-Type header as it came, or null
  * @param query what followed `?` in the address, without the mark
  * @param pins what a person pointed at to overrule the reading
+ * @param known how messages that came by the same way were read for sure: one that may be read so, and not surely otherwise, is
  */
-export function decode(bytes: Uint8Array, contentType: string | null, query = '', pins: Pins = {}): Decoded {
+export function decode(
+  bytes: Uint8Array,
+  contentType: string | null,
+  query = '',
+  pins: Pins = {},
+  known: readonly Way[] = [],
+): Decoded {
   try {
-    return withinReach(decodeBest(readDocuments(bytes, contentType, query), pins), query);
+    return withinReach(decodeBest(readDocuments(bytes, contentType, query), pins, known), query);
   } catch (error) {
     const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
     return { ...nothing, media: 'none', notes: [short(note)] };
@@ -75,8 +82,8 @@ const STATED = 0.06;
 const FORMAL = 0.12;
 
 /** Of several ways to read a body, the one whose result reads best. */
-function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins): Decoded {
-  const best = decodeDocument(first, pins);
+function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins, known: readonly Way[]): Decoded {
+  const best = decodeDocument(first, pins, known);
   if (others.length === 0) return best;
   const worth = (decoded: Decoded) =>
     decoded.submissions.some(each => each.fields.length + each.files.length > 0)
@@ -84,7 +91,7 @@ function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins): 
       : 0;
   return others.reduce<{ decoded: Decoded; worth: number }>(
     (found, each) => {
-      const decoded = decodeDocument(each, pins);
+      const decoded = decodeDocument(each, pins, known);
       return worth(decoded) > found.worth ? { decoded, worth: worth(decoded) } : found;
     },
     { decoded: best, worth: worth(best) + STATED },
@@ -92,9 +99,9 @@ function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins): 
 }
 
 /** Stages two and three alone, for a document that was read elsewhere. */
-export function decodeDocument(read: Document, pins: Pins = {}): Decoded {
+export function decodeDocument(read: Document, pins: Pins = {}, known: readonly Way[] = []): Decoded {
   try {
-    return decoded(read, pins);
+    return decoded(read, pins, known);
   } catch (error) {
     // The last resort: a document that a reader did not expect is unread, and that is told.
     const note = { code: 'envelope.failed', message: `It could not be read: ${(error as Error).message}.` };
@@ -104,21 +111,19 @@ export function decodeDocument(read: Document, pins: Pins = {}): Decoded {
 
 const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: null, runnersUp: [], submissions: [] };
 
-function decoded({ media, document: raw, notes: before, isTable = false, labels = {} }: Document, pins: Pins): Decoded {
+function decoded(
+  { media, document: raw, notes: before, isTable = false, labels = {} }: Document,
+  pins: Pins,
+  known: readonly Way[],
+): Decoded {
   const notes = [...before];
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
   if (isTooDeep)
     notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });
   const document = isTooDeep ? null : withEmbeddedOpened(raw);
-  const {
-    winner,
-    runnersUp,
-    notes: more,
-  } = readEnvelope(document, pins, {
-    isTable,
-    labels,
-    head: media === 'mail' ? mailHead : [],
-  });
+  const head = media === 'mail' ? mailHead : [];
+  const read = readEnvelope(document, pins, { isTable, labels, head });
+  const { winner, runnersUp, notes: more, isKnown } = withKnown(read, known);
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
     ...readAnswers(answers),
@@ -128,7 +133,7 @@ function decoded({ media, document: raw, notes: before, isTable = false, labels 
   return {
     media,
     document,
-    envelope: winner && { ...found(winner), isSure: isSure(winner, runnersUp[0]) },
+    envelope: winner && { ...found(winner), isSure: isKnown || isSure(winner, runnersUp[0]) },
     runnersUp: runnersUp.map(found),
     submissions,
     notes: (media === 'none' || isTooDeep ? notes : [...notes, ...more]).map(short),
@@ -168,6 +173,37 @@ const [SURE, AHEAD] = [0.75, 0.05];
 
 const isSure = ({ score }: EnvelopeReading, next: EnvelopeReading | undefined): boolean =>
   score >= SURE && score - (next?.score ?? 0) >= AHEAD;
+
+/** How a message was read: by which reader, and where its answers stand. */
+export type Way = Pick<FoundEnvelope, 'reader' | 'answersAt' | 'splitAt'>;
+
+/** Of what a winner scores, the least for a reading that is known to be meant. */
+const KNOWN = 0.4;
+
+/** What is known weighs: where nothing is sure, the message is read as those before it were. */
+function withKnown(found: Envelopes, known: readonly Way[]): Envelopes & { isKnown: boolean } {
+  const { winner, runnersUp } = found;
+  if (!winner || known.length === 0 || isSure(winner, runnersUp[0])) return { ...found, isKnown: false };
+  const all = found.all ?? [winner, ...runnersUp];
+  const meant = known.flatMap(
+    way =>
+      all.find(
+        ({ reader, answersAt, splitAt, score }) =>
+          reader === way.reader &&
+          answersAt === way.answersAt &&
+          (splitAt ?? null) === way.splitAt &&
+          score >= KNOWN * winner.score,
+      ) ?? [],
+  )[0];
+  if (!meant) return { ...found, isKnown: false };
+  const why = `${meant.why} Messages before it were read so.`;
+  return {
+    ...found,
+    winner: { ...meant, why },
+    runnersUp: [winner, ...runnersUp].filter(each => each.label !== meant.label),
+    isKnown: true,
+  };
+}
 
 /** The pins that ask for a reading which came second. */
 export const pinsFor = ({ answersAt, splitAt }: Pick<FoundEnvelope, 'answersAt' | 'splitAt'>): Pins =>

@@ -123,7 +123,8 @@ export function intakesApi(services: Services): Router {
     // What was set aside is not read again by looking at it.
     if (row.cut || row.ended || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
     try {
-      return await services.decoders.look(messageOf(row, services.bodies), row.size, pins, MOST_SHOWN);
+      const message = { ...messageOf(row, services.bodies), known: store.arrivals.waysOf(row.intakeId) };
+      return await services.decoders.look(message, row.size, pins, MOST_SHOWN);
     } catch (error) {
       return { ...nothing, notes: [{ code: 'media.failed', message: (error as Error).message }] };
     }

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Decoded, FileContent, Pins } from '@grammata/core/decode';
+import type { Decoded, FileContent, Pins, Way } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
 import type { ReadingSummary } from '@grammata/contract';
 
@@ -12,6 +12,8 @@ export interface StoredMessage {
   contentType: string | null;
   /** The address it came to, for what stands behind `?`. */
   url: string;
+  /** How messages of its intake were read for sure. */
+  known?: Way[];
 }
 
 /** What is stored of a reading. */
@@ -19,6 +21,8 @@ export interface ReadMessage {
   state: 'read' | 'unread';
   trouble: string | null;
   isSure: boolean;
+  /** How it was read, where that is sure. */
+  way: Way | null;
   submissions: Submission[];
   /** True for a document that is a list without anything in it. */
   isEmpty: boolean;

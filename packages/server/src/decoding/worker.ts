@@ -25,15 +25,15 @@ const ANSWERS_SHOWN = 6;
 const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
 
 /** A message decoded afresh from the bytes that came, wherever they lie. */
-async function decoded({ body, file, contentType, url }: StoredMessage, pins: Pins): Promise<Decoded> {
+async function decoded({ body, file, contentType, url, known }: StoredMessage, pins: Pins): Promise<Decoded> {
   if (file !== null && /^multipart\/form-data\s*;/i.test(contentType ?? ''))
     return decodeMultipartFile(file, contentType!, pins);
   const bytes = file === null ? body : readFileSync(file);
-  return decode(bytes, contentType, queryOf(url), pins);
+  return decode(bytes, contentType, queryOf(url), pins, known);
 }
 
 /** What is stored of a decoding. A document without a single answer counts as unread. */
-function readingOf({ document, envelope, submissions, notes }: Decoded): ReadMessage {
+function readingOf({ document, envelope, submissions, notes }: Decoded, pins: Pins): ReadMessage {
   const answered = submissions.filter(each => each.fields.length + each.files.length > 0 || each.id !== null);
   const trouble = notes[0]?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
   const isRead =
@@ -43,6 +43,10 @@ function readingOf({ document, envelope, submissions, notes }: Decoded): ReadMes
     state: isRead ? 'read' : 'unread',
     trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'),
     isSure: !isRead || (envelope?.isSure ?? true),
+    way:
+      isRead && envelope?.isSure && isUnpinned(pins)
+        ? { reader: envelope.reader, answersAt: envelope.answersAt, splitAt: envelope.splitAt }
+        : null,
     submissions: isRead ? answered : [],
     isEmpty: Array.isArray(document) && document.length === 0,
     notes: notes.map(each => each.message),
@@ -62,7 +66,8 @@ const tasks: {
 } = {
   async read({ messages, pins }) {
     const readings: ReadMessage[] = [];
-    for (const [at, message] of messages.entries()) readings.push(readingOf(await decoded(message, pins[at] ?? {})));
+    for (const [at, message] of messages.entries())
+      readings.push(readingOf(await decoded(message, pins[at] ?? {}), pins[at] ?? {}));
     return readings;
   },
 
@@ -70,7 +75,7 @@ const tasks: {
   async portions({ message, pins, port }) {
     const say = (said: PortionMessage) => port.postMessage(said);
     try {
-      const { submissions, ...rest } = readingOf(await decoded(message, pins));
+      const { submissions, ...rest } = readingOf(await decoded(message, pins), pins);
       say({ type: 'found', total: submissions.length });
       const width = Math.max(1, submissions[0]?.fields.length ?? 1);
       const portion = Math.max(1, Math.min(PORTION, Math.floor(ANSWERS / width)));
@@ -95,9 +100,9 @@ const tasks: {
   async compare({ messages, before: old, after: fresh }) {
     const compared: Compared[] = [];
     for (const message of messages) {
-      const before = readingOf(await decoded(message, old)).submissions;
+      const before = readingOf(await decoded(message, old), old).submissions;
       const read = await decoded(message, fresh);
-      const after = readingOf(read).submissions;
+      const after = readingOf(read, fresh).submissions;
       const missing = read.notes.find(note => note.code === 'pins.missing')?.message ?? null;
       compared.push({
         isSame: JSON.stringify(before) === JSON.stringify(after),

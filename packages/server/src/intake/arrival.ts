@@ -26,6 +26,7 @@ export function newArrival({ id: intakeId, slug }: IntakeRow, came: Came): Arriv
     found: 0,
     repeats: 0,
     unsure: false,
+    way: null,
     formId: null,
     about: null,
     ...came,

@@ -3,7 +3,9 @@ import { DecodeFault, type Decoders, type DecodeResult, type StoredMessage } fro
 import type { Dispatcher } from '../delivery';
 import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
-import { UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
+import type { Way } from '@grammata/core/decode';
+import { LRUCache } from 'lru-cache';
+import { differentWays, UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
 import type { Timers } from '../timing';
 import type { Work, Workshop } from '../work';
 import type { Bodies } from './bodies';
@@ -57,6 +59,7 @@ export class ArrivalReader {
   #isHindered = false;
   /** Large arrivals wait for one another; these are not done yet. */
   readonly #largeUnderWay = new Set<string>();
+  readonly #ways = new LRUCache<string, Way[]>({ max: 500 });
   #large: Promise<void> = Promise.resolve();
 
   constructor(private readonly parts: ReaderParts) {}
@@ -134,7 +137,7 @@ export class ArrivalReader {
     store.arrivals.markReading(batch.map(each => each.id));
     try {
       const readings = await decoders.read(
-        batch.map(each => messageOf(each, bodies)),
+        batch.map(each => ({ ...messageOf(each, bodies), known: this.#waysOf(each.intakeId) })),
         batch.map(this.#pinsOf),
       );
       batch.forEach((arrival, at) => this.#taken(arrival, readings[at]!));
@@ -145,8 +148,16 @@ export class ArrivalReader {
     }
   }
 
+  /** How messages of an intake were read for sure: kept in mind, since it is asked for each. */
+  #waysOf(intakeId: string): Way[] {
+    let ways = this.#ways.get(intakeId);
+    if (!ways) this.#ways.set(intakeId, (ways = this.parts.store.arrivals.waysOf(intakeId)));
+    return ways;
+  }
+
   #taken(arrival: ArrivalRow, reading: Reading): void {
     if (this.#isClosed) return;
+    if (reading.way) this.#ways.set(arrival.intakeId, differentWays([reading.way, ...this.#waysOf(arrival.intakeId)]));
     let formIds: string[] = [];
     try {
       formIds = this.#take(arrival, reading);
@@ -191,7 +202,8 @@ export class ArrivalReader {
       const stored = store.arrivals.positionsOf(arrival.id);
       const queued: DeliveryRow[] = [];
       let taken = 0;
-      const end = await decoders.portions(messageOf(arrival, bodies), arrival.size, this.#pinsOf(arrival), {
+      const message = { ...messageOf(arrival, bodies), known: this.#waysOf(arrival.intakeId) };
+      const end = await decoders.portions(message, arrival.size, this.#pinsOf(arrival), {
         found: total => work?.at(0, total),
         portion: (submissions, from) => {
           if (this.#isClosed || work?.isStopped) return false;

@@ -295,3 +295,21 @@ test('a reading that is not sure says so', async () => {
   const list = await eventually(arrivals, all => all.length === 2 && all.every(each => each.state === 'read'));
   expect(list[0]!.isSure).toBe(true);
 });
+
+test('what is known of an intake weighs: a message that could be read in several ways is read as those before it', async () => {
+  const answers = (said: Record<string, string>) =>
+    JSON.stringify({ id: `s-${Object.keys(said).length}`, submitted_at: '2026-03-04T08:12:00Z', answers: Object.fromEntries(Object.entries(said).map(([key, value]) => [key, { kind: 'line', told: value }])) }); // prettier-ignore
+  await send(answers({ 'Which site?': 'Ford', 'How deep is it?': 'Two metres', 'Who was there?': 'Ada and Wen' }));
+  const first = await allRead();
+  const sure = await viewOf(first[0]!.id);
+  expect(sure.decoded[0]!.fields.map(({ label }) => label)).toEqual([
+    'Which site?',
+    'How deep is it?',
+    'Who was there?',
+  ]);
+  await send(answers({ 'Which site?': 'Weir' }));
+  const list = await eventually(arrivals, all => all.length === 2 && all.every(each => each.state === 'read'));
+  const alone = await viewOf(list[0]!.id);
+  expect(alone.envelope).toMatchObject({ reader: sure.envelope!.reader, answersAt: '/answers' });
+  expect(alone.decoded[0]!.fields.map(({ label, value }) => [label, value])).toEqual([['Which site?', 'Weir']]);
+});

@@ -45,7 +45,7 @@ export const arrivalStatements = (db: Database) => ({
     .prepare(),
   setReading: db
     .update(arrivals)
-    .set({ state: given('state'), trouble: given('trouble'), unsure: given('unsure') })
+    .set({ state: given('state'), trouble: given('trouble'), unsure: given('unsure'), way: given('way') })
     .where(eq(arrivals.id, sql.placeholder('id')))
     .prepare(),
   formByKey: db

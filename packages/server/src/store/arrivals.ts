@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { Way } from '@grammata/core/decode';
 import { asText, type FieldKind, type Submission } from '@grammata/core/submission';
 import {
   and,
@@ -57,6 +58,8 @@ export interface Reading {
   trouble: string | null;
   /** False where the reading is to be looked at by a person. */
   isSure?: boolean;
+  /** How it was read, where that is sure. */
+  way?: Way | null;
   submissions: Submission[];
 }
 
@@ -75,6 +78,7 @@ const head = {
   state: arrivals.state,
   trouble: arrivals.trouble,
   unsure: arrivals.unsure,
+  way: arrivals.way,
   found: arrivals.found,
   repeats: arrivals.repeats,
   formId: arrivals.formId,
@@ -90,6 +94,19 @@ export const contentId = ({ fields, files }: Submission): string =>
   `same:${createHash('sha256')
     .update(JSON.stringify([fields.map(each => [each.key, each.value]), files]))
     .digest('base64url')}`;
+
+/** Arrivals by which it is known how those of an intake are read, and ways that are kept in mind. */
+const [LATEST_WAYS, MOST_WAYS] = [50, 5];
+
+/** The first of each way. */
+export const differentWays = (ways: Way[]): Way[] =>
+  [
+    ...new Map(
+      ways.map(each => [JSON.stringify([each.reader, each.answersAt, each.splitAt]), each] as const).reverse(),
+    ).values(),
+  ]
+    .reverse()
+    .slice(0, MOST_WAYS);
 
 /** Requests as they came, and the submissions read out of them. */
 export class Arrivals {
@@ -304,6 +321,18 @@ export class Arrivals {
       .orderBy(asc(submissions.position))
       .limit(limit)
       .all();
+  }
+
+  /** How messages of an intake were read for sure, the latest first, each way once. */
+  waysOf(intakeId: string): Way[] {
+    const rows = this.db
+      .select({ way: arrivals.way })
+      .from(arrivals)
+      .where(and(eq(arrivals.intakeId, intakeId), sql`${arrivals.way} <> 'null'`))
+      .orderBy(desc(arrivals.receivedAt))
+      .limit(LATEST_WAYS)
+      .all();
+    return differentWays(rows.flatMap(({ way }) => way ?? []));
   }
 
   /** An identifier that submissions of an arrival share with others that say something else, and how many say so; null for none. */

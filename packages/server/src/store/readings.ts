@@ -77,8 +77,14 @@ export class Readings {
     });
   }
 
-  setReading(arrivalId: string, { state, trouble, isSure = true }: Omit<Reading, 'submissions'>): void {
-    this.#prepared.setReading.run({ id: arrivalId, state, trouble, unsure: isSure ? 0 : 1 });
+  setReading(arrivalId: string, { state, trouble, isSure = true, way = null }: Omit<Reading, 'submissions'>): void {
+    this.#prepared.setReading.run({
+      id: arrivalId,
+      state,
+      trouble,
+      unsure: isSure ? 0 : 1,
+      way: way && JSON.stringify(way),
+    });
   }
 
   /** Takes submissions into their forms. Of a feed only those not seen before: it shows the same ones at every reading. */

@@ -1,4 +1,4 @@
-import type { Pins } from '@grammata/core/decode';
+import type { Pins, Way } from '@grammata/core/decode';
 import type { FieldSchema } from '@grammata/core/schema';
 import type { FieldKind, Submission } from '@grammata/core/submission';
 import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
@@ -114,6 +114,8 @@ export const arrivals = sqliteTable(
     trouble: text(),
     /** True when it was read in a way that is not sure, so that a person should look. */
     unsure: integer({ mode: 'boolean' }).notNull().default(false),
+    /** By which reader and where, for one that was read for sure: those that follow are more likely meant so. */
+    way: text({ mode: 'json' }).$type<Way>(),
     checked: text(),
     /** SHA-256 of method, query and body: the same for the same bytes. */
     digest: text(),

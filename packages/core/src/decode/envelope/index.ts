@@ -17,6 +17,8 @@ export interface Envelopes {
   winner: EnvelopeReading | null;
   /** The other shapes it could have been, surest first. */
   runnersUp: EnvelopeReading[];
+  /** All that were found, those called alike too. */
+  all?: EnvelopeReading[];
   notes: Note[];
 }
 
@@ -93,6 +95,7 @@ function ranked(readings: EnvelopeReading[]): Envelopes {
   return {
     winner,
     runnersUp,
+    all: readings,
     notes: winner ? [] : [{ code: 'envelope.none', message: 'No answers were found in it.' }],
   };
 }

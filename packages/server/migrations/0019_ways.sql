@@ -1,0 +1,1 @@
+ALTER TABLE `arrivals` ADD `way` text;
