@@ -57,8 +57,10 @@ export function ArrivalNotes({
       )}
       {arrival.shared && (
         <Note tone="trouble">
-          <b>{arrival.shared.id}</b> should identify one submission, but {counted(arrival.shared.submissions, 'other')}{' '}
-          with other answers {arrival.shared.submissions === 1 ? 'has' : 'have'} it too. All of them are delivered.{' '}
+          <b>{arrival.shared.id}</b> should identify one submission, but{' '}
+          {arrival.shared.submissions === 1
+            ? 'another one has it too, with other answers. Both are delivered.'
+            : `${count(arrival.shared.submissions)} others have it too, with other answers. All of them are delivered.`}{' '}
           <Act
             onClick={() => {
               pinning.open();
@@ -112,7 +114,7 @@ function HowItWasRead({ arrival: { envelope, runnersUp }, pinning }: { arrival: 
   const [why, setWhy] = useState(false);
   if (!envelope) return null;
   const [next] = runnersUp;
-  const reason = why ? envelope.why : <Act onClick={() => setWhy(true)}>Why</Act>;
+  const reason = why ? envelope.why : <Act onClick={() => setWhy(true)}>Why?</Act>;
   if (envelope.isSure)
     return (
       <Note tone="fine">
