@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { decode } from '@grammata/core/decode';
 import type { Json, JsonObject } from '@grammata/core/submission';
 import { payloads, scorePayload } from '../payloads/score';
-import { scoreWritten, sixty } from '../corpus/sixty';
+import { scoreWritten, sixty, thirty } from '../corpus/written';
 import type { Half } from './draw';
 import { judged } from './generator';
 
@@ -21,7 +21,8 @@ test('hard payloads of every family are read as before', () => {
   expect(all).toHaveLength(150);
   expect(shareOf(all)).toBeGreaterThan(0.99);
 });
-test('so are those written by hand', () => expect(shareOf(sixty.map(scoreWritten))).toBeGreaterThan(0.99));
+test('so are those written by hand', () =>
+  expect(shareOf([...sixty, ...thirty].map(scoreWritten))).toBeGreaterThan(0.99));
 
 test.each<Half>(['fitted', 'held', 'unread'])('drawn messages come back, %s', half => {
   const all = Array.from({ length: 400 }, (_, index) => judged(index + 1, half));

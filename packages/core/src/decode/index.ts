@@ -21,8 +21,8 @@ export interface FoundEnvelope {
   /** The list whose every item is a submission, or null where the document is one. */
   splitAt: string | null;
   /**
-   * True where readings like it are seldom wrong: of drawn messages told as sure 99 in 100 are right, of sixty that were written
-   * by hand and first read after the rule was made, 91 in 100 were. Any other is to be looked at.
+   * True where readings like it are seldom wrong: of drawn messages told as sure 99 in 100 are right, of ninety that were
+   * written by hand and read for the first time, nine in ten were. Any other is to be looked at.
    */
   isSure: boolean;
 }

@@ -7,7 +7,8 @@ import { Definitions, definitionsIn } from './definitions';
 import { readPinned } from './pinned';
 import { headersIn } from './positional';
 import type { EnvelopeReading } from './reader';
-import { readTable } from './table';
+import { fromRows } from '../media';
+import { readCells, readTable } from './table';
 import { unitReadings, type Told } from './unit';
 
 export { withEmbeddedOpened } from './expand';
@@ -72,8 +73,9 @@ function readUnpinned(whole: Json, head: readonly string[] = []): Envelopes {
   const defined = () => (found ??= definitionsIn(document));
   const told: Told = { document, defined, headers: headersIn(document), head };
   const alone = unitReadings(document, '', told);
+  const sheets = readCells(document, fromRows);
   // A mail tells of one submission.
-  return ranked([...alone, ...(head.length > 0 ? [] : batchesIn(told, alone[0] ?? null))]);
+  return ranked([...alone, ...sheets, ...(head.length > 0 ? [] : batchesIn(told, alone[0] ?? null))]);
 }
 
 const nothing = new Definitions([]);

@@ -132,6 +132,9 @@ function siblingsOf(start: Collection, all: Collection[], parts: Parts): { items
     if (other === start || other.pointer === start.pointer) continue;
     const alike = other.items.filter(item => isAlike(item) && hasNoMore(item) && !known.has(item.pointer));
     if (alike.length === 0 || !alike.some(answered)) continue;
+    // Options inside an answer say less of themselves than the answers around them.
+    const isAround = start.pointer.startsWith(`${other.pointer}/`);
+    if (isAround && !alike.every(({ object }) => Object.keys(object).every(name => names.has(name)))) continue;
     if (alike.length < other.items.length && !other.items.every(item => isAlike(item) || holdsMore(item))) continue;
     from.push(other);
     for (const item of alike) {
@@ -161,6 +164,8 @@ export function gridOf(value: Json): Json {
   if (label === undefined || !value.every(each => Object.hasOwn(each, 'value') && Object.hasOwn(each, label)))
     return value;
   if (new Set(value.map(each => each[label])).size < value.length) return value;
+  // What stands beside the labels of options is their identifiers.
+  if (!value.every(each => /^\p{Lu}|\s|^\d+$/u.test(String(each.value)))) return value;
   return Object.fromEntries(value.map(each => [String(each[label]), each.value!]));
 }
 

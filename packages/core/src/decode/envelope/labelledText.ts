@@ -32,6 +32,16 @@ const withoutStars = (text: string): string => {
 function labelAndValue(line: string): [label: string, value: string] | null {
   const asked = /^\s*(\S.{3,120}?[?？])(?:\s+(\S.*))$/.exec(line.slice(0, 2000));
   // `Which was best? The clock: it lied`: the question ends with its mark.
+  // `**Stars:** 4`, `**What next?** More maps`: set in bold, a label ends with that.
+  const bold = /^\s*(?:[-*•]\s+)?\*\*([^*]{1,160})\*\*:?\s+(\S.*)$/.exec(line.slice(0, 2000));
+  if (bold)
+    return [
+      bold[1]!.replace(/[:：]\s*$/, '').trim(),
+      line
+        .slice(line.indexOf('**', line.indexOf(bold[1]!)) + 2)
+        .replace(/^[:：]/, '')
+        .trim(),
+    ];
   if (asked && /[:：]/.test(asked[2]!) && !/^[:：(]/.test(asked[2]!))
     return [withoutStars(asked[1]!.replace(bullet, '')), line.slice(line.indexOf(asked[1]!) + asked[1]!.length).trim()];
   const colon = line.search(/[:：]/);
@@ -208,6 +218,8 @@ function readBeside(lines: Line[], pointer: string): TextReading | null {
   const laterLabels = labelsAfter(lines);
   for (const [at, line] of lines.entries()) {
     if ((line.isRule || line.isBlank) && headed === 0) headed = answers.length;
+    // A letter's last words are nobody's answer.
+    if (blankBefore && answers.length > 0 && laterLabels[at]! === 0 && closing.test(line.text.trim())) break;
     if (line.isRule) {
       // Below the last rule a text says who sent it, not what was answered.
       if (answers.length > 0 && laterLabels[at]! === 0) break;
@@ -228,7 +240,7 @@ function readBeside(lines: Line[], pointer: string): TextReading | null {
   }
   if (answers.length < 2) return null;
   answers.forEach((answer, index) => (answer.value = told[index]!.join('\n').trim()));
-  const { own, around } = withoutHead(answers, headed);
+  const { own, around } = withoutHead(inTurns(answers) ?? answers, headed);
   return {
     answers: own,
     around,
@@ -244,6 +256,21 @@ function labelsAfter(lines: Line[]): number[] {
   for (let at = lines.length - 1; at >= 0; at--) counts[at] = counts[at + 1]! + (lines[at]!.said ? 1 : 0);
   return counts;
 }
+
+/** `Q: Which trail?`, `A: The north loop`: two labels in turns say the question and the answer. Null for any other. */
+function inTurns(answers: RawAnswer[]): RawAnswer[] | null {
+  if (answers.length < 4 || answers.length % 2 === 1) return null;
+  const [first, second] = [answers[0]!.label, answers[1]!.label];
+  if (first === second || !answers.every(({ label }, index) => label === (index % 2 === 0 ? first : second)))
+    return null;
+  const asked = answers.filter((_, index) => index % 2 === 0);
+  if (new Set(asked.map(each => each.value)).size < asked.length) return null;
+  return asked.map((each, index) => answerOf(asText(each.value), asText(answers[2 * index + 1]!.value), each.pointer));
+}
+
+/** Words that a letter ends with. Common practice, no source. */
+const closing =
+  /^(regards|best regards|kind regards|best|cheers|thanks|thank you|yours|sincerely|mit freundlichen grüßen|viele grüße|cordialement|saludos|atentamente|groeten|met vriendelijke groet)\b/i;
 
 /** The same, with the whole block above the answers where each of its lines may speak of the submission. */
 function withoutHead(answers: RawAnswer[], headed: number): { own: RawAnswer[]; around: Record<string, string> } {

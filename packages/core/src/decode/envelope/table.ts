@@ -1,4 +1,4 @@
-import { escapeToken, isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
+import { asText, escapeToken, isJsonObject, labelFromKey, setOwn, type Json, type JsonObject } from '../../submission';
 import { most } from '../notes';
 import {
   idRank,
@@ -299,4 +299,57 @@ function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null 
     splitAt: '',
     submissions,
   };
+}
+
+/**
+ * Rows of cells below a row of names, as sheets give them: `[['Observer', 'Herons'], ['Ada', 3]]`, wherever they stand.
+ * @param read makes a table of rows as the media readers do
+ */
+export function readCells(
+  document: Json,
+  read: (rows: Json[][]) => { document: Json; headers: number },
+): EnvelopeReading[] {
+  return gridsIn(document, '', DEEPEST_GRID).flatMap(({ rows, pointer }) => {
+    const { document: table, headers } = read(rows);
+    if (headers !== 1) return [];
+    const reading = readTable(table);
+    if (!reading || reading.reader !== 'table') return [];
+    const names = rows[0]!.map(cell => asText(cell).trim());
+    return [
+      {
+        ...reading,
+        label: 'rows of cells below their names',
+        answersAt: pointer,
+        splitAt: pointer,
+        submissions: reading.submissions.map((each, index) => ({
+          ...each,
+          answers: each.answers.map(answer => ({
+            ...answer,
+            pointer: `${pointer}/${index + 1}/${names.indexOf(answer.key)}`,
+          })),
+        })),
+      },
+    ];
+  });
+}
+
+const DEEPEST_GRID = 4;
+/** Rows and columns from which lists of lists are a sheet rather than pairs or the answer to one question. */
+const [LEAST_ROWS, LEAST_COLUMNS] = [2, 3];
+
+function gridsIn(value: Json, pointer: string, depth: number): { rows: Json[][]; pointer: string }[] {
+  if (Array.isArray(value)) {
+    const isGrid =
+      value.length >= LEAST_ROWS &&
+      value.every(
+        (row): row is Json[] =>
+          Array.isArray(row) &&
+          row.length === (value[0] as Json[]).length &&
+          row.length >= LEAST_COLUMNS &&
+          row.every(cell => typeof cell !== 'object' || cell === null),
+      );
+    return isGrid ? [{ rows: value as Json[][], pointer }] : [];
+  }
+  if (!isJsonObject(value) || depth === 0) return [];
+  return Object.entries(value).flatMap(([name, each]) => gridsIn(each, `${pointer}/${escapeToken(name)}`, depth - 1));
 }

@@ -91,8 +91,25 @@ function listWorth(list: Json[]): number {
   if (!head.every(isJsonObject)) return 0.3;
   const isFlat = head.every(row => Object.values(row).every(cell => typeof cell !== 'object' || cell === null));
   if (!isFlat) return 0.15;
+  if (head.every(isOption)) return 0.9;
   return head.some(row => isOneAnswer(row)) ? 0.3 : 0.75;
 }
+
+/** `{ id: 's1', label: 'Plums' }`: a chosen option with its identifier, which nobody would give for an answer. */
+const isOption = (row: JsonObject): boolean => {
+  const entries = Object.entries(row);
+  const label = entries.find(([name, value]) => speaksOf(name, 'wording') && typeof value === 'string');
+  const isToken = (value: Json | undefined) =>
+    typeof value === 'number' ||
+    typeof value === 'boolean' ||
+    (typeof value === 'string' && /^[a-z\d_-]{1,24}$/.test(value));
+  return (
+    label !== undefined &&
+    entries.length < 4 &&
+    entries.length > 1 &&
+    entries.every(each => each === label || isToken(each[1]))
+  );
+};
 
 /** `{ label, value }`: an answer with its question, by the names of its members. */
 const isOneAnswer = (row: JsonObject): boolean => {
@@ -172,9 +189,10 @@ function worthOfWords(name: string, words: string[]): number {
 function judgeByWord(name: string, word: string, rank: number): Judge {
   const rest = judgeUntimed(name, word);
   if (rank === 0) return rest;
-  const timed = /^(time|date|when|datum|fecha)$/.test(word) ? 0.45 : 0.9;
+  const isVague = /^(time|date|when|datum|fecha)$/.test(word);
   const untimed: Judge = rank >= 3 && word !== 'entered' ? value => (value === null || value === '' ? 0.6 : 0.3) : rest;
-  return value => (isTimed(value) ? timed : untimed(value));
+  return value =>
+    !isTimed(value) ? untimed(value) : !isVague || (typeof value === 'string' && isInstant(value)) ? 0.9 : 0.45;
 }
 
 function judgeUntimed(name: string, word: string): Judge {

@@ -103,7 +103,7 @@ const isHeadOfPairs = (row: string[]): boolean =>
  * Rows of cells as objects by the names of their columns: those of a header row, of two, of a header column, or `column_1` and on.
  * @param header what the sender states of it (RFC 4180 §3): `present`, `absent`, or nothing
  */
-export function fromRows(data: Json[][], notes: Note[] = [], header?: string): MediaReading {
+export function fromRows(data: Json[][], notes: Note[] = [], header?: string): MediaReading & { headers: number } {
   if (header === undefined && isSideways(data)) {
     const width = data[0]!.length;
     const rows = width === 2 && isHeadOfPairs(data[0]!.map(textOf)) ? data.slice(1) : data;
@@ -132,7 +132,7 @@ function hasSecondHeader(rows: Json[][]): boolean {
   return areKeys && (differs || second.some(cell => /[?？]/.test(cell)));
 }
 
-function tableOf(rows: Json[][], headers: number, notes: Note[]): MediaReading {
+function tableOf(rows: Json[][], headers: number, notes: Note[]): MediaReading & { headers: number } {
   const [first = [], second = []] = rows;
   const names: string[] = [];
   const labels: Record<string, string> = {};
@@ -155,6 +155,7 @@ function tableOf(rows: Json[][], headers: number, notes: Note[]): MediaReading {
     document: body.map(row => rowObject(names, row)),
     notes,
     isTable: true,
+    headers,
     ...(Object.keys(labels).length > 0 && { labels }),
   };
 }

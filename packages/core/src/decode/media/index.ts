@@ -15,6 +15,7 @@ import { xml } from './xml';
 
 export type { Body, MediaReader } from './reader';
 export { contentTypeParts } from './body';
+export { fromRows } from './grid';
 export { nestedFromPairs, nestedFromValues } from './urlencoded';
 export { filesInMail, mailHead } from './mail';
 export { filesInMultipart } from './multipart';

@@ -14,7 +14,7 @@ export const separated: MediaReader = {
     const delimiter = type === 'text/tab-separated-values' ? '\t' : '';
     // Some spreadsheets say in a line of its own what separates.
     const [said = '', mark] = /^sep=(.)\r?\n/.exec(text) ?? [];
-    const { data, errors } = Papa.parse<string[]>(text.slice(said.length).trimEnd(), {
+    const { data, errors } = Papa.parse<string[]>(withoutEndLines(text.slice(said.length)), {
       delimiter: mark ?? delimiter,
       delimitersToGuess: [',', ';', '\t', '|'],
       skipEmptyLines: 'greedy',
@@ -33,6 +33,13 @@ export const separated: MediaReader = {
 const LOOKED_AT = 20_000;
 const ROWS_LOOKED_AT = 8;
 
+/** Without the line ends behind the last row; blank cells stay. */
+function withoutEndLines(text: string): string {
+  let end = text.length;
+  while (end > 0 && (text[end - 1] === '\n' || text[end - 1] === '\r')) end -= 1;
+  return text.slice(0, end);
+}
+
 /** At least two rows with the same number, two or more, of cells, whatever stands inside quotes. */
 function rowsAgree(text: string): boolean {
   const head = text.trimStart().slice(0, LOOKED_AT);
@@ -40,7 +47,7 @@ function rowsAgree(text: string): boolean {
   const isCut = text.length > LOOKED_AT;
   return [',', ';', '\t'].some(delimiter => {
     if (!head.includes(delimiter)) return false;
-    const { data } = Papa.parse<string[]>(head.trimEnd(), {
+    const { data } = Papa.parse<string[]>(withoutEndLines(head), {
       delimiter,
       skipEmptyLines: 'greedy',
       preview: ROWS_LOOKED_AT + 1,

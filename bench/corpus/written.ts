@@ -2,8 +2,8 @@ import { decode } from '@grammata/core/decode';
 import type { Json } from '@grammata/core/submission';
 
 /**
- * Payloads that were written when the reading was done, all of them before any was read: their first result is told as it is, and
- * nothing is tuned on them.
+ * Payloads that were written when the reading was done, all of them before any was read. Their first result is told in the bench;
+ * what failed was mended afterwards.
  */
 export interface Written {
   name: string;
@@ -1089,5 +1089,440 @@ export const sixty: Written[] = [
       labels: { field_1: 'Dog’s name', field_2: 'Walks a day', field_3: 'Allergies' },
     }),
     submissions: [{ id: 'lm', at: '2026-08-07 09:00', answers: { 'Dog’s name': 'Moss', 'Walks a day': 'Two' } }],
+  },
+];
+
+/** Thirty more, written when those above had been mended for: a first result of their own, told in the bench as well. */
+export const thirty: Written[] = [
+  {
+    name: 'reply with blocks',
+    ...json({
+      reply: { ref: 'B-1', sent_on: '2026-09-01 10:00' },
+      form: { ref: 'bl', title: 'Block form' },
+      blocks: [
+        { kind: 'intro', text: 'Welcome!' },
+        { kind: 'question', text: 'Your name', answer: 'Ada' },
+        { kind: 'question', text: 'Your boat', answer: 'Ente' },
+      ],
+    }),
+    submissions: [
+      {
+        form: ['bl', 'Block form'],
+        id: 'B-1',
+        at: '2026-09-01 10:00',
+        answers: { 'Your name': 'Ada', 'Your boat': 'Ente' },
+      },
+    ],
+  },
+  {
+    name: 'rows with ids and times',
+    ...json({
+      rows: [
+        { ID: 'r1', 'Submitted at': '2026-09-02T10:00:00Z', Team: 'Otters', Points: 12 },
+        { ID: 'r2', 'Submitted at': '2026-09-02T11:00:00Z', Team: 'Herons', Points: 9 },
+      ],
+    }),
+    submissions: [
+      { id: 'r1', at: '2026-09-02T10:00:00Z', answers: { Team: 'Otters', Points: 12 } },
+      { id: 'r2', at: '2026-09-02T11:00:00Z', answers: { Team: 'Herons', Points: 9 } },
+    ],
+  },
+  {
+    name: 'snake rows',
+    ...json([
+      { created_at: '2026-09-03T10:00:00Z', site: 'Ford', reading: 7.2, remark: 'clear' },
+      { created_at: '2026-09-03T12:00:00Z', site: 'Weir', reading: 6.8, remark: 'cloudy water' },
+    ]),
+    submissions: [
+      { at: '2026-09-03T10:00:00Z', answers: { Site: 'Ford', Reading: 7.2, Remark: 'clear' } },
+      { at: '2026-09-03T12:00:00Z', answers: { Site: 'Weir', Reading: 6.8, Remark: 'cloudy water' } },
+    ],
+  },
+  {
+    name: 'answers keyed by slug with labels beside',
+    ...json({
+      submission: {
+        id: 'sl-1',
+        created: '2026-09-04T10:00:00Z',
+        answers: { 'which-gate': { q: 'Which gate?', a: 'North' }, 'how-many': { q: 'How many came?', a: 14 } },
+      },
+    }),
+    submissions: [
+      { id: 'sl-1', at: '2026-09-04T10:00:00Z', answers: { 'Which gate?': 'North', 'How many came?': 14 } },
+    ],
+  },
+  {
+    name: 'groups that hold questions',
+    ...json({
+      id: 'gq',
+      completed_at: '2026-09-05T10:00:00Z',
+      groups: [
+        {
+          name: 'Visitor',
+          questions: [
+            { label: 'Name', value: 'Wen' },
+            { label: 'Age', value: 41 },
+          ],
+        },
+        { name: 'Visit', questions: [{ label: 'Day', value: 'Monday' }] },
+      ],
+    }),
+    submissions: [{ id: 'gq', at: '2026-09-05T10:00:00Z', answers: { Name: 'Wen', Age: 41, Day: 'Monday' } }],
+  },
+  {
+    name: 'choice with value and label',
+    ...json({
+      id: 'cv',
+      created_at: '2026-09-06T10:00:00Z',
+      data: [
+        { key: 'k1', label: 'Season', type: 'select', value: { value: 's', label: 'Summer' } },
+        {
+          key: 'k2',
+          label: 'Crew',
+          type: 'multiselect',
+          value: [
+            { value: 'a', label: 'Ada' },
+            { value: 'w', label: 'Wen' },
+          ],
+        },
+      ],
+    }),
+    submissions: [{ id: 'cv', at: '2026-09-06T10:00:00Z', answers: { Season: 'Summer', Crew: ['Ada', 'Wen'] } }],
+  },
+  {
+    name: 'flat with a consent and a rating',
+    ...json({
+      submission_id: 'fc',
+      submitted_at: '2026-09-07T10:00:00Z',
+      full_name: 'Ivo Marsh',
+      rating: 4,
+      would_recommend: 'Yes',
+      accept_terms: true,
+    }),
+    submissions: [
+      {
+        id: 'fc',
+        at: '2026-09-07T10:00:00Z',
+        answers: { 'Full name': 'Ivo Marsh', Rating: 4, 'Would recommend': 'Yes', 'Accept terms': true },
+      },
+    ],
+  },
+  {
+    name: 'Italian list',
+    ...json({
+      id: 'it-1',
+      inviato: '2026-09-08 10:00',
+      modulo: 'Visita al ponte',
+      risposte: [
+        { domanda: 'Quanti siete?', risposta: 3 },
+        { domanda: 'Chi vi guida?', risposta: 'Ilaria' },
+      ],
+    }),
+    submissions: [
+      {
+        form: [null, 'Visita al ponte'],
+        id: 'it-1',
+        at: '2026-09-08 10:00',
+        answers: { 'Quanti siete?': 3, 'Chi vi guida?': 'Ilaria' },
+      },
+    ],
+  },
+  {
+    name: 'Swedish flat',
+    ...json({
+      svar_id: 's-4',
+      skickat: '2026-09-09T10:00:00Z',
+      svar: { 'Vem går med?': 'Åsa', 'Hur många hundar?': 2 },
+    }),
+    submissions: [{ at: '2026-09-09T10:00:00Z', answers: { 'Vem går med?': 'Åsa', 'Hur många hundar?': 2 } }],
+  },
+  {
+    name: 'nested wrappers around one',
+    ...json({
+      version: 2,
+      data: {
+        attributes: {
+          payload: {
+            uid: 'nw',
+            finished_at: '2026-09-10T10:00:00Z',
+            responses: [
+              { field: 'Depth', response: '1.2 m' },
+              { field: 'Current', response: 'Strong today' },
+            ],
+          },
+        },
+      },
+    }),
+    submissions: [{ id: 'nw', at: '2026-09-10T10:00:00Z', answers: { Depth: '1.2 m', Current: 'Strong today' } }],
+  },
+  {
+    name: 'fields as a map and values as a map',
+    ...json({
+      form: { id: 'mm', fields: { a1: 'Name of the dog', a2: 'Favourite walk' } },
+      entry: { id: 'mm-7', submitted_at: '2026-09-11T10:00:00Z', values: { a1: 'Rusk', a2: 'Round the lock' } },
+    }),
+    submissions: [
+      {
+        id: 'mm-7',
+        at: '2026-09-11T10:00:00Z',
+        answers: { 'Name of the dog': 'Rusk', 'Favourite walk': 'Round the lock' },
+      },
+    ],
+  },
+  {
+    name: 'list of lists with a header inside',
+    ...json({
+      sheet: 'Counts',
+      values: [
+        ['Observer', 'Herons', 'Otters'],
+        ['Ada', 3, 1],
+        ['Wen', 5, 0],
+      ],
+    }),
+    submissions: [
+      { answers: { Observer: 'Ada', Herons: 3, Otters: 1 } },
+      { answers: { Observer: 'Wen', Herons: 5, Otters: 0 } },
+    ],
+  },
+  {
+    name: 'a batch with a cursor and counts',
+    ...json({
+      total: 2,
+      next: null,
+      responses: [
+        { response_id: 'c1', ended_at: '2026-09-12T10:00:00Z', answers: { q1: 'Blue', q2: 'Often' } },
+        { response_id: 'c2', ended_at: '2026-09-12T11:00:00Z', answers: { q1: 'Green', q2: 'Never' } },
+      ],
+      questions: [
+        { id: 'q1', title: 'Which colour?' },
+        { id: 'q2', title: 'How often?' },
+      ],
+    }),
+    submissions: [
+      { id: 'c1', at: '2026-09-12T10:00:00Z', answers: { 'Which colour?': 'Blue', 'How often?': 'Often' } },
+      { id: 'c2', at: '2026-09-12T11:00:00Z', answers: { 'Which colour?': 'Green', 'How often?': 'Never' } },
+    ],
+  },
+  {
+    name: 'answers typed by member',
+    ...json({
+      id: 'tm',
+      submitted: '2026-09-13T10:00:00Z',
+      answers: [
+        { question: 'How wide?', numberAnswer: 4 },
+        { question: 'What grows there?', textAnswer: 'Reeds and iris' },
+        { question: 'Fenced?', booleanAnswer: true },
+      ],
+    }),
+    submissions: [
+      {
+        id: 'tm',
+        at: '2026-09-13T10:00:00Z',
+        answers: { 'How wide?': 4, 'What grows there?': 'Reeds and iris', 'Fenced?': true },
+      },
+    ],
+  },
+  {
+    name: 'tabs with a note column',
+    type: 'text/plain',
+    body: lines(
+      'Response ID\tTimestamp\tWhat went well?\tWhat did not?',
+      '501\t2026-09-14 09:00\tThe boats\tThe weather, mostly',
+      '502\t2026-09-14 09:30\tEverything\t',
+    ),
+    submissions: [
+      {
+        id: '501',
+        at: '2026-09-14 09:00',
+        answers: { 'What went well?': 'The boats', 'What did not?': 'The weather, mostly' },
+      },
+      { id: '502', at: '2026-09-14 09:30', answers: { 'What went well?': 'Everything' } },
+    ],
+  },
+  {
+    name: 'commas with a quoted head',
+    type: 'text/csv',
+    body: lines(
+      '"Submission Date","First name","Last name","Comments, if any"',
+      '"2026-09-15 10:00","Ada","Reed","None, thanks"',
+      '"2026-09-15 11:00","Wen","Brook",""',
+    ),
+    submissions: [
+      {
+        at: '2026-09-15 10:00',
+        answers: { 'First name': 'Ada', 'Last name': 'Reed', 'Comments, if any': 'None, thanks' },
+      },
+      { at: '2026-09-15 11:00', answers: { 'First name': 'Wen', 'Last name': 'Brook' } },
+    ],
+  },
+  {
+    name: 'a table of words alone',
+    type: 'text/csv',
+    body: lines('Fruit,Colour,Season', 'Plum,Purple,Summer', 'Apple,Red,Autumn', 'Pear,Green,Autumn'),
+    submissions: [
+      { answers: { Fruit: 'Plum', Colour: 'Purple', Season: 'Summer' } },
+      { answers: { Fruit: 'Apple', Colour: 'Red', Season: 'Autumn' } },
+      { answers: { Fruit: 'Pear', Colour: 'Green', Season: 'Autumn' } },
+    ],
+  },
+  {
+    name: 'XML with question and answer elements',
+    type: 'text/xml',
+    body: '<survey name="Ferry" id="fer"><response id="f1" date="2026-09-16T10:00:00Z"><item><question>How was the crossing?</question><answer>Calm</answer></item><item><question>Would you sail again?</question><answer>Yes</answer></item></response></survey>',
+    submissions: [
+      {
+        id: 'f1',
+        at: '2026-09-16T10:00:00Z',
+        answers: { 'How was the crossing?': 'Calm', 'Would you sail again?': 'Yes' },
+      },
+    ],
+  },
+  {
+    name: 'XML flat with attributes around',
+    type: 'application/xml',
+    body: '<record id="x-3" time="2026-09-17T10:00:00Z" source="web"><town>Elden</town><visitors>14</visitors><comment>Bring a coat</comment></record>',
+    submissions: [
+      { id: 'x-3', at: '2026-09-17T10:00:00Z', answers: { Town: 'Elden', Visitors: '14', Comment: 'Bring a coat' } },
+    ],
+  },
+  {
+    name: 'urlencoded, plain',
+    type: 'application/x-www-form-urlencoded',
+    body: 'name=Ada+Reed&email=ada%40example.org&message=Two+boats%2C+please&newsletter=yes',
+    submissions: [
+      { answers: { Name: 'Ada Reed', Email: 'ada@example.org', Message: 'Two boats, please', Newsletter: true } },
+    ],
+  },
+  {
+    name: 'urlencoded with a JSON list',
+    type: 'application/x-www-form-urlencoded',
+    body: `entry_id=77&answers=${encodeURIComponent(
+      JSON.stringify([
+        { label: 'Site', value: 'Ford' },
+        { label: 'Foam seen?', value: 'No' },
+      ]),
+    )}`,
+    submissions: [{ id: '77', answers: { Site: 'Ford', 'Foam seen?': 'No' } }],
+  },
+  {
+    name: 'multipart wordings',
+    type: 'multipart/form-data; boundary=qq',
+    body: [
+      '--qq',
+      'Content-Disposition: form-data; name="Your name"',
+      '',
+      'Noor',
+      '--qq',
+      'Content-Disposition: form-data; name="Your question"',
+      '',
+      'When does it open?',
+      '--qq--',
+      '',
+    ].join('\r\n'),
+    submissions: [{ answers: { 'Your name': 'Noor', 'Your question': 'When does it open?' } }],
+  },
+  {
+    name: 'mail with a head and lines',
+    type: 'message/rfc822',
+    body: lines(
+      'From: a@example.org',
+      'Subject: Order',
+      'Date: Tue, 03 Mar 2026 10:00:00 +0000',
+      '',
+      'Order number: 5501',
+      'Received: 2026-09-18 10:00',
+      '',
+      'Item: Ladder',
+      'Length: 3 m',
+      'Deliver to: The mill',
+    ),
+    submissions: [
+      { id: '5501', at: '2026-09-18 10:00', answers: { Item: 'Ladder', Length: '3 m', 'Deliver to': 'The mill' } },
+    ],
+  },
+  {
+    name: 'text with a greeting',
+    type: 'text/plain',
+    body: lines(
+      'Hello team,',
+      '',
+      'somebody filled in the form.',
+      '',
+      'Name: Pim',
+      'Phone: 030 23125 014',
+      'Comment: See you at 10:30',
+      '',
+      'Regards,',
+      'the form',
+    ),
+    submissions: [{ answers: { Name: 'Pim', Phone: '030 23125 014', Comment: 'See you at 10:30' } }],
+  },
+  {
+    name: 'text with Q and A',
+    type: 'text/plain',
+    body: lines('Q: Which trail?', 'A: The north loop', 'Q: How long did it take?', 'A: Two hours'),
+    submissions: [{ answers: { 'Which trail?': 'The north loop', 'How long did it take?': 'Two hours' } }],
+  },
+  {
+    name: 'markdown',
+    type: 'text/markdown',
+    body: lines('# Feedback', '', '**Name:** Ola', '**Stars:** 4', '**What next?** More maps'),
+    submissions: [{ answers: { Name: 'Ola', Stars: '4', 'What next?': 'More maps' } }],
+  },
+  {
+    name: 'JSON with comments of a form in French',
+    ...json({
+      demande: { id: 'd-9', envoyée_le: '2026-09-19T10:00:00Z' },
+      champs: [
+        { libellé: 'Nom du bateau', valeur: 'Loutre' },
+        { libellé: 'Longueur', valeur: 7.5 },
+      ],
+    }),
+    submissions: [{ id: 'd-9', at: '2026-09-19T10:00:00Z', answers: { 'Nom du bateau': 'Loutre', Longueur: 7.5 } }],
+  },
+  {
+    name: 'dates and times among answers',
+    ...json({
+      entry_id: 'dt',
+      created_at: '2026-09-20T10:00:00Z',
+      answers: { arrival_date: '2026-10-01', arrival_time: '14:30', departure_date: '2026-10-03', guests: 2 },
+    }),
+    submissions: [
+      {
+        id: 'dt',
+        at: '2026-09-20T10:00:00Z',
+        answers: { 'Arrival date': '2026-10-01', 'Arrival time': '14:30', 'Departure date': '2026-10-03', Guests: 2 },
+      },
+    ],
+  },
+  {
+    name: 'an event with actor and target',
+    ...json({
+      id: 'evt-1',
+      type: 'submission.created',
+      actor: { id: 'u1', name: 'Bot' },
+      object: {
+        id: 'ob-5',
+        form: { id: 'fo', name: 'Lost and found' },
+        submitted_at: '2026-09-21T10:00:00Z',
+        answers: [
+          { q: 'What was lost?', a: 'A scarf' },
+          { q: 'Which colour?', a: 'Red' },
+        ],
+      },
+    }),
+    submissions: [
+      {
+        form: ['fo', 'Lost and found'],
+        id: 'ob-5',
+        at: '2026-09-21T10:00:00Z',
+        answers: { 'What was lost?': 'A scarf', 'Which colour?': 'Red' },
+      },
+    ],
+  },
+  {
+    name: 'answers as text alone in JSON',
+    ...json({ id: 'tx', received_at: '2026-09-22T10:00:00Z', message: 'Name: Uwe\nBoat: Ente\nNights: 2' }),
+    submissions: [{ id: 'tx', at: '2026-09-22T10:00:00Z', answers: { Name: 'Uwe', Boat: 'Ente', Nights: '2' } }],
   },
 ];
