@@ -134,7 +134,9 @@ test('older arrivals are brought as they are walked to', async ({ page }) => {
   await expect(strip.getByRole('button', { name: /POST/ })).toHaveCount(60);
   await strip.getByRole('button', { name: 'Older ones' }).click();
   await expect(strip.getByRole('button', { name: /POST/ })).toHaveCount(120);
-  await strip.getByRole('button', { name: /POST/ }).last().click();
+  const last = strip.getByRole('button', { name: /POST/ }).last();
+  await last.click();
+  await expect(last).toHaveAttribute('aria-current', 'true');
   await page.keyboard.press('l');
   await expect(strip.getByRole('button', { name: /POST/ })).toHaveCount(130);
   await expect(strip.getByRole('button', { name: 'Older ones' })).toHaveCount(0);

@@ -413,7 +413,3 @@ const isDefinition = (name: string): boolean =>
   );
 const isOptions = (name: string): boolean =>
   /^(options?|choices?_?(list|available)?|available|items|enum|alternatives|picklist|allowed)$/i.test(name);
-
-/** True for a list whose items are objects. */
-export const isObjectList = (value: Json | undefined): value is JsonObject[] =>
-  Array.isArray(value) && value.length > 0 && value.every(isJsonObject);

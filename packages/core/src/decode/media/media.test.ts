@@ -127,3 +127,13 @@ test.each([
     notes: [],
   }),
 );
+
+test.each<[string, Json]>([
+  ['days.0=Mon&days.1=Fri', { days: ['Mon', 'Fri'] }],
+  ['guests.0.name=Lio&guests.0.diet=none', { guests: [{ name: 'Lio', diet: 'none' }] }],
+  ['q.0=yes', { 'q.0': 'yes' }],
+  ['v.1=a&v.2=b', { 'v.1': 'a', 'v.2': 'b' }],
+  ['dog.name=Plum', { 'dog.name': 'Plum' }],
+])('numbers behind dots, %s', (text, document) =>
+  expect(readDocument(bytes(text), 'application/x-www-form-urlencoded', '').document).toEqual(document),
+);

@@ -66,13 +66,23 @@ export const nestedFromPairs = (pairs: Iterable<[string, string]>): JsonObject =
 export function nestedFromValues(pairs: Iterable<[string, Json]>): JsonObject {
   const nesting = new Nesting();
   const all = [...pairs];
-  // `days.0`, `days.1`: lists by dots, where they count from 0 on.
-  const lists = new Set(
-    all.flatMap(([name]) => [...name.matchAll(/\.0(?=\.|$)/g)].map(({ index }) => name.slice(0, index))),
-  );
+  const lists = dottedLists(all.map(([name]) => name));
   for (const [name, value] of all)
     nesting.add(nesting.root, (lists.size > 0 && dottedPath(name, lists)) || pathOf(name), value);
   return nesting.document();
+}
+
+/** What is a list by dots: `days.0` with `days.1`, or several names of `guests.0`. */
+function dottedLists(names: string[]): Set<string> {
+  const first = new Map<string, number>();
+  const known = new Set<string>();
+  for (const name of names)
+    for (const { index, 0: mark } of name.matchAll(/\.[01](?=\.|$)/g)) {
+      const list = name.slice(0, index);
+      if (mark === '.1') known.add(list);
+      else first.set(list, (first.get(list) ?? 0) + 1);
+    }
+  return new Set([...first].filter(([list, count]) => known.has(list) || count > 1).map(([list]) => list));
 }
 
 /** The way that a name with dots tells, where one of its parts counts the items of a list; null for any other. */
