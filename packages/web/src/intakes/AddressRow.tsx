@@ -42,8 +42,9 @@ export function AddressRow({
       </a>
       <span className="flex-1" />
       <span className="text-ink-2">
-        POST, GET{intake.verification && ` · ${proofWords[intake.verification.kind]}`} · up to {bytes(intake.sizeLimit)}{' '}
-        · {replyWords[intake.reply]}
+        {intake.takesPut ? 'POST, PUT, PATCH, GET' : 'POST, GET'}
+        {intake.verification && ` · ${proofWords[intake.verification.kind]}`} · up to {bytes(intake.sizeLimit)} ·{' '}
+        {replyWords[intake.reply]}
       </span>
       <Act onClick={onSettings} aria-expanded={settingsOpen}>
         Change

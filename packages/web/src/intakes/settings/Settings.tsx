@@ -95,7 +95,7 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
         <NumberField<IntakeInput>
           name="sameWithin"
           label="The same bytes count once within, seconds"
-          hint="0 for never. A builder’s own id always counts once."
+          hint="0 for never. The builder’s own id with the same answers always does."
         />
       </div>
       <TickField<IntakeInput>
