@@ -1,7 +1,8 @@
 import { escapeToken, isJsonObject, setOwn, valueAt, type Json, type JsonObject } from '../../submission';
 import { most } from '../notes';
 
-const isWithin = (pointer: string, outer: string) => pointer === outer || pointer.startsWith(`${outer}/`);
+/** Whether a place is another or stands below it. */
+export const isWithin = (pointer: string, outer: string) => pointer === outer || pointer.startsWith(`${outer}/`);
 
 /** A value without what stands at some places; undefined where nothing of it is left. */
 export function without(value: Json, at: string, places: readonly string[]): Json | undefined {

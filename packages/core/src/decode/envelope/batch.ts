@@ -2,7 +2,7 @@ import { escapeToken, isBlank, isJsonObject, type Json, type JsonObject } from '
 import { filesOf } from '../files';
 import { formOf, speaksOf, surroundings, tellsOfSubmission } from '../names';
 import { most } from '../notes';
-import { around, without } from './around';
+import { around, isWithin, without } from './around';
 import { leafWorth, leavesOf } from '../evidence';
 import type { EnvelopeReading, RawSubmission } from './reader';
 import { readingAs, unitReadings, type Told, type UnitReading, type Wanted } from './unit';
@@ -30,12 +30,12 @@ const MOST_TRIED = 12;
 /** Names of an item that may hold lists of submissions. */
 const MOST_NAMES = 40;
 
-/** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
 /** Share of the best score below which another reading is not told. */
 const LEAST_SHARE = 0.6;
 /** Score from which a list of worded answers is no list of submissions. */
 const PLAIN = 0.85;
 
+/** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
 export function batchesIn(told: Told, alone: UnitReading | null): EnvelopeReading[] {
   const least = LEAST_SHARE * (alone?.score ?? 0);
   const isPlain = alone !== null && alone.score > PLAIN && alone.reader === 'labelled-list';
@@ -135,8 +135,6 @@ function holdersOf(pointer: string): string[] {
   return steps.map((_, index) => steps.slice(0, index + 1).join('/'));
 }
 
-const isAt = (pointer: string, place: string): boolean => pointer === place || pointer.startsWith(`${place}/`);
-
 /**
  * How all items are read: the way in which those that are tried read best together. An item that says what the others are asked
  * need not be read that way.
@@ -151,7 +149,7 @@ function commonWay(tried: Tried[]): { way: Wanted; worth: number } | null {
       ways.set(key, way);
     }
   const worth = ({ sum, definedAt }: { sum: number; definedAt: string[] }) => {
-    const defining = tried.filter(({ place }) => definedAt.some(each => isAt(each, place))).length;
+    const defining = tried.filter(({ place }) => definedAt.some(each => isWithin(each, place))).length;
     return sum / Math.max(1, tried.length - defining);
   };
   const [best] = [...ways.values()].sort((a, b) => worth(b) - worth(a));

@@ -21,6 +21,9 @@ export interface Collection {
   isDictionary: boolean;
 }
 
+/** Names of the object that holds all of an item but its kind and identifier. */
+const holdsItem = /^(attributes|properties|record)$/;
+
 /**
  * Items that keep their question in an object of its own, `{ field: { id, label }, value }`, or all of it,
  * `{ type, id, attributes: { … } }`, with its members beside the others.
@@ -37,7 +40,7 @@ function laidOpen(items: Item[]): Item[] {
     )
       return !speaksOnlyOf(name, 'answer') && varies(items, name);
     return (
-      /^attributes|properties|record$/.test(name) &&
+      holdsItem.test(name) &&
       Object.values(inner).every(each => typeof each !== 'object' || Array.isArray(each) || each === null)
     );
   });
@@ -45,7 +48,7 @@ function laidOpen(items: Item[]): Item[] {
   return items.map(item => {
     const { [holder]: question, ...rest } = item.object;
     const inner = question as JsonObject;
-    const isWhole = /^attributes|properties|record$/.test(holder);
+    const isWhole = holdsItem.test(holder);
     return {
       ...item,
       object: isWhole ? { ...rest, ...inner } : { ...inner, ...rest },

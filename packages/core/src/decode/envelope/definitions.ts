@@ -1,6 +1,7 @@
 import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
 import { speaksOf, speaksOnlyOf } from '../names';
 import { DEEPEST, most } from '../notes';
+import { isWithin } from './around';
 import { collectionsIn, shapeOf } from './collections';
 import { isStructural, wordingWorth } from '../evidence';
 import { optionsOf } from './options';
@@ -178,9 +179,8 @@ function textMapsIn(value: Json, at = '', depth = 12, found: { pointer: string; 
 /** A place without its numbers and identifiers: the same for what stands alike in each item of a list or map. */
 const patternOf = (pointer: string): string => pointer.replace(/\/[^/]*\d[^/]*/g, '/*');
 
-const holder = (pointer: string): string => pointer.slice(0, Math.max(0, pointer.lastIndexOf('/')));
-
-const isWithin = (pointer: string, outer: string) => pointer === outer || pointer.startsWith(`${outer}/`);
+/** Where what holds a place stands. */
+export const holder = (pointer: string): string => pointer.slice(0, Math.max(0, pointer.lastIndexOf('/')));
 
 const bare = (key: string) => key.replace(/\[\]$/, '');
 

@@ -197,7 +197,7 @@ export function pairPlaces(value: Json, at: string): Place[] {
     const labels = pairs.map(({ label }) => label);
     const worth = labels.reduce((sum, label) => sum + wordingWorth(label), 0) / labels.length;
     const distinct = new Set(labels).size / labels.length;
-    const { own, around: said } = withoutAround(
+    const { own: answers, around: said } = withoutAround(
       pairs.map(({ label, answer, place }): RawAnswer => ({
         key: label,
         label,
@@ -208,7 +208,6 @@ export function pairPlaces(value: Json, at: string): Place[] {
         other: null,
       })),
     );
-    const answers = own;
     return [
       {
         reader: 'pairs',

@@ -223,21 +223,16 @@ export function partsOf(items: JsonObject[], isKeyed: boolean): Parts | null {
   return null;
 }
 
-/** Names of what was before a change, each with that of what is after it. */
-const changes: [old: RegExp, now: RegExp][] = [
-  [
-    /^(old|previous|prior|former|before|was|from|alt|vorher|ancien|avant|anterior)([_ ]?(value|answer|wert))?$/i,
-    /^(new|current|now|after|is|to|neu|nachher|nouveau|apres|nuevo|actual)([_ ]?(value|answer|wert))?$/i,
-  ],
-];
+/** Names of what was before a change, and of what is after it. */
+const beforeChange =
+  /^(old|previous|prior|former|before|was|from|alt|vorher|ancien|avant|anterior)([_ ]?(value|answer|wert))?$/i;
+const afterChange =
+  /^(new|current|now|after|is|to|neu|nachher|nouveau|apres|nuevo|actual)([_ ]?(value|answer|wert))?$/i;
 
 /** The later of two that stand for one thing before and after a change, and the earlier; null where there is no such pair. */
 export function changeAmong(names: string[]): { old: string; now: string } | null {
-  for (const [before, after] of changes) {
-    const [old, now] = [names.find(name => before.test(name)), names.find(name => after.test(name))];
-    if (old !== undefined && now !== undefined) return { old, now };
-  }
-  return null;
+  const [old, now] = [names.find(name => beforeChange.test(name)), names.find(name => afterChange.test(name))];
+  return old !== undefined && now !== undefined ? { old, now } : null;
 }
 
 const own = (name: string) => (item: JsonObject) => (Object.hasOwn(item, name) ? name : null);

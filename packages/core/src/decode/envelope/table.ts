@@ -41,10 +41,6 @@ export function readTable(document: Json, labels: Record<string, string> = {}): 
   return pivoted(rows, columns) ?? rowByRow(rows, columns);
 }
 
-/** The rows of a list in which each is a submission, columns judged over all of them. */
-export const rowsOf = (rows: JsonObject[], at: string): RawSubmission[] =>
-  rowByRow(rows, columnsOf(rows, {}), at).submissions;
-
 const isBlank = (cell: Json | undefined): boolean =>
   cell === undefined || cell === null || (typeof cell === 'string' && cell.trim() === '');
 
@@ -144,7 +140,7 @@ const isOfForm = ({ label, distinct }: Column): boolean =>
   distinct <= 1 && speaksOf(label, 'form') && tellsOnlyOf(label, 'form', 'id', 'name');
 
 /** A submission a row; columns that speak of the submission itself stand around its answers. */
-function rowByRow(rows: JsonObject[], columns: Column[], at = ''): EnvelopeReading {
+function rowByRow(rows: JsonObject[], columns: Column[]): EnvelopeReading {
   const time = best(columns, tellsTime);
   const id = best(columns, column => identifies(column, rows.length, time !== null));
   const around = new Set(
@@ -185,7 +181,7 @@ function rowByRow(rows: JsonObject[], columns: Column[], at = ''): EnvelopeReadi
       id: text(id),
       submittedAt: text(time),
       meta: rest,
-      answers: flatAt(own, `${at}/${index}`).submissions[0]!.answers.map(answer => {
+      answers: flatAt(own, `/${index}`).submissions[0]!.answers.map(answer => {
         const told = label.get(answer.key);
         return told === undefined || told === answer.key ? answer : { ...answer, label: told };
       }),
@@ -201,8 +197,8 @@ function rowByRow(rows: JsonObject[], columns: Column[], at = ''): EnvelopeReadi
     label: 'table with one submission a row',
     score: (told.length > 0 ? 0.98 : 0.9) * (0.35 + 0.65 * worded) * (columns.length > 1 ? 1 : 0.7),
     why: `It is a table of ${rows.length} ${rows.length === 1 ? 'row' : 'rows'} and ${columns.length} columns${told.length > 0 ? `; ${told.join(', ')}` : ''}.`,
-    answersAt: at,
-    splitAt: at,
+    answersAt: '',
+    splitAt: '',
     submissions,
   };
 }

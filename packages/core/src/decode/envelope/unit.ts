@@ -12,7 +12,7 @@ import {
 import { filesOf } from '../files';
 import { formOf, nameWords, speaksOf, surroundings, tellsOfSubmission } from '../names';
 import { around, without } from './around';
-import { Definitions, joined } from './definitions';
+import { Definitions, holder, joined } from './definitions';
 import { leafWorth, aroundWorth, isStructural, leavesOf, valueWorth, wordingWorth } from '../evidence';
 import { asSent, isOpened } from './expand';
 import { flatPlaces } from './flat';
@@ -117,7 +117,7 @@ function readingOf(root: Json, at: string, place: Place, told: Told, least: numb
   ]);
   const { left, files } = filesBeside(surrounding);
   const facts = factsOf(left, place.said, told.head);
-  const told2 = withDefiner(facts, told.document, usedAt);
+  const defined = withDefiner(facts, told.document, usedAt);
   const isDefined = share > 0.5;
   const answered = answers.filter(each => !isBlank(each.value) || each.other !== null);
   // Where it is told elsewhere which submission it is and when it came, what is called so here is an answer.
@@ -134,7 +134,7 @@ function readingOf(root: Json, at: string, place: Place, told: Told, least: numb
         )
       : { quality: 0, score: 0 };
   const submission: RawSubmission = {
-    ...told2,
+    ...defined,
     answers: [
       ...answers.map(each => ({ ...each, value: asSent(each.value) })),
       ...files.map(file => definedFile(file, told.defined())),
@@ -204,17 +204,12 @@ function branchesOf(usedAt: string[], answersAt: string): string[] {
   return [...new Set(branches)].filter(each => each !== answersAt && !answersAt.startsWith(`${each}/`));
 }
 
-const holderOf = (pointer: string) => pointer.slice(0, Math.max(0, pointer.lastIndexOf('/')));
-const definingPlace = (usedAt: string[]): string => holderOf(usedAt[0]!) || 'the top';
+const definingPlace = (usedAt: string[]): string => holder(usedAt[0]!) || 'the top';
 
 /** What holds the definitions often tells the form: `{ form: 'orch', heading: 'Youth orchestra', rows: […] }`. */
 function withDefiner(facts: ReturnType<typeof surroundings>, document: Json, usedAt: string[]) {
   if (facts.form?.name || usedAt.length === 0) return facts;
-  for (
-    let pointer = holderOf(usedAt[0]!), steps = 0;
-    pointer !== '' && steps < 4;
-    pointer = holderOf(pointer), steps++
-  ) {
+  for (let pointer = holder(usedAt[0]!), steps = 0; pointer !== '' && steps < 4; pointer = holder(pointer), steps++) {
     const holder = valueAt(document, pointer);
     if (!isJsonObject(holder)) continue;
     const { key, name } = formOf(holder);
