@@ -63,3 +63,18 @@ function decodeStrictly(bytes: Uint8Array, charset: string): string | null {
     return null;
   }
 }
+
+/** Characters from the start that tell whether bytes are text (WHATWG MIME Sniffing Standard §3, “resource header”). */
+const LOOKED_AT = 1445;
+
+/** Of those, the share from which they are none; one that strayed into an export is nothing. */
+const MOST_BINARY = 0.02;
+
+/** Characters that no text holds (WHATWG MIME Sniffing Standard §3, “binary data byte”). */
+const binary = /[\u0000-\u0008\u000b\u000e-\u001a\u001c-\u001f]/g; // eslint-disable-line no-control-regex
+
+/** True for bytes that are an archive, a picture or the like: whatever they would say as text is chance. */
+export function isBinary(text: string): boolean {
+  const head = text.slice(0, LOOKED_AT);
+  return (head.match(binary)?.length ?? 0) > MOST_BINARY * head.length;
+}

@@ -1,6 +1,6 @@
 import type { Json } from '../../submission';
 import type { Note } from '../notes';
-import { readBody } from './body';
+import { isBinary, readBody } from './body';
 import { har } from './har';
 import { json } from './json';
 import { jsonLines } from './jsonLines';
@@ -84,6 +84,11 @@ function readWith(
   const stated = readers.find(reader => body.type !== null && reader.isStated(body.type));
   const ways: Document[] = [];
   const tryOut = (reader: MediaReader) => {
+    if (isPlain(reader.id) && isBinary(body.text)) {
+      if (reader === stated)
+        notes.push({ code: 'media.binary', message: `Stated as ${body.type}, but its bytes are no text.` });
+      return;
+    }
     const reading = reader.read(body);
     if ('code' in reading) {
       notes.push(reading);

@@ -107,6 +107,17 @@ describe('bad archives', () => {
     expect([document, notes[0]!.message]).toEqual([null, expect.stringContaining(words) as string]);
   });
 
+  // The time of packing stands in an archive: whatever bytes it makes, they are not read as text.
+  test('at any time of packing, an archive is no text', () => {
+    fc.assert(
+      fc.property(fc.date({ min: new Date('1981-01-01'), max: new Date('2098-12-31'), noInvalidDate: true }), mtime => {
+        const body = zipSync({ 'xl/worksheets/sheet1.xml': strToU8('<worksheet><sheetData/></worksheet>') }, { mtime });
+        for (const type of [null, 'text/csv', 'text/plain', 'application/x-www-form-urlencoded'])
+          expect(readDocument(body, type, '').document).toBeNull();
+      }),
+    );
+  });
+
   test('one that unpacks to more than a part may is refused before it is unpacked', () => {
     const bomb = zipSync({ 'xl/worksheets/sheet1.xml': new Uint8Array(101_000_000) });
     expect(bomb.length).toBeLessThan(200_000);
