@@ -130,6 +130,8 @@ export interface ArrivalView extends ArrivalSummary {
   envelope: FoundEnvelope | null;
   runnersUp: FoundEnvelope[];
   notes: Note[];
+  /** How messages before it were read, where this is the first that is built otherwise; else null. */
+  before: { reader: string; answersAt: string; splitAt: string | null } | null;
   /** An identifier that several submissions have which say different things, and how many others do; null for none. */
   shared: { id: string; submissions: number } | null;
   decoded: (Submission & { sampleId: string })[];

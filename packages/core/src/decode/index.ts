@@ -3,11 +3,13 @@ import { readEnvelope, withEmbeddedOpened, type EnvelopeReading, type Envelopes 
 import { isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins } from './pins';
+import { KnownShapes } from './shapes';
 import { readAnswers } from './value';
 
 export type { Note } from './notes';
 export * from './contents';
 export * from './pins';
+export { KnownShapes };
 export { contentTypeParts, fileValue, nestedFromPairs, nestedFromValues, type Document } from './media';
 
 /** How the answers were found, for people to check. */
@@ -45,6 +47,7 @@ export interface Decoded {
  * @param query what followed `?` in the address, without the mark
  * @param pins what a person pointed at to overrule the reading
  * @param known how messages that came by the same way were read for sure: one that may be read so, and not surely otherwise, is
+ * @param shapes the shapes that messages with the same pins had so far; learns from this one
  */
 export function decode(
   bytes: Uint8Array,
@@ -52,9 +55,10 @@ export function decode(
   query = '',
   pins: Pins = {},
   known: readonly Way[] = [],
+  shapes?: KnownShapes,
 ): Decoded {
   try {
-    return withinReach(decodeBest(readDocuments(bytes, contentType, query), pins, known), query);
+    return withinReach(decodeBest(readDocuments(bytes, contentType, query), pins, known, shapes), query);
   } catch (error) {
     const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
     return { ...nothing, media: 'none', notes: [short(note)] };
@@ -82,9 +86,14 @@ const STATED = 0.06;
 const FORMAL = 0.12;
 
 /** Of several ways to read a body, the one whose result reads best. */
-function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins, known: readonly Way[]): Decoded {
+function decodeBest(
+  [first, ...others]: [Document, ...Document[]],
+  pins: Pins,
+  known: readonly Way[],
+  shapes?: KnownShapes,
+): Decoded {
+  if (others.length === 0) return decodeDocument(first, pins, known, shapes);
   const best = decodeDocument(first, pins, known);
-  if (others.length === 0) return best;
   const worth = (decoded: Decoded) =>
     decoded.submissions.some(each => each.fields.length + each.files.length > 0)
       ? (decoded.envelope?.score ?? 0) + (isPlain(decoded.media) ? 0 : FORMAL)
@@ -99,9 +108,14 @@ function decodeBest([first, ...others]: [Document, ...Document[]], pins: Pins, k
 }
 
 /** Stages two and three alone, for a document that was read elsewhere. */
-export function decodeDocument(read: Document, pins: Pins = {}, known: readonly Way[] = []): Decoded {
+export function decodeDocument(
+  read: Document,
+  pins: Pins = {},
+  known: readonly Way[] = [],
+  shapes?: KnownShapes,
+): Decoded {
   try {
-    return decoded(read, pins, known);
+    return (shapes && decodedByShape(read, shapes)) ?? decoded(read, pins, known, shapes);
   } catch (error) {
     // The last resort: a document that a reader did not expect is unread, and that is told.
     const note = { code: 'envelope.failed', message: `It could not be read: ${(error as Error).message}.` };
@@ -111,10 +125,19 @@ export function decodeDocument(read: Document, pins: Pins = {}, known: readonly 
 
 const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: null, runnersUp: [], submissions: [] };
 
+/** A message of a shape that is known. */
+function decodedByShape({ media, document, notes }: Document, shapes: KnownShapes): Decoded | null {
+  const read = notes.length === 0 ? shapes.read(media, document) : null;
+  if (!read) return null;
+  const envelope = { ...read.told, splitAt: null, isSure: true };
+  return { media, document, envelope, runnersUp: [], submissions: [read.submission], notes: [] };
+}
+
 function decoded(
   { media, document: raw, notes: before, isTable = false, labels = {} }: Document,
   pins: Pins,
   known: readonly Way[],
+  shapes?: KnownShapes,
 ): Decoded {
   const notes = [...before];
   const isTooDeep = isDeeperThan(raw, TOO_DEEP);
@@ -130,10 +153,13 @@ function decoded(
   }));
   const widest = (winner?.submissions ?? []).reduce((widest, each) => Math.max(widest, each.answers.length), 0);
   if (widest > most.answers) notes.push(tooMany('envelope.answers', `more than ${most.answers} answers`));
+  const isCertain = winner !== null && (isKnown || isSure(winner, runnersUp[0]));
+  if (shapes && isCertain && !isTable && document === raw && notes.length + more.length === 0)
+    shapes.learn(media, document, winner, submissions[0]!);
   return {
     media,
     document,
-    envelope: winner && { ...found(winner), isSure: isKnown || isSure(winner, runnersUp[0]) },
+    envelope: winner && { ...found(winner), isSure: isCertain },
     runnersUp: runnersUp.map(found),
     submissions,
     notes: (media === 'none' || isTooDeep ? notes : [...notes, ...more]).map(short),

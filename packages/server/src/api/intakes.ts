@@ -3,11 +3,11 @@ import { raw, Router } from 'express';
 import { request as send } from 'undici';
 import { actorOf, changeIntake, openIntake, readAgain, removeIntake, takeUpload } from '../acts';
 import { iso } from '../clock';
-import type { Pins } from '@grammata/core/decode';
+import { isUnpinned, type Pins, type Way } from '@grammata/core/decode';
 import { LARGEST_UPLOAD, messageOf } from '../intake';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import type { ArrivalRow } from '../store';
+import { isSameWay, type ArrivalRow } from '../store';
 import { arrivalSummary, deliverySummary, formNames, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
@@ -118,16 +118,23 @@ export function intakesApi(services: Services): Router {
   async function lookedAt(
     row: ArrivalRow,
     pins: Pins,
-  ): Promise<Pick<ArrivalView, 'document' | 'media' | 'envelope' | 'runnersUp' | 'notes'>> {
-    const nothing = { document: null, media: null, envelope: null, runnersUp: [], notes: [] };
+  ): Promise<Pick<ArrivalView, 'document' | 'media' | 'envelope' | 'runnersUp' | 'notes' | 'before'>> {
+    const nothing = { document: null, media: null, envelope: null, runnersUp: [], notes: [], before: null };
     // What was set aside is not read again by looking at it.
     if (row.cut || row.ended || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
     try {
       const message = { ...messageOf(row, services.bodies), known: store.arrivals.waysOf(row.intakeId) };
-      return await services.decoders.look(message, row.size, pins, MOST_SHOWN);
+      const read = await services.decoders.look(message, row.size, pins, MOST_SHOWN);
+      return { ...read, before: read.envelope?.isSure && isUnpinned(pins) ? otherBefore(row, read.envelope) : null };
     } catch (error) {
       return { ...nothing, notes: [{ code: 'media.failed', message: (error as Error).message }] };
     }
+  }
+
+  /** How the last message before one was read, where none before it was read as that one is. */
+  function otherBefore({ intakeId, receivedAt }: ArrivalRow, envelope: Way): ArrivalView['before'] {
+    const ways = store.arrivals.waysOf(intakeId, receivedAt);
+    return ways.some(each => isSameWay(each, envelope)) ? null : (ways[0] ?? null);
   }
 
   /** Has a message read once more that could not be read. */

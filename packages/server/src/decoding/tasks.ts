@@ -14,6 +14,8 @@ export interface StoredMessage {
   url: string;
   /** How messages of its intake were read for sure. */
   known?: Way[];
+  /** The intake whose shapes a thread keeps in mind; left out where a message is to be searched through. */
+  shapesOf?: string;
 }
 
 /** What is stored of a reading. */

@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { once } from 'node:events';
+import { LRUCache } from 'lru-cache';
 import {
   contentFor,
   contentsIn,
   decode,
   isUnpinned,
+  KnownShapes,
   type Decoded,
   type FileContent,
   type Pins,
@@ -24,12 +26,30 @@ const ANSWERS_SHOWN = 6;
 /** What followed `?` in an address. */
 const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
 
+/** Intakes whose shapes a thread keeps in mind, those read last. */
+const known = new LRUCache<string, KnownShapes>({ max: 100 });
+
+/** Other pins read otherwise, so they have shapes of their own. */
+function shapes(intakeId: string, pins: Pins): KnownShapes {
+  const name = `${intakeId}\n${JSON.stringify(pins)}`;
+  const found = known.get(name) ?? new KnownShapes();
+  known.set(name, found);
+  return found;
+}
+
 /** A message decoded afresh from the bytes that came, wherever they lie. */
-async function decoded({ body, file, contentType, url, known }: StoredMessage, pins: Pins): Promise<Decoded> {
+async function decoded({ body, file, contentType, url, known, shapesOf }: StoredMessage, pins: Pins): Promise<Decoded> {
   if (file !== null && /^multipart\/form-data\s*;/i.test(contentType ?? ''))
     return decodeMultipartFile(file, contentType!, pins);
   const bytes = file === null ? body : readFileSync(file);
-  return decode(bytes, contentType, queryOf(url), pins, known);
+  return decode(
+    bytes,
+    contentType,
+    queryOf(url),
+    pins,
+    known,
+    shapesOf === undefined ? undefined : shapes(shapesOf, pins),
+  );
 }
 
 /** What is stored of a decoding. A document without a single answer counts as unread. */

@@ -137,7 +137,11 @@ export class ArrivalReader {
     store.arrivals.markReading(batch.map(each => each.id));
     try {
       const readings = await decoders.read(
-        batch.map(each => ({ ...messageOf(each, bodies), known: this.#waysOf(each.intakeId) })),
+        batch.map(each => ({
+          ...messageOf(each, bodies),
+          known: this.#waysOf(each.intakeId),
+          shapesOf: each.intakeId,
+        })),
         batch.map(this.#pinsOf),
       );
       batch.forEach((arrival, at) => this.#taken(arrival, readings[at]!));

@@ -313,3 +313,27 @@ test('what is known of an intake weighs: a message that could be read in several
   expect(alone.envelope).toMatchObject({ reader: sure.envelope!.reader, answersAt: '/answers' });
   expect(alone.decoded[0]!.fields.map(({ label, value }) => [label, value])).toEqual([['Which site?', 'Weir']]);
 });
+
+test('the first message that is built otherwise than those before it says so', async () => {
+  const listed = (name: string) =>
+    JSON.stringify({
+      entry: `e-${name.length}-7`,
+      sent: '2026-11-04T08:12:06Z',
+      answers: [
+        { ref: 'who', label: 'Who is asking?', value: name },
+        { ref: 'why', label: 'What do you need the key for?', value: 'Two nights at the weir' },
+      ],
+    });
+  const moved = JSON.stringify({ payload: JSON.parse(listed('Tom Fell of Withy')) as object, version: 2 });
+  for (const body of [listed('Ada Reed'), listed('Una Marsh'), moved, moved]) {
+    await send(body);
+    await allRead();
+  }
+  const views = await Promise.all((await arrivals()).reverse().map(each => viewOf(each.id)));
+  expect(views.map(each => [each.envelope?.answersAt, each.before?.answersAt ?? null])).toEqual([
+    ['/answers', null],
+    ['/answers', null],
+    ['/payload/answers', '/answers'],
+    ['/payload/answers', null],
+  ]);
+});

@@ -98,15 +98,13 @@ export const contentId = ({ fields, files }: Submission): string =>
 /** Arrivals by which it is known how those of an intake are read, and ways that are kept in mind. */
 const [LATEST_WAYS, MOST_WAYS] = [50, 5];
 
+const nameOf = ({ reader, answersAt, splitAt }: Way): string => JSON.stringify([reader, answersAt, splitAt]);
+
+export const isSameWay = (one: Way, other: Way): boolean => nameOf(one) === nameOf(other);
+
 /** The first of each way. */
 export const differentWays = (ways: Way[]): Way[] =>
-  [
-    ...new Map(
-      ways.map(each => [JSON.stringify([each.reader, each.answersAt, each.splitAt]), each] as const).reverse(),
-    ).values(),
-  ]
-    .reverse()
-    .slice(0, MOST_WAYS);
+  [...new Map(ways.map(each => [nameOf(each), each] as const).reverse()).values()].reverse().slice(0, MOST_WAYS);
 
 /** Requests as they came, and the submissions read out of them. */
 export class Arrivals {
@@ -324,11 +322,17 @@ export class Arrivals {
   }
 
   /** How messages of an intake were read for sure, the latest first, each way once. */
-  waysOf(intakeId: string): Way[] {
+  waysOf(intakeId: string, before = Infinity): Way[] {
     const rows = this.db
       .select({ way: arrivals.way })
       .from(arrivals)
-      .where(and(eq(arrivals.intakeId, intakeId), sql`${arrivals.way} <> 'null'`))
+      .where(
+        and(
+          eq(arrivals.intakeId, intakeId),
+          sql`${arrivals.way} <> 'null'`,
+          before === Infinity ? undefined : lt(arrivals.receivedAt, before),
+        ),
+      )
       .orderBy(desc(arrivals.receivedAt))
       .limit(LATEST_WAYS)
       .all();

@@ -1,13 +1,32 @@
-import { isBlank, isJsonObject, parseJson, type Json, type Submission } from '../../submission';
+import {
+  isBlank,
+  isJsonObject,
+  parseJson,
+  type Field,
+  type FileRef,
+  type Json,
+  type Submission,
+} from '../../submission';
 import type { RawAnswer } from '../envelope';
 import { most } from '../notes';
 import { questionKey } from '../../scope';
 import { chosen, withOptionLabels, withOther } from './choices';
 import { filesOf, isUploadLink } from '../files';
-import { agrees, isAgreement, isConsent, isSingleCheck, kindOf, statedKind } from './kind';
+import { agrees, isAgreement, isConsent, isSingleCheck, kindReader, statedKind } from './kind';
 import { withOwnKeys } from './ownKeys';
 
+export { withOwnKeys };
+
 export type ReadAnswers = Pick<Submission, 'fields' | 'files' | 'questions'>;
+
+/** An answer as it was read: a field, the files that were sent, or null where nobody answered. */
+export type ReadAnswer = { field: Field } | { files: FileRef[] } | null;
+
+/** What is asked, without what was answered. */
+export type Question = Omit<RawAnswer, 'value' | 'other' | 'pointer'>;
+
+/** Reads the answers to one question: their value, and what was written beside an option such as “Other”. */
+export type AnswerReader = (value: Json, other: string | null, pointer: string) => ReadAnswer;
 
 /** Stage three: what the answers mean. An unanswered question gives neither a field nor a file. */
 export function readAnswers(answers: RawAnswer[]): ReadAnswers {
@@ -18,42 +37,54 @@ export function readAnswers(answers: RawAnswer[]): ReadAnswers {
   );
   const questions = asked.map(({ key, label, pointer }) => ({ key, label, pointer }));
   for (const answer of asked) {
-    const stated = statedKind(answer.stated);
-    const plain = cleanText(stated === 'text' || stated === 'multiline' ? answer.value : listInText(answer.value));
-    if (isBlank(plain) && answer.other === null) continue;
-    const isAsked = stated === 'files' || (stated === null && (namesFiles(answer) || isPlainlyFile(plain, answer)));
-    const found =
-      stated === null || stated === 'files' || typeof plain === 'object' ? filesOf(answer.key, plain, isAsked) : null;
-    if (found) {
-      files.push(...found);
-      continue;
-    }
-    const agreed = stated === 'boolean' ? agreedIn(plain) : null;
-    if (agreed !== null) {
-      fields.push({ key: answer.key, label: answer.label, kind: 'boolean', value: agreed, pointer: answer.pointer });
-      continue;
-    }
-    const choice = stated === 'table' || stated === 'name' || stated === 'address' ? undefined : chosen(plain);
-    const labelled = answer.options
-      ? withOptionLabels(choice ? choice.value : plain, answer.options)
-      : choice
-        ? choice.value
-        : plain;
-    const value = withOther(labelled, choice?.other ?? answer.other);
-    if (isBlank(value)) continue;
-    const isChoice = choice !== undefined || answer.options !== null;
-    const isStatedConsent =
-      stated === 'boolean' && /consent|accept|terms|agree|gdpr|legal|einwilligung/i.test(answer.stated ?? '');
-    const kind = kindOf({ stated, label: answer.label, key: answer.key, value, isChoice, isStatedConsent });
-    fields.push({
-      key: answer.key,
-      label: answer.label,
-      kind,
-      value: shaped(value, kind, answer),
-      pointer: answer.pointer,
-    });
+    const read = answerReader(answer)(answer.value, answer.other, answer.pointer);
+    if (read === null) continue;
+    if ('files' in read) files.push(...read.files);
+    else fields.push(read.field);
   }
   return { fields, files, questions };
+}
+
+/**
+ * The reader of one question's answers. What its wording alone tells is found out when it is first needed, and once.
+ * @param question with the key it has in its form
+ */
+export function answerReader(question: Question): AnswerReader {
+  const { key, label, options } = question;
+  const stated = statedKind(question.stated);
+  const isText = stated === 'text' || stated === 'multiline';
+  const asksForFiles = once(() => stated === 'files' || (stated === null && namesFiles(question)));
+  const tellsLink = once(() => linkWords.test(wordsAsked(question)));
+  const kindFor = kindReader({
+    stated,
+    label,
+    key,
+    isStatedConsent:
+      stated === 'boolean' && /consent|accept|terms|agree|gdpr|legal|einwilligung/i.test(question.stated ?? ''),
+  });
+  return (sent, besides, pointer) => {
+    const plain = cleanText(isText ? sent : listInText(sent));
+    if (isBlank(plain) && besides === null) return null;
+    if (stated === null || stated === 'files' || typeof plain === 'object') {
+      const isAsked = asksForFiles() || (stated === null && isPlainlyFile(plain, tellsLink));
+      const files = filesOf(key, plain, isAsked);
+      if (files) return { files };
+    }
+    const agreed = stated === 'boolean' ? agreedIn(plain) : null;
+    if (agreed !== null) return { field: { key, label, kind: 'boolean', value: agreed, pointer } };
+    const choice = stated === 'table' || stated === 'name' || stated === 'address' ? undefined : chosen(plain);
+    const own = choice ? choice.value : plain;
+    const labelled = options ? withOptionLabels(own, options) : own;
+    const value = withOther(labelled, choice?.other ?? besides);
+    if (isBlank(value)) return null;
+    const kind = kindFor(value, choice !== undefined || options !== null);
+    return { field: { key, label, kind, value: shaped(value, kind, question), pointer } };
+  };
+}
+
+function once<T>(find: () => T): () => T {
+  let found: { value: T } | null = null;
+  return () => (found ??= { value: find() }).value;
 }
 
 /** `{ accepted: true, text: '…' }`: whether it was agreed to. */
@@ -64,7 +95,7 @@ function agreedIn(value: Json): boolean | null {
 }
 
 /** The value in the shape its kind has: booleans as such, choices as a list. */
-function shaped(value: Json, kind: string, answer: RawAnswer): Json {
+function shaped(value: Json, kind: string, answer: Question): Json {
   if (kind === 'boolean')
     return isConsent(answer.label) ||
       isSingleCheck(value) ||
@@ -82,16 +113,17 @@ const fileWords =
 const linkWords =
   /(^|[^\p{L}])(links?|urls?|uri|web ?sites?|webseite|page|pages|site|web|homepage|profile|portfolio|blog|where|wo|où|dónde)(?=$|[^\p{L}])/iu;
 
+const wordsAsked = ({ label, key }: Question) => `${label} ${key.replace(/[_.-]/g, ' ')}`;
+
 /** True where the wording or the key says that files are asked for, and not where something is to be seen. */
-const namesFiles = ({ label, key }: RawAnswer) => {
-  const asked = `${label} ${key.replace(/[_.-]/g, ' ')}`;
+const namesFiles = (question: Question) => {
+  const asked = wordsAsked(question);
   return fileWords.test(asked) && !(linkWords.test(asked) && !/upload/i.test(asked));
 };
 
 /** True where nobody stated or named files, and the answer is plainly one: a place in a store of uploads. */
-const isPlainlyFile = (value: Json, { label, key }: RawAnswer): boolean =>
-  typeof value === 'string' &&
-  ((isUploadLink(value) && !linkWords.test(`${label} ${key.replace(/[_.-]/g, ' ')}`)) || isStoredPath(value));
+const isPlainlyFile = (value: Json, tellsLink: () => boolean): boolean =>
+  typeof value === 'string' && ((isUploadLink(value) && !tellsLink()) || isStoredPath(value));
 
 /** A path of several folders that ends in a file. */
 const isStoredPath = (text: string): boolean =>
@@ -112,7 +144,7 @@ function listInText(value: Json): Json {
 
 /** Text trimmed and with `\n` line ends, at any depth; the shape stays. */
 function cleanText(value: Json): Json {
-  if (typeof value === 'string') return value.replace(/\r\n?/g, '\n').trim();
+  if (typeof value === 'string') return (value.includes('\r') ? value.replace(/\r\n?/g, '\n') : value).trim();
   if (Array.isArray(value)) return value.map(cleanText);
   if (isJsonObject(value))
     return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, cleanText(each)]));

@@ -90,77 +90,86 @@ interface Asked {
   stated: FieldKind | null;
   label: string;
   key: string;
-  value: Json;
-  /** True when the value came as chosen options. */
-  isChoice: boolean;
   /** True when the payload states that it is asked to agree. */
   isStatedConsent?: boolean;
 }
 
-/** The kind of a question from what the payload states, its wording, and its value, in that order of trust. */
-export function kindOf({ stated, label, key, value, isChoice, isStatedConsent = false }: Asked): FieldKind {
-  if (typeof value === 'boolean') return 'boolean';
-  if (Array.isArray(value)) {
-    if (stated === 'boolean' && value.length === 1) return 'boolean';
-    if ((stated === 'name' || stated === 'address') && !value.some(Array.isArray)) return stated;
-    return value.some(isJsonObject) || value.some(Array.isArray) ? 'table' : 'choices';
-  }
-  if (isJsonObject(value)) {
-    if (stated === 'name' || stated === 'address' || stated === 'table') return stated;
-    return isNameObject(value)
-      ? 'name'
-      : isAddressObject(value)
-        ? 'address'
-        : Object.values(value).every(isJsonObject) || isMatrix(value)
-          ? 'table'
-          : 'json';
-  }
-  if (typeof value === 'number')
-    return stated && !['text', 'multiline', 'choice', 'choices'].includes(stated)
-      ? stated
-      : isChoice
-        ? 'choice'
-        : 'number';
-  if (stated === 'boolean') return isYesNo(value) || isConsent(label) || isStatedConsent ? 'boolean' : 'choice';
-  if (stated && stated !== 'text') return stated;
-  if (isChoice) return 'choice';
-  if (isSingleCheck(value) || (isConsent(label) && (isYesNo(value) || isAgreement(value)))) return 'boolean';
-  return byWordingAndValue(label, key, String(value), stated === 'text');
+/** The kind of an answer; `isChoice` where it came as chosen options. */
+export type KindReader = (value: Json, isChoice: boolean) => FieldKind;
+
+/** Tells the kind of answers to one question from what the payload states, its wording, and the value, in that order of trust. */
+export function kindReader(asked: Asked): KindReader {
+  const { stated, label, isStatedConsent = false } = asked;
+  let consent: boolean | null = null;
+  const asksConsent = () => (consent ??= isConsent(label));
+  const byWordingAndValue = wordingReader(asked);
+  return (value, isChoice) => {
+    if (typeof value === 'boolean') return 'boolean';
+    if (Array.isArray(value)) {
+      if (stated === 'boolean' && value.length === 1) return 'boolean';
+      if ((stated === 'name' || stated === 'address') && !value.some(Array.isArray)) return stated;
+      return value.some(isJsonObject) || value.some(Array.isArray) ? 'table' : 'choices';
+    }
+    if (isJsonObject(value)) {
+      if (stated === 'name' || stated === 'address' || stated === 'table') return stated;
+      return isNameObject(value)
+        ? 'name'
+        : isAddressObject(value)
+          ? 'address'
+          : Object.values(value).every(isJsonObject) || isMatrix(value)
+            ? 'table'
+            : 'json';
+    }
+    if (typeof value === 'number')
+      return stated && !['text', 'multiline', 'choice', 'choices'].includes(stated)
+        ? stated
+        : isChoice
+          ? 'choice'
+          : 'number';
+    if (stated === 'boolean') return isYesNo(value) || asksConsent() || isStatedConsent ? 'boolean' : 'choice';
+    if (stated && stated !== 'text') return stated;
+    if (isChoice) return 'choice';
+    if (isSingleCheck(value) || (asksConsent() && (isYesNo(value) || isAgreement(value)))) return 'boolean';
+    return byWordingAndValue(String(value));
+  };
 }
 
-function byWordingAndValue(label: string, key: string, text: string, isStatedText: boolean): FieldKind {
-  const words = [...nameWords(label), ...nameWords(key)];
-  if (isAddress(text)) return 'email';
-  if (text.length > LONGEST_TOLD) return text.includes('\n') ? 'multiline' : url.test(text) ? 'url' : 'text';
-  if (url.test(text)) return 'url';
-  if (text.includes('\n')) return words.includes('address') ? 'address' : 'multiline';
-  if (!isStatedText) {
-    if (dateTime.test(text) || dateAndTime.test(text)) return 'datetime';
-    if (date.test(text)) return 'date';
-    if (time.test(text)) return 'time';
-  }
-  if (phone.test(text) && words.some(word => phoneWord.test(word))) return 'phone';
-  if (words.includes('address') && !words.includes('email') && !words.includes('mail')) return 'address';
+/** True for what a person, an address or the like is called by one word or a few. */
+const nameWord = /^(name|nombre|naam|nome|nazwisko|名前|お名前|氏名)$/;
+const thingsWithNames = new Set(
+  'site company boat file product school organisation organization team place user'.split(' '),
+);
+
+/** Tells the kind of a text from its own form, then from the wording. */
+function wordingReader({ label, key, stated }: Asked): (text: string) => FieldKind {
+  const isStatedText = stated === 'text';
+  let found: { asksPhone: boolean; asksAddress: boolean; isOfAddress: boolean; asksName: boolean } | null = null;
+  const worded = () => (found ??= wordingOf(label, key));
+  return text => {
+    if (isAddress(text)) return 'email';
+    const isLined = text.includes('\n');
+    if (text.length > LONGEST_TOLD) return isLined ? 'multiline' : url.test(text) ? 'url' : 'text';
+    if (url.test(text)) return 'url';
+    if (isLined) return worded().isOfAddress ? 'address' : 'multiline';
+    if (!isStatedText) {
+      if (dateTime.test(text) || dateAndTime.test(text)) return 'datetime';
+      if (date.test(text)) return 'date';
+      if (time.test(text)) return 'time';
+    }
+    const { asksPhone, asksAddress, asksName } = worded();
+    if (asksPhone && phone.test(text)) return 'phone';
+    return asksAddress ? 'address' : asksName ? 'name' : 'text';
+  };
+}
+
+function wordingOf(label: string, key: string) {
   const own = nameWords(label);
-  if (
-    /^(name|nombre|naam|nome|nazwisko|名前|お名前|氏名)$/.test(own.at(-1) ?? '') &&
-    own.length <= 3 &&
-    !own.some(word =>
-      [
-        'site',
-        'company',
-        'boat',
-        'file',
-        'product',
-        'school',
-        'organisation',
-        'organization',
-        'team',
-        'place',
-        'user',
-      ].includes(word),
-    )
-  )
-    return 'name';
-  return 'text';
+  const words = [...own, ...nameWords(key)];
+  const isOfAddress = words.includes('address');
+  return {
+    asksPhone: words.some(word => phoneWord.test(word)),
+    isOfAddress,
+    asksAddress: isOfAddress && !words.includes('email') && !words.includes('mail'),
+    asksName: nameWord.test(own.at(-1) ?? '') && own.length <= 3 && !own.some(word => thingsWithNames.has(word)),
+  };
 }

@@ -1,5 +1,5 @@
 import type { ArrivalView, IntakeView } from '@grammata/contract';
-import { pinsFor } from '@grammata/core/decode';
+import { pinsFor, type FoundEnvelope } from '@grammata/core/decode';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
@@ -42,6 +42,7 @@ export function ArrivalNotes({
         </Note>
       )}
       {arrival.state !== 'refused' && <HowItWasRead arrival={arrival} pinning={pinning} />}
+      {arrival.before && arrival.envelope && <BuiltOtherwise before={arrival.before} now={arrival.envelope} />}
       {alike(arrival.notes, note => note.message).map(([note, times]) => (
         <Note key={note.code + note.message} tone={arrival.state === 'unread' ? 'trouble' : 'look'}>
           {note.message}
@@ -106,6 +107,22 @@ export function ArrivalNotes({
         />
       )}
     </>
+  );
+}
+
+/** The first message that is built otherwise than those before it. */
+function BuiltOtherwise({ before, now }: { before: NonNullable<ArrivalView['before']>; now: FoundEnvelope }) {
+  const place = ({ answersAt, splitAt }: typeof before) =>
+    splitAt === null ? `at ${answersAt || 'the top'}` : `in each item of ${splitAt || 'the list'}`;
+  const isMoved = place(before) !== place(now);
+  return (
+    <Note tone="look">
+      It is built otherwise than what came before:{' '}
+      {isMoved
+        ? `answers stand ${place(now)}, no longer ${place(before)}.`
+        : 'answers are written another way in the same place.'}{' '}
+      Look at whether they mean the same.
+    </Note>
   );
 }
 
