@@ -1,4 +1,4 @@
-import type { Pins } from '@grammata/core/decode';
+import { MOST_GENERATIONS, type Pins, type PinSet } from '@grammata/core/decode';
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsString, Length, MaxLength, IsObject, ValidateNested } from 'class-validator';
 import { MayBeLeftOut } from './mayBeLeftOut';
@@ -21,8 +21,8 @@ export class TextPinInput {
   landmarks: LandmarkInput[] = [];
 }
 
-/** What a person pointed at to overrule the reading of an intake’s messages. */
-export class PinsInput implements Pins {
+/** What a person pointed at in messages that are built alike. */
+export class PinSetInput implements PinSet {
   @MayBeLeftOut() @IsPointer() split?: string;
   @MayBeLeftOut() @IsPointer() answers?: string;
   @MayBeLeftOut() @IsPointer() label?: string;
@@ -31,6 +31,17 @@ export class PinsInput implements Pins {
   @MayBeLeftOut() @IsPointer() form?: string;
   @MayBeLeftOut() @IsPointer() id?: string;
   @MayBeLeftOut() @ValidateNested() @Type(() => TextPinInput) text?: TextPinInput;
+}
+
+/** What a person pointed at to overrule the reading of an intake’s messages. */
+export class PinsInput extends PinSetInput implements Pins {
+  @MayBeLeftOut()
+  @IsArray()
+  @ArrayMaxSize(MOST_GENERATIONS - 1)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => PinSetInput)
+  others?: PinSetInput[];
 }
 
 export class LandmarkValueInput {

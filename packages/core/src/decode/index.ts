@@ -2,7 +2,7 @@ import { valueAt, type Json, type JsonObject, type Submission } from '../submiss
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading, type Envelopes } from './envelope';
 import { isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
-import type { Pins } from './pins';
+import type { Pins, PinSet } from './pins';
 import { KnownShapes } from './shapes';
 import { readAnswers } from './value';
 
@@ -22,6 +22,8 @@ export interface FoundEnvelope {
   answersAt: string;
   /** The list whose every item is a submission, or null where the document is one. */
   splitAt: string | null;
+  /** Which generation's pins it was read by, from 0; null where it was read without. */
+  generation: number | null;
   /**
    * True where readings like it are seldom wrong: of drawn messages told as sure 99 in 100 are right, of ninety that were
    * written by hand and read for the first time, nine in ten were. Any other is to be looked at.
@@ -129,7 +131,7 @@ const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: nu
 function decodedByShape({ media, document, notes }: Document, shapes: KnownShapes): Decoded | null {
   const read = notes.length === 0 ? shapes.read(media, document) : null;
   if (!read) return null;
-  const envelope = { ...read.told, splitAt: null, isSure: true };
+  const envelope = { ...read.told, splitAt: null, generation: read.told.generation ?? null, isSure: true };
   return { media, document, envelope, runnersUp: [], submissions: [read.submission], notes: [] };
 }
 
@@ -184,13 +186,14 @@ function isDeeperThan(document: Json, most: number): boolean {
   return false;
 }
 
-const found = ({ reader, label, score, why, answersAt, splitAt }: EnvelopeReading): FoundEnvelope => ({
+const found = ({ reader, label, score, why, answersAt, splitAt, generation }: EnvelopeReading): FoundEnvelope => ({
   reader,
   label,
   score,
   why,
   answersAt,
   splitAt: splitAt ?? null,
+  generation: generation ?? null,
   isSure: false,
 });
 
@@ -235,5 +238,5 @@ function withKnown(found: Envelopes, known: readonly Way[]): Envelopes & { isKno
 }
 
 /** The pins that ask for a reading which came second. */
-export const pinsFor = ({ answersAt, splitAt }: Pick<FoundEnvelope, 'answersAt' | 'splitAt'>): Pins =>
+export const pinsFor = ({ answersAt, splitAt }: Pick<FoundEnvelope, 'answersAt' | 'splitAt'>): PinSet =>
   splitAt === null ? { answers: answersAt } : { split: splitAt };

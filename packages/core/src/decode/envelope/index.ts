@@ -50,7 +50,12 @@ export function readEnvelope(
       ...found,
       notes: [{ code: 'pins.missing', message: `${pinned} It was read without pins.` }, ...found.notes],
     };
-  return { winner: pinned, runnersUp: [found.winner, ...found.runnersUp].filter(each => each !== null), notes: [] };
+  const { reading, generation, lacking } = pinned;
+  return {
+    winner: { ...reading, generation },
+    runnersUp: [found.winner, ...found.runnersUp].filter(each => each !== null),
+    notes: lacking.map(message => ({ code: 'pins.lacking', message })),
+  };
 }
 
 /** Rows up to which other readings of a table are told as well. */

@@ -1,7 +1,7 @@
 import { asText, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { surroundings } from '../names';
 import { DEEPEST } from '../notes';
-import { readByLandmarks, type Pins } from '../pins';
+import { generationsOf, readByLandmarks, type Pins, type PinSet } from '../pins';
 import { around } from './around';
 import { byOrder, collectionsIn, containersAmong, type Item } from './collections';
 import { definitionsIn, joined } from './definitions';
@@ -19,14 +19,74 @@ interface Unit {
   at: string;
 }
 
+/** A reading as pinned, with what of it was not found. */
+export interface PinnedReading {
+  reading: EnvelopeReading;
+  /** Which generation's pins they are, from 0. */
+  generation: number;
+  lacking: string[];
+}
+
 /**
- * The reading that a person's pins ask for. Where a pinned place is not in the document, the sentence that says so: such
- * a message is read without pins.
+ * The reading that a person's pins ask for: by those of the first generation that are all found in the document, or else of the
+ * first that may be read by. Where none may, the sentence that says why: such a message is read without pins.
  * @param automatic the reading without pins, for what is not pinned
  */
 export function readPinned(
   document: Json,
   pins: Pins,
+  automatic: EnvelopeReading | null,
+  readingsOf: ReadingsOf,
+): PinnedReading | string {
+  let partial: PinnedReading | null = null;
+  const faults: string[] = [];
+  for (const [generation, set] of generationsOf(pins).entries()) {
+    const reading = readBySet(document, set, automatic, readingsOf);
+    if (typeof reading === 'string') {
+      faults.push(reading);
+      continue;
+    }
+    const lacking = lackingIn(document, reading, set);
+    if (lacking.length === 0) return { reading, generation, lacking };
+    partial ??= { reading, generation, lacking };
+  }
+  if (partial) return partial;
+  const [first = 'Nothing is pinned.', ...more] = faults;
+  return more.length === 0 ? first : `None of ${faults.length} generations of pins fits it. ${first}`;
+}
+
+/** Answers by which it is found out whether what was pinned is in their items. */
+const MOST_LOOKED_AT = 200;
+
+/** What is pinned and stands nowhere in the message, in sentences. */
+function lackingIn(document: Json, { submissions }: EnvelopeReading, pins: PinSet): string[] {
+  const units = unitsOf(document, pins);
+  const isIn = (pointer: string) =>
+    valueAt(document, pointer) !== undefined ||
+    (typeof units !== 'string' && units.some(({ value }) => valueAt(value, pointer) !== undefined));
+  const answers = submissions.flatMap(each => each.answers);
+  const lacks = (pointer: string | undefined, what: string, isFound: (pointer: string) => boolean) =>
+    pointer === undefined || isFound(pointer)
+      ? []
+      : [`The place pinned for ${what}, ${pointer}, is not in this message; it was found out without that pin.`];
+  // What was pinned in an answer's item stands beside its value, or beside what holds that.
+  const isInItem = (pointer: string) =>
+    answers.slice(0, MOST_LOOKED_AT).some(({ pointer: at }) => {
+      const steps = at.split('/');
+      return steps.some((_, index) => valueAt(document, steps.slice(0, index + 1).join('/') + pointer) !== undefined);
+    });
+  return [
+    ...lacks(pins.form, 'the form', isIn),
+    ...lacks(pins.id, 'the identifier', isIn),
+    ...lacks(pins.value, 'the answer', pointer => answers.some(each => each.pointer.endsWith(pointer))),
+    ...lacks(pins.label, 'the wording', isInItem),
+    ...lacks(pins.key, 'the question’s identifier', isInItem),
+  ];
+}
+
+function readBySet(
+  document: Json,
+  pins: PinSet,
   automatic: EnvelopeReading | null,
   readingsOf: ReadingsOf,
 ): EnvelopeReading | string {
@@ -69,7 +129,7 @@ export function readPinned(
 
 const shown = (pointer: string) => pointer || 'the top';
 
-function wordsFor(pins: Pins): string {
+function wordsFor(pins: PinSet): string {
   const said = [
     pins.split !== undefined && `split at ${shown(pins.split)}`,
     pins.answers !== undefined && `the answers at ${shown(pins.answers)}`,
@@ -83,7 +143,7 @@ function wordsFor(pins: Pins): string {
   return said.filter(Boolean).join(', ');
 }
 
-function unitsOf(document: Json, { split }: Pins): Unit[] | string {
+function unitsOf(document: Json, { split }: PinSet): Unit[] | string {
   if (split === undefined) return [{ value: document, at: '' }];
   const list = valueAt(document, split);
   if (!Array.isArray(list)) return `The list pinned to split at, ${shown(split)}, is not in this message.`;
@@ -95,7 +155,7 @@ function ownReading({ value, at }: Unit, readingsOf: ReadingsOf): EnvelopeReadin
 }
 
 /** Form and identifier from where they were pinned; left out where this message has nothing there. */
-function identified(document: Json, unit: Unit, { form }: RawSubmission, pins: Pins): Partial<RawSubmission> {
+function identified(document: Json, unit: Unit, { form }: RawSubmission, pins: PinSet): Partial<RawSubmission> {
   const at = (pointer: string) => valueAt(unit.value, pointer) ?? valueAt(document, pointer);
   const told: Partial<RawSubmission> = {};
   const key = pins.form === undefined ? '' : asText(at(pins.form) ?? null).trim();
@@ -105,7 +165,7 @@ function identified(document: Json, unit: Unit, { form }: RawSubmission, pins: P
   return told;
 }
 
-function readUnit(document: Json, unit: Unit, pins: Pins, readingsOf: ReadingsOf): EnvelopeReading | string {
+function readUnit(document: Json, unit: Unit, pins: PinSet, readingsOf: ReadingsOf): EnvelopeReading | string {
   if (pins.text) return readText(unit, pins.text);
   const place = valueAt(unit.value, pins.answers ?? '');
   if (place === undefined)
@@ -155,7 +215,7 @@ const unwrapped = (reading: EnvelopeReading, at: string): EnvelopeReading => ({
 });
 
 /** The answers of every list or dictionary whose items have what was pinned. */
-function readLabelled(document: Json, place: Json, at: string, pins: Pins): EnvelopeReading | string {
+function readLabelled(document: Json, place: Json, at: string, pins: PinSet): EnvelopeReading | string {
   const needed = [pins.label, pins.value, pins.key].filter(each => each !== undefined);
   const raw = (item: Item) => valueAt(document, item.pointer) ?? null;
   const has = (item: Item) => needed.some(pointer => valueAt(raw(item), pointer) !== undefined);
@@ -197,7 +257,7 @@ const NO_PARTS: Parts = {
   other: null,
 };
 
-function pinnedAnswer(raw: Json, item: Item, parts: Parts, pins: Pins): RawAnswer {
+function pinnedAnswer(raw: Json, item: Item, parts: Parts, pins: PinSet): RawAnswer {
   const found = rawAnswer(item, parts);
   const textAt = (pointer: string | undefined) =>
     pointer === undefined ? '' : asText(valueAt(raw, pointer) ?? null).trim();
@@ -213,7 +273,10 @@ function pinnedAnswer(raw: Json, item: Item, parts: Parts, pins: Pins): RawAnswe
   };
 }
 
-function readText({ value, at }: Unit, { at: textAt, landmarks }: NonNullable<Pins['text']>): EnvelopeReading | string {
+function readText(
+  { value, at }: Unit,
+  { at: textAt, landmarks }: NonNullable<PinSet['text']>,
+): EnvelopeReading | string {
   const text = valueAt(value, textAt);
   if (typeof text !== 'string') return `The text that was learned from, ${shown(textAt)}, is not in this message.`;
   const read = readByLandmarks(text, landmarks);

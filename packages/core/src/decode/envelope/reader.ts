@@ -30,5 +30,7 @@ export interface EnvelopeReading {
   answersAt: string;
   /** Where the list stands whose every item is a submission; left out where the document is one. */
   splitAt?: string;
+  /** The generation whose pins it was read by, from 0; left out where it was read without. */
+  generation?: number;
   submissions: RawSubmission[];
 }

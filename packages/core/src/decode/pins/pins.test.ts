@@ -1,4 +1,14 @@
-import { decode, learnLandmarks, pinAt, readByLandmarks, type PinRole, type Pins } from '..';
+import {
+  decode,
+  generationsOf,
+  isUnpinned,
+  learnLandmarks,
+  pinAt,
+  readByLandmarks,
+  type PinRole,
+  type Pins,
+  withGeneration,
+} from '..';
 import type { Json } from '../../submission';
 
 const read = (document: Json, pins: Pins) =>
@@ -214,5 +224,67 @@ describe('learning where values stand in running text', () => {
     expect(submissions[0]!.fields.map(each => each.value)).toEqual(['Mr Oakes', 'Basin Primary', '3 June', '9']);
     expect(submissions[0]!.meta).toMatchObject({ subject: 'Visit' });
     expect(envelope?.label).toBe('values by the text around them, as pinned');
+  });
+});
+
+describe('generations of a payload', () => {
+  /** The same form, before and after its builder moved everything. */
+  const older: Json = { blk: { n: 'kit-form' }, rows: [{ w: 'k1', p: 'Which kit?', x: { z: 'Strip set' } }] };
+  const newer: Json = { data: { out: [{ id: 'k1', said: 'Test tubes', ask: 'Which kit?' }], of: 'kit-form' } };
+  const first: Pins = { label: '/p', value: '/x/z', key: '/w', form: '/blk/n' };
+  const both: Pins = {
+    ...first,
+    others: [{ answers: '/data/out', label: '/ask', value: '/said', key: '/id', form: '/data/of' }],
+  };
+
+  it.each<[string, Json, string, number]>([
+    ['the first', older, 'Strip set', 0],
+    ['the other', newer, 'Test tubes', 1],
+  ])('each is read by its own pins: %s', (_, document, said, generation) => {
+    const { submissions, envelope, notes } = read(document, both);
+    expect(submissions.map(each => [each.form?.key, each.fields])).toEqual([
+      ['kit-form', [expect.objectContaining({ key: 'k1', label: 'Which kit?', value: said })]],
+    ]);
+    expect([envelope?.generation, notes]).toEqual([generation, []]);
+  });
+
+  it('one that none of them fits is read without, and a note says so', () => {
+    const { submissions, envelope, notes } = read({ site: 'Ford', ph: '7' }, both);
+    expect(submissions[0]!.fields.map(each => each.key)).toEqual(['site', 'ph']);
+    expect(envelope?.generation).toBeNull();
+    expect(notes).toEqual([
+      { code: 'pins.missing', message: expect.stringMatching(/^None of 2 generations/) as string },
+    ]);
+  });
+
+  it.each<[string, Pins, string]>([
+    ['the form', { ...first, form: '/blk/kind' }, 'the form, /blk/kind,'],
+    ['the identifier', { ...first, id: '/blk/no' }, 'the identifier, /blk/no,'],
+    ['the answer', { ...first, value: '/x/y' }, 'the answer, /x/y,'],
+    ['the identifier of a question', { ...first, key: '/v' }, 'the question’s identifier, /v,'],
+  ])('what is not found of a set is told, and the rest of it holds: %s', (_, pins, words) => {
+    const { submissions, envelope, notes } = read(older, pins);
+    expect(submissions[0]!.fields[0]).toMatchObject({ label: 'Which kit?' });
+    expect(envelope?.generation).toBe(0);
+    expect(notes).toEqual([{ code: 'pins.lacking', message: expect.stringContaining(words) as string }]);
+  });
+
+  it('those of which all are found go before others that are found in part', () => {
+    const pins: Pins = { form: '/nowhere', others: [first] };
+    expect(read(older, pins).envelope?.generation).toBe(1);
+    expect(read({ ...(older as object), nowhere: 'x' }, pins).envelope?.generation).toBe(0);
+  });
+
+  it.each<[string, Pins, number, Pins, Pins]>([
+    ['the first of all', {}, 0, first, first],
+    ['one more', first, 1, { id: '/n' }, { ...first, others: [{ id: '/n' }] }],
+    ['one set anew', both, 0, { id: '/n' }, { id: '/n', others: both.others! }],
+    ['one taken off', both, 0, {}, both.others![0]!],
+    ['the last taken off', first, 0, {}, {}],
+  ])('set: %s', (_, before, generation, set, after) => {
+    expect(withGeneration(before, generation, set)).toEqual(after);
+    expect(generationsOf(withGeneration(before, generation, set))).toHaveLength(
+      isUnpinned(after) ? 0 : 1 + (after.others?.length ?? 0),
+    );
   });
 });

@@ -5,7 +5,13 @@ import type { Landmark } from './landmarks';
  * Where a person pointed to overrule the reading of an intake's messages. Plain data: kept on the intake, and applied
  * to every message, those already recorded too. All places are JSON Pointers (RFC 6901).
  */
-export interface Pins {
+export interface Pins extends PinSet {
+  /** Pins for messages of other generations: a message is read by the first set that is found in it. */
+  others?: PinSet[];
+}
+
+/** What was pointed at in messages that are built alike. */
+export interface PinSet {
   /** In the document: the list whose every item is a submission. */
   split?: string;
   /** In one submission: what holds the answers. */
@@ -28,8 +34,25 @@ export interface Pins {
 export const pinRoles = ['answers', 'label', 'value', 'key', 'form', 'id', 'split'] as const;
 export type PinRole = (typeof pinRoles)[number];
 
+/** Generations of a payload that may be pinned at one address. */
+export const MOST_GENERATIONS = 8;
+
+const isEmpty = (set: PinSet): boolean => Object.keys(set).length === 0;
+
+/** The pins of each generation, in the order they are looked for. */
+export const generationsOf = ({ others = [], ...first }: Pins): PinSet[] =>
+  [first, ...others].filter(each => !isEmpty(each));
+
 /** True when nothing is pinned. */
-export const isUnpinned = (pins: Pins | null | undefined): boolean => !pins || Object.keys(pins).length === 0;
+export const isUnpinned = (pins: Pins | null | undefined): boolean => !pins || generationsOf(pins).length === 0;
+
+/** The pins with those of one generation set anew; they go where the set is empty, and are another one's where there are fewer. */
+export function withGeneration(pins: Pins, generation: number, set: PinSet): Pins {
+  const all = generationsOf(pins);
+  all[Math.min(generation, all.length)] = set;
+  const [first = {}, ...others] = all.filter(each => !isEmpty(each));
+  return others.length > 0 ? { ...first, others } : first;
+}
 
 /** Why a place can't play a role, for people. */
 export interface PinRefusal {
@@ -55,11 +78,11 @@ const pointerOf = (tokens: string[]) => tokens.map(token => `/${escapeToken(toke
  */
 export function pinAt(
   document: Json,
-  pins: Pins,
+  pins: PinSet,
   role: PinRole,
   pointer: string,
   splitAt: string | null,
-): Pins | PinRefusal {
+): PinSet | PinRefusal {
   const value = valueAt(document, pointer);
   if (value === undefined) return { refusal: 'There is nothing at this place.' };
   if (role === 'split') {

@@ -4,7 +4,7 @@ import { compile, takeUp, type Compiled } from './compile';
 import { Fit, fits } from './template';
 
 /** How a shape is read, as people are told. */
-export type Told = Pick<EnvelopeReading, 'reader' | 'answersAt' | 'why' | 'label' | 'score'>;
+export type Told = Pick<EnvelopeReading, 'reader' | 'answersAt' | 'why' | 'label' | 'score' | 'generation'>;
 
 interface Shape {
   compiled: Compiled;
@@ -65,8 +65,13 @@ export class KnownShapes {
     }
     fresh ??= compile(document, reading);
     if (!fresh) return;
-    const { reader, answersAt, why, label, score } = reading;
-    const shape = { compiled: fresh, media, told: { reader, answersAt, why, label, score }, isProven: false };
+    const { reader, answersAt, why, label, score, generation } = reading;
+    const shape = {
+      compiled: fresh,
+      media,
+      told: { reader, answersAt, why, label, score, generation },
+      isProven: false,
+    };
     const fit = new Fit(false);
     if (!fits(fresh.template, document, fit) || !isRight(shape, fit)) return;
     this.#shapes = [shape, ...this.#shapes].slice(0, MOST_SHAPES);

@@ -1,5 +1,5 @@
 import type { ArrivalView, PinsPreview } from '@grammata/contract';
-import { isUnpinned, pinRoles, type PinRole, type Pins } from '@grammata/core/decode';
+import { isUnpinned, pinRoles, type PinRole, type PinSet } from '@grammata/core/decode';
 import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Floating, Press, Radios, When } from '../../ui';
@@ -65,7 +65,7 @@ export function PinPanel({ pinning, arrival }: { pinning: Pinning; arrival: Arri
 
 /** What the pins would do to everything recorded, and keeping them. */
 function Result({ pinning }: { pinning: Pinning }) {
-  const { pins, keep, isChanged } = pinning;
+  const { whole, others, keep, isChanged } = pinning;
   return (
     <>
       {isChanged && <Preview pinning={pinning} />}
@@ -73,20 +73,27 @@ function Result({ pinning }: { pinning: Pinning }) {
       <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <Press
           disabled={!isChanged || keep.isPending}
-          onClick={() => keep.mutate(pins, { onSuccess: () => pinning.close() })}
+          onClick={() => keep.mutate(whole, { onSuccess: () => pinning.close() })}
         >
-          {isUnpinned(pins) && isChanged ? 'Take off, read all anew' : 'Keep it, read all anew'}
+          {isUnpinned(whole) && isChanged ? 'Take off, read all anew' : 'Keep it, read all anew'}
         </Press>
         <Press quiet onClick={pinning.close}>
           Cancel
         </Press>
       </div>
+      {others > 0 && (
+        <p className="mt-2 text-small text-ink-2">
+          These pins are for messages built like this one. {counted(others, 'other generation')} of messages{' '}
+          {others === 1 ? 'has' : 'have'} pins of {others === 1 ? 'its' : 'their'} own.{' '}
+          <Act onClick={pinning.letOthersGo}>Let {others === 1 ? 'it' : 'them'} go</Act>
+        </p>
+      )}
       <p className="mt-2 text-small text-ink-3">Submissions found anew become samples; nothing is delivered again.</p>
     </>
   );
 }
 
-function PinList({ pins, onUnpin }: { pins: Pins; onUnpin: (which: keyof Pins) => void }) {
+function PinList({ pins, onUnpin }: { pins: PinSet; onUnpin: (which: keyof PinSet) => void }) {
   const set = pinRoles.filter(role => pins[role] !== undefined);
   if (set.length === 0 && !pins.text) return null;
   return (

@@ -1,20 +1,26 @@
 import type { ArrivalView, IntakeView } from '@grammata/contract';
-import { pinAt, type PinRole, type Pins } from '@grammata/core/decode';
+import { generationsOf, pinAt, withGeneration, type PinRole, type PinSet } from '@grammata/core/decode';
 import { useState } from 'react';
 import { useKeepPins, usePinsPreview } from '../queries';
 
-/** What a person has pointed at so far, and what it would make of the recorded messages. */
+/** What a person has pointed at so far in messages built like the one shown, and what it would make of all that are recorded. */
 export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
-  const [pins, setPins] = useState<Pins | null>(null);
+  const [pins, setPins] = useState<PinSet | null>(null);
   const [role, setRole] = useState<PinRole>('answers');
   const [refusal, setRefusal] = useState<string | null>(null);
+  const [isAlone, setAlone] = useState(false);
   const [mode, setMode] = useState<'places' | 'text'>('places');
   const keep = useKeepPins(intake.id);
   const isOpen = pins !== null;
-  const isChanged = isOpen && JSON.stringify(pins) !== JSON.stringify(intake.pins);
-  const preview = usePinsPreview(intake.id, arrival?.id ?? null, isChanged ? pins : null);
+  const all = generationsOf(intake.pins);
+  // A message that none of the pins fits is of another generation: what is pointed at in it leaves the others as they are.
+  const generation = arrival?.envelope?.generation ?? (arrival ? all.length : 0);
+  const own = all[generation] ?? {};
+  const isChanged = isOpen && (isAlone || JSON.stringify(pins) !== JSON.stringify(own));
+  const whole = withGeneration(isAlone ? {} : intake.pins, generation, pins ?? own);
+  const preview = usePinsPreview(intake.id, arrival?.id ?? null, isChanged ? whole : null);
 
-  const take = (next: Pins) => {
+  const take = (next: PinSet) => {
     setRefusal(null);
     setPins(next);
   };
@@ -23,14 +29,20 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
     isChanged,
     mode,
     setMode,
-    pins: pins ?? intake.pins,
+    pins: pins ?? own,
+    /** The pins of all generations, as they would be kept. */
+    whole,
+    /** Generations that have pins of their own beside this one. */
+    others: isAlone ? 0 : all.length - (generation < all.length ? 1 : 0),
+    letOthersGo: () => setAlone(true),
     role,
     refusal,
     preview,
     keep,
-    open: () => take(intake.pins),
+    open: () => take(own),
     close: () => {
       setPins(null);
+      setAlone(false);
       setRefusal(null);
       keep.reset();
     },
@@ -46,7 +58,7 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
       else take(next);
     },
     set: take,
-    unpin: (which: keyof Pins) => {
+    unpin: (which: keyof PinSet) => {
       const { [which]: _, ...rest } = pins ?? {};
       take(rest);
     },
