@@ -19,6 +19,8 @@ export class FormInput {
   @IsString()
   @MaxLength(120, { message: 'Give the form a name of up to 120 characters.' })
   name?: string;
+  /** The form of the same intake that it is the same as, in another generation; empty, it is one of its own again. */
+  @MayBeLeftOut() @IsString() @MaxLength(60) sameAs?: string;
 }
 
 /** A name for a recorded sample, and whether it outlives the intake’s keeping time. */

@@ -70,6 +70,8 @@ export interface FormSummary {
   submissions: number;
   lastAt: string | null;
   state: FormState;
+  /** Forms under other keys that are the same as this one. */
+  same: { id: string; name: string }[];
 }
 
 /** A form in a list. */

@@ -1,11 +1,12 @@
 import type { FormInput, QuestionInput, SampleInput, VariantInput } from '@grammata/contract';
 import { isSubmission } from '@grammata/core/submission';
-import { HttpProblem, notFound } from '../problems';
+import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { FormRow, SubmissionRow, VariantRow } from '../store';
+import { inBackground } from '../work';
 import type { Actor } from './actor';
 
-type Parts = Pick<Services, 'store' | 'live' | 'log'>;
+type Parts = Pick<Services, 'store' | 'live' | 'log' | 'workshop' | 'timers'>;
 
 const changed = ({ live }: Parts, formId: string) => live.publish({ type: 'form', formId });
 
@@ -15,13 +16,38 @@ export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: For
   const route = input.state === 'ignored' ? store.routes.all().find(each => each.formId === form.id) : undefined;
   if (route)
     throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
-  const { name, ...rest } = input;
+  const { name, sameAs, ...rest } = input;
+  if (sameAs !== undefined) tellSame(parts, form, sameAs === '' ? null : sameAs);
   const own = form.ownName ?? form.name;
   // The name that its builder gave it stays known.
   const names = name === undefined ? {} : named(name, own);
   store.forms.update(form.id, { ...rest, ...names });
   log.info({ actor: actor.id, form: form.id, ...input }, 'a form was changed');
   changed(parts, form.id);
+}
+
+/** Throws HttpProblem where the other is no form that it could be the same as. */
+function tellSame({ store, workshop, timers, live }: Parts, form: FormRow, other: string | null): void {
+  if (other === form.sameAs) return;
+  if (other !== null) {
+    const target = store.forms.byId(other)?.form;
+    if (!target || target.id === form.id || target.intakeId !== form.intakeId || target.sameAs !== null)
+      throw fieldFault('sameAs', 'Pick another form of the same intake.');
+    if (store.routes.all().some(each => each.formId === form.id))
+      throw new HttpProblem(409, `A route takes “${form.name}” on.`, 'Remove the route first.');
+    if ((store.forms.byId(form.id)?.same.length ?? 0) > 0)
+      throw new HttpProblem(409, `Other forms are the same as “${form.name}”.`, 'Tell those apart first.');
+  }
+  const touched = [form.id, form.sameAs, other].filter(each => each !== null);
+  store.forms.tellSame(form, other);
+  const title = other === null ? `Telling “${form.name}” apart` : `Putting “${form.name}” with its other generation`;
+  const work = workshop.start({ kind: 'reread', title, intakeId: form.intakeId }, null);
+  const anew = async () => {
+    for (const id of touched) await store.forms.rebuild(id, () => timers.turn());
+    work.finish('Its questions were counted anew.');
+    live.publish({ type: 'changed', what: 'intake', id: form.intakeId });
+  };
+  inBackground(timers, work, anew, () => 'while counting the questions anew');
 }
 
 const named = (wanted: string, own: string) =>

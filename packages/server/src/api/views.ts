@@ -22,7 +22,7 @@ import {
 
 // How rows look to the interface.
 
-export const formSummary = ({ form, submissions }: FormHead): FormSummary => ({
+export const formSummary = ({ form, submissions, same }: FormHead): FormSummary => ({
   id: form.id,
   intakeId: form.intakeId,
   key: form.key,
@@ -31,6 +31,7 @@ export const formSummary = ({ form, submissions }: FormHead): FormSummary => ({
   submissions,
   lastAt: isoOrNull(form.lastAt),
   state: form.state,
+  same,
 });
 
 export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[]): IntakeView[] {

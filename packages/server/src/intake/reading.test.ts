@@ -337,3 +337,50 @@ test('the first message that is built otherwise than those before it says so', a
     ['/payload/answers', null],
   ]);
 });
+
+describe('forms that are the same, sent another way', () => {
+  const older = (n: number) =>
+    JSON.stringify({ form: { key: 'slip-v1', title: 'Slip request' }, id: `a-${n}`, submitted_at: '2026-11-04T08:12:06Z', answers: [{ ref: 'who', label: 'Who is asking?', value: 'Ada Reed' }, { ref: 'why', label: 'What for?', value: 'Two nights' }] }); // prettier-ignore
+  const newer = (n: number) =>
+    JSON.stringify({ survey: { key: 'slip-v2', title: 'Slip request' }, entry: { id: `b-${n}`, sent: '2026-11-05T08:12:06Z' }, items: [{ ref: 'who', ask: 'Who is asking?', said: 'Tom Fell' }, { ref: 'why', ask: 'What for?', said: 'A week' }] }); // prettier-ignore
+  const forms = async () =>
+    (await seen()).forms.map(({ key, submissions, same }) => [key, submissions, same.length]).sort();
+  const patch = (key: string, body: object) =>
+    seen().then(({ forms }) => client.call('PATCH', `/forms/${forms.find(each => each.key === key)!.id}`, body));
+
+  test('stand side by side as one, and apart again', async () => {
+    for (const body of [older(1), newer(1), newer(2)]) {
+      await send(body);
+      await allRead();
+    }
+    expect(await forms()).toEqual([
+      ['slip-v1', 1, 0],
+      ['slip-v2', 2, 0],
+    ]);
+    const [first, second] = (await seen()).forms.sort((a, b) => (a.key < b.key ? -1 : 1));
+    expect((await patch('slip-v2', { sameAs: first!.id })).status).toBe(200);
+    await send(newer(3));
+    expect(await eventually(forms, all => all[0]?.[1] === 4)).toEqual([['slip-v1', 4, 1]]);
+    const list = await arrivals();
+    expect(new Set(list.map(each => each.formId))).toEqual(new Set([first!.id]));
+
+    await worked();
+    expect((await client.call('PATCH', `/forms/${second!.id}`, { sameAs: '' })).status).toBe(200);
+    expect(await eventually(forms, all => all.length === 2)).toEqual([
+      ['slip-v1', 1, 0],
+      ['slip-v2', 3, 0],
+    ]);
+    expect((await arrivals()).filter(each => each.formId === second!.id)).toHaveLength(3);
+  });
+
+  test('what it can’t be the same as is refused', async () => {
+    await send(older(1));
+    await allRead();
+    const [form] = (await seen()).forms;
+    for (const sameAs of [form!.id, 'nowhere'])
+      expect((await patch('slip-v1', { sameAs })).json).toMatchObject({
+        status: 422,
+        errors: [{ field: 'sameAs', message: 'Pick another form of the same intake.' }],
+      });
+  });
+});

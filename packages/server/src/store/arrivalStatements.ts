@@ -53,6 +53,11 @@ export const arrivalStatements = (db: Database) => ({
     .from(forms)
     .where(and(eq(forms.intakeId, sql.placeholder('intakeId')), eq(forms.key, sql.placeholder('key'))))
     .prepare(),
+  formById: db
+    .select()
+    .from(forms)
+    .where(eq(forms.id, sql.placeholder('id')))
+    .prepare(),
   setLastAt: db
     .update(forms)
     .set({ lastAt: given('lastAt') })

@@ -1,12 +1,12 @@
 import type { SampleInput, VariantInput } from '@grammata/contract';
 import { addedUp, emptySchema, mergeSchema, weeklyFill, type FormSchema, type Week } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gt, gte, inArray, isNull, lt, or, type SQL } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
 import type { Database } from './database';
 import type { Questions } from './questions';
-import { forms, intakes, routes, submissions, variants } from './schema';
+import { arrivals, forms, intakes, routes, submissions, variants } from './schema';
 import { says, wordsIn } from './texts';
 
 export type VariantRow = typeof variants.$inferSelect;
@@ -16,11 +16,16 @@ export interface FormHead {
   form: FormRow;
   intakeName: string;
   submissions: number;
+  /** Forms under other keys that are the same. */
+  same: Pick<FormRow, 'id' | 'name'>[];
 }
 
 export interface FormWithCounts extends FormHead {
   schema: FormSchema;
 }
+
+/** The key of a form that says nothing of itself. */
+export const UNNAMED_FORM = '';
 
 const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
 
@@ -76,7 +81,15 @@ export class Forms {
       .where(intakeId === undefined ? undefined : eq(forms.intakeId, intakeId))
       .orderBy(asc(forms.name))
       .all();
-    return rows.map(row => ({ ...row, submissions: counts.get(row.form.id) ?? 0 }));
+    const same = new Map<string, FormHead['same']>();
+    for (const { form } of rows)
+      if (form.sameAs !== null)
+        same.set(form.sameAs, [...(same.get(form.sameAs) ?? []), { id: form.id, name: form.name }]);
+    return rows.flatMap(row =>
+      row.form.sameAs === null
+        ? [{ ...row, submissions: counts.get(row.form.id) ?? 0, same: same.get(row.form.id) ?? [] }]
+        : [],
+    );
   }
 
   /** The names of a form and its intake. */
@@ -100,6 +113,12 @@ export class Forms {
       row && {
         ...row,
         submissions: this.db.select({ n: count() }).from(submissions).where(own(id)).get()!.n,
+        same: this.db
+          .select({ id: forms.id, name: forms.name })
+          .from(forms)
+          .where(eq(forms.sameAs, id))
+          .orderBy(asc(forms.name))
+          .all(),
         schema: this.questions.schemaOf(id),
       }
     );
@@ -191,6 +210,31 @@ export class Forms {
   }
 
   /**
+   * Says that a form is the same as another, or one of its own again: what came under its key belongs there, and what will come.
+   * Both forms have to be made anew afterwards.
+   */
+  tellSame({ id, key, sameAs }: FormRow, other: string | null): void {
+    const from = sameAs ?? id;
+    const to = other ?? id;
+    this.db.transaction(tx => {
+      tx.update(forms).set({ sameAs: other }).where(eq(forms.id, id)).run();
+      const underKey = sql`coalesce(json_extract(${submissions.data}, '$.form.key'), ${UNNAMED_FORM}) = ${key}`;
+      const moved = tx
+        .select({ id: submissions.arrivalId })
+        .from(submissions)
+        .where(and(eq(submissions.formId, from), underKey, eq(submissions.position, 0)));
+      tx.update(arrivals)
+        .set({ formId: to })
+        .where(and(eq(arrivals.formId, from), inArray(arrivals.id, moved)))
+        .run();
+      tx.update(submissions)
+        .set({ formId: to })
+        .where(and(eq(submissions.formId, from), underKey))
+        .run();
+    });
+  }
+
+  /**
    * Makes a form's schema and its weeks anew out of its submissions, portion by portion; a form that nothing belongs to
    * any more goes. `turn` lets others have theirs.
    */
@@ -212,6 +256,11 @@ export class Forms {
     this.db.transaction(tx => {
       const isEmpty =
         last === undefined &&
+        !tx
+          .select({ id: forms.id })
+          .from(forms)
+          .where(or(and(eq(forms.id, id), isNotNull(forms.sameAs)), eq(forms.sameAs, id)))
+          .get() &&
         [submissions, routes, variants].every(
           table => !tx.select({ id: table.id }).from(table).where(eq(table.formId, id)).get(),
         );

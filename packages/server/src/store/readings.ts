@@ -1,3 +1,4 @@
+import { UNNAMED_FORM } from './forms';
 import { canonical, upToFirst, type Submission } from '@grammata/core/submission';
 import { and, asc, count, eq, gte, isNull, ne, sql } from 'drizzle-orm';
 import { newId } from '../ids';
@@ -19,9 +20,6 @@ import { textOfSubmission } from './texts';
 /** Forms that are told apart at one intake; submissions of further ones share one. */
 const MOST_FORMS = 500;
 const moreForms = { key: 'more-forms', name: 'More forms than are told apart' };
-
-/** The key of the form that a submission belongs to when the payload names none. */
-const UNNAMED_FORM = '';
 
 type Transaction = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
 
@@ -100,7 +98,7 @@ export class Readings {
       let form = touched.get(key);
       if (!form) {
         room ??= MOST_FORMS - this.#formCount(tx, arrival.intakeId);
-        const known = this.#prepared.formByKey.get({ intakeId: arrival.intakeId, key });
+        const known = this.#formKnown(arrival.intakeId, key);
         form = known ?? this.#formFor(tx, arrival, room > 0 ? data : { ...data, form: moreForms });
         if (!known) room -= 1;
         touched.set(key, form);
@@ -304,9 +302,15 @@ export class Readings {
     return tx.select({ n: count() }).from(forms).where(eq(forms.intakeId, intakeId)).get()!.n;
   }
 
+  /** The form under a key, or the one that it is the same as. */
+  #formKnown(intakeId: string, key: string): FormRow | undefined {
+    const known = this.#prepared.formByKey.get({ intakeId, key });
+    return known?.sameAs ? this.#prepared.formById.get({ id: known.sameAs }) : known;
+  }
+
   #formFor(tx: Pick<Database, 'select' | 'insert'>, arrival: ArrivalRow, { form }: Submission): FormRow {
     const key = form?.key ?? UNNAMED_FORM;
-    const known = this.#prepared.formByKey.get({ intakeId: arrival.intakeId, key });
+    const known = this.#formKnown(arrival.intakeId, key);
     if (known) return known;
     // The first form of an intake is what the intake was opened for; any other has to be looked at.
     const intake = tx.select({ name: intakes.name }).from(intakes).where(eq(intakes.id, arrival.intakeId)).get();

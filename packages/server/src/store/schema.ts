@@ -169,6 +169,8 @@ export const forms = sqliteTable(
     lastAt: integer(),
     /** new: seen, nobody has said what to do with it. */
     state: text().$type<FormState>().notNull().default('adopted'),
+    /** The form that it is the same as: what comes under its key belongs there. */
+    sameAs: text(),
   },
   table => [uniqueIndex('forms_by_key').on(table.intakeId, table.key)],
 );

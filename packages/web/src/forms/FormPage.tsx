@@ -6,7 +6,8 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useChangeForm } from './queries';
-import { Act, count, counted, IconAct, kindMarks, Moment, Note, Sheet } from '../ui';
+import { useForms } from '../lists';
+import { Act, Combobox, count, counted, IconAct, kindMarks, Moment, Note, Sheet } from '../ui';
 import { SendThrough } from '../recorded';
 import { HeatMap } from './HeatMap';
 import { FormNaming, QuestionNaming } from './Naming';
@@ -91,7 +92,7 @@ function Loaded({ form }: { form: FormView }) {
 /** What nobody has decided of a form yet. */
 function StateNote({ form }: { form: FormView }) {
   const change = useChangeForm();
-  if (form.state === 'adopted') return null;
+  if (form.state === 'adopted') return <SameForms form={form} />;
   const set = (state: FormView['state']) => change.mutate({ id: form.id, state });
   return (
     <>
@@ -99,12 +100,51 @@ function StateNote({ form }: { form: FormView }) {
         <Note tone="look">
           This form is new at its intake. <Act onClick={() => set('adopted')}>Adopt it</Act> or{' '}
           <Act onClick={() => set('ignored')}>ignore it</Act>
+          <SameAs form={form} />
         </Note>
       ) : (
         <Note tone="look">
           This form is ignored: what comes is kept and goes nowhere. <Act onClick={() => set('adopted')}>Adopt it</Act>
         </Note>
       )}
+      {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
+    </>
+  );
+}
+
+/** Says that it is a form that is known already, in another generation of its builder. */
+function SameAs({ form }: { form: FormView }) {
+  const change = useChangeForm();
+  const others = useForms().data?.filter(
+    each => each.intakeId === form.intakeId && each.id !== form.id && each.state === 'adopted',
+  );
+  if (!others || others.length === 0) return null;
+  return (
+    <>
+      <Combobox
+        label="Same form as"
+        className="mt-2"
+        placeholder="another form here…"
+        options={others.map(each => ({ value: each.id, label: each.name }))}
+        value=""
+        onPick={sameAs => change.mutate({ id: form.id, sameAs })}
+      />
+      {change.error && <span role="alert">{wordsFor(change.error)}</span>}
+    </>
+  );
+}
+
+/** Forms under other keys that count as this one. */
+function SameForms({ form }: { form: FormView }) {
+  const change = useChangeForm();
+  return (
+    <>
+      {form.same.map(each => (
+        <Note key={each.id} tone="fine">
+          <b>{each.name}</b> is the same form, sent another way: its submissions are among these.{' '}
+          <Act onClick={() => change.mutate({ id: each.id, sameAs: '' })}>Tell it apart again</Act>
+        </Note>
+      ))}
       {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
     </>
   );

@@ -151,6 +151,9 @@ function HowItWasRead({ arrival: { envelope, runnersUp }, pinning }: { arrival: 
   );
 }
 
+/** Forms that a new one is offered to be the same as; any is on its page. */
+const MOST_OFFERED = 2;
+
 /** Forms that nobody has said what to do with, and those that are ignored. */
 function NewForms({ intake: { forms } }: { intake: IntakeView }) {
   const change = useChangeForm();
@@ -168,6 +171,17 @@ function NewForms({ intake: { forms } }: { intake: IntakeView }) {
             , {counted(form.submissions, 'submission')}.{' '}
             <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>Adopt it</Act> or{' '}
             <Act onClick={() => change.mutate({ id: form.id, state: 'ignored' })}>ignore it</Act>
+            {forms
+              .filter(other => other.state === 'adopted')
+              .slice(0, MOST_OFFERED)
+              .map(other => (
+                <span key={other.id}>
+                  , or it is{' '}
+                  <Act onClick={() => change.mutate({ id: form.id, sameAs: other.id })}>
+                    the same form as {other.name}
+                  </Act>
+                </span>
+              ))}
           </Note>
         ))}
       {ignored.length > 0 && (
