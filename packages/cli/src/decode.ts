@@ -19,6 +19,6 @@ const stable = ({ form, id, submittedAt, fields, files, meta }: Submission) => (
   id,
   submittedAt,
   fields,
-  files,
+  files: files.map(({ field, name, type, size, url }) => ({ field, name, type, size, url })),
   meta,
 });

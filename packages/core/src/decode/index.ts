@@ -1,10 +1,13 @@
-import { valueAt, type Json, type JsonObject, type Submission } from '../submission';
+import { type Json, type JsonObject, type Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type EnvelopeReading, type Envelopes } from './envelope';
 import { isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins, PinSet } from './pins';
 import { KnownShapes } from './shapes';
+import { withinReach } from './reach';
 import { readAnswers } from './value';
+
+export { withHeaders } from './reach';
 
 export type { Note } from './notes';
 export * from './contents';
@@ -65,20 +68,6 @@ export function decode(
     const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
     return { ...nothing, media: 'none', notes: [short(note)] };
   }
-}
-
-/** Values of the address that are kept beside what a body says, and characters of a mail's whole text. */
-const [MOST_VALUES, LONGEST_TEXT] = [40, 100_000];
-
-/** What stands beside what was read as answers can be used too: the values of the address beside a body, the whole text of a mail. */
-function withinReach(decoded: Decoded, query: string): Decoded {
-  if (decoded.submissions.length === 0 || decoded.media === 'query') return decoded;
-  const beside: Record<string, Json> = {};
-  for (const [name, value] of [...new URLSearchParams(query)].slice(0, MOST_VALUES)) beside[`query.${name}`] = value;
-  const text = decoded.media === 'mail' ? valueAt(decoded.document, '/text') : undefined;
-  if (typeof text === 'string' && text.length <= LONGEST_TEXT) beside.text = text;
-  if (Object.keys(beside).length === 0) return decoded;
-  return { ...decoded, submissions: decoded.submissions.map(each => ({ ...each, meta: { ...beside, ...each.meta } })) };
 }
 
 /** How much better another way to read a body must fit than the one that was stated. */

@@ -44,6 +44,8 @@ export interface FileRef {
   size: number | null;
   /** Where it can be had: an address, or a path in the builder's own store. */
   url: string | null;
+  /** The builder's own identifier of it; left out where none is told. */
+  id?: string;
 }
 
 /** A question the payload shows, answered or not. */
@@ -72,19 +74,19 @@ export function answerOf(submission: Submission, key: string): Json | undefined 
   if (field) return field.value;
   const files = submission.files.filter(each => each.field === key);
   if (files.length === 0) return undefined;
-  return files.map(({ name, url, type, size }) => ({ name, url, type, size }));
+  return files.map(({ name, url, type, size, id }) => ({ name, url, type, size, ...(id !== undefined && { id }) }));
 }
 
 /** A file inside an answer. */
-export type FileValue = { name: string; url: string | null; type: string | null; size: number | null };
+export type FileValue = { name: string; url: string | null; type: string | null; size: number | null; id?: string };
 
 /** True for a file as answers hold it. */
 export const isFile = (value: Json | undefined): value is FileValue =>
   isJsonObject(value) && typeof value.name === 'string' && ('url' in value || 'size' in value);
 
 /** The place among a submission's files of one that an answer holds, or -1. */
-export const fileIndex = ({ files }: Pick<Submission, 'files'>, { name, url, size }: FileValue): number =>
-  files.findIndex(file => file.name === name && file.url === url && file.size === size);
+export const fileIndex = ({ files }: Pick<Submission, 'files'>, { name, url, size, id }: FileValue): number =>
+  files.findIndex(file => file.name === name && file.url === url && file.size === size && file.id === id);
 
 const isListOf = (value: unknown, has: (item: Record<string, unknown>) => boolean): boolean =>
   Array.isArray(value) &&

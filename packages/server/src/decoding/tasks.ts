@@ -10,6 +10,7 @@ export interface StoredMessage {
   /** The file that the whole body lies in; null where it is given. */
   file: string | null;
   contentType: string | null;
+  headers?: [name: string, value: string][];
   /** The address it came to, for what stands behind `?`. */
   url: string;
   /** How messages of its intake were read for sure. */

@@ -7,6 +7,7 @@ import {
   decode,
   isUnpinned,
   KnownShapes,
+  withHeaders,
   type Decoded,
   type FileContent,
   type Pins,
@@ -30,7 +31,7 @@ const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.inde
 const known = new LRUCache<string, KnownShapes>({ max: 100 });
 
 /** Other pins read otherwise, so they have shapes of their own. */
-function shapes(intakeId: string, pins: Pins): KnownShapes {
+function shapesWith(intakeId: string, pins: Pins): KnownShapes {
   const name = `${intakeId}\n${JSON.stringify(pins)}`;
   const found = known.get(name) ?? new KnownShapes();
   known.set(name, found);
@@ -38,18 +39,16 @@ function shapes(intakeId: string, pins: Pins): KnownShapes {
 }
 
 /** A message decoded afresh from the bytes that came, wherever they lie. */
-async function decoded({ body, file, contentType, url, known, shapesOf }: StoredMessage, pins: Pins): Promise<Decoded> {
+async function decoded({ headers = [], ...message }: StoredMessage, pins: Pins): Promise<Decoded> {
+  return withHeaders(await decodedBody(message, pins), headers);
+}
+
+async function decodedBody({ body, file, contentType, url, known, shapesOf }: StoredMessage, pins: Pins) {
   if (file !== null && /^multipart\/form-data\s*;/i.test(contentType ?? ''))
     return decodeMultipartFile(file, contentType!, pins);
   const bytes = file === null ? body : readFileSync(file);
-  return decode(
-    bytes,
-    contentType,
-    queryOf(url),
-    pins,
-    known,
-    shapesOf === undefined ? undefined : shapes(shapesOf, pins),
-  );
+  const shapes = shapesOf === undefined ? undefined : shapesWith(shapesOf, pins);
+  return decode(bytes, contentType, queryOf(url), pins, known, shapes);
 }
 
 /** What is stored of a decoding. A document without a single answer counts as unread. */

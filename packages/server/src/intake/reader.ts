@@ -4,6 +4,7 @@ import type { Dispatcher } from '../delivery';
 import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
 import type { Way } from '@grammata/core/decode';
+import { MASK } from '@grammata/core/target';
 import { LRUCache } from 'lru-cache';
 import { differentWays, UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
 import type { Timers } from '../timing';
@@ -44,6 +45,7 @@ export const messageOf = (arrival: ArrivalRow, bodies: Bodies): StoredMessage =>
   body: arrival.body,
   file: arrival.aside ? bodies.fileOf(arrival.id) : null,
   contentType: arrival.contentType,
+  headers: arrival.headers.filter(([, value]) => !value.includes(MASK)),
   url: arrival.url,
 });
 

@@ -42,6 +42,13 @@ const sizes = ['size', 'bytes', 'length', 'filesize'];
 const types = ['type', 'mime', 'mimetype', 'content', 'media', 'contenttype', 'format'];
 const contents = ['base64', 'data', 'content', 'body', 'bytes', 'b64', 'contents', 'blob'];
 
+const ids = ['id', 'uid', 'uuid', 'guid', 'handle', 'ref', 'token', 'key'];
+/** Characters of the longest identifier. */
+const LONGEST_ID = 200;
+const isId = (value: Json) =>
+  typeof value === 'number' ? Number.isInteger(value) : typeof value === 'string' && isWord(value.trim());
+const isWord = (text: string) => text.length > 0 && text.length <= LONGEST_ID && !/\s|^[a-z]+:\/\/|^data:/i.test(text);
+
 /** The file that an object is the metadata of, with or without what is in it; null for any other. */
 export function fileFromObject(field: string, object: JsonObject, isFileQuestion: boolean): FileRef | null {
   const place = named(object, places, isLink) ?? named(object, places, isPlace);
@@ -63,6 +70,8 @@ export function fileFromObject(field: string, object: JsonObject, isFileQuestion
   if (!isEnough || (!isFileQuestion && !place && !type && !size && !content)) return null;
   if (content !== undefined && !isFileQuestion && !type && !size && !isNamedFile) return null;
   if (place === undefined && !isFileQuestion && !type && !isNamedFile) return null;
+  const taken = [place, name, size, type, content];
+  const id = named(object, ids, value => isId(value) && !taken.some(each => each && object[each] === value));
   const text = place ? fileFromText(field, String(object[place])) : null;
   return {
     field,
@@ -70,5 +79,6 @@ export function fileFromObject(field: string, object: JsonObject, isFileQuestion
     type: type ? String(object[type]) : (text?.type ?? null),
     size: size ? Number(object[size]) : content ? bytesInBase64(String(object[content])) : (text?.size ?? null),
     url: text?.url ?? null,
+    ...(id !== undefined && { id: String(object[id]).trim() }),
   };
 }

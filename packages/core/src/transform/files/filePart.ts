@@ -2,19 +2,19 @@ import { IsIn } from 'class-validator';
 import { isJsonObject, type Json } from '../../submission';
 import { defineTransform } from '../define';
 
-const parts = { name: 'names', url: 'links', type: 'types', size: 'sizes' } as const;
+const parts = { name: 'names', url: 'links', type: 'types', size: 'sizes', id: 'identifiers' } as const;
 type Part = keyof typeof parts;
 
 class FilePartParams {
   @IsIn(Object.keys(parts)) give: Part = 'url';
 }
 
-/** The names, links, types or sizes of an answer's files; files without are left out. */
+/** The names, links or paths, types, sizes or the builder's identifiers of an answer's files; files without are left out. */
 export const filePart = defineTransform<FilePartParams>({
   id: 'files.part',
   family: 'files',
   label: 'Of each file',
-  summary: 'Gives the links, names, types or sizes of the files.',
+  summary: 'Gives the links, names, types, sizes or identifiers of the files.',
   params: FilePartParams,
   asks: [
     { name: 'give', label: 'Give the', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) },
@@ -37,6 +37,14 @@ export const filePart = defineTransform<FilePartParams>({
         { name: 'b', url: null },
       ],
       out: ['https://files.example.org/a.jpg'],
+    },
+    {
+      params: { give: 'id' },
+      in: [
+        { name: 'a', url: null, id: 'f-7' },
+        { name: 'b', url: null },
+      ],
+      out: ['f-7'],
     },
     { params: { give: 'size' }, in: [{ name: 'a', size: 12 }], out: [12] },
     { params: { give: 'type' }, in: { name: 'a', type: 'image/png' }, out: ['image/png'] },

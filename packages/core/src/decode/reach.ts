@@ -1,0 +1,42 @@
+import { valueAt, type Json } from '../submission';
+import type { Decoded } from '.';
+
+/** Values of an address, and headers, that are kept beside what a body says, and characters of each and of a mail's whole text. */
+const [MOST_VALUES, LONGEST_VALUE, LONGEST_TEXT] = [40, 2000, 100_000];
+
+function withBeside(decoded: Decoded, beside: Record<string, Json>): Decoded {
+  if (Object.keys(beside).length === 0) return decoded;
+  return { ...decoded, submissions: decoded.submissions.map(each => ({ ...each, meta: { ...beside, ...each.meta } })) };
+}
+
+/** What stands beside what was read as answers can be used too: the values of the address beside a body, the whole text of a mail. */
+export function withinReach(decoded: Decoded, query: string): Decoded {
+  if (decoded.submissions.length === 0 || decoded.media === 'query') return decoded;
+  const beside: Record<string, Json> = {};
+  for (const [name, value] of [...new URLSearchParams(query)].slice(0, MOST_VALUES)) beside[`query.${name}`] = value;
+  const text = decoded.media === 'mail' ? valueAt(decoded.document, '/text') : undefined;
+  if (typeof text === 'string' && text.length <= LONGEST_TEXT) beside.text = text;
+  return withBeside(decoded, beside);
+}
+
+/**
+ * Headers that tell how a message was carried and not what it is about: those of RFC 9110, RFC 6265, RFC 7239, of tracing
+ * (W3C Trace Context), and what proxies and browsers add (common practice, no source).
+ */
+const ofCarriage =
+  /^(?:accept(?:-.*)?|authorization|proxy-.*|cookie2?|host|connection|keep-alive|te|trailer|transfer-encoding|upgrade|via|expect|content-(?:length|type|encoding|disposition)|cache-control|pragma|date|age|max-forwards|from|if-.*|range|origin|referer|user-agent|dnt|priority|forwarded|x-forwarded-.*|x-real-ip|x-request-start|cf-.*|true-client-ip|traceparent|tracestate|baggage|sec-.*|upgrade-insecure-requests|received|return-path|mime-version)$/;
+
+/** Names of headers by which senders prove themselves. Common practice, no source. */
+const ofProof = /signature|secret|token|auth|password|credential|api-?key|hmac|digest|nonce/;
+
+/** The headers of a message that say something of it, as `header.x-event`: they can be used like what stands around the answers. */
+export function withHeaders(decoded: Decoded, headers: readonly (readonly [name: string, value: string])[]): Decoded {
+  if (decoded.submissions.length === 0) return decoded;
+  const telling = headers
+    .map(([name, value]) => [name.toLowerCase(), value] as const)
+    .filter(([name, value]) => !ofCarriage.test(name) && !ofProof.test(name) && value.length <= LONGEST_VALUE);
+  return withBeside(
+    decoded,
+    Object.fromEntries(telling.slice(0, MOST_VALUES).map(([name, value]) => [`header.${name}`, value])),
+  );
+}
