@@ -14,7 +14,7 @@ import { LiveHub } from './live';
 import { Authorizations, Outward } from './outward';
 import type { Services } from './services';
 import { StorageHealth } from './storage';
-import { FolderInUse, lockFolder, openDatabase, storeOn, type IntakeRow, type Store } from './store';
+import { FolderInUse, lockFolder, openDatabase, storeOn, type Store } from './store';
 import { Timers } from './timing';
 import { Workshop } from './work';
 
@@ -53,6 +53,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     store,
     bodyFile: id => bodies.fileOf(id),
     outward,
+    authorizations,
     vault,
     decoders,
     allowPrivate: config.allowPrivate,
@@ -87,8 +88,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     isPressed: () => recorder.isPressed,
   });
   const stored = () => reader.wake();
-  const secretOf = ({ feedSecret }: IntakeRow) => (feedSecret ? vault.open(feedSecret) : '');
-  const feeds = new Feeds({ store, live, outward, decoders, timers, health, log, secretOf, stored });
+  const feeds = new Feeds({ store, live, outward, authorizations, decoders, timers, health, log, stored });
   const services: Services = {
     config,
     store,

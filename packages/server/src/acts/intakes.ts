@@ -1,5 +1,6 @@
-import type { IntakeInput } from '@grammata/contract';
+import type { FeedAuth, FeedInput, IntakeInput } from '@grammata/contract';
 import type { Pins } from '@grammata/core/decode';
+import { parseJson } from '@grammata/core/submission';
 import type { Vault } from '../access';
 import { arrivalFromFile, readableEndings, redirectTo, rereadAll, typeOfFile } from '../intake';
 import { fieldFault, HttpProblem } from '../problems';
@@ -133,22 +134,36 @@ const storedFileAccess = (
   return { fileAccess: { host, auth }, ...(secret && { fileSecret: vault.seal(secret) }) };
 };
 
+/** What a name is needed for. */
+const needed: Partial<Record<FeedAuth, string>> = {
+  basic: 'Give the user’s name.',
+  header: 'Give the name of the header.',
+  oauth: 'Give the client’s identifier.',
+};
+
+/** Where a feed's secret goes, and what is had for it. */
+const goesTo = ({ auth, url, tokenUrl }: Pick<FeedInput, 'auth' | 'url' | 'tokenUrl'>): string =>
+  [url, auth === 'oauth' ? tokenUrl! : url].map(each => new URL(each).origin).join(' ');
+
 const storedFeed = (vault: Vault, feed: IntakeInput['feed'], before: IntakeRow | null): Partial<IntakeRow> => {
   if (feed === undefined) return {};
   if (feed === null) return { feed: null, feedSecret: null, feedReading: null };
   const { secret, ...rule } = feed;
   const fault = scheduleFault(rule.every);
   if (fault) throw fieldFault('feed.every', fault);
-  if (rule.paging === 'cursor' && rule.cursorAt === '')
-    throw fieldFault('feed.cursorAt', 'Give the place of the next cursor in an answer, such as /next.');
+  if ((rule.paging === 'cursor' || rule.paging === 'next') && rule.cursorAt === '')
+    throw fieldFault('feed.cursorAt', 'Give the place in an answer where it stands, such as /next.');
+  if (rule.method === 'POST' && rule.body && parseJson(rule.body) === undefined)
+    throw fieldFault('feed.body', 'What is sent has to be JSON.');
+  if (rule.parameter.startsWith('/') && rule.method !== 'POST')
+    throw fieldFault('feed.parameter', 'Nothing is sent with a GET: give a query parameter.');
   if ((rule.paging === 'cursor' || rule.paging === 'page') && rule.parameter.trim() === '')
     throw fieldFault('feed.parameter', 'Give the query parameter that asks for the next page.');
-  if ((rule.auth === 'basic' || rule.auth === 'header') && rule.name.trim() === '')
-    throw fieldFault('feed.name', rule.auth === 'basic' ? 'Give the user’s name.' : 'Give the name of the header.');
+  if (rule.auth in needed && rule.name.trim() === '') throw fieldFault('feed.name', needed[rule.auth]!);
   // A secret is bound to the address it was given for: another address has to be given it anew.
-  const isElsewhere = before?.feed ? new URL(before.feed.url).origin !== new URL(rule.url).origin : true;
+  const isElsewhere = before?.feed ? goesTo(before.feed) !== goesTo(rule) : true;
   if (rule.auth !== 'none' && !secret && (isElsewhere || !before?.feedSecret))
-    throw fieldFault('feed.secret', 'Give the token or password for this address.');
+    throw fieldFault('feed.secret', 'Give the token, password or secret for this address.');
   return {
     feed: rule,
     ...(rule.auth === 'none' ? { feedSecret: null } : secret ? { feedSecret: vault.seal(secret) } : {}),

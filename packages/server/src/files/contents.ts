@@ -2,11 +2,11 @@ import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { contentFor } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
-import { credentialsOf, isMade, withQuery, type Auth, type Credentials } from '@grammata/core/target';
+import { credentialsOf, isMade, withQuery, type Credentials } from '@grammata/core/target';
 import busboy from 'busboy';
 import type { Vault } from '../access';
 import type { Decoders } from '../decoding';
-import { isFault, isListed, type Outward } from '../outward';
+import { feedAuth, isFault, isListed, type Authorizations, type Outward, type OutwardFault } from '../outward';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import { stage, TooLarge, type Staged } from './staging';
 
@@ -23,6 +23,7 @@ export interface ContentParts {
   /** Where the body of an arrival lies that is too large for the database. */
   bodyFile: (arrivalId: string) => string;
   outward: Outward;
+  authorizations: Authorizations;
   vault: Vault;
   decoders: Decoders;
   /** Private hosts and ranges that may be reached. */
@@ -65,12 +66,13 @@ export class Contents {
   private async fetched(file: FileRef, intake: IntakeRow | null): Promise<Staged | FileFault> {
     const { outward, folder, most } = this.parts;
     const url = addressOf(file.url!, intake);
-    const credentials = intake && url !== null ? this.credentials(intake, url) : none;
     const failed = (message: string, isPassing = false): FileFault => ({
       isPassing,
       message: `“${file.name}” can’t be had: ${message}`,
     });
     if (url === null) return failed(`${file.url} is no address, only a place in the builder’s own store.`);
+    const credentials = intake ? await this.credentials(intake, url) : none;
+    if (isFault(credentials)) return failed(credentials.message, credentials.code !== 'token');
     const got = await outward.download(withQuery(url, credentials.query), Object.fromEntries(credentials.headers));
     if (isFault(got)) return failed(got.message, got.code !== 'private' && got.code !== 'address');
     const { status, type, body } = got;
@@ -92,19 +94,18 @@ export class Contents {
   }
 
   /** Credentials for files go to the host they were given for, whatever a submission says; those of a feed to the feed’s own. */
-  private credentials({ fileAccess, fileSecret, feed, feedSecret }: IntakeRow, url: string): Credentials {
-    const { vault } = this.parts;
+  private async credentials(
+    { fileAccess, fileSecret, feed, feedSecret }: IntakeRow,
+    url: string,
+  ): Promise<Credentials | OutwardFault> {
+    const { vault, authorizations } = this.parts;
     const { host, hostname, port, protocol, origin } = new URL(url);
     // In clear they go only to machines that were listed as this network's own.
     const isSafe = protocol === 'https:' || isListed(hostname, port || '80', this.parts.allowPrivate);
     if (fileAccess?.host === host && isSafe && fileSecret && !isMade(fileAccess.auth))
       return credentialsOf(fileAccess.auth, vault.open(fileSecret));
     if (!feed || !feedSecret || new URL(feed.url).origin !== origin) return none;
-    const auth = { kind: feed.auth, name: feed.name, user: feed.name } as Exclude<
-      Auth,
-      { kind: 'oauth' | 'webhook' | 'hmac' }
-    >;
-    return credentialsOf(auth, vault.open(feedSecret));
+    return authorizations.for({ auth: feedAuth(feed), secret: feedSecret });
   }
 
   /** Out of the message it came in. */

@@ -208,6 +208,27 @@ describe('feeds', () => {
     expect([status, JSON.stringify(json)]).toEqual([422, expect.stringContaining(field)]);
   });
 
+  test.each<[string, object, string]>([
+    ['the next address without a place', { paging: 'next' }, 'feed.cursorAt'],
+    ['a body that is no JSON', { method: 'POST', body: '{"a":' }, 'feed.body'],
+    ['a place in a body that is not sent', { paging: 'page', parameter: '/page' }, 'feed.parameter'],
+    ['a client without a name', { auth: 'oauth', tokenUrl: 'http://127.0.0.1:9/token', secret: 's' }, 'feed.name'],
+    ['a client without a place for tokens', { auth: 'oauth', name: 'c', secret: 's' }, 'feed.tokenUrl'],
+    ['a client without a secret', { auth: 'oauth', name: 'c', tokenUrl: 'http://127.0.0.1:9/token' }, 'feed.secret'],
+  ])('%s is refused', async (_, more, field) => {
+    const { status, json } = await set(rule(more));
+    expect([status, JSON.stringify(json)]).toEqual([422, expect.stringContaining(field)]);
+  });
+
+  test('a client’s secret goes to where it was given for, and what is had for it to no other source', async () => {
+    const tokenUrl = 'http://127.0.0.1:9/token';
+    const oauth = { auth: 'oauth', name: 'c', tokenUrl };
+    expect((await set(rule({ ...oauth, secret: 's' }))).status).toBe(200);
+    expect((await set(rule(oauth))).status).toBe(200);
+    for (const more of [{ tokenUrl: 'http://elsewhere.example.org/token' }, { url: 'http://elsewhere.example.org/' }])
+      expect((await set(rule({ ...oauth, ...more }))).status).toBe(422);
+  });
+
   test('a schedule says when it falls due, in UTC; without one it reads nothing', async () => {
     expect(nextTime('0 6 * * *')).toBeInstanceOf(Date);
     answer = () => ({ body: [] });

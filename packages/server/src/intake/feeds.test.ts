@@ -1,3 +1,4 @@
+import type { FeedInput } from '@grammata/contract';
 import { pino } from 'pino';
 import type { Decoders } from '../decoding';
 import { LiveHub } from '../live';
@@ -12,15 +13,17 @@ import { Feeds } from './feeds';
 let kept: Stored;
 let feeds: Feeds;
 let asked: string[];
-let answer: () => { status: number; body: string } | Promise<never>;
+let answer: (asked: OutwardRequest) => { status: number; body: string } | Promise<never>;
+/** Which token is shown to the source. */
+let shown: number;
 
-const rule = {
+const rule: Omit<FeedInput, 'secret'> = {
   url: 'https://rows.example.org/log',
   on: true,
   every: '*/5 * * * *',
-  auth: 'none' as const,
+  auth: 'none',
   name: '',
-  paging: 'single' as const,
+  paging: 'single',
   parameter: '',
   cursorAt: '',
   newestFirst: true,
@@ -33,14 +36,15 @@ beforeEach(() => {
   });
   kept = stored();
   asked = [];
+  shown = 1;
   let count = 0;
   answer = () => ({ status: 200, body: `{"n":${count++}}` });
   const log = pino({ level: 'silent' });
   const live = new LiveHub();
   const outward = {
-    send: async ({ url }: OutwardRequest) => {
-      asked.push(`${new Date().toISOString().slice(11, 16)} ${url}`);
-      const { status, body } = await answer();
+    send: async (request: OutwardRequest) => {
+      asked.push(`${new Date().toISOString().slice(11, 16)} ${request.url}`);
+      const { status, body } = await answer(request);
       return { status, body, bytes: Buffer.from(body), headers: {}, cut: false, isMasked: false, milliseconds: 1 };
     },
   } as unknown as Outward;
@@ -59,7 +63,10 @@ beforeEach(() => {
     timers: new Timers(log),
     health: new StorageHealth(live, log),
     log,
-    secretOf: () => '',
+    authorizations: {
+      for: async ({ auth }) => ({ headers: [['x-shown', `${auth.kind} ${shown}`]], query: [] }),
+      forget: () => (shown++, true),
+    },
     // What reads arrivals does so at once.
     stored: () => {
       for (const arrival of kept.store.arrivals.unread(10)) {
@@ -163,4 +170,63 @@ test('a reading that takes longer than its schedule is joined, not begun twice',
   expect(asked).toHaveLength(1);
   end();
   expect(await joined).toMatchObject({ fault: null });
+});
+
+describe('pages that an answer leads on to', () => {
+  const pages: Record<string, object> = {
+    a: { rows: [1], links: { next: '/log?from=b' }, after: 'b' },
+    b: { rows: [2], links: { next: 'https://rows.example.org/log?from=c' }, after: 'c' },
+    c: { rows: [3], links: { next: null }, after: null },
+  };
+  const by = (name: string | null) => ({ status: 200, body: JSON.stringify(pages[name ?? 'a']) });
+  const addresses = () => asked.map(each => each.slice(6));
+
+  test('by its address in the body, relative or whole', async () => {
+    answer = ({ url }) => by(new URL(url).searchParams.get('from'));
+    const { id } = intake({ paging: 'next', cursorAt: '/links/next' });
+    expect(await feeds.read(id)).toMatchObject({ pages: 3, fresh: 3, fault: null });
+    const at = 'https://rows.example.org/log';
+    expect(addresses()).toEqual([at, `${at}?from=b`, `${at}?from=c`]);
+  });
+
+  test('one at another host is not asked: what is shown to this one is not for it', async () => {
+    answer = () => ({ status: 200, body: '{"next":"https://elsewhere.example.org/log"}' });
+    const { id } = intake({ paging: 'next', cursorAt: '/next', auth: 'bearer' });
+    expect(await feeds.read(id)).toMatchObject({ pages: 1, fault: null });
+    expect(addresses()).toEqual([rule.url]);
+  });
+
+  test.each<[string, Partial<typeof rule>, string[]]>([
+    [
+      'a place in what is posted',
+      { parameter: '/filter/after' },
+      ['{"limit":2}', '{"limit":2,"filter":{"after":"b"}}', '{"limit":2,"filter":{"after":"c"}}'],
+    ],
+    ['a query parameter beside it', { parameter: 'from' }, ['{"limit":2}', '{"limit":2}', '{"limit":2}']],
+  ])('by a cursor in %s', async (_, more, bodies) => {
+    const sent: unknown[] = [];
+    answer = ({ method, url, body, headers }) => {
+      sent.push(body);
+      expect([method, headers['content-type']]).toEqual(['POST', 'application/json']);
+      const { filter } = JSON.parse(String(body)) as { filter?: { after: string } };
+      return by(filter?.after ?? new URL(url).searchParams.get('from'));
+    };
+    const { id } = intake({ method: 'POST', body: '{"limit":2}', paging: 'cursor', cursorAt: '/after', ...more });
+    expect(await feeds.read(id)).toMatchObject({ pages: 3, fresh: 3, fault: null, cursor: 'c' });
+    expect(sent).toEqual(bodies);
+  });
+});
+
+test('a token that is refused is fetched anew, once', async () => {
+  const { id } = intake({ auth: 'oauth', name: 'client', tokenUrl: 'https://rows.example.org/token' });
+  const seen: unknown[] = [];
+  answer = ({ headers }) => {
+    seen.push(headers['x-shown']);
+    return headers['x-shown'] === 'oauth 2' ? { status: 200, body: '{"n":1}' } : { status: 401, body: '' };
+  };
+  expect(await feeds.read(id)).toMatchObject({ pages: 1, fault: null });
+  expect(seen).toEqual(['oauth 1', 'oauth 2']);
+  expect((await feeds.read(id)).fault).toBeNull();
+  shown = 7;
+  expect((await feeds.read(id)).fault).toMatch(/refused the credentials/);
 });

@@ -1,10 +1,18 @@
 import LinkHeader from 'http-link-header';
 import type { Logger } from 'pino';
-import { asText, parseJson, valueAt } from '@grammata/core/submission';
+import { asText, parseJson, valueAt, withValueAt } from '@grammata/core/submission';
+import { withQuery } from '@grammata/core/target';
 import { iso, now } from '../clock';
 import type { Decoders } from '../decoding';
 import type { LiveHub } from '../live';
-import { isFault, type Outward, type OutwardAnswer } from '../outward';
+import {
+  feedAuth,
+  isFault,
+  type Authorizations,
+  type Outward,
+  type OutwardAnswer,
+  type OutwardFault,
+} from '../outward';
 import { FEED, type ArrivalRow, type FeedReading, type IntakeRow, type Store } from '../store';
 import type { StorageHealth } from '../storage';
 import type { Schedule, Timers } from '../timing';
@@ -18,8 +26,7 @@ export interface FeedParts {
   timers: Timers;
   health: StorageHealth;
   log: Logger;
-  /** The token or password of an intake's feed. */
-  secretOf(intake: IntakeRow): string;
+  authorizations: Pick<Authorizations, 'for' | 'forget'>;
   stored(): void;
 }
 
@@ -111,27 +118,45 @@ export class Feeds {
       pages: 0,
       fault: null,
     };
-    let url: string | null = firstAddress(rule, reading.cursor);
+    let page: Page | null = firstPage(rule, reading.cursor);
     const visited = new Set<string>();
-    while (url !== null && reading.pages < MOST_PAGES && !visited.has(new URL(url).href)) {
-      visited.add(new URL(url).href);
-      const answer = await this.parts.outward.send({
-        method: 'GET',
-        url,
-        headers: { accept: '*/*', ...credentials(rule, this.parts.secretOf(intake)) },
-        most: intake.sizeLimit,
-      });
+    while (page !== null && reading.pages < MOST_PAGES && !visited.has(nameOf(page))) {
+      visited.add(nameOf(page));
+      const answer = await this.#ask(intake, rule, page);
       if (isFault(answer)) return { ...reading, fault: answer.message };
       const fault = faultOf(answer, intake);
       if (fault) return { ...reading, fault };
       reading.pages += 1;
-      const fresh = await this.#take(intake, url, answer);
+      const fresh = await this.#take(intake, page.url, answer);
       reading.fresh += fresh;
-      const next = nextPage(rule, url, answer, reading.pages);
+      const next = nextPage(rule, page, answer, reading.pages);
       if (rule.paging === 'cursor' && next?.cursor) reading.cursor = next.cursor;
-      url = next === null || (fresh === 0 && (rule.newestFirst || rule.paging === 'page')) ? null : next.url;
+      page = fresh === 0 && (rule.newestFirst || rule.paging === 'page') ? null : next;
     }
     return reading;
+  }
+
+  /** Asks for a page; a token that was refused is fetched anew, once. */
+  async #ask(intake: IntakeRow, rule: Rule, { url, body }: Page): Promise<OutwardAnswer | OutwardFault> {
+    const { outward, authorizations } = this.parts;
+    const sealed = { auth: feedAuth(rule), secret: intake.feedSecret };
+    const ask = async () => {
+      const credentials = await authorizations.for(sealed, body ?? '');
+      if (isFault(credentials)) return credentials;
+      return outward.send({
+        method: body === null ? 'GET' : 'POST',
+        url: withQuery(url, credentials.query),
+        headers: {
+          accept: '*/*',
+          ...(body !== null && { 'content-type': 'application/json' }),
+          ...Object.fromEntries(credentials.headers),
+        },
+        ...(body !== null && { body }),
+        most: intake.sizeLimit,
+      });
+    };
+    const answer = await ask();
+    return !isFault(answer) && answer.status === 401 && authorizations.forget(sealed) ? ask() : answer;
   }
 
   /** Records an answer that holds something new; gives back how many submissions of it are. */
@@ -160,41 +185,45 @@ function faultOf({ status, body, headers, cut }: OutwardAnswer, { sizeLimit }: I
   return null;
 }
 
-function credentials({ auth, name }: Rule, secret: string): Record<string, string> {
-  if (auth === 'bearer') return { authorization: `Bearer ${secret}` };
-  if (auth === 'basic') return { authorization: `Basic ${Buffer.from(`${name}:${secret}`).toString('base64')}` };
-  return auth === 'header' ? { [name.toLowerCase()]: secret } : {};
+/** What is asked for: an address, and what is sent to it; null for a GET. */
+interface Page {
+  url: string;
+  body: string | null;
+  cursor?: string;
 }
 
-function withParameter(url: string, name: string, value: string): string {
-  const address = new URL(url);
-  address.searchParams.set(name, value);
-  return address.href;
-}
+const nameOf = ({ url, body }: Page): string => `${new URL(url).href}\n${body ?? ''}`;
 
-function firstAddress({ url, paging, parameter, newestFirst }: Rule, cursor: string | null): string {
-  // Where the newest come first, every reading begins at the top.
-  if (paging === 'cursor' && cursor !== null && !newestFirst) return withParameter(url, parameter, cursor);
-  return paging === 'page' ? withParameter(url, parameter, '1') : url;
-}
-
-/** Where the next page is; null after the last. */
-function nextPage(
-  { url, paging, parameter, cursorAt }: Rule,
-  current: string,
-  answer: OutwardAnswer,
-  pages: number,
-): { url: string; cursor?: string } | null {
-  if (paging === 'page') return { url: withParameter(url, parameter, String(pages + 1)) };
-  if (paging === 'link') {
-    const next = nextLink(answer.headers.link ?? '');
-    const address = next !== null && URL.canParse(next, current) ? new URL(next, current) : null;
-    // The credentials of a feed do not go to another origin.
-    return address?.origin === new URL(url).origin ? { url: address.href } : null;
+/** What is sent for a page that is asked for by a value: in the address, or where a pointer says in a body. */
+function pageBy({ url, method, body = '', parameter }: Rule, value: string | number | null): Page {
+  const sent = method === 'POST' ? body : null;
+  if (value === null) return { url, body: sent };
+  if (sent === null || !parameter.startsWith('/')) {
+    const address = new URL(url);
+    address.searchParams.set(parameter, String(value));
+    return { url: address.href, body: sent };
   }
-  if (paging !== 'cursor') return null;
-  const cursor = asText(valueAt(parseJson(answer.body) ?? null, cursorAt) ?? null);
-  return cursor === '' ? null : { url: withParameter(url, parameter, cursor), cursor };
+  return { url, body: JSON.stringify(withValueAt(parseJson(sent) ?? {}, parameter, value)) };
+}
+
+function firstPage(rule: Rule, cursor: string | null): Page {
+  const { paging, newestFirst } = rule;
+  // Where the newest come first, every reading begins at the top.
+  if (paging === 'cursor' && cursor !== null && !newestFirst) return pageBy(rule, cursor);
+  return pageBy(rule, paging === 'page' ? 1 : null);
+}
+
+/** What is asked for next; null after the last page. */
+function nextPage(rule: Rule, current: Page, answer: OutwardAnswer, pages: number): Page | null {
+  const { url, paging, cursorAt } = rule;
+  if (paging === 'page') return pageBy(rule, pages + 1);
+  if (paging === 'single') return null;
+  const said = paging === 'link' ? null : asText(valueAt(parseJson(answer.body) ?? null, cursorAt) ?? null).trim();
+  if (paging === 'cursor') return said ? { ...pageBy(rule, said), cursor: said } : null;
+  const next = paging === 'link' ? nextLink(answer.headers.link ?? '') : said;
+  const address = next && URL.canParse(next, current.url) ? new URL(next, current.url) : null;
+  // The credentials of a feed do not go to another origin.
+  return address?.origin === new URL(url).origin ? { url: address.href, body: current.body } : null;
 }
 
 /** The link to the next page (RFC 8288), or null. */

@@ -1,3 +1,4 @@
 export * from './authorization';
+export * from './feedAuth';
 export * from './guard';
 export * from './http';

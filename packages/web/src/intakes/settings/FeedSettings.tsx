@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { wordsFor } from '../../api';
 import { Act, Choice, Fault } from '../../ui';
-import { ChoiceField, InputForm, SecretField, TextField, TickField, useInput } from '../../ui/form';
+import { ChoiceField, InputForm, LinesField, SecretField, TextField, TickField, useInput } from '../../ui/form';
 import { useChangeIntake, useReadFeed } from '../queries';
 
 const auths: Record<FeedAuth, string> = {
@@ -11,11 +11,24 @@ const auths: Record<FeedAuth, string> = {
   bearer: 'a bearer token',
   basic: 'user and password',
   header: 'a header',
+  oauth: 'OAuth 2 client credentials',
 };
-const secretWords: Record<FeedAuth, string> = { none: '', bearer: 'Token', basic: 'Password', header: 'Its value' };
+const secretWords: Record<FeedAuth, string> = {
+  none: '',
+  bearer: 'Token',
+  basic: 'Password',
+  header: 'Its value',
+  oauth: 'Client secret',
+};
+const nameWords: Partial<Record<FeedAuth, string>> = {
+  basic: 'User',
+  header: 'Name of the header',
+  oauth: 'Client identifier',
+};
 const pagings: Record<FeedPaging, string> = {
   single: 'is all there is',
   cursor: 'says where the next begins',
+  next: 'says the next one’s address',
   page: 'is one of numbered pages',
   link: 'links to the next (Link header)',
 };
@@ -27,10 +40,13 @@ const schedules = {
   own: 'by a schedule of your own…',
 };
 
+/** What a feed has that says nothing else. */
+const usual = { method: 'GET', body: '', tokenUrl: '', scope: '', clientIn: 'header' } as const;
+
 function inputOf({ feed }: IntakeView): FeedInput {
-  if (!feed) return new FeedInput();
-  const { url, on, every, auth, name, paging, parameter, cursorAt, newestFirst } = feed;
-  return Object.assign(new FeedInput(), { url, on, every, auth, name, paging, parameter, cursorAt, newestFirst });
+  if (!feed) return Object.assign(new FeedInput(), usual);
+  const { hasSecret: _, nextAt: _next, reading: _reading, ...rule } = feed;
+  return Object.assign(new FeedInput(), usual, rule);
 }
 
 /** The settings of a feed: where, when, with what proof, and how its pages hang together. */
@@ -50,7 +66,7 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
     },
   });
   const { control, setValue } = of.form;
-  const [auth, paging, every] = useWatch({ control, name: ['auth', 'paging', 'every'] });
+  const [auth, paging, every, method] = useWatch({ control, name: ['auth', 'paging', 'every', 'method'] });
   const [isOwn, setIsOwn] = useState(!Object.hasOwn(schedules, every));
   const stop = () => change.mutate({ feed: null }, { onSuccess: () => (of.discard(), onDone()) });
   return (
@@ -99,11 +115,41 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
       </div>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
         <ChoiceField<FeedInput> name="auth" label="It asks for" options={auths} />
-        {(auth === 'basic' || auth === 'header') && (
-          <TextField<FeedInput> name="name" label={auth === 'basic' ? 'User' : 'Name of the header'} />
-        )}
+        {nameWords[auth] && <TextField<FeedInput> name="name" label={nameWords[auth]} autoComplete="off" />}
         {auth !== 'none' && (
           <SecretField<FeedInput> name="secret" label={secretWords[auth]} isStored={before?.hasSecret === true} />
+        )}
+      </div>
+      {auth === 'oauth' && (
+        <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
+          <TextField<FeedInput>
+            name="tokenUrl"
+            label="Tokens are had at"
+            look="code"
+            placeholder="https://builder.example.org/token"
+          />
+          <TextField<FeedInput> name="scope" label="Scope" look="code" hint="Left empty, the source’s usual one." />
+          <ChoiceField<FeedInput>
+            name="clientIn"
+            label="The client shows itself"
+            options={{ header: 'by HTTP Basic', body: 'in the body' }}
+          />
+        </div>
+      )}
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[14rem_1fr]">
+        <ChoiceField<FeedInput>
+          name="method"
+          label="It is asked by"
+          options={{ GET: 'GET', POST: 'POST, with a body' }}
+        />
+        {method === 'POST' && (
+          <LinesField<FeedInput>
+            name="body"
+            label="What is sent (JSON)"
+            rows={2}
+            look="code"
+            placeholder='{"form":"moorings","limit":100}'
+          />
         )}
       </div>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
@@ -111,12 +157,17 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
         {(paging === 'cursor' || paging === 'page') && (
           <TextField<FeedInput>
             name="parameter"
-            label={paging === 'cursor' ? 'Query parameter for the next' : 'Query parameter for the number'}
+            label={paging === 'cursor' ? 'Asks for the next by' : 'Asks for the number by'}
+            hint={
+              method === 'POST'
+                ? 'A query parameter, or a place in what is sent, such as /after.'
+                : 'A query parameter.'
+            }
             look="code"
             placeholder={paging === 'cursor' ? 'after' : 'page'}
           />
         )}
-        {paging === 'cursor' && (
+        {(paging === 'cursor' || paging === 'next') && (
           <TextField<FeedInput> name="cursorAt" label="Where the answer says it" look="code" placeholder="/next" />
         )}
       </div>
