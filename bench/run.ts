@@ -58,8 +58,8 @@ say(
   '≤ 25 ×',
 );
 const shapes = new KnownShapes();
-for (const _ of [1, 2]) decode(body, 'application/json', '', {}, [], shapes);
-const knownTime = fastest(1000, () => decode(body, 'application/json', '', {}, [], shapes));
+for (const _ of [1, 2]) decode(body, 'application/json', '', {}, {}, shapes);
+const knownTime = fastest(1000, () => decode(body, 'application/json', '', {}, {}, shapes));
 say(
   'the same of a known shape vs JSON.parse',
   `${(knownTime / fastest(1000, () => JSON.parse(text) as unknown)).toFixed(2)} ×`,

@@ -40,10 +40,10 @@ test('a shape that is known reads as the search does, and most shapes get to be 
   expect(variants.length).toBeGreaterThan(50);
   const known = variants.filter(([, saying]) => {
     const shapes = new KnownShapes();
-    for (const words of ['indeed', 'as ever', 'for now']) decode(bytes(saying(words)), type, '', {}, [], shapes);
+    for (const words of ['indeed', 'as ever', 'for now']) decode(bytes(saying(words)), type, '', {}, {}, shapes);
     const last = saying('at last');
     const isKnown = shapes.read('json', last) !== null;
-    const read = decode(bytes(last), type, '', {}, [], shapes).submissions;
+    const read = decode(bytes(last), type, '', {}, {}, shapes).submissions;
     expect(canonical(read as unknown as Json)).toBe(
       canonical(decode(bytes(last), type).submissions as unknown as Json),
     );

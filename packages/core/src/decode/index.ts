@@ -5,9 +5,10 @@ import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins, PinSet } from './pins';
 import { KnownShapes } from './shapes';
 import { withinReach } from './reach';
-import { readAnswers } from './value';
+import { filesAsked, readAnswers, type FilesAsked } from './value';
 
 export { withHeaders } from './reach';
+export { asksForFiles, type FilesAsked } from './value';
 
 export type { Note } from './notes';
 export * from './contents';
@@ -51,7 +52,7 @@ export interface Decoded {
  * @param contentType the Content-Type header as it came, or null
  * @param query what followed `?` in the address, without the mark
  * @param pins what a person pointed at to overrule the reading
- * @param known how messages that came by the same way were read for sure: one that may be read so, and not surely otherwise, is
+ * @param known what is known of messages that came by the same way
  * @param shapes the shapes that messages with the same pins had so far; learns from this one
  */
 export function decode(
@@ -59,7 +60,7 @@ export function decode(
   contentType: string | null,
   query = '',
   pins: Pins = {},
-  known: readonly Way[] = [],
+  known: Known = {},
   shapes?: KnownShapes,
 ): Decoded {
   try {
@@ -80,7 +81,7 @@ const FORMAL = 0.12;
 function decodeBest(
   [first, ...others]: [Document, ...Document[]],
   pins: Pins,
-  known: readonly Way[],
+  known: Known,
   shapes?: KnownShapes,
 ): Decoded {
   if (others.length === 0) return decodeDocument(first, pins, known, shapes);
@@ -99,12 +100,7 @@ function decodeBest(
 }
 
 /** Stages two and three alone, for a document that was read elsewhere. */
-export function decodeDocument(
-  read: Document,
-  pins: Pins = {},
-  known: readonly Way[] = [],
-  shapes?: KnownShapes,
-): Decoded {
+export function decodeDocument(read: Document, pins: Pins = {}, known: Known = {}, shapes?: KnownShapes): Decoded {
   try {
     return (shapes && decodedByShape(read, shapes)) ?? decoded(read, pins, known, shapes);
   } catch (error) {
@@ -127,7 +123,7 @@ function decodedByShape({ media, document, notes }: Document, shapes: KnownShape
 function decoded(
   { media, document: raw, notes: before, isTable = false, labels = {} }: Document,
   pins: Pins,
-  known: readonly Way[],
+  known: Known,
   shapes?: KnownShapes,
 ): Decoded {
   const notes = [...before];
@@ -137,16 +133,17 @@ function decoded(
   const document = isTooDeep ? null : withEmbeddedOpened(raw);
   const head = media === 'mail' ? mailHead : [];
   const read = readEnvelope(document, pins, { isTable, labels, head });
-  const { winner, runnersUp, notes: more, isKnown } = withKnown(read, known);
+  const { winner, runnersUp, notes: more, isKnown } = withKnown(read, known.ways ?? []);
+  const files = { ...filesAsked((winner?.submissions ?? []).map(each => each.answers)), ...known.files };
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
-    ...readAnswers(answers),
+    ...readAnswers(answers, files),
   }));
   const widest = (winner?.submissions ?? []).reduce((widest, each) => Math.max(widest, each.answers.length), 0);
   if (widest > most.answers) notes.push(tooMany('envelope.answers', `more than ${most.answers} answers`));
   const isCertain = winner !== null && (isKnown || isSure(winner, runnersUp[0]));
   if (shapes && isCertain && !isTable && document === raw && notes.length + more.length === 0)
-    shapes.learn(media, document, winner, submissions[0]!);
+    shapes.learn(media, document, winner, submissions[0]!, files);
   return {
     media,
     document,
@@ -197,6 +194,14 @@ const isSure = ({ score }: EnvelopeReading, next: EnvelopeReading | undefined): 
 
 /** How a message was read: by which reader, and where its answers stand. */
 export type Way = Pick<FoundEnvelope, 'reader' | 'answersAt' | 'splitAt'>;
+
+/** What is known of the messages of an intake. */
+export interface Known {
+  /** How they were read for sure: one that may be read so, and not surely otherwise, is. */
+  ways?: readonly Way[];
+  /** Which questions ask for files, by all that was answered so far. */
+  files?: FilesAsked;
+}
 
 /** Of what a winner scores, the least for a reading that is known to be meant. */
 const KNOWN = 0.4;

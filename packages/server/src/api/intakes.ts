@@ -123,7 +123,10 @@ export function intakesApi(services: Services): Router {
     // What was set aside is not read again by looking at it.
     if (row.cut || row.ended || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
     try {
-      const message = { ...messageOf(row, services.bodies), known: store.arrivals.waysOf(row.intakeId) };
+      const message = {
+        ...messageOf(row, services.bodies),
+        known: { ways: store.arrivals.waysOf(row.intakeId), files: store.forms.questions.filesAsked(row.intakeId) },
+      };
       const read = await services.decoders.look(message, row.size, pins, MOST_SHOWN);
       return { ...read, before: read.envelope?.isSure && isUnpinned(pins) ? otherBefore(row, read.envelope) : null };
     } catch (error) {

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Decoded, FileContent, Pins, Way } from '@grammata/core/decode';
+import type { Decoded, FileContent, Known, Pins, Way } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
 import type { ReadingSummary } from '@grammata/contract';
 
@@ -13,8 +13,8 @@ export interface StoredMessage {
   headers?: [name: string, value: string][];
   /** The address it came to, for what stands behind `?`. */
   url: string;
-  /** How messages of its intake were read for sure. */
-  known?: Way[];
+  /** What is known of the messages of its intake. */
+  known?: Known;
   /** The intake whose shapes a thread keeps in mind; left out where a message is to be searched through. */
   shapesOf?: string;
 }

@@ -10,6 +10,7 @@ import {
   withHeaders,
   type Decoded,
   type FileContent,
+  type FilesAsked,
   type Pins,
 } from '@grammata/core/decode';
 import { asText, isBlank, type Submission } from '@grammata/core/submission';
@@ -28,13 +29,13 @@ const ANSWERS_SHOWN = 6;
 const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
 
 /** Intakes whose shapes a thread keeps in mind, those read last. */
-const known = new LRUCache<string, KnownShapes>({ max: 100 });
+const shapesByName = new LRUCache<string, KnownShapes>({ max: 100 });
 
-/** Other pins read otherwise, so they have shapes of their own. */
-function shapesWith(intakeId: string, pins: Pins): KnownShapes {
-  const name = `${intakeId}\n${JSON.stringify(pins)}`;
-  const found = known.get(name) ?? new KnownShapes();
-  known.set(name, found);
+/** Other pins, and other questions for files, read otherwise: they have shapes of their own. */
+function shapesWith(intakeId: string, pins: Pins, files: FilesAsked = {}): KnownShapes {
+  const name = JSON.stringify([intakeId, pins, files]);
+  const found = shapesByName.get(name) ?? new KnownShapes();
+  shapesByName.set(name, found);
   return found;
 }
 
@@ -47,7 +48,7 @@ async function decodedBody({ body, file, contentType, url, known, shapesOf }: St
   if (file !== null && /^multipart\/form-data\s*;/i.test(contentType ?? ''))
     return decodeMultipartFile(file, contentType!, pins);
   const bytes = file === null ? body : readFileSync(file);
-  const shapes = shapesOf === undefined ? undefined : shapesWith(shapesOf, pins);
+  const shapes = shapesOf === undefined ? undefined : shapesWith(shapesOf, pins, known?.files);
   return decode(bytes, contentType, queryOf(url), pins, known, shapes);
 }
 

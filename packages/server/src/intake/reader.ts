@@ -3,7 +3,7 @@ import { DecodeFault, type Decoders, type DecodeResult, type StoredMessage } fro
 import type { Dispatcher } from '../delivery';
 import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
-import type { Way } from '@grammata/core/decode';
+import type { Known, Way } from '@grammata/core/decode';
 import { MASK } from '@grammata/core/target';
 import { LRUCache } from 'lru-cache';
 import { differentWays, UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
@@ -141,7 +141,7 @@ export class ArrivalReader {
       const readings = await decoders.read(
         batch.map(each => ({
           ...messageOf(each, bodies),
-          known: this.#waysOf(each.intakeId),
+          known: this.#knownOf(each.intakeId),
           shapesOf: each.intakeId,
         })),
         batch.map(this.#pinsOf),
@@ -159,6 +159,10 @@ export class ArrivalReader {
     let ways = this.#ways.get(intakeId);
     if (!ways) this.#ways.set(intakeId, (ways = this.parts.store.arrivals.waysOf(intakeId)));
     return ways;
+  }
+
+  #knownOf(intakeId: string): Known {
+    return { ways: this.#waysOf(intakeId), files: this.parts.store.forms.questions.filesAsked(intakeId) };
   }
 
   #taken(arrival: ArrivalRow, reading: Reading): void {
@@ -208,7 +212,7 @@ export class ArrivalReader {
       const stored = store.arrivals.positionsOf(arrival.id);
       const queued: DeliveryRow[] = [];
       let taken = 0;
-      const message = { ...messageOf(arrival, bodies), known: this.#waysOf(arrival.intakeId) };
+      const message = { ...messageOf(arrival, bodies), known: this.#knownOf(arrival.intakeId) };
       const end = await decoders.portions(message, arrival.size, this.#pinsOf(arrival), {
         found: total => work?.at(0, total),
         portion: (submissions, from) => {

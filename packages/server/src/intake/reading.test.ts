@@ -384,3 +384,18 @@ describe('forms that are the same, sent another way', () => {
       });
   });
 });
+
+test('a question that is answered with files is one for files: a bare link to it is one', async () => {
+  const asked = (n: number, proof: unknown) =>
+    JSON.stringify({ entry: { id: `e-${n}`, submitted_at: '2026-11-04T08:12:06Z' }, answers: [{ ref: 'who', label: 'Who is asking?', value: 'Ada Reed' }, { ref: 'proof', label: 'Anything that shows it?', value: proof }] }); // prettier-ignore
+  const link = 'https://store.example.org/7/letter.pdf';
+  await send(asked(1, link));
+  const alone = await allRead();
+  expect((await viewOf(alone[0]!.id)).decoded[0]!.files).toEqual([]);
+  for (let n = 2; n < 44; n++) await send(asked(n, [{ name: `p${n}.pdf`, size: n, url: `${link}?${n}` }]));
+  await eventually(arrivals, list => list.every(each => each.state === 'read'));
+  await send(asked(90, link));
+  await allRead();
+  const [last] = await arrivals();
+  expect((await viewOf(last!.id)).decoded[0]!.files).toMatchObject([{ field: 'proof', name: 'letter.pdf', url: link }]);
+});

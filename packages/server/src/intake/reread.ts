@@ -31,6 +31,7 @@ export async function previewPins(
   pins: Pins,
   shownId: string | null,
 ): Promise<PinsPreview> {
+  const known = { files: store.forms.questions.filesAsked(intake.id) };
   const rows: PinsPreview['rows'] = [];
   const forms = new Set<string>();
   let [looked, changed, missing, bytes] = [0, 0, 0, 0];
@@ -42,7 +43,7 @@ export async function previewPins(
     const portion = fetched.filter(each => !each.aside && each.size <= LARGEST);
     bytes += portion.reduce((sum, each) => sum + each.size, 0);
     const compared = await decoders.compare(
-      portion.map(each => messageOf(each, bodies)),
+      portion.map(each => ({ ...messageOf(each, bodies), known })),
       intake.pins,
       pins,
     );
@@ -59,7 +60,7 @@ export async function previewPins(
   const asked = shownId === null ? undefined : store.arrivals.byId(shownId);
   const shown = asked?.intakeId === intake.id ? asked : undefined;
   return {
-    shown: shown ? (await decoders.compare([messageOf(shown, bodies)], pins, pins))[0]!.shown : [],
+    shown: shown ? (await decoders.compare([{ ...messageOf(shown, bodies), known }], pins, pins))[0]!.shown : [],
     looked,
     recorded: store.arrivals.recordedCount(intake.id),
     changed,
@@ -88,7 +89,8 @@ export function rereadAll(
       done += 1;
       const { pins } = store.intakes.byId(intake.id) ?? intake;
       try {
-        const reading = await decoders.whole(messageOf(arrival, bodies), arrival.size, pins);
+        const known = { files: store.forms.questions.filesAsked(intake.id) };
+        const reading = await decoders.whole({ ...messageOf(arrival, bodies), known }, arrival.size, pins);
         for (const form of store.readings.reread(arrival, reading)) touched.add(form);
       } catch (error) {
         work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${(error as Error).message}`);

@@ -7,6 +7,7 @@ import {
   type FormSchema,
   type Week,
 } from '@grammata/core/schema';
+import { asksForFiles, type FilesAsked } from '@grammata/core/decode';
 import { setOwn, type Submission } from '@grammata/core/submission';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { Database } from './database';
@@ -152,6 +153,24 @@ export class Questions {
       return label === undefined ? field : { ...field, label, asked: field.label };
     };
     return { ...schema, fields: schema.fields.map(named) };
+  }
+
+  /** Which questions of an intake's forms ask for files, by all that was answered. */
+  filesAsked(intakeId: string): FilesAsked {
+    const rows = this.db
+      .select({ key: formQuestions.key, kinds: formQuestions.kinds })
+      .from(formQuestions)
+      .innerJoin(forms, eq(forms.id, formQuestions.formId))
+      .where(and(eq(forms.intakeId, intakeId), sql`json_extract(${formQuestions.kinds}, '$.files') > 0`))
+      .all();
+    const asked: Record<string, boolean> = {};
+    for (const { key, kinds } of rows) {
+      const { files = 0, url: links = 0, ...rest } = kinds;
+      const others = Object.values(rest).reduce((sum, each) => sum + each, 0);
+      const verdict = asksForFiles({ files, links, others });
+      if (verdict !== null) asked[key] = verdict;
+    }
+    return asked;
   }
 
   /** Gives a question another name; null gives it back its own. */

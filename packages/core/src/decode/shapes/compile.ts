@@ -2,7 +2,7 @@ import { asText, isJsonObject, valueAt, type Json, type JsonObject } from '../..
 import { questionKey } from '../../scope';
 import type { EnvelopeReading, RawSubmission } from '../envelope';
 import { most } from '../notes';
-import { answerReader, withOwnKeys } from '../value';
+import { answerReader, verdictOn, withOwnKeys, type FilesAsked } from '../value';
 import { namesIn, sortOf, sortOfSaid } from './sort';
 import { askedIn, holdsAnswer, partAt, type Asked, type Inner, type Template } from './template';
 
@@ -28,11 +28,11 @@ const MOST_PLACES = 6000;
  * The reader of a document's shape, made from how the document was read: null where a part of the result stands nowhere in it as
  * it was read, since nothing then tells where that would stand in another.
  */
-export function compile(document: Json, reading: EnvelopeReading): Compiled | null {
+export function compile(document: Json, reading: EnvelopeReading, files: FilesAsked = {}): Compiled | null {
   const [submission, ...more] = reading.submissions;
   if (!submission || more.length > 0 || reading.splitAt !== undefined) return null;
   if (submission.answers.length > most.answers) return null;
-  const answers = askedAt(document, submission);
+  const answers = askedAt(document, submission, files);
   const places = answers && placesOf(document, answers);
   if (!places) return null;
   const fixed = fixedBy(submission);
@@ -64,7 +64,7 @@ export function compile(document: Json, reading: EnvelopeReading): Compiled | nu
 }
 
 /** The questions by where their answers stand; null where one stands nowhere as it was read, or two stand in one another. */
-function askedAt(document: Json, { answers }: RawSubmission): Map<string, Asked> | null {
+function askedAt(document: Json, { answers }: RawSubmission, files: FilesAsked): Map<string, Asked> | null {
   const asked = new Map<string, Asked>();
   const named = withOwnKeys(answers.map(each => ({ ...each, key: questionKey(each.key) })));
   for (const answer of named) {
@@ -72,7 +72,12 @@ function askedAt(document: Json, { answers }: RawSubmission): Map<string, Asked>
     if (other !== null || asked.has(pointer)) return null;
     const sent = valueAt(document, pointer);
     if (sent === undefined || JSON.stringify(sent) !== JSON.stringify(value)) return null;
-    asked.set(pointer, { key, label, pointer, read: answerReader({ key, label, stated, options }) });
+    asked.set(pointer, {
+      key,
+      label,
+      pointer,
+      read: answerReader({ key, label, stated, options }, verdictOn(files, key)),
+    });
   }
   return asked;
 }

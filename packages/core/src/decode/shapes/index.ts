@@ -1,5 +1,6 @@
 import { setOwn, type Json, type Submission } from '../../submission';
 import type { EnvelopeReading } from '../envelope';
+import type { FilesAsked } from '../value';
 import { compile, takeUp, type Compiled } from './compile';
 import { Fit, fits } from './template';
 
@@ -40,8 +41,9 @@ export class KnownShapes {
   /**
    * Learns how a document is read that the whole search read for sure.
    * @param read the one submission that was read
+   * @param files which questions were known to ask for files: the shapes of other knowledge are others
    */
-  learn(media: string, document: Json, reading: EnvelopeReading, read: Submission): void {
+  learn(media: string, document: Json, reading: EnvelopeReading, read: Submission, files: FilesAsked = {}): void {
     const wanted = JSON.stringify(ordered(read));
     const isRight = (shape: Shape, fit: Fit) => JSON.stringify(ordered(submissionOf(shape.compiled, fit))) === wanted;
     let fresh: Compiled | null | undefined;
@@ -51,7 +53,7 @@ export class KnownShapes {
       const fit = new Fit(true);
       if (!fits(shape.compiled.template, document, fit)) continue;
       if (fit.unknown.length > 0) {
-        fresh ??= compile(document, reading);
+        fresh ??= compile(document, reading, files);
         if (!fresh || !this.#widened(shape, fresh, fit, document, isRight)) continue;
       } else if (isRight(shape, fit)) fit.lessons.forEach(learn => learn());
       else {
@@ -63,7 +65,7 @@ export class KnownShapes {
       this.#use(shape);
       return;
     }
-    fresh ??= compile(document, reading);
+    fresh ??= compile(document, reading, files);
     if (!fresh) return;
     const { reader, answersAt, why, label, score, generation } = reading;
     const shape = {

@@ -3,7 +3,7 @@ import type { Json, JsonObject } from '../../submission';
 import { decode, KnownShapes } from '..';
 
 const bytes = (document: Json) => new TextEncoder().encode(JSON.stringify(document));
-const read = (document: Json, shapes?: KnownShapes) => decode(bytes(document), 'application/json', '', {}, [], shapes);
+const read = (document: Json, shapes?: KnownShapes) => decode(bytes(document), 'application/json', '', {}, {}, shapes);
 const whole = (document: Json) => read(document).submissions;
 const learned = (...documents: Json[]) => {
   const shapes = new KnownShapes();

@@ -13,7 +13,10 @@ import { questionKey } from '../../scope';
 import { chosen, withOptionLabels, withOther } from './choices';
 import { filesOf, isUploadLink } from '../files';
 import { agrees, isAgreement, isConsent, isSingleCheck, kindReader, statedKind } from './kind';
+import { filesAskedIn, type FilesAsked } from './filesAsked';
 import { withOwnKeys } from './ownKeys';
+
+export { asksForFiles, type FilesAsked } from './filesAsked';
 
 export { withOwnKeys };
 
@@ -28,32 +31,39 @@ export type Question = Omit<RawAnswer, 'value' | 'other' | 'pointer'>;
 /** Reads the answers to one question: their value, and what was written beside an option such as “Other”. */
 export type AnswerReader = (value: Json, other: string | null, pointer: string) => ReadAnswer;
 
-/** Stage three: what the answers mean. An unanswered question gives neither a field nor a file. */
-export function readAnswers(answers: RawAnswer[]): ReadAnswers {
+/**
+ * Stage three: what the answers mean. An unanswered question gives neither a field nor a file.
+ * @param files what is known of which questions ask for files
+ */
+export function readAnswers(answers: RawAnswer[], files: FilesAsked = {}): ReadAnswers {
   const fields: ReadAnswers['fields'] = [];
-  const files: ReadAnswers['files'] = [];
+  const sent: ReadAnswers['files'] = [];
   const asked = withOwnKeys(
     answers.slice(0, most.answers).map(answer => ({ ...answer, key: questionKey(answer.key) })),
   );
   const questions = asked.map(({ key, label, pointer }) => ({ key, label, pointer }));
   for (const answer of asked) {
-    const read = answerReader(answer)(answer.value, answer.other, answer.pointer);
+    const read = answerReader(answer, verdictOn(files, answer.key))(answer.value, answer.other, answer.pointer);
     if (read === null) continue;
-    if ('files' in read) files.push(...read.files);
+    if ('files' in read) sent.push(...read.files);
     else fields.push(read.field);
   }
-  return { fields, files, questions };
+  return { fields, files: sent, questions };
 }
+
+export const verdictOn = (files: FilesAsked, key: string): boolean | null =>
+  Object.hasOwn(files, key) ? files[key]! : null;
 
 /**
  * The reader of one question's answers. What its wording alone tells is found out when it is first needed, and once.
  * @param question with the key it has in its form
+ * @param verdict whether it asks for files, where all of its answers told
  */
-export function answerReader(question: Question): AnswerReader {
+export function answerReader(question: Question, verdict: boolean | null = null): AnswerReader {
   const { key, label, options } = question;
   const stated = statedKind(question.stated);
   const isText = stated === 'text' || stated === 'multiline';
-  const asksForFiles = once(() => stated === 'files' || (stated === null && namesFiles(question)));
+  const isForFiles = once(() => stated === 'files' || (stated === null && (verdict ?? namesFiles(question))));
   const tellsLink = once(() => linkWords.test(wordsAsked(question)));
   const kindFor = kindReader({
     stated,
@@ -66,7 +76,7 @@ export function answerReader(question: Question): AnswerReader {
     const plain = cleanText(isText ? sent : listInText(sent));
     if (isBlank(plain) && besides === null) return null;
     if (stated === null || stated === 'files' || typeof plain === 'object') {
-      const isAsked = asksForFiles() || (stated === null && isPlainlyFile(plain, tellsLink));
+      const isAsked = isForFiles() || (stated === null && verdict === null && isPlainlyFile(plain, tellsLink));
       const files = filesOf(key, plain, isAsked);
       if (files) return { files };
     }
@@ -81,6 +91,22 @@ export function answerReader(question: Question): AnswerReader {
     return { field: { key, label, kind, value: shaped(value, kind, question), pointer } };
   };
 }
+
+/** Which questions ask for files, by all that the submissions of one message answer. */
+export const filesAsked = (submissions: readonly (readonly RawAnswer[])[]): FilesAsked =>
+  filesAskedIn(submissions, answer => {
+    if (statedKind(answer.stated) !== null) return null;
+    const { value } = answer;
+    const key = questionKey(answer.key);
+    const tellsLink = () => linkWords.test(wordsAsked(answer));
+    const isFile =
+      isPlainlyFile(value, tellsLink) || (namesFiles(answer) && filesOf(key, value, true) !== null)
+        ? true
+        : typeof value === 'object' && value !== null
+          ? filesOf(key, value, false) !== null
+          : null;
+    return { key, value, isFile };
+  });
 
 function once<T>(find: () => T): () => T {
   let found: { value: T } | null = null;
