@@ -1,4 +1,4 @@
-import { decode } from '@grammata/core/decode';
+import { decode, KnownShapes } from '@grammata/core/decode';
 import { payloads } from './payloads/score';
 import { Chance } from './reading/draw';
 
@@ -17,6 +17,8 @@ const bodies = payloads.map(({ text, base64, contentType, query }) => ({
   bytes: text === undefined ? Buffer.from(base64!, 'base64') : Buffer.from(text),
   contentType,
   query,
+  // As an intake would get them: what is known of the shape must not break either.
+  shapes: new KnownShapes(),
 }));
 const types = [...new Set(bodies.map(each => each.contentType))];
 const pieces = ['{', '}', '[', ']', '"', ',', ':', '\n', '\r\n', '\\', '&', '=', '<', '>', '</a>', '--', '\u0000', '%', "''", '=?', '?=', '\ufeff', '__proto__', 'null', '1e999', '-'].map(each => Buffer.from(each)); // prettier-ignore
@@ -49,12 +51,12 @@ function mutated(bytes: Buffer, chance: Chance): Buffer {
 let [slowest, failed, slow] = [0, 0, 0];
 const chance = new Chance(seed);
 for (let run = 0; run < count; run++) {
-  const { bytes, contentType, query } = chance.of(bodies);
+  const { bytes, contentType, query, shapes } = chance.of(bodies);
   let body: Buffer = bytes;
   for (let times = 1 + chance.below(4); times > 0; times--) body = mutated(body, chance);
   const type = chance.is(0.2) ? chance.of(types) : contentType;
   const started = performance.now();
-  const { notes } = decode(body, type, query);
+  const { notes } = decode(body, type, query, {}, {}, chance.is(0.5) ? shapes : undefined);
   const ms = performance.now() - started;
   const most = MOMENT + (A_MB * body.length) / 1e6;
   slowest = Math.max(slowest, ms / most);
