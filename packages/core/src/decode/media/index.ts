@@ -10,13 +10,13 @@ import { plain } from './plain';
 import type { MediaReader } from './reader';
 import { separated } from './separated';
 import { spreadsheet } from './spreadsheet';
-import { firstPairs, nestedFromPairs, urlencoded } from './urlencoded';
+import { firstPairs, nestedFromPairs, pairsOf, urlencoded } from './urlencoded';
 import { xml } from './xml';
 
 export type { Body, MediaReader } from './reader';
 export { contentTypeParts } from './body';
 export { fromRows } from './grid';
-export { nestedFromPairs, nestedFromValues } from './urlencoded';
+export { nestedFromPairs, nestedFromValues, pairsOf } from './urlencoded';
 export { filesInMail, mailHead } from './mail';
 export { filesInMultipart } from './multipart';
 export { bytesOfBase64, fileValue, type FileContent } from './parts';
@@ -73,7 +73,7 @@ function readWith(
   contentType: string | null,
   query: string,
 ): [Document, ...Document[]] {
-  const values = nestedFromPairs(new URLSearchParams(firstPairs(query).head));
+  const values = nestedFromPairs(pairsOf(firstPairs(query).head));
   const hasQuery = Object.keys(values).length > 0;
   if (bytes.length === 0) {
     if (hasQuery) return [{ media: 'query', document: values, notes: [] }];

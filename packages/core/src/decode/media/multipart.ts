@@ -39,7 +39,7 @@ export const multipart: MediaReader = {
     const values = read.flatMap(({ headers, body }): [string, Json][] => {
       const name = nameOf(headers);
       if (name === null || name === '_charset_') return [];
-      const { filename } = headerParameters(headers.get('content-disposition') ?? '');
+      const { filename } = headerParameters(headers.get('content-disposition') ?? '', true);
       const { type, parameters: own } = contentTypeParts(headers.get('content-type') ?? null);
       if (filename !== undefined) {
         const bare = bareName(filename);
@@ -60,7 +60,7 @@ const bareName = (filename: string): string => behindLast(decoded(filename), '\\
 /** The files in a multipart body, in their order. */
 export function filesInMultipart(bytes: Uint8Array, boundary: string): FileContent[] {
   return (partsBetween(bytes, boundary, most.parts) ?? []).map(partOf).flatMap(({ headers, body }): FileContent[] => {
-    const { filename } = headerParameters(headers.get('content-disposition') ?? '');
+    const { filename } = headerParameters(headers.get('content-disposition') ?? '', true);
     if (filename === undefined) return [];
     const { type } = contentTypeParts(headers.get('content-type') ?? null);
     return [{ name: bareName(filename) || 'file', type, bytes: body }];
@@ -68,7 +68,7 @@ export function filesInMultipart(bytes: Uint8Array, boundary: string): FileConte
 }
 
 const nameOf = (headers: Map<string, string>): string | null => {
-  const { name } = headerParameters(headers.get('content-disposition') ?? '');
+  const { name } = headerParameters(headers.get('content-disposition') ?? '', true);
   return name === undefined ? null : decoded(name);
 };
 

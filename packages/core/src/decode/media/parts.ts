@@ -100,14 +100,16 @@ export function partsBetween(bytes: Uint8Array, boundary: string, most: number):
 
 /**
  * Parameters of a header such as Content-Disposition: quoted strings, and `name*` with a charset (RFC 8187). In form-data,
- * quotes in names come percent-encoded (HTML Standard, “multipart/form-data encoding algorithm”).
+ * quotes in names come percent-encoded, and a backslash is one (HTML Standard, “multipart/form-data encoding algorithm”); other
+ * senders escape both (RFC 822 §3.3), which shows where a quote is escaped.
  */
-export function headerParameters(header: string): Record<string, string> {
+export function headerParameters(header: string, isForm = false): Record<string, string> {
   const parameters: Record<string, string> = {};
-  for (const [, name, star, quoted, plain] of header.matchAll(
-    /;\s*([\w!#$&+^.`|~-]+?)(\*)?\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^;]*))/g,
+  for (const [, name, star, quoted, bare, plain] of header.matchAll(
+    /;\s*([\w!#$&+^.`|~-]+?)(\*)?\s*=\s*(?:"((?:[^"\\]|\\.)*)"(?=\s*(?:;|$))|"([^"]*)"|([^;]*))/g,
   )) {
-    const raw = quoted !== undefined ? quoted.replace(/\\(["\\])/g, '$1') : (plain ?? '').trim();
+    const isEscaped = quoted !== undefined && (!isForm || quoted.includes('\\"'));
+    const raw = isEscaped ? quoted.replace(/\\(["\\])/g, '$1') : (quoted ?? bare ?? (plain ?? '').trim());
     if (star) parameters[name!.toLowerCase()] = extendedValue(raw) ?? raw;
     else parameters[name!.toLowerCase()] ??= raw;
   }

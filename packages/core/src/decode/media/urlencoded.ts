@@ -12,13 +12,25 @@ export const urlencoded: MediaReader = {
   read({ text, parameters }) {
     const stated = /(?:^|&)_charset_=([\w-]+)/.exec(text)?.[1] ?? parameters.charset ?? 'utf-8';
     const { head, isCut } = firstPairs(text);
-    const pairs = /^utf-?8$/i.test(stated) ? [...new URLSearchParams(head)] : pairsIn(head, stated);
+    const pairs = /^utf-?8$/i.test(stated) ? pairsOf(head) : pairsIn(head, stated);
     return {
       document: nestedFromPairs(pairs.filter(([name]) => name !== '_charset_')),
       notes: isCut ? [tooMany('media.pairs', `more than ${most.pairs} names`)] : [],
     };
   },
 };
+
+/**
+ * Name-value pairs of a urlencoded text (URL Standard §5.1). Node's own parser takes raw letters for bytes where a percent sign
+ * that escapes nothing stands beside them: such letters are escaped first.
+ */
+export function pairsOf(text: string): [string, string][] {
+  const isPlain = !text.includes('%') || !/[^\u0000-\u007f]/.test(text); // eslint-disable-line no-control-regex
+  const escaped = isPlain
+    ? text
+    : text.replace(/[^\u0000-\u007f]+/g, letters => encodeURIComponent(letters.replace(/\p{Cs}/gu, '\ufffd'))); // eslint-disable-line no-control-regex
+  return [...new URLSearchParams(escaped)];
+}
 
 /** The text up to as many pairs as are read. */
 export function firstPairs(text: string): { head: string; isCut: boolean } {
