@@ -1,5 +1,5 @@
 import { type Json, type JsonObject, type Submission } from '../submission';
-import { readEnvelope, withEmbeddedOpened, type EnvelopeReading, type Envelopes } from './envelope';
+import { readEnvelope, withEmbeddedOpened, type Columns, type EnvelopeReading, type Envelopes } from './envelope';
 import { isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import type { Pins, PinSet } from './pins';
@@ -26,6 +26,10 @@ export interface FoundEnvelope {
   answersAt: string;
   /** The list whose every item is a submission, or null where the document is one. */
   splitAt: string | null;
+  /** Where each answer is a record: the names in it that say what was asked. */
+  columns: Columns | null;
+  /** Places that say what is asked, where the answers do not say it themselves. */
+  definedAt: string[];
   /** Which generation's pins it was read by, from 0; null where it was read without. */
   generation: number | null;
   /**
@@ -116,7 +120,7 @@ const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: nu
 function decodedByShape({ media, document, notes }: Document, shapes: KnownShapes): Decoded | null {
   const read = notes.length === 0 ? shapes.read(media, document) : null;
   if (!read) return null;
-  const envelope = { ...read.told, splitAt: null, generation: read.told.generation ?? null, isSure: true };
+  const envelope = { ...found({ ...read.told, submissions: [] }), isSure: true };
   return { media, document, envelope, runnersUp: [], submissions: [read.submission], notes: [] };
 }
 
@@ -172,13 +176,25 @@ function isDeeperThan(document: Json, most: number): boolean {
   return false;
 }
 
-const found = ({ reader, label, score, why, answersAt, splitAt, generation }: EnvelopeReading): FoundEnvelope => ({
+const found = ({
+  reader,
+  label,
+  score,
+  why,
+  answersAt,
+  splitAt,
+  columns,
+  definedAt,
+  generation,
+}: EnvelopeReading): FoundEnvelope => ({
   reader,
   label,
   score,
   why,
   answersAt,
   splitAt: splitAt ?? null,
+  columns: columns ?? null,
+  definedAt: definedAt ?? [],
   generation: generation ?? null,
   isSure: false,
 });

@@ -12,7 +12,7 @@ import { readCells, readTable } from './table';
 import { unitReadings, type Told } from './unit';
 
 export { withEmbeddedOpened } from './expand';
-export type { EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
+export type { Columns, EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
 
 export interface Envelopes {
   winner: EnvelopeReading | null;

@@ -66,6 +66,7 @@ function readCollection(start: Collection, all: Collection[], covered: Set<Colle
     ),
     trust: repeats ? trust * (parts.key !== null || start.isDictionary ? 0.5 : 0.75) : trust,
     isWorded: parts.wording !== null,
+    columns: { wording: parts.wording, key: parts.key, kind: parts.kind },
     shape: shapeOf(leaves[0]?.object ?? {}),
     why: `${answers.length} items at ${start.pointer || 'the top'} each hold an answer; ${says.filter(Boolean).join(', ')}.`,
   };

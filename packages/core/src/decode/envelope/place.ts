@@ -1,4 +1,4 @@
-import type { RawAnswer } from './reader';
+import type { Columns, RawAnswer } from './reader';
 
 /** Answers found in one submission's part of a document, before it is told what stands around them. */
 export interface Place {
@@ -18,6 +18,8 @@ export interface Place {
   isPart?: boolean;
   /** The names of the members that each item has; what is built alike is another answer, and defines none. */
   shape?: string;
+  /** In records: the names that say what was asked. */
+  columns?: Columns;
   /** What was told of the submission itself among the answers. */
   said?: Record<string, string>;
 }

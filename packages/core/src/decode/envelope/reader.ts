@@ -20,6 +20,13 @@ export interface RawSubmission extends Pick<Submission, 'form' | 'id' | 'submitt
   answers: RawAnswer[];
 }
 
+/** The names that say, in each record of an answer, what words the question, what identifies it, and of what kind it is. */
+export interface Columns {
+  wording: string | null;
+  key: string | null;
+  kind: string | null;
+}
+
 /** How a document was understood: the score says how sure the reader is, 0 to 1. */
 export interface EnvelopeReading {
   reader: string;
@@ -30,6 +37,10 @@ export interface EnvelopeReading {
   answersAt: string;
   /** Where the list stands whose every item is a submission; left out where the document is one. */
   splitAt?: string;
+  /** Where the answers are records, their columns. */
+  columns?: Columns;
+  /** Places that say what is asked, where the answers do not say it themselves. */
+  definedAt?: string[];
   /** The generation whose pins it was read by, from 0; left out where it was read without. */
   generation?: number;
   submissions: RawSubmission[];

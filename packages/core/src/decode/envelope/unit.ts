@@ -148,6 +148,7 @@ function readingOf(root: Json, at: string, place: Place, told: Told, least: numb
     why:
       usedAt.length > 0 && isDefined ? `${place.why} What they ask is defined at ${definingPlace(usedAt)}.` : place.why,
     answersAt: place.at,
+    ...(place.columns && { columns: place.columns }),
     relative: place.at.slice(at.length),
     definedAt: usedAt,
     answered: answered.length,

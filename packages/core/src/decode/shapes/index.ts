@@ -5,7 +5,7 @@ import { compile, takeUp, type Compiled } from './compile';
 import { Fit, fits } from './template';
 
 /** How a shape is read, as people are told. */
-export type Told = Pick<EnvelopeReading, 'reader' | 'answersAt' | 'why' | 'label' | 'score' | 'generation'>;
+export type Told = Omit<EnvelopeReading, 'submissions'>;
 
 interface Shape {
   compiled: Compiled;
@@ -67,11 +67,11 @@ export class KnownShapes {
     }
     fresh ??= compile(document, reading, files);
     if (!fresh) return;
-    const { reader, answersAt, why, label, score, generation } = reading;
+    const { submissions: _, ...told } = reading;
     const shape = {
       compiled: fresh,
       media,
-      told: { reader, answersAt, why, label, score, generation },
+      told,
       isProven: false,
     };
     const fit = new Fit(false);

@@ -1,7 +1,8 @@
 import type { ArrivalView } from '@grammata/contract';
-import { escapeToken, isJsonObject, valueAt, type Json } from '@grammata/core/submission';
+import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
 import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { moved } from './moved';
+import { tagsOf, type Tag, type Tags } from './tags';
 import { useScrolledTo } from './useScrolledTo';
 
 /** One line of the tree: a place in the document, and what it was read as. */
@@ -10,7 +11,7 @@ interface Branch {
   depth: number;
   name: string;
   hint: string;
-  tag: string | null;
+  tag: Tag | null;
   isAside: boolean;
 }
 
@@ -25,7 +26,7 @@ const hintOf = (value: Json): string => {
 };
 
 /** The document as lines, with what the reader made of each place. */
-function branchesOf(document: Json, tags: Map<string, string>, asides: Set<string>): Branch[] {
+function branchesOf(document: Json, tags: Tags, asides: Set<string>): Branch[] {
   const lines: Branch[] = [];
   const walk = (value: Json, pointer: string, depth: number, isAside: boolean) => {
     if (typeof value !== 'object' || value === null || depth > DEEPEST) return;
@@ -48,43 +49,11 @@ function branchesOf(document: Json, tags: Map<string, string>, asides: Set<strin
   return lines;
 }
 
-/** What the places of a document were read as, by pointer. */
-function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Map<string, string>; asides: Set<string> } {
-  const tags = new Map<string, string>();
-  const asides = new Set<string>();
-  if (envelope) tags.set(envelope.answersAt, envelope.splitAt === null ? 'the answers' : 'a submission each');
-  // In a list of submissions each item tells its own identifier and time.
-  const items = envelope && envelope.splitAt !== null ? valueAt(document, envelope.splitAt) : undefined;
-  (Array.isArray(items) ? items.slice(0, MOST_LINES) : []).forEach((item, index) => {
-    if (!isJsonObject(item)) return;
-    for (const [name, value] of Object.entries(item)) {
-      const at = `${envelope!.splitAt}/${index}/${escapeToken(name)}`;
-      const { id, submittedAt } = decoded[index] ?? { id: null, submittedAt: null };
-      if (id !== null && id === String(value)) tags.set(at, 'identifies it');
-      else if (submittedAt !== null && submittedAt === String(value)) tags.set(at, 'time');
-    }
-  });
-  for (const submission of decoded) {
-    for (const field of submission.fields) tags.set(field.pointer, field.label);
-    for (const { key, label, pointer } of submission.questions) {
-      if (!tags.has(pointer))
-        tags.set(pointer, submission.files.some(file => file.field === key) ? `${label}, files` : 'not answered');
-    }
-  }
-  if (isJsonObject(document)) {
-    for (const [name, value] of Object.entries(document)) {
-      const at = `/${escapeToken(name)}`;
-      if (decoded.some(({ meta }) => Object.hasOwn(meta, name))) asides.add(at);
-      else if (decoded.some(({ id }) => id !== null && id === String(value))) tags.set(at, 'identifies it');
-      else if (decoded.some(({ submittedAt }) => submittedAt !== null && submittedAt === String(value)))
-        tags.set(at, 'time');
-      else if (decoded.some(({ form }) => form && JSON.stringify(value).includes(JSON.stringify(form.key)))) {
-        if (!tags.has(at) && at !== envelope?.answersAt) tags.set(at, 'tells the form');
-      }
-    }
-  }
-  return { tags, asides };
-}
+const tagColours: Record<Tag['is'], string> = {
+  found: 'font-semibold text-oxide',
+  part: 'text-ink-3',
+  blank: 'font-semibold text-ink-3',
+};
 
 /** Moves to the place above or below with the arrow keys. */
 function walk(event: KeyboardEvent<HTMLButtonElement>): void {
@@ -121,9 +90,9 @@ interface StructureProps {
 
 /** How the message is built, place by place, and what each was read as. */
 export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProps) {
-  const lines = useMemo(() => {
+  const { lines, top } = useMemo(() => {
     const { tags, asides } = tagsOf(arrival);
-    return branchesOf(arrival.document, tags, asides);
+    return { lines: branchesOf(arrival.document, tags, asides), top: tags.get('')?.says ?? null };
   }, [arrival]);
   const box = useRef<HTMLDivElement>(null);
   useScrolledTo(box, hot);
@@ -139,10 +108,11 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
       className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto"
     >
       <ul>
-        {onPoint && (
-          <li className="font-mono text-small/5 text-ink-3">
-            <Place onPoint={() => onPoint('')} onLit={() => onHot(null)}>
-              the whole message
+        {(onPoint || top) && (
+          <li className="truncate font-mono text-small/5 text-ink-3">
+            <Place onPoint={onPoint && (() => onPoint(''))} onLit={() => onHot(null)}>
+              the whole message {hintOf(arrival.document)}
+              {top && <span className={`ml-2 font-sans text-fine ${tagColours.found}`}>{top}</span>}
             </Place>
           </li>
         )}
@@ -154,15 +124,15 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
             onMouseLeave={event => moved(event) && onHot(null)}
             title={pointer}
             style={{ paddingLeft: `${depth * 0.875}rem` }}
-            className={`truncate font-mono text-small/5 ${hot === pointer ? 'bg-lapis-wash text-lapis' : isAside ? 'text-ink-3' : ''}`}
+            className={`truncate font-mono text-small/5 ${hot !== null && (hot === pointer || hot === tag?.with) ? 'bg-lapis-wash text-lapis' : isAside ? 'text-ink-3' : ''}`}
           >
             <Place onPoint={onPoint && (() => onPoint(pointer))} onLit={() => onHot(pointer)}>
               {name} <span className={hot === pointer ? 'text-ink-2' : 'text-ink-3'}>{hint}</span>
               {tag && (
                 <span
-                  className={`ml-2 font-sans text-fine font-semibold ${tag !== 'not answered' ? 'text-oxide' : hot === pointer ? 'text-ink-2' : 'text-ink-3'}`}
+                  className={`ml-2 font-sans text-fine ${tag.is !== 'found' && (hot === pointer || hot === tag.with) ? 'text-ink-2' : tagColours[tag.is]}`}
                 >
-                  {tag}
+                  {tag.says}
                 </span>
               )}
             </Place>

@@ -1,0 +1,70 @@
+import type { ArrivalView } from '@grammata/contract';
+import { decode } from '@grammata/core/decode';
+import type { Json } from '@grammata/core/submission';
+import { tagsOf } from './tags';
+
+const told = (document: Json) => {
+  const { submissions, ...read } = decode(new TextEncoder().encode(JSON.stringify(document)), 'application/json');
+  const decoded = submissions.map((each, at) => ({ ...each, sampleId: String(at) }));
+  const { tags } = tagsOf({ ...read, decoded } as unknown as ArrivalView);
+  return Object.fromEntries([...tags].map(([at, { says, is, with: other }]) => [at, [says, is, other ?? null]]));
+};
+
+test('records show what their columns are, and which answer they go with', () => {
+  expect(
+    told({
+      entry: 'e-77',
+      sent: '2026-11-04T08:12:06Z',
+      answers: [
+        { ref: 'who', ask: 'Who is asking?', type: 'text', value: 'Ada Reed' },
+        { ref: 'why', ask: 'What do you need it for?', type: 'text', value: '' },
+      ],
+    }),
+  ).toEqual({
+    '/entry': ['identifies it', 'found', null],
+    '/sent': ['time', 'found', null],
+    '/answers': ['an answer each', 'found', null],
+    '/answers/0/ref': ['identifies it', 'part', '/answers/0/value'],
+    '/answers/0/ask': ['words the question', 'part', '/answers/0/value'],
+    '/answers/0/type': ['its kind', 'part', '/answers/0/value'],
+    '/answers/0/value': ['Who is asking?', 'found', null],
+    '/answers/1/ref': ['identifies it', 'part', '/answers/1/value'],
+    '/answers/1/ask': ['words the question', 'part', '/answers/1/value'],
+    '/answers/1/type': ['its kind', 'part', '/answers/1/value'],
+    '/answers/1/value': ['not answered', 'blank', null],
+  });
+});
+
+test('definitions that stand elsewhere show what they ask, and of which answer', () => {
+  expect(
+    told({
+      entry: 'e-77',
+      sent: '2026-11-04T08:12:06Z',
+      fields: [
+        { id: 'a', title: 'Which site is it?' },
+        { id: 'b', title: 'How deep is the water?' },
+      ],
+      given: { a: 'Mill Race', b: 'Two metres' },
+    }),
+  ).toMatchObject({
+    '/fields': ['what they ask', 'part', null],
+    '/fields/0': ['asks Which site is it?', 'part', '/given/a'],
+    '/fields/1': ['asks How deep is the water?', 'part', '/given/b'],
+    '/given': ['the answers', 'found', null],
+    '/given/a': ['Which site is it?', 'found', null],
+  });
+});
+
+test('a list of submissions tells each item’s own identifier and time', () => {
+  const one = (id: string) => ({
+    id,
+    submitted_at: '2026-11-04T08:12:06Z',
+    answers: { name: 'Ada Reed', why: 'Two nights' },
+  });
+  expect(told([one('e-1'), one('e-2')])).toMatchObject({
+    '': ['a submission each', 'found', null],
+    '/1/id': ['identifies it', 'found', null],
+    '/1/submitted_at': ['time', 'found', null],
+    '/1/answers/why': ['Why', 'found', null],
+  });
+});
