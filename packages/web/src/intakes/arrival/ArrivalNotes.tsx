@@ -73,7 +73,7 @@ export function ArrivalNotes({
         </Note>
       )}
       <NewForms intake={intake} />
-      <Forms intake={{ ...intake, forms: intake.forms.filter(form => form.state === 'adopted') }} />
+      <Forms forms={intake.forms.filter(form => form.state === 'adopted')} of={arrival.formId} />
       {alike(arrival.deliveries, each => `${each.routeName}\n${each.state}`).map(([delivery, times]) => (
         <Note key={delivery.id} tone={delivery.state === 'dead' || delivery.state === 'held' ? 'trouble' : 'goes'}>
           {times === 1 ? 'Goes on to' : `${count(times)} go on to`} <b>{delivery.routeName}</b>,{' '}
@@ -201,10 +201,11 @@ function NewForms({ intake: { forms } }: { intake: IntakeView }) {
   );
 }
 
-function Forms({ intake: { forms } }: { intake: IntakeView }) {
+/** @param of the form of the message that is shown: one that is new is told of elsewhere */
+function Forms({ forms, of }: { forms: IntakeView['forms']; of: string | null }) {
   if (forms.length === 0) return null;
   if (forms.length === 1)
-    return (
+    return of !== null && of !== forms[0]!.id ? null : (
       <Note tone="fine">
         It belongs to{' '}
         <Link className="act" to={`/forms/${forms[0]!.id}`}>

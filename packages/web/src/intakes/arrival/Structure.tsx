@@ -128,7 +128,7 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
           >
             <Place onPoint={onPoint && (() => onPoint(pointer))} onLit={() => onHot(pointer)}>
               {name} <span className={hot === pointer ? 'text-ink-2' : 'text-ink-3'}>{hint}</span>
-              {tag && (
+              {tag && tag.says !== '' && (
                 <span
                   className={`ml-2 font-sans text-fine ${tag.is !== 'found' && (hot === pointer || hot === tag.with) ? 'text-ink-2' : tagColours[tag.is]}`}
                 >

@@ -24,13 +24,13 @@ test('records show what their columns are, and which answer they go with', () =>
     '/entry': ['identifies it', 'found', null],
     '/sent': ['time', 'found', null],
     '/answers': ['an answer each', 'found', null],
-    '/answers/0/ref': ['identifies it', 'part', '/answers/0/value'],
+    '/answers/0/ref': ['identifies the question', 'part', '/answers/0/value'],
     '/answers/0/ask': ['words the question', 'part', '/answers/0/value'],
     '/answers/0/type': ['its kind', 'part', '/answers/0/value'],
     '/answers/0/value': ['Who is asking?', 'found', null],
-    '/answers/1/ref': ['identifies it', 'part', '/answers/1/value'],
-    '/answers/1/ask': ['words the question', 'part', '/answers/1/value'],
-    '/answers/1/type': ['its kind', 'part', '/answers/1/value'],
+    '/answers/1/ref': ['', 'part', '/answers/1/value'],
+    '/answers/1/ask': ['', 'part', '/answers/1/value'],
+    '/answers/1/type': ['', 'part', '/answers/1/value'],
     '/answers/1/value': ['not answered', 'blank', null],
   });
 });
@@ -38,8 +38,7 @@ test('records show what their columns are, and which answer they go with', () =>
 test('definitions that stand elsewhere show what they ask, and of which answer', () => {
   expect(
     told({
-      entry: 'e-77',
-      sent: '2026-11-04T08:12:06Z',
+      entry: { id: 'e-77', sent: '2026-11-04T08:12:06Z' },
       fields: [
         { id: 'a', title: 'Which site is it?' },
         { id: 'b', title: 'How deep is the water?' },
@@ -47,6 +46,8 @@ test('definitions that stand elsewhere show what they ask, and of which answer',
       given: { a: 'Mill Race', b: 'Two metres' },
     }),
   ).toMatchObject({
+    '/entry/id': ['identifies it', 'found', null],
+    '/entry/sent': ['time', 'found', null],
     '/fields': ['what they ask', 'part', null],
     '/fields/0': ['asks Which site is it?', 'part', '/given/a'],
     '/fields/1': ['asks How deep is the water?', 'part', '/given/b'],

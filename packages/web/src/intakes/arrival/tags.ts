@@ -4,6 +4,7 @@ import { escapeToken, isJsonObject, valueAt, type Json } from '@grammata/core/su
 
 /** What a place was read as. */
 export interface Tag {
+  /** Empty where it only goes with an answer. */
   says: string;
   /** found: an answer or what is told of the submission. part: what goes with one. blank: nobody answered. */
   is: 'found' | 'part' | 'blank';
@@ -28,14 +29,15 @@ export function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Ta
   }
   // In a list of submissions each item tells its own identifier and time.
   const items = envelope && envelope.splitAt !== null ? valueAt(document, envelope.splitAt) : undefined;
-  (Array.isArray(items) ? items.slice(0, MOST_ITEMS) : []).forEach((item, index) => {
-    if (!isJsonObject(item)) return;
-    for (const [name, value] of Object.entries(item)) {
-      const at = `${envelope!.splitAt}/${index}/${escapeToken(name)}`;
-      const { id, submittedAt } = decoded[index] ?? { id: null, submittedAt: null };
-      if (id !== null && id === String(value)) tell(at, 'identifies it');
-      else if (submittedAt !== null && submittedAt === String(value)) tell(at, 'time');
-    }
+  const own = Array.isArray(items)
+    ? items.slice(0, MOST_ITEMS).map((item, index) => [item, `${envelope!.splitAt}/${index}`] as const)
+    : [[document, ''] as const];
+  own.forEach(([item, at], index) => {
+    const { id = null, submittedAt = null } = decoded[index] ?? {};
+    const idAt = id === null ? null : placeOf(item, id, at);
+    const timeAt = submittedAt === null ? null : placeOf(item, submittedAt, at);
+    if (idAt !== null) tell(idAt, 'identifies it');
+    if (timeAt !== null) tell(timeAt, 'time');
   });
   for (const submission of decoded) {
     for (const field of submission.fields) tell(field.pointer, field.label);
@@ -49,12 +51,7 @@ export function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Ta
     for (const [name, value] of Object.entries(document)) {
       const at = `/${escapeToken(name)}`;
       if (decoded.some(({ meta }) => Object.hasOwn(meta, name))) asides.add(at);
-      else if (decoded.some(({ id }) => id !== null && id === String(value))) tell(at, 'identifies it');
-      else if (decoded.some(({ submittedAt }) => submittedAt !== null && submittedAt === String(value)))
-        tell(at, 'time');
-      else if (decoded.some(({ form }) => form && JSON.stringify(value).includes(JSON.stringify(form.key)))) {
-        if (!tags.has(at)) tell(at, 'tells the form');
-      }
+      else if (!tags.has(at) && decoded.some(({ form }) => form && says(value, form.key))) tell(at, 'tells the form');
     }
   }
   return { tags, asides };
@@ -63,7 +60,28 @@ export function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Ta
 /** Items of a list of submissions that are looked into. */
 const MOST_ITEMS = 400;
 
-/** Records whose columns are named, the first: the others are built alike. */
+/** Levels, and places, that are looked through for what is told of a submission. */
+const [DEEPEST, MOST_PLACES] = [5, 500];
+
+const says = (value: Json, text: string): boolean => JSON.stringify(value).includes(JSON.stringify(text));
+
+/** The place of a text or number, the one that stands least deep; null where there is none. */
+function placeOf(document: Json, text: string, at: string): string | null {
+  let level: [value: Json, pointer: string][] = [[document, at]];
+  for (let depth = 0, looked = 0; depth <= DEEPEST && looked < MOST_PLACES; depth++) {
+    looked += level.length;
+    const found = level.find(([value]) => typeof value !== 'object' && String(value).trim() === text);
+    if (found) return found[1];
+    level = level.flatMap(([value, pointer]) =>
+      typeof value === 'object' && value !== null
+        ? Object.entries(value).map(([name, each]): [Json, string] => [each, `${pointer}/${escapeToken(name)}`])
+        : [],
+    );
+  }
+  return null;
+}
+
+/** Records whose columns are known; those of the first are named, the others are built alike. */
 const MOST_NAMED = 40;
 
 /** What goes with answers: the columns of their records, and what elsewhere says what they were asked. */
@@ -71,13 +89,14 @@ function partsOf(envelope: FoundEnvelope, decoded: ArrivalView['decoded'], docum
   const questions = decoded.slice(0, MOST_NAMED).flatMap(each => each.questions);
   const parts: [string, Tag][] = [];
   const { wording, key, kind } = envelope.columns ?? { wording: null, key: null, kind: null };
-  for (const { pointer } of questions.slice(0, MOST_NAMED)) {
+  for (const [index, { pointer }] of questions.slice(0, MOST_NAMED).entries()) {
     const record = recordAround(document, pointer, [wording, key, kind]);
     if (record === null) continue;
     const part = (name: string | null, says: string) =>
-      name !== null && parts.push([`${record}/${escapeToken(name)}`, { says, is: 'part', with: pointer }]);
+      name !== null &&
+      parts.push([`${record}/${escapeToken(name)}`, { says: index === 0 ? says : '', is: 'part', with: pointer }]);
     part(wording, 'words the question');
-    part(key, 'identifies it');
+    part(key, 'identifies the question');
     part(kind, 'its kind');
   }
   for (const at of envelope.definedAt) {
