@@ -180,7 +180,12 @@ test.each<[string, new () => object, object, string[]]>([
     { kind: 'hmac', name: 'X' },
     ['algorithm', 'encoding', 'prefix', 'signed', 'timestampHeader', 'idHeader', 'tolerance', 'secrets'],
   ],
-  ['pins', PinsInput, {}, ['split', 'answers', 'label', 'value', 'key', 'form', 'id', 'text', 'others']],
+  [
+    'pins',
+    PinsInput,
+    {},
+    ['split', 'answers', 'label', 'value', 'key', 'form', 'id', 'time', 'files', 'media', 'text', 'others'],
+  ],
   ['a form', FormInput, {}, ['state', 'name']],
 ])('null is not taken for what is left out of %s', (_, type, body, fields) => {
   for (const field of fields) expect([field, refused(type, { ...body, [field]: null })]).toEqual([field, [field]]);

@@ -1,6 +1,15 @@
 import { MOST_GENERATIONS, type Pins, type PinSet } from '@grammata/core/decode';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsString, Length, MaxLength, IsObject, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import { MayBeLeftOut } from './mayBeLeftOut';
 import { IsPointer } from './isPointer';
 
@@ -21,6 +30,12 @@ export class TextPinInput {
   landmarks: LandmarkInput[] = [];
 }
 
+/** How bodies that state a media type are read. */
+export class MediaPinInput {
+  @IsOptional() @IsString() @MaxLength(200) stated: string | null = null;
+  @IsString() @Length(1, 40) as: string = '';
+}
+
 /** What a person pointed at in messages that are built alike. */
 export class PinSetInput implements PinSet {
   @MayBeLeftOut() @IsPointer() split?: string;
@@ -30,6 +45,14 @@ export class PinSetInput implements PinSet {
   @MayBeLeftOut() @IsPointer() key?: string;
   @MayBeLeftOut() @IsPointer() form?: string;
   @MayBeLeftOut() @IsPointer() id?: string;
+  @MayBeLeftOut() @IsPointer() time?: string;
+  @MayBeLeftOut()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(300, { each: true })
+  files?: string[];
+  @MayBeLeftOut() @ValidateNested() @Type(() => MediaPinInput) media?: MediaPinInput;
   @MayBeLeftOut() @ValidateNested() @Type(() => TextPinInput) text?: TextPinInput;
 }
 

@@ -1,8 +1,8 @@
 import { type Json, type JsonObject, type Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type Columns, type EnvelopeReading, type Envelopes } from './envelope';
-import { isPlain, mailHead, readDocuments, type Document } from './media';
+import { contentTypeParts, isPlain, mailHead, readDocuments, type Document } from './media';
 import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
-import type { Pins, PinSet } from './pins';
+import { generationsOf, type Pins, type PinSet } from './pins';
 import { KnownShapes } from './shapes';
 import { withinReach } from './reach';
 import { filesAsked, readAnswers, type FilesAsked } from './value';
@@ -68,7 +68,9 @@ export function decode(
   shapes?: KnownShapes,
 ): Decoded {
   try {
-    return withinReach(decodeBest(readDocuments(bytes, contentType, query), pins, known, shapes), query);
+    const { type } = contentTypeParts(contentType);
+    const meant = generationsOf(pins).find(({ media }) => media && media.stated === type)?.media?.as;
+    return withinReach(decodeBest(readDocuments(bytes, contentType, query, meant), pins, known, shapes), query);
   } catch (error) {
     const note = { code: 'media.failed', message: `It could not be read: ${(error as Error).message}.` };
     return { ...nothing, media: 'none', notes: [short(note)] };
@@ -136,16 +138,22 @@ function decoded(
     notes.push({ code: 'media.deep', message: `It is nested more than ${TOO_DEEP} levels deep; it was not read.` });
   const document = isTooDeep ? null : withEmbeddedOpened(raw);
   const head = media === 'mail' ? mailHead : [];
-  const read = readEnvelope(document, pins, { isTable, labels, head });
+  const read = readEnvelope(document, pins, { isTable, labels, head, media });
   const { winner, runnersUp, notes: more, isKnown } = withKnown(read, known.ways ?? []);
-  const files = { ...filesAsked((winner?.submissions ?? []).map(each => each.answers)), ...known.files };
+  const files = {
+    ...filesAsked((winner?.submissions ?? []).map(each => each.answers)),
+    ...known.files,
+    ...filesPinned(pins, winner?.generation),
+  };
   const submissions = (winner?.submissions ?? []).map(({ answers, ...envelope }) => ({
     ...envelope,
     ...readAnswers(answers, files),
   }));
   const widest = (winner?.submissions ?? []).reduce((widest, each) => Math.max(widest, each.answers.length), 0);
   if (widest > most.answers) notes.push(tooMany('envelope.answers', `more than ${most.answers} answers`));
-  const isCertain = winner !== null && (isKnown || isSure(winner, runnersUp[0]));
+  // What a person pointed at is meant, however well it reads otherwise.
+  const isPinned = winner?.generation !== undefined;
+  const isCertain = winner !== null && (isPinned || isKnown || isSure(winner, runnersUp[0]));
   if (shapes && isCertain && !isTable && document === raw && notes.length + more.length === 0)
     shapes.learn(media, document, winner, submissions[0]!, files);
   return {
@@ -157,6 +165,12 @@ function decoded(
     notes: (media === 'none' || isTooDeep ? notes : [...notes, ...more]).map(short),
   };
 }
+
+/** The questions that a person said ask for files, in the generation that a message is of. */
+const filesPinned = (pins: Pins, generation: number | undefined): FilesAsked =>
+  generation === undefined
+    ? {}
+    : Object.fromEntries((generationsOf(pins)[generation]?.files ?? []).map(key => [key, true]));
 
 const short = (note: Note): Note =>
   note.message.length <= LONGEST_NOTE ? note : { ...note, message: `${note.message.slice(0, LONGEST_NOTE)}…` };

@@ -31,6 +31,8 @@ export interface FromMedia {
   labels?: Record<string, string>;
   /** What stands around in it for certain. */
   head?: readonly string[];
+  /** Which reader read it. */
+  media?: string;
 }
 
 /**
@@ -40,11 +42,11 @@ export interface FromMedia {
 export function readEnvelope(
   document: Json,
   pins: Pins = {},
-  { isTable = false, labels = {}, head = [] }: FromMedia = {},
+  { isTable = false, labels = {}, head = [], media }: FromMedia = {},
 ): Envelopes {
   const found = (isTable ? readRows(document, labels) : null) ?? readUnpinned(document, head);
   if (isUnpinned(pins)) return found;
-  const pinned = readPinned(document, pins, found.winner, readingsOf);
+  const pinned = readPinned(document, pins, found.winner, readingsOf, media);
   if (typeof pinned === 'string')
     return {
       ...found,

@@ -1,4 +1,4 @@
-import { asText, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
+import { asText, escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { surroundings } from '../names';
 import { DEEPEST } from '../notes';
 import { generationsOf, readByLandmarks, type Pins, type PinSet } from '../pins';
@@ -17,6 +17,8 @@ type ReadingsOf = (object: JsonObject, at: string) => EnvelopeReading[];
 interface Unit {
   value: Json;
   at: string;
+  /** Its identifier, where they stand in an object by identifiers. */
+  key?: string;
 }
 
 /** A reading as pinned, with what of it was not found. */
@@ -37,11 +39,13 @@ export function readPinned(
   pins: Pins,
   automatic: EnvelopeReading | null,
   readingsOf: ReadingsOf,
+  media: string | null = null,
 ): PinnedReading | string {
   let partial: PinnedReading | null = null;
   const faults: string[] = [];
   for (const [generation, set] of generationsOf(pins).entries()) {
-    const reading = readBySet(document, set, automatic, readingsOf);
+    const isMeant = !set.media || set.media.as === media;
+    const reading = isMeant ? readBySet(document, set, automatic, readingsOf) : otherMedia(set.media!);
     if (typeof reading === 'string') {
       faults.push(reading);
       continue;
@@ -57,6 +61,9 @@ export function readPinned(
 
 /** Answers by which it is found out whether what was pinned is in their items. */
 const MOST_LOOKED_AT = 200;
+
+const otherMedia = ({ stated }: NonNullable<PinSet['media']>): string =>
+  `What is pinned is for bodies ${stated === null ? 'that state no Content-Type' : `sent as ${stated}`}.`;
 
 /** What is pinned and stands nowhere in the message, in sentences. */
 function lackingIn(document: Json, { submissions }: EnvelopeReading, pins: PinSet): string[] {
@@ -78,6 +85,7 @@ function lackingIn(document: Json, { submissions }: EnvelopeReading, pins: PinSe
   return [
     ...lacks(pins.form, 'the form', isIn),
     ...lacks(pins.id, 'the identifier', isIn),
+    ...lacks(pins.time, 'the time', isIn),
     ...lacks(pins.value, 'the answer', pointer => answers.some(each => each.pointer.endsWith(pointer))),
     ...lacks(pins.label, 'the wording', isInItem),
     ...lacks(pins.key, 'the question’s identifier', isInItem),
@@ -106,7 +114,7 @@ function readBySet(
     }
   const first = readings[0];
   if (!first) return `The list pinned to split at, ${shown(pins.split ?? '')}, is empty in this message.`;
-  const outer = pins.split === undefined ? null : surroundings(around(document, '', `${pins.split}/0`));
+  const outer = pins.split === undefined ? null : surroundings(around(document, '', units[0]!.at));
   const submissions = readings.flatMap((reading, index) =>
     reading.submissions.map(submission => ({
       ...submission,
@@ -114,6 +122,7 @@ function readBySet(
       submittedAt: submission.submittedAt ?? outer?.submittedAt ?? null,
       meta: { ...outer?.meta, ...submission.meta },
       ...identified(document, units[reading === automatic ? 0 : index]!, submission, pins),
+      answers: withoutTold(submission.answers, units[reading === automatic ? 0 : index]!, pins),
     })),
   );
   return {
@@ -138,6 +147,9 @@ function wordsFor(pins: PinSet): string {
     pins.key !== undefined && `${pins.key} identifies the question`,
     pins.form !== undefined && `${pins.form} tells the form`,
     pins.id !== undefined && `${pins.id} identifies the submission`,
+    pins.time !== undefined && `${pins.time} tells when it was sent`,
+    pins.files !== undefined && `${pins.files.join(', ')} ${pins.files.length === 1 ? 'asks' : 'ask'} for files`,
+    pins.media !== undefined && `read as ${pins.media.as}`,
     pins.text !== undefined && `${pins.text.landmarks.length} values by the text around them`,
   ];
   return said.filter(Boolean).join(', ');
@@ -146,8 +158,13 @@ function wordsFor(pins: PinSet): string {
 function unitsOf(document: Json, { split }: PinSet): Unit[] | string {
   if (split === undefined) return [{ value: document, at: '' }];
   const list = valueAt(document, split);
-  if (!Array.isArray(list)) return `The list pinned to split at, ${shown(split)}, is not in this message.`;
-  return list.map((value, index) => ({ value, at: `${split}/${index}` }));
+  if (typeof list !== 'object' || list === null)
+    return `The list pinned to split at, ${shown(split)}, is not in this message.`;
+  return Object.entries(list).map(([key, value]) => ({
+    value,
+    at: `${split}/${escapeToken(key)}`,
+    ...(!Array.isArray(list) && { key }),
+  }));
 }
 
 function ownReading({ value, at }: Unit, readingsOf: ReadingsOf): EnvelopeReading | string {
@@ -155,14 +172,28 @@ function ownReading({ value, at }: Unit, readingsOf: ReadingsOf): EnvelopeReadin
 }
 
 /** Form and identifier from where they were pinned; left out where this message has nothing there. */
-function identified(document: Json, unit: Unit, { form }: RawSubmission, pins: PinSet): Partial<RawSubmission> {
+function identified(
+  document: Json,
+  unit: Unit,
+  { form, id: own }: RawSubmission,
+  pins: PinSet,
+): Partial<RawSubmission> {
   const at = (pointer: string) => valueAt(unit.value, pointer) ?? valueAt(document, pointer);
   const told: Partial<RawSubmission> = {};
   const key = pins.form === undefined ? '' : asText(at(pins.form) ?? null).trim();
   if (key !== '') told.form = { key, name: form?.key === key ? form.name : form?.name === key ? key : null };
   const id = pins.id === undefined ? '' : asText(at(pins.id) ?? null).trim();
   if (id !== '') told.id = id;
+  else if (unit.key !== undefined && own === null) told.id = unit.key;
+  const time = pins.time === undefined ? '' : asText(at(pins.time) ?? null).trim();
+  if (time !== '') told.submittedAt = time;
   return told;
+}
+
+/** What tells of the submission is no answer. */
+function withoutTold(answers: RawAnswer[], { at }: Unit, { form, id, time }: PinSet): RawAnswer[] {
+  const told = [form, id, time].flatMap(each => (each === undefined ? [] : [each, `${at}${each}`]));
+  return told.length === 0 ? answers : answers.filter(each => !told.includes(each.pointer));
 }
 
 function readUnit(document: Json, unit: Unit, pins: PinSet, readingsOf: ReadingsOf): EnvelopeReading | string {

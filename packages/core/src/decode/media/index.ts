@@ -53,12 +53,18 @@ export interface Document {
  * Stage one: bytes to a JSON document, in each way in which they may be meant, that which is stated or looks likeliest first. There
  * is always one. Never throws; what was not read is told in the notes.
  * @param query what followed `?` in the address, without the mark
+ * @param meant the reader that a person said is meant; where it can't read the body, the others are tried
  */
 export const readDocuments = (
   bytes: Uint8Array,
   contentType: string | null,
   query: string,
-): [Document, ...Document[]] => readWith(mediaReaders, bytes, contentType, query);
+  meant?: string,
+): [Document, ...Document[]] => {
+  const wanted = mediaReaders.filter(reader => reader.id === meant);
+  const [own] = wanted.length > 0 && bytes.length > 0 ? readWith(wanted, bytes, contentType, query, true) : [];
+  return own && own.media === meant ? [own] : readWith(mediaReaders, bytes, contentType, query);
+};
 
 /** The likeliest of them. */
 export const readDocument = (bytes: Uint8Array, contentType: string | null, query: string): Document =>
@@ -72,6 +78,7 @@ function readWith(
   bytes: Uint8Array,
   contentType: string | null,
   query: string,
+  isMeant = false,
 ): [Document, ...Document[]] {
   const values = nestedFromPairs(pairsOf(firstPairs(query).head));
   const hasQuery = Object.keys(values).length > 0;
@@ -99,7 +106,7 @@ function readWith(
       document: reading.document,
       ...(reading.isTable && { isTable: true }),
       ...(reading.labels && { labels: reading.labels }),
-      notes: reader === stated ? reading.notes : [...reading.notes, otherThanStated(reader, body.type)],
+      notes: reader === stated || isMeant ? reading.notes : [...reading.notes, otherThanStated(reader, body.type)],
     });
   };
   if (stated) tryOut(stated);
@@ -111,7 +118,7 @@ function readWith(
         (ways.length > 0 && isCertain.includes(reader.id) && ways[0]!.media !== stated?.id)
       )
         break;
-      if (reader !== stated && reader.looksLike(body)) tryOut(reader);
+      if (reader !== stated && (isMeant || reader.looksLike(body))) tryOut(reader);
     }
   const [first, ...rest] = ways;
   if (first)

@@ -1,4 +1,5 @@
 import {
+  bodyReaders,
   decode,
   generationsOf,
   isUnpinned,
@@ -10,6 +11,7 @@ import {
   withGeneration,
 } from '..';
 import type { Json } from '../../submission';
+import { mediaReaders } from '../media';
 
 const read = (document: Json, pins: Pins) =>
   decode(new TextEncoder().encode(JSON.stringify(document)), 'application/json', '', pins);
@@ -286,5 +288,76 @@ describe('generations of a payload', () => {
     expect(generationsOf(withGeneration(before, generation, set))).toHaveLength(
       isUnpinned(after) ? 0 : 1 + (after.others?.length ?? 0),
     );
+  });
+});
+
+describe('what else can be pinned', () => {
+  const map: Json = {
+    log: { 'a-1': { who: 'Ada Reed', came: '2026-11-01' }, 'a-2': { who: 'Tom Fell', came: '2026-11-02' } },
+  };
+
+  it('an object by identifiers whose entries are submissions', () => {
+    expect(pinAt(map, {}, 'split', '/log/a-1/who', null)).toEqual({ split: '/log' });
+    const { submissions } = read(map, { split: '/log' });
+    expect(submissions.map(({ id, fields }) => [id, fields[0]!.value])).toEqual([
+      ['a-1', 'Ada Reed'],
+      ['a-2', 'Tom Fell'],
+    ]);
+  });
+
+  it('the time', () => {
+    const document = { stamp: { x: '4 November' }, answers: { who: 'Ada Reed', why: 'Two nights' } };
+    expect(pinAt(document, {}, 'time', '/stamp/x', null)).toEqual({ time: '/stamp/x' });
+    const [submission] = read(document, { time: '/stamp/x' }).submissions;
+    // What tells of the submission is no answer of it.
+    expect([submission!.submittedAt, submission!.fields.map(each => each.key)]).toEqual(['4 November', ['who', 'why']]);
+    expect(read(document, { time: '/stamp/y' }).notes[0]!.message).toContain('the time, /stamp/y,');
+  });
+
+  it('a question for files', () => {
+    const link = 'https://store.example.org/7/letter.pdf';
+    const document: Json = { answers: [{ ref: 'proof', label: 'Anything that shows it?', value: link }, { ref: 'who', label: 'Who is asking?', value: 'Ada' }] }; // prettier-ignore
+    const { questions } = read(document, {}).submissions[0]!;
+    expect(pinAt(document, {}, 'files', '/answers/0', null, questions)).toEqual({ files: ['proof'] });
+    expect(pinAt(document, {}, 'files', '/answers', null, [])).toEqual({
+      refusal: 'Point at the answer to a question.',
+    });
+    const [submission] = read(document, { files: ['proof'] }).submissions;
+    // What a person pointed at is meant, however near another reading comes.
+    expect(read(document, { files: ['proof'] }).envelope?.isSure).toBe(true);
+    expect([submission!.files, submission!.fields.map(each => each.key)]).toEqual([
+      [expect.objectContaining({ field: 'proof', name: 'letter.pdf' })],
+      ['who'],
+    ]);
+  });
+
+  describe('how a body is read', () => {
+    const rows = new TextEncoder().encode('Name|Boat|Nights\nAda Reed|Heron|2\nTom Fell|Otter|3\n');
+    const as = (body: Uint8Array, type: string | null, pins: Pins) => decode(body, type, '', pins);
+    const pins: Pins = { media: { stated: 'application/json', as: 'separated' } };
+    it('by the reader that was chosen for what it states', () => {
+      const read = as(rows, 'application/json; charset=utf-8', pins);
+      expect([read.media, read.submissions.length, read.envelope?.generation, read.notes]).toEqual([
+        'separated',
+        2,
+        0,
+        [],
+      ]);
+    });
+    it('what states something else is read as it looks, without these pins', () => {
+      const { envelope, notes } = as(rows, 'text/csv', { media: { stated: 'application/json', as: 'plain' } });
+      expect([envelope?.generation, notes.map(each => each.message)]).toEqual([
+        null,
+        [expect.stringContaining('for bodies sent as application/json')],
+      ]);
+    });
+    it('where the chosen one can’t read it, others do', () => {
+      const body = new TextEncoder().encode('{"who":"Ada Reed","why":"Two nights"}');
+      expect(as(body, 'text/x', { media: { stated: 'text/x', as: 'xml' } }).media).toBe('json');
+      expect(as(new Uint8Array(), null, pins).media).toBe('none');
+    });
+    it('each reader can be chosen, by the name it has', () => {
+      expect(Object.fromEntries(mediaReaders.map(({ id, label }) => [id, label]))).toEqual(bodyReaders);
+    });
   });
 });

@@ -12,7 +12,11 @@ export interface Pins extends PinSet {
 
 /** What was pointed at in messages that are built alike. */
 export interface PinSet {
-  /** In the document: the list whose every item is a submission. */
+  /** How bodies that state a media type are read: by which reader. `stated` is null for those that state none. */
+  media?: { stated: string | null; as: string };
+  /** Keys of questions that ask for files. */
+  files?: string[];
+  /** In the document: the list, or the object by identifiers, whose every item is a submission. */
   split?: string;
   /** In one submission: what holds the answers. */
   answers?: string;
@@ -26,13 +30,29 @@ export interface PinSet {
   form?: string;
   /** In one submission: what identifies it. */
   id?: string;
+  /** In one submission, or else in the document: when it was sent. */
+  time?: string;
   /** The values of a running text, by the words around them. */
   text?: { at: string; landmarks: Landmark[] };
 }
 
 /** What can be pinned by pointing at a place of the document. */
-export const pinRoles = ['answers', 'label', 'value', 'key', 'form', 'id', 'split'] as const;
+export const pinRoles = ['answers', 'label', 'value', 'key', 'files', 'form', 'id', 'time', 'split'] as const;
 export type PinRole = (typeof pinRoles)[number];
+
+/** The readers of bodies that a person may choose from, with what people call them. */
+export const bodyReaders: Readonly<Record<string, string>> = {
+  json: 'JSON',
+  'json-lines': 'JSON, one document a line',
+  separated: 'separated values',
+  spreadsheet: 'spreadsheet (XLSX)',
+  urlencoded: 'urlencoded form',
+  multipart: 'multipart form',
+  xml: 'XML',
+  mail: 'mail',
+  plain: 'plain text',
+  har: 'HTTP archive',
+};
 
 /** Generations of a payload that may be pinned at one address. */
 export const MOST_GENERATIONS = 8;
@@ -61,6 +81,8 @@ export interface PinRefusal {
 
 const isListOfObjects = (value: Json | undefined) =>
   Array.isArray(value) && value.length > 0 && value.every(isJsonObject);
+const isMapOfObjects = (value: Json | undefined) =>
+  isJsonObject(value) && Object.keys(value).length > 0 && Object.values(value).every(isJsonObject);
 const isScalar = (value: Json | undefined) => value === null || (value !== undefined && typeof value !== 'object');
 
 /** The pointers of all places that hold a place, innermost first, without the place itself. */
@@ -74,6 +96,7 @@ const pointerOf = (tokens: string[]) => tokens.map(token => `/${escapeToken(toke
 /**
  * The pins with one more, set by pointing at a place of a document.
  * @param splitAt where the document was found to fall into submissions, or null
+ * @param asked the questions that were found, by where their answers stand
  * @example pinAt({ d: [{ q: 'Site?', a: 'Ford' }] }, {}, 'label', '/d/0/q', null) // { label: '/q' }
  */
 export function pinAt(
@@ -82,13 +105,23 @@ export function pinAt(
   role: PinRole,
   pointer: string,
   splitAt: string | null,
+  asked: readonly { key: string; pointer: string }[] = [],
 ): PinSet | PinRefusal {
   const value = valueAt(document, pointer);
   if (value === undefined) return { refusal: 'There is nothing at this place.' };
   if (role === 'split') {
-    const list = [pointer, ...holdersOf(pointer)].find(place => isListOfObjects(valueAt(document, place)));
+    const around = [pointer, ...holdersOf(pointer)];
+    const list =
+      around.find(place => isListOfObjects(valueAt(document, place))) ??
+      around.find(place => isMapOfObjects(valueAt(document, place)));
     if (list === undefined) return { refusal: 'Point at a list, or at something in one: each item is a submission.' };
     return { ...pins, split: list };
+  }
+  if (role === 'files') {
+    const isAround = (one: string, other: string) => one === other || other.startsWith(`${one}/`);
+    const question = asked.find(each => isAround(each.pointer, pointer) || isAround(pointer, each.pointer));
+    if (!question) return { refusal: 'Point at the answer to a question.' };
+    return { ...pins, files: [...new Set([...(pins.files ?? []), question.key])] };
   }
   if (role === 'label' || role === 'value' || role === 'key') {
     if (role !== 'value' && !isScalar(value)) return { refusal: 'Point at a text: this place holds others.' };

@@ -1,8 +1,8 @@
 import type { ArrivalView, PinsPreview } from '@grammata/contract';
-import { isUnpinned, pinRoles, type PinRole, type PinSet } from '@grammata/core/decode';
+import { bodyReaders, isUnpinned, pinRoles, type PinRole, type PinSet } from '@grammata/core/decode';
 import { useState } from 'react';
 import { wordsFor } from '../../api';
-import { Act, counted, Fault, Floating, Press, Radios, When } from '../../ui';
+import { Act, Choice, counted, Fault, Floating, Press, Radios, When } from '../../ui';
 import { TextLesson } from './TextLesson';
 import type { Pinning } from './usePinning';
 
@@ -13,8 +13,15 @@ const roleWords: Record<PinRole, { says: string; hint: string }> = {
   key: { says: 'This identifies the question', hint: 'Point at the identifier inside any one answer.' },
   form: { says: 'This tells the form', hint: 'Point at the value that differs from form to form.' },
   id: { says: 'This identifies the submission', hint: 'Point at the builder’s own identifier.' },
+  files: { says: 'This is a file', hint: 'Point at the answer to a question that asks for files.' },
+  time: { says: 'This tells when it was sent', hint: 'Point at the time or the date.' },
   split: { says: 'Each item here is a submission', hint: 'Point at the list, or at anything in it.' },
 };
+
+const bodies = [
+  { value: '', label: 'what it looks like' },
+  ...Object.entries(bodyReaders).map(([value, label]) => ({ value, label })),
+];
 
 const shown = (pointer: string) => pointer || 'the top';
 
@@ -39,6 +46,13 @@ export function PinColumn({ pinning }: { pinning: Pinning }) {
           ! {refusal}
         </p>
       )}
+      <Choice
+        label="The body is read as"
+        className="mt-3"
+        value={pins.media?.as ?? ''}
+        options={bodies}
+        onChange={as => pinning.readAs(as || null)}
+      />
       <PinList pins={pins} onUnpin={pinning.unpin} />
       <Result pinning={pinning} />
       <p className="mt-4 text-small">
@@ -101,7 +115,9 @@ function PinList({ pins, onUnpin }: { pins: PinSet; onUnpin: (which: keyof PinSe
       {set.map(role => (
         <li key={role} className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
           <span className="basis-full text-small text-ink-2">{roleWords[role].says}</span>
-          <code className="min-w-0 flex-1 font-mono text-small break-all text-lapis">{shown(pins[role]!)}</code>
+          <code className="min-w-0 flex-1 font-mono text-small break-all text-lapis">
+            {role === 'files' ? pins.files!.join(', ') : shown(pins[role]!)}
+          </code>
           <Act onClick={() => onUnpin(role)} aria-label={`Take off: ${roleWords[role].says}`}>
             Take off
           </Act>

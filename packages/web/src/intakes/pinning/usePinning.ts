@@ -1,5 +1,12 @@
 import type { ArrivalView, IntakeView } from '@grammata/contract';
-import { generationsOf, pinAt, withGeneration, type PinRole, type PinSet } from '@grammata/core/decode';
+import {
+  contentTypeParts,
+  generationsOf,
+  pinAt,
+  withGeneration,
+  type PinRole,
+  type PinSet,
+} from '@grammata/core/decode';
 import { useState } from 'react';
 import { useKeepPins, usePinsPreview } from '../queries';
 
@@ -53,9 +60,15 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
     /** Pins the chosen role to a place of the document at hand. */
     point: (pointer: string) => {
       if (!pins || !arrival) return;
-      const next = pinAt(arrival.document, pins, role, pointer, arrival.envelope?.splitAt ?? null);
+      const asked = arrival.decoded.flatMap(each => each.questions);
+      const next = pinAt(arrival.document, pins, role, pointer, arrival.envelope?.splitAt ?? null, asked);
       if ('refusal' in next) setRefusal(next.refusal);
       else take(next);
+    },
+    /** How bodies that are sent as this one are read; null as they look. */
+    readAs: (as: string | null) => {
+      const { media: _, ...rest } = pins ?? own;
+      take(as === null || !arrival ? rest : { ...rest, media: { stated: statedIn(arrival), as } });
     },
     set: take,
     unpin: (which: keyof PinSet) => {
@@ -64,5 +77,7 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
     },
   };
 }
+
+const statedIn = ({ contentType }: ArrivalView): string | null => contentTypeParts(contentType).type;
 
 export type Pinning = ReturnType<typeof usePinning>;
