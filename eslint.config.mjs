@@ -131,6 +131,20 @@ export default ts.config(
     },
   },
   {
+    // What is read may be of any length; a call takes some hundred thousand arguments at most.
+    files: ['packages/core/src/decode/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name=/^(push|unshift|max|min)$/] > SpreadElement',
+          message: 'Go through them one by one: there may be more than a call takes.',
+        },
+      ],
+    },
+  },
+  {
     files: ['scripts/**', 'bench/**', 'packages/cli/**', 'packages/*/bin/**', 'demo/src/main.ts'],
     rules: { 'no-console': 'off' },
   },

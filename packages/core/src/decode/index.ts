@@ -150,6 +150,7 @@ function decoded(
     ...readAnswers(answers, files),
   }));
   const widest = (winner?.submissions ?? []).reduce((widest, each) => Math.max(widest, each.answers.length), 0);
+  if (winner?.isCut) notes.push(tooMany('envelope.submissions', `more than ${most.submissions} submissions`));
   if (widest > most.answers) notes.push(tooMany('envelope.answers', `more than ${most.answers} answers`));
   // What a person pointed at is meant, however well it reads otherwise.
   const isPinned = winner?.generation !== undefined;

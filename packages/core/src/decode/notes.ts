@@ -39,6 +39,13 @@ export const LONGEST_NOTE = 500;
 /** Notes of one kind that are told. */
 export const MOST_NOTES = 200;
 
+/** The greatest of some numbers, however many: an argument each would be more than a call takes. -Infinity for none. */
+export function greatest(numbers: Iterable<number>): number {
+  let found = -Infinity;
+  for (const each of numbers) if (each > found) found = each;
+  return found;
+}
+
 export const tooMany = (code: string, what: string): Note => ({
   code,
   message: `It has ${what}; the rest was not read.`,

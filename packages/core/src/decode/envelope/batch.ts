@@ -55,12 +55,11 @@ function listsOf(value: Json, at: string, name: string, depth: number, found: Ba
     if (value.length > 0 && value.every(mayBeOne) && !value.every(each => typeof each === 'string'))
       found.push({ pointer: at, name, keys: value.map((_, index) => String(index)), isMap: false, items: value });
     if (depth > 0 && value.length > 1 && value.every(isJsonObject))
-      found.push(
-        ...innerBatches(
-          value.map((each, index): [string, JsonObject] => [String(index), each as JsonObject]),
-          at,
-        ),
-      );
+      for (const each of innerBatches(
+        value.map((each, index): [string, JsonObject] => [String(index), each as JsonObject]),
+        at,
+      ))
+        found.push(each);
     if (depth > 0)
       value.slice(0, 3).forEach((each, index) => {
         // Lists inside one item alone are batches where there is but one item.
@@ -71,7 +70,8 @@ function listsOf(value: Json, at: string, name: string, depth: number, found: Ba
   const entries = Object.entries(value);
   if (isMapOfAlike(value))
     found.push({ pointer: at, name, keys: Object.keys(value), isMap: true, items: Object.values(value) });
-  if (isMapOfAlike(value) && entries.length > 1) found.push(...innerBatches(entries as [string, JsonObject][], at));
+  if (isMapOfAlike(value) && entries.length > 1)
+    for (const each of innerBatches(entries as [string, JsonObject][], at)) found.push(each);
   if (depth > 0) for (const [key, each] of entries) listsOf(each, `${at}/${escapeToken(key)}`, key, depth - 1, found);
   return found;
 }
@@ -145,7 +145,7 @@ function commonWay(tried: Tried[]): { way: Wanted; worth: number } | null {
     for (const [key, reading] of new Map(readings.map(each => [wantedOf(each), each] as const).reverse())) {
       const way = ways.get(key) ?? { sum: 0, reading, definedAt: [] };
       way.sum += reading.score * (reading.answered > 0 ? 1 : 0.3);
-      way.definedAt.push(...reading.definedAt);
+      for (const each of reading.definedAt) way.definedAt.push(each);
       ways.set(key, way);
     }
   const worth = ({ sum, definedAt }: { sum: number; definedAt: string[] }) => {
@@ -231,6 +231,7 @@ function readBatch(
     ...first,
     score,
     answersAt: pointer,
+    ...(all.length > most.submissions && { isCut: true }),
     splitAt: pointer,
     why: `${pointer || 'The top'} is a list of ${kept.length === 1 ? 'one submission' : `${kept.length} submissions`}; in the first, ${first.why}`,
     submissions,

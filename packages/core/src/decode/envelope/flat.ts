@@ -27,7 +27,7 @@ export function flatPlaces(document: Json, at: string, relative?: string): Place
   const found: Place[] = [];
   const visit = (object: JsonObject, pointer: string, depth: number, isMain = false) => {
     if (found.length >= MOST_TRIED) return;
-    found.push(...flatHere(object, pointer, isMain));
+    for (const each of flatHere(object, pointer, isMain)) found.push(each);
     const main = mainBranch(object);
     if (depth === 0) return;
     for (const [name, value] of Object.entries(object))

@@ -1,6 +1,6 @@
 import { asText, escapeToken, isJsonObject, labelFromKey, valueAt, type Json, type JsonObject } from '../../submission';
 import { surroundings } from '../names';
-import { DEEPEST } from '../notes';
+import { DEEPEST, most } from '../notes';
 import { generationsOf, readByLandmarks, type Pins, type PinSet } from '../pins';
 import { around } from './around';
 import { byOrder, collectionsIn, containersAmong, type Item } from './collections';
@@ -132,6 +132,7 @@ function readBySet(
     why: `Pinned: ${wordsFor(pins)}. ${first.why}`,
     answersAt: pins.split === undefined ? first.answersAt : pins.split,
     ...(pins.split === undefined ? {} : { splitAt: pins.split }),
+    ...(isCutAt(document, pins) && { isCut: true }),
     submissions,
   };
 }
@@ -160,11 +161,21 @@ function unitsOf(document: Json, { split }: PinSet): Unit[] | string {
   const list = valueAt(document, split);
   if (typeof list !== 'object' || list === null)
     return `The list pinned to split at, ${shown(split)}, is not in this message.`;
-  return Object.entries(list).map(([key, value]) => ({
+  return firstOf(list).map(([key, value]) => ({
     value,
     at: `${split}/${escapeToken(key)}`,
     ...(!Array.isArray(list) && { key }),
   }));
+}
+
+/** As many as are read of one message. */
+const firstOf = (list: Json[] | JsonObject): [key: string, value: Json][] =>
+  Object.entries(Array.isArray(list) ? list.slice(0, most.submissions) : list).slice(0, most.submissions);
+
+/** True where the place to split at holds more than are read. */
+function isCutAt(document: Json, { split }: PinSet): boolean {
+  const list = split === undefined ? null : valueAt(document, split);
+  return typeof list === 'object' && list !== null && Object.keys(list).length > most.submissions;
 }
 
 function ownReading({ value, at }: Unit, readingsOf: ReadingsOf): EnvelopeReading | string {

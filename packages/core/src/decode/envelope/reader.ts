@@ -44,4 +44,6 @@ export interface EnvelopeReading {
   /** The generation whose pins it was read by, from 0; left out where it was read without. */
   generation?: number;
   submissions: RawSubmission[];
+  /** True where more submissions stand there than are read. */
+  isCut?: boolean;
 }

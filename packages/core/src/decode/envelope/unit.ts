@@ -13,6 +13,7 @@ import { filesOf } from '../files';
 import { formOf, nameWords, speaksOf, surroundings, tellsOfSubmission } from '../names';
 import { around, without } from './around';
 import { Definitions, holder, joined } from './definitions';
+import { greatest } from '../notes';
 import { leafWorth, aroundWorth, isStructural, leavesOf, valueWorth, wordingWorth } from '../evidence';
 import { asSent, isOpened } from './expand';
 import { flatPlaces } from './flat';
@@ -279,7 +280,8 @@ function worthOf(
   const counts = new Map<string, number>();
   for (const { key } of place.answers) counts.set(key, (counts.get(key) ?? 0) + 1);
   const names = counts.size / place.answers.length;
-  const isOfParts = Math.max(...counts.values()) > 2 || (counts.size > 2 && Math.min(...counts.values()) > 1);
+  const isEachRepeated = counts.size > 2 && [...counts.values()].every(each => each > 1);
+  const isOfParts = greatest(counts.values()) > 2 || isEachRepeated;
   const repeated = place.reader === 'flat' && names < 0.75 && isOfParts ? names : 1;
   // What plainly speaks of the submission is no answer, where nothing else tells of it.
   const spoken =

@@ -1,7 +1,7 @@
 import { asText, setOwn, type Json, type JsonObject } from '../../submission';
 import { isStructural, wordingWorth } from '../evidence';
 import { readsAsTime } from '../names';
-import { most, MOST_NOTES, tooMany, type Note } from '../notes';
+import { greatest, most, MOST_NOTES, tooMany, type Note } from '../notes';
 import type { MediaReading } from './reader';
 
 /** Rows and columns that are looked at for what a table is. */
@@ -39,13 +39,13 @@ function alikeness(lines: string[][]): number {
     if (filled.length < 2) return [];
     const counts = new Map<string, number>();
     for (const cell of filled) counts.set(sortOf(cell), (counts.get(sortOf(cell)) ?? 0) + 1);
-    return [Math.max(...counts.values()) / filled.length];
+    return [greatest(counts.values()) / filled.length];
   });
   return shares.length === 0 ? 0.5 : shares.reduce((sum, each) => sum + each, 0) / shares.length;
 }
 
 const transposed = (rows: Json[][]): Json[][] => {
-  const width = Math.max(...rows.map(row => row.length));
+  const width = greatest(rows.map(row => row.length));
   return Array.from({ length: width }, (_, column) => rows.map(row => row[column] ?? ''));
 };
 

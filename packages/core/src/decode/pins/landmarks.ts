@@ -67,12 +67,11 @@ export function learnLandmarks(examples: LandmarkExample[]): { landmarks: Landma
       const place = placed.find(each => each.label === label);
       if (!place) return [];
       const others = placed.filter(each => each !== place);
-      const floor = Math.max(0, place.start - FARTHEST, ...others.filter(o => o.end <= place.start).map(o => o.end));
-      const ceiling = Math.min(
-        text.length,
-        place.end + FARTHEST,
-        ...others.filter(o => o.start >= place.end).map(o => o.start),
-      );
+      let [floor, ceiling] = [Math.max(0, place.start - FARTHEST), Math.min(text.length, place.end + FARTHEST)];
+      for (const { start, end } of others) {
+        if (end <= place.start) floor = Math.max(floor, end);
+        if (start >= place.end) ceiling = Math.min(ceiling, start);
+      }
       const isLast = ceiling === text.length;
       return [
         { order: place.start, before: text.slice(floor, place.start), after: text.slice(place.end, ceiling), isLast },

@@ -117,7 +117,7 @@ function submissionOf({ form, id, submittedAt, meta }: Compiled, { found, said }
     submission.questions.push({ key, label, pointer });
     const read = asked.read(value, null, pointer);
     if (read === null) continue;
-    if ('files' in read) submission.files.push(...read.files);
+    if ('files' in read) for (const file of read.files) submission.files.push(file);
     else submission.fields.push(read.field);
   }
   return submission;

@@ -45,7 +45,7 @@ export function readAnswers(answers: RawAnswer[], files: FilesAsked = {}): ReadA
   for (const answer of asked) {
     const read = answerReader(answer, verdictOn(files, answer.key))(answer.value, answer.other, answer.pointer);
     if (read === null) continue;
-    if ('files' in read) sent.push(...read.files);
+    if ('files' in read) for (const file of read.files) sent.push(file);
     else fields.push(read.field);
   }
   return { fields, files: sent, questions };
