@@ -17,6 +17,7 @@ import {
   type BlankPolicy,
   type Call,
   type Find,
+  type Identity,
   type Line,
   type ProblemPolicy,
   type ReadBack,
@@ -90,11 +91,25 @@ export class RecordInput implements Update, ReadBack {
 export class FindInput implements Find {
   @IsString() @MaxLength(200) operationId: string = '';
   @ValidateNested() @Type(() => LineInput) line: LineInput = new LineInput();
+  @MayBeLeftOut()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => LineInput)
+  lines?: LineInput[];
+  @MayBeLeftOut() @IsBoolean() readsOnly?: boolean;
   @IsPointer() list: string = '';
   @IsPointer() equals: string = '';
   @IsIn(noneChoices) whenNone: Find['whenNone'] = 'create';
   @IsIn(severalChoices) whenSeveral: Find['whenSeveral'] = 'hold';
   @IsOptional() @ValidateNested() @Type(() => RecordInput) update: RecordInput | null = null;
+}
+
+/** What identifies a call's record, found or made. */
+export class IdentityInput implements Identity {
+  @IsPointer() found: string = '';
+  @IsPointer() made: string = '';
 }
 
 /** Which refusals pass, and how often a request is made. */
@@ -123,6 +138,7 @@ export class CallInput implements Call {
   @IsOptional() @IsString() @MaxLength(500) repeat?: string | null;
   @MayBeLeftOut() @IsIn(failureChoices) whenFailed?: 'stop' | 'passOver';
   @IsOptional() @ValidateNested() @Type(() => FindInput) find?: FindInput | null;
+  @IsOptional() @ValidateNested() @Type(() => IdentityInput) identity?: IdentityInput | null;
   @IsOptional() @ValidateNested() @Type(() => RecordInput) readBack?: RecordInput | null;
   @IsOptional() @ValidateNested() @Type(() => RetryInput) retry?: RetryInput | null;
   @IsOptional() @IsIn(pageChoices) pages?: (typeof pageChoices)[number] | null;
@@ -183,6 +199,13 @@ export class SendRecordedInput {
 }
 
 /** Which sample a draft is run for; really sent, or only looked up. */
+/** A look-up that is asked on the spot, as it is being composed. */
+export class LookInput {
+  @IsString() @MaxLength(60) sampleId: string = '';
+  @IsString() @Matches(/^[\w-]{1,60}$/) callId: string = '';
+  @IsOptional() @ValidateNested() @Type(() => FindInput) find: FindInput | null = null;
+}
+
 export class RunInput {
   @IsString() @MaxLength(60) sampleId: string = '';
   @IsBoolean() send: boolean = false;

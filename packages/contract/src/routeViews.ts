@@ -53,6 +53,20 @@ export interface AskView {
   found: Json;
 }
 
+/** What a target answered to a look-up that was asked on the spot. */
+export interface LookView {
+  /** As it was sent, secrets masked; empty where it could not be asked. */
+  request: string;
+  status: number | null;
+  message: string;
+  /** Its answer; null where there is none, or no JSON. */
+  answer: Json;
+  /** Records in it that are what was looked for, as it is composed. */
+  found: number;
+  /** What was looked for. */
+  wanted: Json;
+}
+
 /** What one sample sends, call by call: looked up only, or really sent. */
 export interface RunView {
   asks: AskView[];

@@ -1,10 +1,11 @@
 import { compileCondition, everything, testsOf } from '../condition';
 import { compileCall, type CompiledCall } from '../request';
 import { newLine, type Call, type Find, type ReadBack, type Update } from '../route';
-import { isOfDelivery, referenceOf, referenceText, referredTo, type Scope } from '../scope';
+import { identityName, isOfDelivery, referenceOf, referenceText, referredTo, type Scope } from '../scope';
 import { isBlank, setOwn, withValueAt, type Json, type JsonObject } from '../submission';
 import { exampleFor, type AnswerField, type Operation, type TargetField } from '../target';
 import { Problem } from '../transform';
+import type { Done } from './done';
 
 /** A downstream system as a run sees it. */
 export interface CallTarget {
@@ -73,11 +74,11 @@ function compileStage(call: Call, targets: readonly CallTarget[]): Stage | Probl
   };
 }
 
-/** The call that looks a record up, by one line that may not be blank. */
-export const findCall = (call: Call, { operationId, line }: Find): Call => ({
+/** The call that looks a record up: first by the line that may not be blank, then what else is sent. */
+export const findCall = (call: Call, { operationId, line, lines = [] }: Find): Call => ({
   ...call,
   operationId,
-  lines: [line.whenBlank === 'fallback' && !isBlank(line.fallback) ? line : { ...line, whenBlank: 'stop' }],
+  lines: [line.whenBlank === 'fallback' && !isBlank(line.fallback) ? line : { ...line, whenBlank: 'stop' }, ...lines],
 });
 
 /** The lines of a call that write into the update's fields, and one that says which record is meant. */
@@ -115,7 +116,12 @@ export function scopesOf(call: Call, goes: (scope: Scope) => boolean, scope: Sco
 
 /** Answers as they may look, to plan a call that uses those of calls which have not been made yet. */
 export function likelyAnswers(stages: readonly { call: Call; operation: Operation }[]): Record<string, Json> {
-  return Object.fromEntries(stages.map(({ call, operation }, index) => [call.id, likelyAnswer(operation, index + 1)]));
+  return Object.fromEntries(
+    stages.flatMap(({ call, operation }, index): [string, Json][] => [
+      [call.id, likelyAnswer(operation, index + 1)],
+      ...(call.identity ? [[identityName(call.id), `‹record of ${index + 1}›`] as [string, Json]] : []),
+    ]),
+  );
 }
 
 function likelyAnswer(operation: Operation, number: number): Json {
@@ -138,6 +144,11 @@ export const waitsForAnswers = ({ repeat, condition }: Pick<Call, 'repeat' | 'co
   );
 
 /** Puts several answers of a repeated call together: the first, since there it is most often one. */
-export function keepAnswer(answers: Record<string, Json>, callId: string, answer: Json): void {
-  if (!Object.hasOwn(answers, callId)) setOwn(answers as JsonObject, callId, answer);
+export function keepAnswer(answers: Record<string, Json>, callId: string, { answer, identity }: KeptAnswer): void {
+  if (Object.hasOwn(answers, callId)) return;
+  setOwn(answers as JsonObject, callId, answer);
+  if (identity !== undefined) setOwn(answers as JsonObject, identityName(callId), identity);
 }
+
+/** What is kept of a call for those behind it. */
+type KeptAnswer = Pick<Done, 'answer' | 'identity'>;

@@ -1,12 +1,13 @@
-import { asText, canonical, isBlank, isJsonObject, valueAt, type Json } from '../submission';
+import { placeAt } from '../scope';
+import { asText, canonical, isBlank, isJsonObject, type Json } from '../submission';
 import type { Find, Line } from '../route';
 import type { TargetField } from '../target';
 
-/** The records in an answer that are exactly what was looked for. */
+/** The records in an answer that are exactly what was looked for; all of them where the answer itself is that. */
 export function recordsIn(answer: Json, { list, equals }: Pick<Find, 'list' | 'equals'>, wanted: Json): Json[] {
-  const found = valueAt(answer, list);
+  const found = placeAt(answer, list);
   const records = Array.isArray(found) ? found : isBlank(found) ? [] : [found!];
-  return records.filter(record => isJsonObject(record) && sameText(valueAt(record, equals), wanted));
+  return records.filter(record => isJsonObject(record) && (equals === '' || sameText(placeAt(record, equals), wanted)));
 }
 
 const sameText = (a: Json | undefined, b: Json) => a !== undefined && asText(a) === asText(b);

@@ -1,5 +1,5 @@
 import type { Call } from '../route';
-import { scopeOf, type Scope } from '../scope';
+import { identityName, scopeOf, type Scope } from '../scope';
 import { setOwn, type Submission } from '../submission';
 import { stoppers, type Planned } from '../request';
 import { Problem, type TransformContext } from '../transform';
@@ -34,7 +34,9 @@ export function foresee(
   const answers = likelyAnswers(stages.map(({ call, main }) => ({ call, operation: main.operation })));
   for (const { call } of stages) {
     const known = earlier.find(each => isDoneFor(call, each));
-    if (known) setOwn(answers, call.id, known.answer);
+    if (!known) continue;
+    setOwn(answers, call.id, known.answer);
+    if (known.identity !== undefined) setOwn(answers, identityName(call.id), known.identity);
   }
   const foreseen: Foreseen = { requests: [], problems: [] };
   for (const stage of stages)
@@ -77,7 +79,12 @@ function stoppersBefore({ main }: Pick<Stage, 'main'>, planned: Planned): Proble
 
 /** What stops a lookup whatever is answered. Which lines the record that is found needs is not known before. */
 const findProblemsBefore = (stage: Stage, planned: Planned): Problem[] =>
-  stage.find!.call.lines[0]!.waits ? [] : findProblems(stage, planned);
+  stage.find!.call.lines[0]!.waits
+    ? []
+    : findProblems(stage, {
+        ...planned,
+        outcomes: planned.outcomes.filter((_, at) => !stage.find!.call.lines[at]!.waits),
+      });
 
 /** What stops a lookup. Nobody is looked up by nothing: that would find anyone. */
 export const findProblems = ({ find }: Pick<Stage, 'find'>, planned: Planned): Problem[] =>

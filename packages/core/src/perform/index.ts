@@ -5,5 +5,6 @@ export * from './foresee';
 export * from './item';
 export * from './patience';
 export * from './perform';
+export * from './point';
 export * from './propose';
 export * from './readBack';

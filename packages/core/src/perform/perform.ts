@@ -1,5 +1,5 @@
 import { asText, isBlank, isJsonObject, valueAt, withValueAt, type Json, type Submission } from '../submission';
-import { scopeOf, type Scope } from '../scope';
+import { placeAt, scopeOf, type Scope } from '../scope';
 import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../request';
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, type Stage } from './compile';
@@ -54,7 +54,7 @@ export function* perform(
     const { call } = stage;
     for (const { scope, item, known } of itemsOf(stage, scopeOf(submission, answers), earlier)) {
       if (known) {
-        keepAnswer(answers, call.id, known.answer);
+        keepAnswer(answers, call.id, known);
         continue;
       }
       const result = yield* performItem(stage, scope, item, context, { done, add });
@@ -65,7 +65,7 @@ export function* perform(
         continue;
       }
       add(result);
-      keepAnswer(answers, call.id, result.answer);
+      keepAnswer(answers, call.id, result);
     }
   }
   return { done };
@@ -81,14 +81,19 @@ function* performItem(
   { done, add }: { done: readonly Done[]; add: (each: Done) => void },
 ): Generator<Ask, Result, Told> {
   const { call, find, main } = stage;
-  const finished = (what: Done['what'], answer: Json, note: string | null = null): Done => ({
-    callId: call.id,
-    item,
-    with: madeWith(call),
-    what,
-    answer,
-    note,
-  });
+  const finished = (what: Done['what'], answer: Json, note: string | null = null, record = answer): Done => {
+    const { identity: of } = call;
+    const identity = of ? placeAt(record, what === 'created' ? of.made : of.found) : undefined;
+    return {
+      callId: call.id,
+      item,
+      with: madeWith(call),
+      what,
+      answer,
+      ...(isBlank(identity) || what === 'left' || what === 'failed' ? {} : { identity: identity! }),
+      note,
+    };
+  };
   const ask = (planned: Planned, purpose: Ask['purpose'], at = item): Ask => ({
     callId: call.id,
     item: at,
@@ -143,7 +148,7 @@ function* performItem(
         };
         if ('failed' in said) return finished('failed', null, said.failed);
         const answer = isJsonObject(said.answer) && !isBlank(said.answer) ? said.answer : record;
-        const updated = finished('updated', answer, note);
+        const updated = finished('updated', answer, note, record);
         if (stage.readBack && chosen.length === 1) add(updated);
         last = { ...updated, ...(yield* readBack(next.request, find.update!.call, answer, at)) };
         if (index > 0) add({ ...last, item: at });

@@ -1,4 +1,4 @@
-import type { Call, Find, ReadBack } from '../route';
+import type { Call, Find, Identity, ReadBack } from '../route';
 import { newLine } from '../route';
 import type { AnswerField, Operation } from '../target';
 
@@ -8,42 +8,79 @@ const telling = ['email', 'e_mail', 'mail', 'phone', 'number', 'code', 'key', 'n
 const last = (text: string) => text.split(/[./]/).at(-1)!.toLowerCase();
 const isId = (field: AnswerField) => /^(id|_?id|uuid|key|number|record_no)$/.test(last(field.pointer));
 
+/** Words by which operations that search are called. *Common practice, no source.* */
+const searches = /search|find|look[-_ ]?up|query|filter|match/i;
+/** Parameters that take any words. */
+const anyWords = /^(q|query|search|term|text|keyword)s?$/i;
+
+/** True for an operation that only reads, by its method or by what it is called. */
+export const mayRead = ({ method, path, label, id }: Operation): boolean =>
+  method === 'GET' || (method === 'POST' && searches.test(`${path} ${label} ${id}`));
+
+/** The list of records in an answer, or the record that an answer is; null where nothing is known of it. */
+function recordsOf(operation: Operation): { pointer: string; parts: AnswerField[] } | null {
+  const list = operation.answer?.find(each => each.items);
+  if (list) return { pointer: list.pointer, parts: list.items! };
+  const parts = operation.answer?.filter(each => each.pointer !== '' && !each.items) ?? [];
+  return parts.length > 0 ? { pointer: '', parts } : null;
+}
+
 /** Ways to find a record before a call writes: operations that read, with a parameter that the call fills too. */
 export function proposeFinds(call: Call, operations: readonly Operation[]): Find[] {
   const main = operations.find(each => each.id === call.operationId);
   if (!main) return [];
-  const written = new Map(main.fields.filter(each => !each.in).map(each => [each.key.toLowerCase(), each]));
+  const written = new Map(main.fields.filter(each => !each.in).map(each => [last(each.key), each]));
   const ways = operations
-    .filter(operation => operation.method === 'GET')
-    .flatMap(operation =>
-      operation.fields
-        .filter(field => field.in === 'query' && written.has(field.key.toLowerCase()))
+    .filter(each => each.id !== main.id && mayRead(each))
+    .flatMap(operation => {
+      const records = recordsOf(operation);
+      if (!records) return [];
+      const named = (key: string) => records.parts.find(each => last(each.pointer) === last(key));
+      return operation.fields
+        .filter(field => field.in !== 'header' && !field.readOnly)
         .flatMap(field => {
-          const list = operation.answer?.find(each => each.items);
-          const record = list?.items?.find(each => last(each.pointer) === last(field.key));
-          return list && record ? [{ operation, field, list, record }] : [];
-        }),
-    );
-  const rank = (key: string) => (telling.indexOf(key.toLowerCase()) + telling.length + 1) % (telling.length + 1);
+          // A parameter of its own name, or one that takes any words and is held against each that the call fills.
+          const keys = anyWords.test(last(field.key)) ? telling : [last(field.key)];
+          return keys.flatMap(key => {
+            const own = written.get(key);
+            const part = own && named(key);
+            return own && part ? [{ operation, field, own, records, part }] : [];
+          });
+        });
+    });
+  const rank = (key: string) => (telling.indexOf(last(key)) + telling.length + 1) % (telling.length + 1);
   return ways
-    .sort((a, b) => rank(a.field.key) - rank(b.field.key))
-    .map(({ operation, field, list, record }) => {
-      const own = call.lines.find(line => line.to.toLowerCase() === field.key.toLowerCase());
+    .sort(
+      (a, b) =>
+        rank(a.own.key) - rank(b.own.key) || Number(a.field.in === undefined) - Number(b.field.in === undefined),
+    )
+    .map(({ operation, field, own, records, part }) => {
+      const line = call.lines.find(each => each.to === own.key);
       return {
         operationId: operation.id,
         line: {
-          ...newLine(`find-${field.key}`, field.key),
-          source: own?.source ?? null,
-          cleaning: own?.cleaning ?? [],
+          ...newLine(`find-${own.key}`, field.key),
+          source: line?.source ?? null,
+          cleaning: line?.cleaning ?? [],
         },
-        list: list.pointer,
-        equals: record.pointer,
+        ...(operation.method === 'GET' ? {} : { readsOnly: true }),
+        list: records.pointer,
+        equals: part.pointer,
         whenNone: 'create',
         whenSeveral: 'hold',
-        update: updateFor(main, operations, list.items!),
+        update: updateFor(main, operations, records.parts),
       };
     });
 }
+
+/** What identifies a call's record for those behind it: in the answer to making one, and in one that is found. */
+export function proposeIdentity(main: Operation, finder: Operation | null): Identity | null {
+  const made = main.answer?.filter(each => !each.items && isId(each)).sort(byDepth)[0];
+  const found = finder ? recordsOf(finder)?.parts.filter(isId).sort(byDepth)[0] : undefined;
+  return made && (!finder || found) ? { made: made.pointer, found: found?.pointer ?? '' } : null;
+}
+
+const byDepth = (a: AnswerField, b: AnswerField): number => a.pointer.split('/').length - b.pointer.split('/').length;
 
 /** The operation that updates such a record: below the same path, with the record's identifier in it. */
 function updateFor(main: Operation, operations: readonly Operation[], record: AnswerField[]): Find['update'] {

@@ -9,9 +9,13 @@ export interface Find {
   operationId: string;
   /** What is looked for, and the field of that operation that takes it. */
   line: Line;
+  /** What else is sent. */
+  lines?: Line[];
+  /** True where it only reads whatever its method: a dry run may ask it too. */
+  readsOnly?: boolean;
   /** Where the records stand in the answer (JSON Pointer): a list, or one record. */
   list: string;
-  /** What of a record must be exactly what was looked for (JSON Pointer). */
+  /** What of a record must be exactly what was looked for (JSON Pointer); empty where what is answered is it. */
   equals: string;
   whenNone: (typeof noneChoices)[number];
   whenSeveral: (typeof severalChoices)[number];
@@ -25,6 +29,14 @@ export interface Update {
   to: string;
   /** What of the record goes there (JSON Pointer). */
   from: string;
+}
+
+/** What identifies the record of a call for those behind it, whether it was found or made (JSON Pointers). */
+export interface Identity {
+  /** In a record as it is found; not asked where nothing is looked for. */
+  found: string;
+  /** In the answer to making one. */
+  made: string;
 }
 
 /** Fetching what was stored, to hold it against what was sent. */
@@ -68,6 +80,7 @@ export interface Call {
   /** What a call that failed does to those behind it. */
   whenFailed?: (typeof failureChoices)[number];
   find?: Find | null;
+  identity?: Identity | null;
   readBack?: ReadBack | null;
   /** What is tried again; the usual unless it says otherwise. */
   retry?: Retry | null;

@@ -60,6 +60,7 @@ export function referencesIn({ condition, find, lines }: Call): { where: string;
   return [
     ...(condition ? conditionKeys(condition) : []).map(key => ({ where: '/condition', key })),
     ...(find ? ofLine('/find/line', find.line) : []),
+    ...(find?.lines ?? []).flatMap((line, at) => ofLine(`/find/lines/${at}`, line)),
     ...lines.flatMap((line, at) => ofLine(`/lines/${at}`, line)),
   ];
 }
@@ -87,6 +88,8 @@ function fault(
   switch (reference.to) {
     case 'answer':
       return before.has(reference.callId) ? [] : told('It uses the answer of a call that is not made before it.');
+    case 'identity':
+      return before.has(reference.callId) ? [] : told('It uses the record of a call that is not made before it.');
     case 'item':
     case 'itemNumber':
       return repeats ? [] : told('It uses the item of a call that repeats, and this one is made once.');

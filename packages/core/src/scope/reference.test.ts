@@ -25,7 +25,7 @@ const submission: Submission = {
 };
 const scope: Scope = {
   submission,
-  answers: { person: { id: 'P-1', tags: ['a', 'b'], 'odd/name': 7 }, plain: 'done' },
+  answers: { person: { id: 'P-1', tags: ['a', 'b'], 'odd/name': 7 }, plain: 'done', 'person#record': 'P-1' },
   item: { value: { kit: 'Net', n: 2 }, number: 3 },
   record: { id: 'R-9' },
 };
@@ -46,6 +46,9 @@ test.each<[string, Reference, Json | undefined]>([
   ['@answer/plain', { to: 'answer', callId: 'plain', pointer: '' }, 'done'],
   ['@answer/plain/part', { to: 'answer', callId: 'plain', pointer: '/part' }, undefined],
   ['@answer/constructor/name', { to: 'answer', callId: 'constructor', pointer: '/name' }, undefined],
+  ['@answer/person/tags/@last', { to: 'answer', callId: 'person', pointer: '/tags/@last' }, 'b'],
+  ['@record/person', { to: 'identity', callId: 'person' }, 'P-1'],
+  ['@record/nobody', { to: 'identity', callId: 'nobody' }, undefined],
   ['@item', { to: 'item', pointer: '' }, { kit: 'Net', n: 2 }],
   ['@item/kit', { to: 'item', pointer: '/kit' }, 'Net'],
   ['@itemNumber', { to: 'itemNumber' }, 3],

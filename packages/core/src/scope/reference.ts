@@ -1,4 +1,5 @@
-import { answerOf, isJsonObject, valueAt, type Json } from '../submission';
+import { answerOf, type Json } from '../submission';
+import { placeAt, placeWords } from './place';
 import type { Scope } from './scope';
 
 /** What can be said about a submission beside its answers. */
@@ -24,12 +25,15 @@ export type Reference =
   | { to: 'fact'; fact: Fact }
   | { to: 'envelope'; name: string }
   | { to: 'answer'; callId: string; pointer: string }
+  /** What identifies the record that a call found or made, whichever it was. */
+  | { to: 'identity'; callId: string }
   | { to: 'item'; pointer: string }
   | { to: 'itemNumber' }
   | { to: 'record'; pointer: string };
 
 const ENVELOPE = '@meta/';
 const ANSWER = '@answer/';
+const IDENTITY = '@record/';
 const ITEM = '@item';
 const ITEM_NUMBER = '@itemNumber';
 const RECORD = '@found';
@@ -45,6 +49,7 @@ export function referenceOf(text: string): Reference {
   if (isIn(ITEM, text)) return { to: 'item', pointer: text.slice(ITEM.length) };
   if (isIn(RECORD, text)) return { to: 'record', pointer: text.slice(RECORD.length) };
   if (text.startsWith(ENVELOPE)) return { to: 'envelope', name: text.slice(ENVELOPE.length) };
+  if (text.startsWith(IDENTITY)) return { to: 'identity', callId: text.slice(IDENTITY.length) };
   if (text.startsWith(ANSWER)) {
     const [callId = ''] = text.slice(ANSWER.length).split('/', 1);
     return { to: 'answer', callId, pointer: text.slice(ANSWER.length + callId.length) };
@@ -65,6 +70,8 @@ export function referenceText(reference: Reference): string {
       return ENVELOPE + reference.name;
     case 'answer':
       return ANSWER + reference.callId + reference.pointer;
+    case 'identity':
+      return IDENTITY + reference.callId;
     case 'item':
       return ITEM + reference.pointer;
     case 'itemNumber':
@@ -78,7 +85,10 @@ export function referenceText(reference: Reference): string {
 export const questionKey = (name: string): string => (referenceOf(name).to === 'question' ? name : `question ${name}`);
 
 /** True for what is known only while a delivery is under way. */
-export const isOfDelivery = ({ to }: Reference): boolean => to === 'answer' || to === 'record';
+export const isOfDelivery = ({ to }: Reference): boolean => to === 'answer' || to === 'identity' || to === 'record';
+
+/** Under what name the identifier of a call's record stands among the answers: no call is called so. */
+export const identityName = (callId: string): string => `${callId}#record`;
 
 /** How a reference reads to people by itself; undefined where only a question or an operation has the words. */
 export function referenceLabel(reference: Reference): string | undefined {
@@ -98,7 +108,7 @@ export function referenceLabel(reference: Reference): string | undefined {
   }
 }
 
-const pathWords = (pointer: string) => pointer.slice(1).replaceAll('/', '.') || 'record';
+const pathWords = (pointer: string) => placeWords(pointer) || 'record';
 
 /** Every fact as a reference, in the order in which they are offered. */
 export const factReferences: Reference[] = Object.keys(facts).map(fact => ({ to: 'fact', fact: fact as Fact }));
@@ -117,6 +127,8 @@ export function compileReference(reference: Reference): (scope: Scope) => Json |
       return ({ submission }) => own(submission.meta, reference.name);
     case 'answer':
       return ({ answers }) => partOf(own(answers, reference.callId), reference.pointer);
+    case 'identity':
+      return ({ answers }) => own(answers, identityName(reference.callId));
     case 'item':
       return ({ item }) => partOf(item?.value, reference.pointer);
     case 'itemNumber':
@@ -135,5 +147,5 @@ const own = (object: Readonly<Record<string, Json>>, name: string): Json | undef
 
 function partOf(value: Json | undefined, pointer: string): Json | undefined {
   if (value === undefined || pointer === '') return value;
-  return isJsonObject(value) || Array.isArray(value) ? valueAt(value, pointer) : undefined;
+  return typeof value === 'object' && value !== null ? placeAt(value, pointer) : undefined;
 }

@@ -1,9 +1,9 @@
-import type { DraftInput, RouteInput, RunInput, RunView } from '@grammata/contract';
+import type { DraftInput, LookInput, LookView, RouteInput, RunInput, RunView } from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
 import { identityFaults, newLine, ROUTE_FORMAT, usualTerms } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { iso, now } from '../clock';
-import { runDraft } from '../delivery';
+import { lookUp, runDraft } from '../delivery';
 import { newId } from '../ids';
 import { fieldFaults, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
@@ -83,6 +83,22 @@ export async function tryOut(
   log.info({ actor: actor.id, route: route.id, sample: sampleId }, 'a draft was tried out');
   changed(parts, route.id);
   return ran;
+}
+
+/** Asks a target what a call's look-up finds for a sample. Throws HttpProblem where there is no such sample or call. */
+export async function askLookUp(
+  { store, deliveries, courier, log }: Parts,
+  actor: Actor,
+  route: RouteRow,
+  { sampleId, callId, find }: LookInput,
+): Promise<LookView> {
+  const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
+  if (!data) throw notFound('sample');
+  if (!route.draft.calls.some(each => each.id === callId)) throw notFound('call');
+  const calls = route.draft.calls.map(each => (each.id === callId ? { ...each, find } : each));
+  log.info({ actor: actor.id, route: route.id, call: callId }, 'a look-up was asked on the spot');
+  const sample = { submissionId: sampleId, data };
+  return lookUp({ preparation: deliveries.preparation, courier }, { ...route.draft, calls }, callId, sample);
 }
 
 /** Removes a route. Throws HttpProblem while it is live. */

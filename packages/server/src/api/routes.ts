@@ -1,5 +1,6 @@
 import {
   DraftInput,
+  LookInput,
   RouteInput,
   RunInput,
   SelectionInput,
@@ -13,6 +14,7 @@ import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
 import {
   actorOf,
+  askLookUp,
   copyRoute,
   drawRoute,
   goLive,
@@ -115,6 +117,11 @@ export function routesApi(services: Services): Router {
   });
 
   /** What sending recorded submissions would do; and doing so, in the background. */
+  router.post('/routes/:id/look', async (request, response) => {
+    const row = routeOr404(request.params.id);
+    response.json(await askLookUp(services, actorOf(response), row, checked(LookInput, request.body)));
+  });
+
   router.post('/routes/:id/recorded/preview', async (request, response) => {
     const selection = checked(SelectionInput, request.body);
     response.json(await previewRecorded(services, actorOf(response), request.params.id, selection));

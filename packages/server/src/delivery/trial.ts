@@ -1,7 +1,17 @@
-import type { AskView, RunView } from '@grammata/contract';
-import { likelyAnswers, perform, type Ask, type Told } from '@grammata/core/perform';
-import { wireText } from '@grammata/core/request';
+import type { AskView, LookView, RunView } from '@grammata/contract';
+import {
+  findProblems,
+  itemsOf,
+  likelyAnswers,
+  ONCE,
+  perform,
+  recordsIn,
+  type Ask,
+  type Told,
+} from '@grammata/core/perform';
+import { stoppers, wireText } from '@grammata/core/request';
 import type { RouteDefinition } from '@grammata/core/route';
+import { scopeOf } from '@grammata/core/scope';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
@@ -28,7 +38,7 @@ export async function runDraft(
   while (!next.done) {
     const ask = next.value;
     // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
-    if (!sends && (ask.purpose !== 'find' || ask.request.method !== 'GET')) {
+    if (!sends && !(ask.purpose === 'find' && readsOnly(route, ask))) {
       asks.push(viewOf(ask, requestText(route, ask)));
       next = conversation.next(likelyAnswer(route, ask));
       continue;
@@ -46,6 +56,56 @@ export async function runDraft(
   }
   const ending = next.value;
   return { asks, done: ending.done, problems: 'held' in ending ? ending.held.map(plain) : [] };
+}
+
+/** True for what only reads: by its method, or because whoever composed the look-up said so. */
+const readsOnly = ({ stages }: PreparedRoute, { callId, request }: Ask): boolean =>
+  request.method === 'GET' || stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true;
+
+/**
+ * Asks a target on the spot what a look-up of a call finds for a sample, on the side to try things on: its answer as it is, to be
+ * pointed at. What earlier calls would have answered stands in.
+ */
+export async function lookUp(
+  { preparation, courier }: { preparation: Preparation; courier: Courier },
+  draft: RouteDefinition,
+  callId: string,
+  sample: { submissionId: string; data: Submission },
+): Promise<LookView> {
+  const nothing = { request: '', status: null, answer: null, found: 0, wanted: null };
+  const route = preparation.route(draft, 'try');
+  if (route instanceof Problem) return { ...nothing, message: route.message };
+  const at = route.stages.findIndex(each => each.call.id === callId);
+  const stage = route.stages[at];
+  if (!stage?.find && stage?.main.operation.method !== 'GET')
+    return { ...nothing, message: 'Nothing is looked up by this call.' };
+  const before = route.stages.slice(0, at).map(({ call, main }) => ({ call, operation: main.operation }));
+  const [first] = itemsOf(stage, scopeOf(sample.data, likelyAnswers(before)), []);
+  if (!first) return { ...nothing, message: 'This call is not made for this sample.' };
+  const { find } = stage;
+  const planned = (find?.call ?? stage.main).plan(first.scope, route.context);
+  if (!planned.sendable) {
+    const [problem] = find ? findProblems(stage, planned) : stoppers(planned);
+    return { ...nothing, message: problem?.message ?? 'It can’t be asked for this sample.' };
+  }
+  const ask: Ask = {
+    callId,
+    item: ONCE,
+    purpose: 'find',
+    request: planned.request,
+    targetId: stage.target.id,
+    changes: [],
+    found: null,
+  };
+  const { record, told } = await askTarget(courier, route, ask, {
+    ...sample,
+    idempotencyKey: `look-${newId()}`,
+    side: 'try',
+  });
+  const answer = 'answer' in told ? told.answer : null;
+  const wanted = find ? (planned.outcomes[0]?.value ?? null) : null;
+  const found = find && 'answer' in told ? recordsIn(answer, find.settings, wanted).length : 0;
+  return { request: record.request, status: record.status, message: record.message, answer, found, wanted };
 }
 
 const plain = ({ code, message }: Problem) => ({ code, message });
