@@ -7,6 +7,7 @@ import type { Json } from '@grammata/core/submission';
 import Ajv from 'ajv/dist/2020';
 import AjvDraft4 from 'ajv-draft-04';
 import { startYard, type Yard } from '.';
+import { archiveDocument } from './archive/document';
 import { labDeskDocument } from './labDesk/document';
 import { shelfDocument } from './shelf/shelf';
 
@@ -27,6 +28,10 @@ describe('their documents', () => {
     const document = labDeskDocument('https://desk.example.org', 'https://desk.example.org/token');
     expect(isValid(document) ? [] : isValid.errors).toEqual([]);
     expect(isValid({ ...document, paths: 1 })).toBe(false);
+  });
+  test('the archive’s is one of OpenAPI 3.0', () => {
+    const isValid = new AjvDraft4({ strict: false, validateFormats: false }).compile(openapiV3);
+    expect(isValid(archiveDocument('https://archive.example.org')) ? [] : isValid.errors).toEqual([]);
   });
   test('the shelf’s is one of OpenAPI 3.1', () => {
     const schema = JSON.stringify(openapiV31).replaceAll('"$dynamicRef":"#meta"', '"type":["object","boolean"]');
@@ -159,4 +164,58 @@ test('the shelf takes a file as the whole body, replaces it, and lets no name le
   expect((await put('../a.txt', 'x')).status).toBe(422);
   expect([(await put('a.txt', 'one')).status, (await put('a.txt', 'two')).status]).toEqual([201, 200]);
   expect(await (await fetch(`${yard.url}/shelf/look/a.txt`)).text()).toBe('two');
+});
+
+describe('the archive is awkward in everyday ways', () => {
+  const call = async (method: string, place: string, body?: object) => {
+    const response = await fetch(`${yard.archive.baseUrl}${place}`, {
+      method,
+      headers: { 'content-type': 'application/json', 'x-archive-key': yard.archive.key },
+      ...(body && { body: JSON.stringify(body) }),
+    });
+    return [response.status, await response.json()] as [number, Record<string, unknown>];
+  };
+
+  test('what it makes it tells otherwise than what it finds; none is a 404 or an empty list', async () => {
+    expect(await call('GET', '/specimens/labelled/W-1')).toEqual([404, expect.objectContaining({ ok: false })]);
+    expect(await call('POST', '/specimens/search', { filter: { label: 'W-1' } })).toEqual([
+      200,
+      { ok: true, data: { items: [], total: 0 } },
+    ]);
+    const [, made] = await call('POST', '/specimens', { label: 'W-1', site: 'Mill Race' });
+    await call('POST', '/specimens', { label: 'W-10' });
+    const { id } = made.specimen as { id: number };
+    const [, found] = await call('POST', '/specimens/search', { filter: { label: 'w-1' } });
+    expect(found.data).toMatchObject({
+      total: 2,
+      items: [{ id, attributes: { label: 'W-1', site: 'Mill Race' } }, {}],
+    });
+    expect(await call('GET', '/specimens/labelled/W-1')).toEqual([200, { specimen: { id, label: 'W-1' } }]);
+    expect(await call('POST', '/specimens', { label: 'W-1' })).toEqual([409, expect.anything()]);
+    expect(await call('PATCH', `/specimens/${id}`, { state: 'dry' })).toEqual([200, { id }]);
+    expect((await call('GET', `/specimens/${id}`))[1]).toMatchObject({
+      id,
+      tags: [{ name: 'Mill Race' }, { name: 'dry' }],
+    });
+    expect((await call('POST', '/notes', { specimen_id: String(id), text: 'x' }))[0]).toBe(422);
+    expect((await call('POST', '/notes', { specimen_id: id, text: 'Lid is loose' }))[0]).toBe(201);
+    expect(await (await fetch(`${yard.url}/archive`)).text()).toContain('Lid is loose');
+  });
+
+  test.each<[string, string, object | undefined, number]>([
+    ['POST', '/specimens', {}, 422],
+    ['POST', '/specimens/search', { limit: 'all' }, 422],
+    ['GET', '/specimens/1', undefined, 404],
+    ['PATCH', '/specimens/1', {}, 404],
+    ['POST', '/notes', { specimen_id: 1, text: 'x' }, 422],
+  ])('%s %s %j is answered %3$d', async (method, place, body, status) => {
+    expect(await call(method, place, body)).toEqual([
+      status,
+      { ok: false, reason: { code: `A-${status}`, message: expect.any(String) as string } },
+    ]);
+  });
+
+  test('without its key nothing is told', async () => {
+    expect((await fetch(`${yard.archive.baseUrl}/specimens/1`)).status).toBe(401);
+  });
 });

@@ -4,6 +4,7 @@ import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import type { PracticeView } from '@grammata/contract';
 import express, { type ErrorRequestHandler } from 'express';
+import { archive, ARCHIVE_KEY } from './archive/archive';
 import { builder, FEED_TOKEN } from './builders/builder';
 import { catalogue } from './builders/catalogue';
 import { sendStored } from './page/content';
@@ -34,6 +35,8 @@ export interface Yard {
   outbox: { baseUrl: string; user: string; password: string };
   /** Where the shelf's API is, and its login. */
   shelf: { baseUrl: string; user: string; password: string };
+  /** Where the archive's API is, and its key. */
+  archive: { baseUrl: string; key: string };
   /** Points a builder at an intake, where nobody did yet; a mail builder also needs the server it sends through. */
   pointAt(builder: string, address: string, via?: string): void;
   /** Puts past rows into a builder's feed. */
@@ -125,6 +128,18 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
           { label: 'Password', value: SHELF_LOGIN.password },
         ],
       },
+      {
+        id: 'archive',
+        name: 'Specimen archive',
+        summary:
+          'Awkward in everyday ways: searched by POST with its list wrapped, 404 for none, numbers for identifiers, made and found told differently.',
+        page: `${url}/archive`,
+        facts: [
+          { label: 'Address', value: `${url}/archive/v1` },
+          { label: 'Document at', value: '/openapi.json' },
+          { label: 'Key in X-Archive-Key', value: ARCHIVE_KEY },
+        ],
+      },
     ],
   });
   const app = express();
@@ -168,6 +183,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     labDesk(dataDir, () => url),
     mails.router,
     shelf(dataDir, () => url),
+    archive(dataDir, () => url),
   );
   // Whatever goes wrong in one request is answered, and ends nothing.
   app.use(((error: unknown, _request, response, _next) => {
@@ -197,6 +213,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         labDesk: { baseUrl: `${url}/labdesk/v2`, tokenUrl: `${url}/labdesk/token`, client: LAB_DESK_CLIENT },
         outbox: { baseUrl: `smtp://${host}:${mailPort}`, ...OUTBOX_LOGIN },
         shelf: { baseUrl: `${url}/shelf/v1`, ...SHELF_LOGIN },
+        archive: { baseUrl: `${url}/archive/v1`, key: ARCHIVE_KEY },
         pointAt: (id, address, via) => builders.get(id)?.pointAt(address, via),
         fill: (id, rows) => builders.get(id)?.fill(rows),
         stop,

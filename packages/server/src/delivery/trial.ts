@@ -38,7 +38,7 @@ export async function runDraft(
   while (!next.done) {
     const ask = next.value;
     // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
-    if (!sends && !(ask.purpose === 'find' && readsOnly(route, ask))) {
+    if (!sends && !readsOnly(route, ask)) {
       asks.push(viewOf(ask, requestText(route, ask)));
       next = conversation.next(likelyAnswer(route, ask));
       continue;
@@ -59,8 +59,9 @@ export async function runDraft(
 }
 
 /** True for what only reads: by its method, or because whoever composed the look-up said so. */
-const readsOnly = ({ stages }: PreparedRoute, { callId, request }: Ask): boolean =>
-  request.method === 'GET' || stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true;
+const readsOnly = ({ stages }: PreparedRoute, { callId, purpose, request }: Ask): boolean =>
+  request.method === 'GET' ||
+  (purpose === 'find' && stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true);
 
 /**
  * Asks a target on the spot what a look-up of a call finds for a sample, on the side to try things on: its answer as it is, to be

@@ -1,4 +1,6 @@
 import type {
+  LookInput,
+  LookView,
   DraftInput,
   FilesView,
   RouteInput,
@@ -50,6 +52,11 @@ export const useTrial = (id: string) =>
   useRouteChange((sampleId: string) =>
     api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: true } }),
   );
+/** Asks a target what a look-up finds for a sample. */
+export const useLook = (id: string) =>
+  useMutation({
+    mutationFn: (body: LookInput) => api<LookView>(`/routes/${id}/look`, { method: 'POST', body }),
+  });
 export const useCopyRoute = (id: string) =>
   useRouteChange(() => api<RouteView>(`/routes/${id}/copy`, { method: 'POST' }));
 export const useRemoveRoute = (id: string) => useRouteChange(() => api<null>(`/routes/${id}`, { method: 'DELETE' }));

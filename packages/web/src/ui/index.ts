@@ -8,6 +8,7 @@ export * from './IconAct';
 export * from './kinds';
 export * from './NothingFound';
 export * from './parts';
+export * from './places';
 export * from './states';
 export * from './Tip';
 export * from './useNow';

@@ -1,6 +1,7 @@
 import type { ArrivalView } from '@grammata/contract';
-import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
-import { useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { escapeToken, type Json } from '@grammata/core/submission';
+import { useMemo, useRef } from 'react';
+import { hintOf, Place } from '../../ui';
 import { moved } from './moved';
 import { tagsOf, type Tag, type Tags } from './tags';
 import { useScrolledTo } from './useScrolledTo';
@@ -17,13 +18,6 @@ interface Branch {
 
 const MOST_LINES = 400;
 const DEEPEST = 12;
-
-const hintOf = (value: Json): string => {
-  if (Array.isArray(value)) return `[${value.length}]`;
-  if (isJsonObject(value)) return '';
-  const text = value === null ? 'null' : String(value);
-  return text.length > 28 ? `${text.slice(0, 27)}…` : text;
-};
 
 /** The document as lines, with what the reader made of each place. */
 function branchesOf(document: Json, tags: Tags, asides: Set<string>): Branch[] {
@@ -54,31 +48,6 @@ const tagColours: Record<Tag['is'], string> = {
   part: 'text-ink-3',
   blank: 'font-semibold text-ink-3',
 };
-
-/** Moves to the place above or below with the arrow keys. */
-function walk(event: KeyboardEvent<HTMLButtonElement>): void {
-  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-  if (step === 0) return;
-  event.preventDefault();
-  const all = [...(event.currentTarget.closest('ul')?.querySelectorAll('button') ?? [])];
-  all[all.indexOf(event.currentTarget) + step]?.focus();
-}
-
-/** A line of the tree; while a person points, one to press. */
-function Place({ onPoint, onLit, children }: { onPoint: (() => void) | null; onLit: () => void; children: ReactNode }) {
-  if (!onPoint) return children;
-  return (
-    <button
-      type="button"
-      onClick={onPoint}
-      onFocus={onLit}
-      onKeyDown={walk}
-      className="block w-full truncate text-left hover:underline"
-    >
-      {children}
-    </button>
-  );
-}
 
 interface StructureProps {
   arrival: ArrivalView;

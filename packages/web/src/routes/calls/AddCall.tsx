@@ -36,6 +36,7 @@ export function AddCall({ workbench: { editing, showCall }, onClose }: { workben
         label="What is to be done"
         className="w-80 max-w-full"
         targets={targets}
+        reads
         value={where}
         onPick={setWhere}
       />

@@ -6,7 +6,7 @@ import { Act, Choice, Tick } from '../../ui';
 import { ReferencePick } from '../workbench';
 import { Group } from '../when/Group';
 import type { Offered, Workbench } from '../workbench';
-import { FindSettings } from './FindSettings';
+import { FindSettings } from './find/FindSettings';
 import { Tries } from './Tries';
 
 /** How a call is made: when, for what, after finding whom, and what its failing does. */
@@ -87,7 +87,7 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
         )}
       </div>
       <Tries call={call} answersPage={operation?.answersPage ?? false} onChange={set} />
-      <FindSettings workbench={workbench} onChange={find => set({ find })} />
+      <FindSettings workbench={workbench} onChange={set} />
       {reader && (
         <Tick
           className="max-w-[46rem]"

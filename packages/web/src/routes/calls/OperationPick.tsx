@@ -2,19 +2,29 @@ import type { TargetView } from '@grammata/contract';
 import { isWriting } from '@grammata/core/target';
 import { Combobox, type Said } from '../../ui';
 
-/** Picks what a target is to do. The value is the target’s id and the operation’s, with a line break between. */
+/**
+ * Picks what a target is to do. The value is the target’s id and the operation’s, with a line break between.
+ * @param reads whether what only reads is offered too: its answer is for the calls behind it
+ */
 export function OperationPick({
   targets,
+  reads = false,
   ...rest
-}: Said & { targets: TargetView[]; value: string; onPick: (value: string) => void }) {
-  const options = targets.flatMap(target =>
-    target.operations.filter(isWriting).map(({ id, label, method, path }) => ({
-      value: `${target.id}\n${id}`,
-      label,
-      group: target.name,
-      words: `${target.name} ${method} ${path}`,
-      detail: path.startsWith('/') && target.reads !== 'mail' ? `${method} ${path}` : undefined,
-    })),
-  );
+}: Said & { targets: TargetView[]; reads?: boolean; value: string; onPick: (value: string) => void }) {
+  const options = targets.flatMap(target => {
+    const offered = (operations: typeof target.operations, group: string) =>
+      operations.map(({ id, label, method, path }) => ({
+        value: `${target.id}\n${id}`,
+        label,
+        group,
+        words: `${target.name} ${method} ${path}`,
+        detail: path.startsWith('/') && target.reads !== 'mail' ? `${method} ${path}` : undefined,
+      }));
+    const reading = reads ? target.operations.filter(({ method }) => method === 'GET') : [];
+    return [
+      ...offered(target.operations.filter(isWriting), target.name),
+      ...offered(reading, `${target.name}, only reading`),
+    ];
+  });
   return <Combobox {...rest} options={options} placeholder="pick what it is to do…" prompt="Type what it is to do" />;
 }

@@ -1,4 +1,5 @@
 import type { CallInput } from '@grammata/contract';
+import { placeWords } from '@grammata/core/scope';
 import { explainCondition, partsOf } from '@grammata/core/condition';
 
 /** How a call is made, in a few words each. */
@@ -9,7 +10,7 @@ export function callWords(
   return [
     condition && partsOf(condition).length > 0 ? `only when ${explainCondition(condition, labelOf)}` : null,
     repeat ? `for each of “${labelOf(repeat)}”` : null,
-    find ? `finds by ${find.line.to} first` : null,
+    find ? `finds by ${placeWords(find.equals) || find.line.to} first` : null,
     whenFailed === 'passOver' ? 'passed over when it fails' : null,
   ].filter(each => each !== null);
 }

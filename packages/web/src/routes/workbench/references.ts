@@ -3,6 +3,8 @@ import type { Sample } from '@grammata/core/rehearse';
 import {
   compileReference,
   factReferences,
+  itemToken,
+  placeWords,
   referenceLabel,
   referenceText,
   referredTo,
@@ -10,7 +12,7 @@ import {
   type Reference,
 } from '@grammata/core/scope';
 import { asText, escapeToken, isFile, isJsonObject, type FieldKind } from '@grammata/core/submission';
-import type { Operation } from '@grammata/core/target';
+import type { Operation, TargetType } from '@grammata/core/target';
 
 /** What a line, a step or a condition can refer to, as it is offered to people. */
 export interface Offered {
@@ -74,15 +76,30 @@ export function itemReferences(repeat: string, route: RouteView, samples: Sample
   ];
 }
 
-/** What an earlier call answers, as far as its target says. */
-export const answerReferences = (call: CallInput, operation: Operation | null): Offered[] =>
-  (operation?.answer ?? [])
-    .filter(each => each.pointer !== '' && !each.items)
-    .map(({ pointer, label, type }) => ({
-      key: referenceText({ to: 'answer', callId: call.id, pointer }),
-      label: `${label || pointer.slice(1)} from “${operation!.label}”`,
-      kind: type === 'number' || type === 'integer' ? ('number' as const) : ('text' as const),
-      group: 'delivery' as const,
-      isQuestion: false,
-      example: null,
-    }));
+/** What an earlier call answers, as far as its target says; and its record, found or made. */
+export function answerReferences(call: CallInput, operation: Operation | null): Offered[] {
+  if (!operation) return [];
+  const offered = (reference: Reference, label: string, type: TargetType, kind?: FieldKind): Offered => ({
+    key: referenceText(reference),
+    label: `${label} from “${operation.label}”`,
+    kind: kind ?? (type === 'number' || type === 'integer' ? 'number' : 'text'),
+    group: 'delivery',
+    isQuestion: false,
+    example: null,
+  });
+  const parts = (operation.answer ?? []).flatMap(({ pointer, label, type, items }): Offered[] => {
+    const at = (place: string, says: string, kind?: FieldKind) =>
+      offered({ to: 'answer', callId: call.id, pointer: place }, says, type, kind);
+    if (!items) return pointer === '' ? [] : [at(pointer, label || pointer.slice(1))];
+    return items.flatMap(item =>
+      listPicks.map(pick => {
+        const place = `${pointer}/${itemToken({ pick })}${item.pointer}`;
+        return at(place, placeWords(place) || label, pick === 'each' ? 'choices' : undefined);
+      }),
+    );
+  });
+  const record: Reference = { to: 'identity', callId: call.id };
+  return call.identity ? [offered(record, 'Record, found or made,', 'text'), ...parts] : parts;
+}
+
+const listPicks = ['first', 'last', 'each'] as const;

@@ -1,0 +1,143 @@
+import express, { Router, type RequestHandler, type Response } from 'express';
+import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
+import { html, page, type Html } from '../page/html';
+import { Kept } from '../store';
+import { archiveDocument } from './document';
+
+export const ARCHIVE_KEY = 'yard-archive-3c7f';
+
+interface Specimen {
+  id: number;
+  label: string;
+  site: string;
+  state: string;
+}
+
+interface Note {
+  id: number;
+  specimenId: number;
+  text: string;
+  shelf: string;
+}
+
+interface ArchiveState {
+  fault: Fault;
+  specimens: Specimen[];
+  notes: Note[];
+}
+
+/** Says no as this system does: one sentence, and a code of its own. */
+const refuse = (response: Response, status: number, message: string) =>
+  response.status(status).json({ ok: false, reason: { code: `A-${status}`, message } });
+
+const textOf = (value: unknown): string => (typeof value === 'string' ? value.trim() : '');
+/** Shelves that specimens stand on. */
+const SHELVES = 4;
+const shelfOf = ({ id }: Specimen): string => `shelf ${(id % SHELVES) + 1}`;
+const tagsOf = ({ site, state }: Specimen) =>
+  [site, state].filter(Boolean).map((name, index) => ({ id: 900 + index, name }));
+
+/**
+ * The specimen archive: a target whose API is awkward in everyday ways. It is searched by POST, in parts of labels, with its list
+ * wrapped; what is looked for by its address and is not there is answered with 404; numbers are identifiers; what it makes it tells
+ * otherwise than what it finds.
+ */
+export function archive(folder: string, url: () => string): Router {
+  const state = new Kept<ArchiveState>(folder, 'archive', { fault: 'none', specimens: [], notes: [] });
+  const { specimens, notes } = state.value;
+  const router = Router();
+  router.get(
+    '/archive',
+    (_request, response) => void response.send(page('Specimen archive', 'a target', archivePage(state.value))),
+  );
+  router.use(takeFault('archive', state));
+  router.get(
+    '/archive/v1/openapi.json',
+    (_request, response) => void response.json(archiveDocument(`${url()}/archive/v1`)),
+  );
+
+  const api = Router();
+  const byId = (id: unknown) => specimens.find(each => String(each.id) === String(id));
+  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey);
+  api.post('/specimens/search', (request, response) => {
+    const { filter = {}, limit = 20 } = request.body as { filter?: { label?: unknown }; limit?: unknown };
+    if (!Number.isInteger(limit)) return void refuse(response, 422, 'limit is a whole number');
+    const part = textOf(filter.label).toLowerCase();
+    const found = specimens.filter(each => each.label.toLowerCase().includes(part));
+    const items = found.slice(0, Number(limit)).map(({ id, ...attributes }) => ({ id, attributes }));
+    response.json({ ok: true, data: { items, total: found.length } });
+  });
+  api.get('/specimens/labelled/:label', (request, response) => {
+    const found = specimens.find(each => each.label === request.params.label);
+    if (!found) return void refuse(response, 404, 'There is none.');
+    response.json({ specimen: { id: found.id, label: found.label } });
+  });
+  api.post('/specimens', (request, response) => {
+    const { label, site, state: how } = request.body as Record<string, unknown>;
+    if (textOf(label) === '') return void refuse(response, 422, 'label is missing');
+    if (specimens.some(each => each.label === textOf(label))) return void refuse(response, 409, 'There is one.');
+    const made = { id: 71 + specimens.length, label: textOf(label), site: textOf(site), state: textOf(how) };
+    specimens.push(made);
+    state.save();
+    response.status(201).json({ specimen: { id: made.id } });
+  });
+  api.get('/specimens/:id', (request, response) => {
+    const found = byId(request.params.id);
+    if (!found) return void refuse(response, 404, 'There is none.');
+    response.json({ id: found.id, shelf: shelfOf(found), tags: tagsOf(found) });
+  });
+  api.patch('/specimens/:id', (request, response) => {
+    const found = byId(request.params.id);
+    if (!found) return void refuse(response, 404, 'There is none.');
+    const { site, state: how } = request.body as Record<string, unknown>;
+    if (site !== undefined) found.site = textOf(site);
+    if (how !== undefined) found.state = textOf(how);
+    state.save();
+    response.json({ id: found.id });
+  });
+  api.post('/notes', (request, response) => {
+    const { specimen_id: specimenId, text, shelf } = request.body as Record<string, unknown>;
+    if (!Number.isInteger(specimenId)) return void refuse(response, 422, 'specimen_id is a whole number');
+    if (!byId(specimenId)) return void refuse(response, 422, 'There is no such specimen.');
+    if (textOf(text) === '') return void refuse(response, 422, 'text is missing');
+    const note = { id: notes.length + 1, specimenId: specimenId as number, text: textOf(text), shelf: textOf(shelf) };
+    notes.push(note);
+    state.save();
+    response.status(201).json({ note: { id: note.id } });
+  });
+  router.use('/archive/v1', api);
+  return router;
+}
+
+const needsKey: RequestHandler = (request, response, next) =>
+  request.header('x-archive-key') === ARCHIVE_KEY ? next() : void refuse(response, 401, 'The key is missing or wrong.');
+
+const MOST_SHOWN = 100;
+
+/** The archive's page: its specimens, newest first, each with what is noted of it. */
+function archivePage({ specimens, notes, fault }: ArchiveState): Html {
+  const shown = [...specimens].reverse().slice(0, MOST_SHOWN);
+  return html`<h1>Specimen archive</h1>
+    <div class="row">
+      <p class="soft">${specimens.length} specimens, newest first.</p>
+      ${faultSwitch('archive', 'The archive', fault)}
+    </div>
+    ${
+      shown.length === 0
+        ? html`<p class="soft">No specimen yet.</p>`
+        : html`<div class="scroll" tabindex="0" role="region" aria-label="Specimens">
+            <table class="wide">
+              <tr>
+                ${['Number', 'Label', 'Site', 'State', 'Notes'].map(heading => html`<th>${heading}</th>`)}
+              </tr>
+              ${shown.map(each => {
+                const own = notes.filter(note => note.specimenId === each.id);
+                const said = own.map(({ text, shelf }) => [text, shelf].filter(Boolean).join(', ')).join('; ');
+                return html`<tr>
+                  ${[String(each.id), each.label, each.site, each.state, said].map(value => html`<td>${value}</td>`)}
+                </tr>`;
+              })}
+            </table>
+          </div>`
+    }`;
+}

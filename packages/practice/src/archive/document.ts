@@ -1,0 +1,111 @@
+const text = (description: string) => ({ type: 'string', description });
+const whole = { type: 'integer' };
+const given = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+const json = (schema: object) => ({ content: { 'application/json': { schema } } });
+const told = (schema: object, description = 'As it is') => ({ description, ...json(schema) });
+const object = (properties: object, required: string[] = []) => ({
+  type: 'object',
+  properties,
+  ...(required.length > 0 && { required }),
+});
+const list = (items: object) => ({ type: 'array', items });
+const inPath = (name: string, schema: object) => ({ name, in: 'path', required: true, schema });
+
+/** The specimen archive's OpenAPI document; `url` is where its API is. */
+export const archiveDocument = (url: string) => ({
+  openapi: '3.0.3',
+  info: {
+    title: 'Specimen archive',
+    version: '1',
+    description: 'What was taken home from the river, and notes on it.',
+  },
+  servers: [{ url }],
+  security: [{ key: [] }],
+  components: {
+    securitySchemes: { key: { type: 'apiKey', in: 'header', name: 'X-Archive-Key' } },
+    schemas: {
+      Attributes: object({
+        label: text('As it is written on the jar'),
+        site: text('Where it was taken'),
+        state: text('How it is'),
+      }),
+      Item: object({ id: whole, attributes: given('Attributes') }),
+      Tag: object({ id: whole, name: text('One word') }),
+    },
+  },
+  paths: {
+    '/specimens/search': {
+      post: {
+        operationId: 'searchSpecimens',
+        summary: 'Search specimens',
+        requestBody: json(object({ filter: object({ label: text('Part of a label') }), limit: whole })),
+        responses: { 200: told(object({ data: object({ items: list(given('Item')), total: whole }) })) },
+      },
+    },
+    '/specimens/labelled/{label}': {
+      get: {
+        operationId: 'specimenLabelled',
+        summary: 'Specimen by its label',
+        parameters: [inPath('label', { type: 'string' })],
+        responses: {
+          200: told(object({ specimen: object({ id: whole, label: { type: 'string' } }) })),
+          404: { description: 'None' },
+        },
+      },
+    },
+    '/specimens': {
+      post: {
+        operationId: 'addSpecimen',
+        summary: 'Add a specimen',
+        requestBody: {
+          required: true,
+          ...json({
+            ...object(
+              {
+                label: text('As it is written on the jar'),
+                site: text('Where it was taken'),
+                state: text('How it is'),
+              },
+              ['label'],
+            ),
+          }),
+        },
+        responses: {
+          201: told(object({ specimen: object({ id: whole }) }), 'Added'),
+          409: { description: 'There is one' },
+        },
+      },
+    },
+    '/specimens/{id}': {
+      get: {
+        operationId: 'readSpecimen',
+        summary: 'Read a specimen',
+        parameters: [inPath('id', whole)],
+        responses: { 200: told(object({ id: whole, shelf: text('Where it stands'), tags: list(given('Tag')) })) },
+      },
+      patch: {
+        operationId: 'changeSpecimen',
+        summary: 'Change a specimen',
+        parameters: [inPath('id', whole)],
+        requestBody: json(object({ site: text('Where it was taken'), state: text('How it is') })),
+        responses: { 200: told(object({ id: whole })) },
+      },
+    },
+    '/notes': {
+      post: {
+        operationId: 'addNote',
+        summary: 'Add a note',
+        requestBody: {
+          required: true,
+          ...json(
+            object({ specimen_id: whole, text: text('What there is to say'), shelf: text('Where it stands') }, [
+              'specimen_id',
+              'text',
+            ]),
+          ),
+        },
+        responses: { 201: told(object({ note: object({ id: whole }) }), 'Added') },
+      },
+    },
+  },
+});

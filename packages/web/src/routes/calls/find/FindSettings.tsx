@@ -1,0 +1,216 @@
+import type { CallInput, FindInput } from '@grammata/contract';
+import { mayRead, proposeFinds, proposeIdentity } from '@grammata/core/perform';
+import { compileLine } from '@grammata/core/request';
+import { newLine } from '@grammata/core/route';
+import { placeWords } from '@grammata/core/scope';
+import type { Operation } from '@grammata/core/target';
+import { useState } from 'react';
+import { Act, Choice, Combobox } from '../../../ui';
+import { kindOf } from '../../what/source/kindOf';
+import { Steps } from '../../what/steps/Steps';
+import { ReferencePick, type Workbench } from '../../workbench';
+import { AlsoSent } from './AlsoSent';
+import { FoundAnswer } from './FoundAnswer';
+
+const noneWords: Record<FindInput['whenNone'], string> = {
+  create: 'make one',
+  leave: 'leave it at that',
+  hold: 'hold the delivery',
+};
+const severalWords: Record<FindInput['whenSeveral'], string> = {
+  hold: 'hold the delivery',
+  first: 'take the first',
+  every: 'take every one',
+};
+
+const taken = (operation: Operation) => operation.fields.filter(field => !field.readOnly && field.in !== 'header');
+
+/** A look-up by an operation of which nothing more is known yet. */
+function begun(operation: Operation): FindInput {
+  const [first] = taken(operation);
+  return {
+    operationId: operation.id,
+    line: newLine('find', first?.key ?? ''),
+    ...(operation.method === 'GET' ? {} : { readsOnly: true }),
+    list: '',
+    equals: '',
+    whenNone: 'create',
+    whenSeveral: 'hold',
+    update: null,
+  };
+}
+
+/** Looking a record up before writing: with what, by what, where it stands in the answer, and what is done about none and several. */
+export function FindSettings({
+  workbench,
+  onChange,
+}: {
+  workbench: Workbench;
+  onChange: (more: Pick<CallInput, 'find' | 'identity'>) => void;
+}) {
+  const { call, target, operation } = workbench;
+  const { find } = call;
+  const [isPicking, setPicking] = useState(false);
+  const operations = target?.operations ?? [];
+  const set = (next: FindInput | null) => {
+    const finder = operations.find(each => each.id === next?.operationId) ?? null;
+    const identity = operation && next?.operationId !== find?.operationId ? proposeIdentity(operation, finder) : null;
+    onChange({ find: next, ...(identity && { identity }) });
+  };
+  if (!target || !operation || operation.method === 'GET') return null;
+  if (find) return <Composed workbench={workbench} find={find} operations={operations} onChange={set} />;
+  const ways = proposeFinds(call, operations);
+  const others = operations.filter(each => each.id !== operation.id && taken(each).length > 0);
+  if (others.length === 0) return null;
+  return (
+    <div>
+      <p className="text-small text-ink-2">A record that is there already</p>
+      <p>
+        is not looked for: each delivery makes a new one.{' '}
+        {ways.slice(0, 3).map(way => (
+          <Act key={`${way.operationId} ${way.equals}`} className="mr-4" onClick={() => set(way)}>
+            Find it by {placeWords(way.equals)} first
+          </Act>
+        ))}
+        {!isPicking && (
+          <Act onClick={() => setPicking(true)}>{ways.length > 0 ? 'Find it another way' : 'Find it first'}</Act>
+        )}
+      </p>
+      {isPicking && (
+        <Combobox
+          label="It is looked up with"
+          className="mt-2 sm:w-1/2"
+          placeholder="pick what asks for it…"
+          autoFocus
+          options={[...others]
+            .sort((a, b) => Number(mayRead(b)) - Number(mayRead(a)))
+            .map(each => ({
+              value: each.id,
+              label: each.label,
+              group: mayRead(each) ? 'That read' : 'Others: only if they change nothing',
+              detail: `${each.method} ${each.path}`,
+            }))}
+          value=""
+          onPick={id => set(begun(others.find(each => each.id === id)!))}
+        />
+      )}
+    </div>
+  );
+}
+
+function Composed({
+  workbench,
+  find,
+  operations,
+  onChange,
+}: {
+  workbench: Workbench;
+  find: FindInput;
+  operations: readonly Operation[];
+  onChange: (find: FindInput | null) => void;
+}) {
+  const { references } = workbench;
+  const finder = operations.find(each => each.id === find.operationId) ?? null;
+  const { line } = find;
+  const field = finder?.fields.find(each => each.key === line.to) ?? null;
+  const edit = (change: (before: FindInput['line']) => FindInput['line']) => onChange({ ...find, line: change(line) });
+  return (
+    <fieldset className="max-w-[46rem]">
+      <legend className="text-small text-ink-2">A record that is there already</legend>
+      <p>
+        is looked for with “{finder?.label ?? find.operationId}”
+        {find.equals !== '' ? (
+          <>
+            ; its <code className="font-mono text-small">{placeWords(find.equals)}</code> must be exactly this:{' '}
+          </>
+        ) : (
+          '; what it answers with is taken for it. '
+        )}
+        <Act onClick={() => onChange(null)}>Don’t look for it</Act>
+      </p>
+      <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2">
+        <Choice
+          label="What is looked for goes into"
+          look="code"
+          value={line.to}
+          options={finder ? taken(finder).map(({ key }) => ({ value: key, label: key })) : []}
+          onChange={to => edit(each => ({ ...each, to }))}
+        />
+        <ReferencePick
+          label={`What is looked for as ${line.to}`}
+          references={references}
+          value={line.source?.from === 'field' ? line.source.field : ''}
+          none="pick an answer…"
+          onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
+        />
+      </div>
+      {line.source && (
+        <Steps
+          workbench={workbench}
+          compiled={compileLine(line, field)}
+          kind={kindOf(line.source, references)}
+          edit={edit}
+        />
+      )}
+      {finder && <AlsoSent finder={finder} find={find} references={references} onChange={onChange} />}
+      <FoundAnswer workbench={workbench} find={find} onChange={onChange} />
+      <div className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-2">
+        <Choice
+          label="Where there is none"
+          value={find.whenNone}
+          options={noneWords}
+          onChange={whenNone => onChange({ ...find, whenNone })}
+        />
+        <Choice
+          label="Where there are several"
+          value={find.whenSeveral}
+          options={severalWords}
+          onChange={whenSeveral => onChange({ ...find, whenSeveral })}
+        />
+        <Changed find={find} operations={operations} onChange={onChange} />
+      </div>
+      <p className="mt-2 font-serif text-ink-2">
+        {find.update
+          ? 'Of one that is found, only what is different is sent, and nothing at all where all of it is there. Each line says what it may write over.'
+          : 'One that is found stays as it is.'}
+      </p>
+    </fieldset>
+  );
+}
+
+/** How one that is found is changed: by an operation that says in its address which record is meant. */
+function Changed({
+  find,
+  operations,
+  onChange,
+}: {
+  find: FindInput;
+  operations: readonly Operation[];
+  onChange: (find: FindInput) => void;
+}) {
+  const updates = operations.flatMap(each => {
+    const to = each.fields.find(field => field.in === 'path');
+    const mayChange = each.method === 'PATCH' || each.method === 'PUT' || (each.method === 'POST' && to !== undefined);
+    return mayChange && to ? [{ operation: each, to: to.key }] : [];
+  });
+  if (updates.length === 0) return null;
+  return (
+    <Combobox
+      label="One that is found is changed with"
+      none="nothing: it stays as it is"
+      options={updates.map(({ operation }) => ({
+        value: operation.id,
+        label: operation.label,
+        detail: `${operation.method} ${operation.path}`,
+      }))}
+      value={find.update?.operationId ?? ''}
+      onPick={id => {
+        const update = updates.find(each => each.operation.id === id);
+        onChange({
+          ...find,
+          update: update ? { operationId: id, to: update.to, from: find.update?.from ?? '/id' } : null,
+        });
+      }}
+    />
+  );
+}

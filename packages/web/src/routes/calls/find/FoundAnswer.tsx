@@ -1,0 +1,121 @@
+import type { CallInput, FindInput, LookView } from '@grammata/contract';
+import { findRoles, identifierAt, pointFind, recordsIn, type FindRole } from '@grammata/core/perform';
+import { placeAt, placeWords } from '@grammata/core/scope';
+import { asText, type Json } from '@grammata/core/submission';
+import { useState } from 'react';
+import { wordsFor } from '../../../api';
+import { Act, counted, Fault, PlaceTree, Radios } from '../../../ui';
+import { useLook } from '../../queries';
+import type { Workbench } from '../../workbench';
+
+const roleWords: Record<FindRole, string> = {
+  list: 'The records stand here',
+  equals: 'This must be what was looked for',
+  id: 'This identifies the record',
+};
+
+/** What the target answers for the sample at hand, asked on the spot; what stands where in it is pointed at. */
+export function FoundAnswer({
+  workbench,
+  find,
+  onChange,
+}: {
+  workbench: Workbench;
+  find: FindInput;
+  onChange: (find: FindInput) => void;
+}) {
+  const { route, call, sample, editing, editCall } = workbench;
+  const look = useLook(route.id);
+  const [role, setRole] = useState<FindRole>('equals');
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const ask = async () => {
+    // It is asked as it is stored.
+    await editing.flush();
+    if (sample) look.mutate({ sampleId: sample.id, callId: call.id, find });
+  };
+  const point = (pointer: string) => {
+    const answer = look.data?.answer ?? null;
+    const next = pointFind(find, role, answer, pointer);
+    setRefusal('refusal' in next ? next.refusal : null);
+    if ('refusal' in next) return;
+    if (role === 'id') editCall(before => withFound(before, identifierAt(answer, pointer)));
+    onChange(next as FindInput);
+  };
+  return (
+    <div className="mt-4">
+      <p>
+        <Act onClick={() => void ask()} disabled={!sample}>
+          {look.isPending ? 'Asking…' : look.data ? 'Ask again' : 'Ask it now, for this sample'}
+        </Act>{' '}
+        <span className="text-ink-3">and point at what stands where in its answer</span>
+      </p>
+      {look.error && <Fault>{wordsFor(look.error)}</Fault>}
+      {look.data && <Told look={look.data} find={find} />}
+      {look.data && look.data.answer !== null && (
+        <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-[15rem_1fr]">
+          <div>
+            <Radios
+              legend="What a place is"
+              name="found-role"
+              className="space-y-0.5"
+              value={role}
+              onChange={next => {
+                setRole(next);
+                setRefusal(null);
+              }}
+              options={findRoles.map(each => ({ value: each, label: roleWords[each] }))}
+            />
+            {refusal && (
+              <p role="alert" className="mt-1 text-crimson">
+                ! {refusal}
+              </p>
+            )}
+            {find.equals !== '' && (
+              <p className="mt-2">
+                <Act onClick={() => onChange({ ...find, equals: '' })}>What it answers with is it</Act>
+              </p>
+            )}
+          </div>
+          <PlaceTree
+            label="What it answered"
+            document={look.data.answer}
+            tags={tagsOf(look.data.answer, find, call)}
+            onPoint={point}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+const withFound = (call: CallInput, found: string): CallInput => ({
+  ...call,
+  identity: { found, made: call.identity?.made ?? '/id' },
+});
+
+function Told({ look, find }: { look: LookView; find: FindInput }) {
+  const found = look.answer === null ? 0 : recordsIn(look.answer, find, look.wanted).length;
+  return (
+    <p className="mt-1 font-serif" aria-live="polite">
+      {look.status === null ? look.message : `It answered ${look.status}. `}
+      {look.status !== null &&
+        (found === 0
+          ? `None in it is “${asText(look.wanted)}”.`
+          : `${counted(found, 'record')} in it ${found === 1 ? 'is' : 'are'} “${asText(look.wanted)}”.`)}
+    </p>
+  );
+}
+
+/** What the places of an answer are, as it is composed. */
+function tagsOf(answer: Json, { list, equals, update }: FindInput, { identity }: CallInput): Map<string, string> {
+  const tags = new Map<string, string>();
+  const held = placeAt(answer, list);
+  const records = Array.isArray(held) ? held.map((_, index) => `${list}/${index}`) : [list];
+  tags.set(list, Array.isArray(held) ? 'the records' : 'the record');
+  const id = identity?.found || update?.from;
+  for (const record of records.slice(0, 20)) {
+    if (equals !== '') tags.set(`${record}${equals}`, 'what was looked for');
+    if (id) tags.set(`${record}${id}`, id === equals ? `${placeWords(equals)}, which identifies it` : 'identifies it');
+  }
+  return tags;
+}
