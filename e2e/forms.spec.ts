@@ -55,7 +55,7 @@ test('pointing at an answer lights up where it stood, in the message and in its 
   const line = page.getByRole('region', { name: 'Structure of the message' }).locator('[data-hot]');
   await expect(line).toContainText('Question number 27');
   await expect(line).toBeInViewport();
-  await expect(page.getByRole('region', { name: 'Structure of the message' })).toContainText('the answers');
+  await expect(page.getByRole('region', { name: 'Structure of the message' })).toContainText('an answer each');
 });
 
 test('an intake that asks for a signature takes what is signed, and explains what is not', async ({

@@ -1,5 +1,5 @@
 /** `npm test`: installs what is missing, then lint, types, unit and end-to-end tests. Ends with one line that counts them all. */
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -10,10 +10,23 @@ import { root } from './root.mjs';
 ensureInstalled();
 const reports = mkdtempSync(path.join(tmpdir(), 'grammata-test-'));
 const bin = name => path.join(root, 'node_modules/.bin', name);
-const run = (title, command, args, env = {}) => {
-  console.log(`\n— ${title}`);
-  return spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
-};
+/** Runs a command; what it says is shown as it comes, or all of it at its end. Resolves to whether it went well. */
+const run = (title, command, args, { env = {}, isQuiet = false } = {}) =>
+  new Promise(resolve => {
+    if (!isQuiet) console.log(`\n— ${title}`);
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: isQuiet ? ['ignore', 'pipe', 'pipe'] : 'inherit',
+      env: { ...process.env, ...env },
+    });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', chunk => said.push(chunk));
+    child.on('error', () => resolve(false));
+    child.on('close', code => {
+      if (isQuiet) console.log(`\n— ${title}\n${Buffer.concat(said)}`);
+      resolve(code === 0);
+    });
+  });
 /** What a runner counted. One that ended badly without a failed test, or ran none, counts as a failure of its own. */
 const report = (file, ok, read) => {
   try {
@@ -26,33 +39,35 @@ const report = (file, ok, read) => {
 };
 const one = ok => ({ passed: ok ? 1 : 0, failed: ok ? 0 : 1 });
 
-const results = [
-  one(run('lint', bin('eslint'), ['.', '--max-warnings', '0'])),
-  one(run('types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json'])),
-];
-// A server that a test forgot to stop must not hold up the whole run.
-const unit = run('unit', bin('jest'), ['--forceExit', '--json', `--outputFile=${path.join(reports, 'unit.json')}`]);
-results.push(
-  report('unit.json', unit, ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({
+// Both cores are used: what only computes runs beside what mostly waits.
+const [lint, types] = await Promise.all([
+  run('lint', bin('eslint'), ['.', '--max-warnings', '0'], { isQuiet: true }),
+  run('types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json'], { isQuiet: true }),
+]);
+
+async function unit() {
+  const file = `--outputFile=${path.join(reports, 'unit.json')}`;
+  // A server that a test forgot to stop must not hold up the whole run.
+  const ok = await run('unit', bin('jest'), ['--forceExit', '--maxWorkers=1', '--json', file], { isQuiet: true });
+  return report('unit.json', ok, ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({
     passed: numPassedTests,
     failed: Math.max(numFailedTests, numFailedTestSuites),
-  })),
-);
-
-const chromium = ensureChromium();
-if (chromium) {
-  await (await import('./build.mjs')).build();
-  const endToEnd = run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
-    CHROMIUM: chromium,
-    PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, 'e2e.json'),
-  });
-  results.push(
-    report('e2e.json', endToEnd, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky })),
-  );
-} else {
-  console.error('\nThere is no Chromium, and it could not be installed. Install it, or set CHROMIUM to its path.');
-  results.push({ passed: 0, failed: 1 });
+  }));
 }
+
+async function endToEnd() {
+  const chromium = ensureChromium();
+  if (!chromium) {
+    console.error('\nThere is no Chromium, and it could not be installed. Install it, or set CHROMIUM to its path.');
+    return { passed: 0, failed: 1 };
+  }
+  await (await import('./build.mjs')).build();
+  const env = { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, 'e2e.json') };
+  const ok = await run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], { env });
+  return report('e2e.json', ok, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }));
+}
+
+const results = [one(lint), one(types), ...(await Promise.all([unit(), endToEnd()]))];
 rmSync(reports, { recursive: true, force: true });
 
 const sum = name => results.reduce((total, result) => total + result[name], 0);

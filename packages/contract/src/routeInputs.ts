@@ -101,6 +101,7 @@ export class FindInput implements Find {
   @MayBeLeftOut() @IsBoolean() readsOnly?: boolean;
   @IsPointer() list: string = '';
   @IsPointer() equals: string = '';
+  @MayBeLeftOut() @IsBoolean() takesAny?: boolean;
   @IsIn(noneChoices) whenNone: Find['whenNone'] = 'create';
   @IsIn(severalChoices) whenSeveral: Find['whenSeveral'] = 'hold';
   @IsOptional() @ValidateNested() @Type(() => RecordInput) update: RecordInput | null = null;

@@ -1,17 +1,22 @@
-import { valueAt, type Json } from '../submission';
-import type { Decoded } from '.';
+import { valueAt, type Json, type Submission } from '../submission';
 import { pairsOf } from './media';
 
 /** Values of an address, and headers, that are kept beside what a body says, and characters of each and of a mail's whole text. */
 const [MOST_VALUES, LONGEST_VALUE, LONGEST_TEXT] = [40, 2000, 100_000];
 
-function withBeside(decoded: Decoded, beside: Record<string, Json>): Decoded {
+interface Read {
+  media: string;
+  document: Json;
+  submissions: Submission[];
+}
+
+function withBeside<R extends Read>(decoded: R, beside: Record<string, Json>): R {
   if (Object.keys(beside).length === 0) return decoded;
   return { ...decoded, submissions: decoded.submissions.map(each => ({ ...each, meta: { ...beside, ...each.meta } })) };
 }
 
 /** What stands beside what was read as answers can be used too: the values of the address beside a body, the whole text of a mail. */
-export function withinReach(decoded: Decoded, query: string): Decoded {
+export function withinReach<R extends Read>(decoded: R, query: string): R {
   if (decoded.submissions.length === 0 || decoded.media === 'query') return decoded;
   const beside: Record<string, Json> = {};
   for (const [name, value] of pairsOf(query).slice(0, MOST_VALUES)) beside[`query.${name}`] = value;
@@ -31,7 +36,10 @@ const ofCarriage =
 const ofProof = /signature|secret|token|auth|password|credential|api-?key|hmac|digest|nonce/;
 
 /** The headers of a message that say something of it, as `header.x-event`: they can be used like what stands around the answers. */
-export function withHeaders(decoded: Decoded, headers: readonly (readonly [name: string, value: string])[]): Decoded {
+export function withHeaders<R extends Read>(
+  decoded: R,
+  headers: readonly (readonly [name: string, value: string])[],
+): R {
   if (decoded.submissions.length === 0) return decoded;
   const telling = headers
     .map(([name, value]) => [name.toLowerCase(), value] as const)

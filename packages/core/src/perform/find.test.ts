@@ -121,6 +121,8 @@ describe('a look-up by POST, its list wrapped', () => {
     const blank = { ...find, line: from('name', 'nobody asked') };
     const stages = compileStages(calls({ find: blank }), [target]) as Stage[];
     expect(foresee(stages, submission, { timeZone: 'UTC' }).problems.map(each => each.code)).toEqual(['find.blank']);
+    const open = compileStages(calls({ find: { ...find, equals: '' } }), [target]) as Stage[];
+    expect(foresee(open, submission, { timeZone: 'UTC' }).problems.map(each => each.code)).toEqual(['find.open']);
     const wrong = { ...find, lines: [{ ...fixed('limit', 'many') }] };
     expect(
       foresee(compileStages(calls({ find: wrong }), [target]) as Stage[], submission, { timeZone: 'UTC' }).problems,
@@ -128,10 +130,11 @@ describe('a look-up by POST, its list wrapped', () => {
   });
 });
 
-test.each<[string, Pick<Find, 'list' | 'equals'>, Json, number]>([
-  ['a record by itself, which is what was asked for', { list: '', equals: '' }, { id: 7 }, 1],
-  ['nothing at all', { list: '', equals: '' }, null, 0],
-  ['an empty list', { list: '/items', equals: '' }, { items: [] }, 0],
+test.each<[string, Pick<Find, 'list' | 'equals' | 'takesAny'>, Json, number]>([
+  ['a record, where nobody said what of it must be that', { list: '', equals: '' }, { id: 7 }, 0],
+  ['a record by itself, which is what was asked for', { list: '', equals: '', takesAny: true }, { id: 7 }, 1],
+  ['nothing at all', { list: '', equals: '', takesAny: true }, null, 0],
+  ['an empty list', { list: '/items', equals: '', takesAny: true }, { items: [] }, 0],
   ['records of which none is it', { list: '/items', equals: '/n' }, { items: [{ n: 'b' }, { m: 'a' }, 'a'] }, 0],
   ['a number for a text', { list: '', equals: '/n' }, [{ n: 7 }], 0],
   ['the text of a number', { list: '', equals: '/n' }, [{ n: 'a' }, { n: 'a' }], 2],

@@ -4,10 +4,16 @@ import type { Find, Line } from '../route';
 import type { TargetField } from '../target';
 
 /** The records in an answer that are exactly what was looked for; all of them where the answer itself is that. */
-export function recordsIn(answer: Json, { list, equals }: Pick<Find, 'list' | 'equals'>, wanted: Json): Json[] {
+export function recordsIn(
+  answer: Json,
+  { list, equals, takesAny = false }: Pick<Find, 'list' | 'equals' | 'takesAny'>,
+  wanted: Json,
+): Json[] {
   const found = placeAt(answer, list);
   const records = Array.isArray(found) ? found : isBlank(found) ? [] : [found!];
-  return records.filter(record => isJsonObject(record) && (equals === '' || sameText(placeAt(record, equals), wanted)));
+  return records.filter(
+    record => isJsonObject(record) && (equals === '' ? takesAny : sameText(placeAt(record, equals), wanted)),
+  );
 }
 
 const sameText = (a: Json | undefined, b: Json) => a !== undefined && asText(a) === asText(b);

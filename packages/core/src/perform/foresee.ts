@@ -87,9 +87,13 @@ const findProblemsBefore = (stage: Stage, planned: Planned): Problem[] =>
       });
 
 /** What stops a lookup. Nobody is looked up by nothing: that would find anyone. */
-export const findProblems = ({ find }: Pick<Stage, 'find'>, planned: Planned): Problem[] =>
-  stoppers(planned).map(problem =>
+export const findProblems = ({ find }: Pick<Stage, 'find'>, planned: Planned): Problem[] => [
+  ...(find!.settings.equals === '' && !find!.settings.takesAny
+    ? [new Problem('find.open', 'Nothing says what of a record must be what is looked for.', null)]
+    : []),
+  ...stoppers(planned).map(problem =>
     problem.code === 'line.blank'
       ? new Problem('find.blank', `Nothing to look up: ${find!.settings.line.to} is blank in this submission.`, null)
       : problem,
-  );
+  ),
+];

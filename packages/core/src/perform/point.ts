@@ -41,7 +41,7 @@ export function pointFind(find: Find, role: FindRole, answer: Json, pointer: str
   const within = find.list !== '' && pointer.startsWith(`${find.list}/`) ? pointer.slice(find.list.length) : null;
   // A record that is no item of a list is the place itself.
   const place = around ?? { list: within === null ? '' : find.list, inside: within ?? pointer };
-  if (role === 'equals') return { ...find, list: place.list, equals: place.inside };
+  if (role === 'equals') return { ...find, list: place.list, equals: place.inside, takesAny: false };
   return { ...find, list: place.list, update: find.update && { ...find.update, from: place.inside } };
 }
 

@@ -15,8 +15,10 @@ export interface Find {
   readsOnly?: boolean;
   /** Where the records stand in the answer (JSON Pointer): a list, or one record. */
   list: string;
-  /** What of a record must be exactly what was looked for (JSON Pointer); empty where what is answered is it. */
+  /** What of a record must be exactly what was looked for (JSON Pointer); empty where nobody said so yet. */
   equals: string;
+  /** True where whatever is answered is what was looked for: it was asked for by its address. */
+  takesAny?: boolean;
   whenNone: (typeof noneChoices)[number];
   whenSeveral: (typeof severalChoices)[number];
   /** How the one found is updated; null leaves it as it is. */

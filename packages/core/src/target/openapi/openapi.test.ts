@@ -285,5 +285,12 @@ describe('files, other bodies, rules and lists', () => {
         properties: { total: { type: 'integer' }, people: { type: 'array', items: contact } },
       }),
     ).toMatchObject([{ pointer: '/total' }, { pointer: '/people', items }]);
+    const wrapped = (inner: Json) => ({ type: 'object', properties: { data: inner } });
+    expect(
+      answering(wrapped({ type: 'object', properties: { items: { type: 'array', items: contact } } })),
+    ).toMatchObject([{ pointer: '/data/items', items }]);
+    // What holds itself ends.
+    const endless = { type: 'object', properties: { inner: { $ref: '#/paths/~1a/get/responses/200/content/application~1json/schema' } } }; // prettier-ignore
+    expect(answering(endless as Json)).toBeDefined();
   });
 });

@@ -312,9 +312,15 @@ function partsOf(schema: FlatSchema, references: References, depth: number): Ans
   ];
 }
 
-/** Lists among the properties of an object, with where they stand. */
-const listsIn = (schema: FlatSchema, references: References): [pointer: string, FlatSchema][] =>
+/** How deep below an answer its lists are looked for: they are often wrapped, seldom more than twice. */
+const DEEPEST_LIST = 3;
+
+/** Lists among the properties of an object, and of objects in it, with where they stand. */
+const listsIn = (schema: FlatSchema, references: References, depth = 1): [pointer: string, FlatSchema][] =>
   [...schema.properties].slice(0, limits.answer).flatMap(([name, value]): [string, FlatSchema][] => {
     const flat = flatten(value, references);
-    return flat.type === 'array' ? [[`/${escapePointer(name)}`, flat]] : [];
+    const at = `/${escapePointer(name)}`;
+    if (flat.type === 'array') return [[at, flat]];
+    if (depth >= DEEPEST_LIST || flat.properties.size === 0) return [];
+    return listsIn(flat, references, depth + 1).map(([inner, list]) => [`${at}${inner}`, list]);
   });

@@ -123,8 +123,15 @@ function Composed({
           <>
             ; its <code className="font-mono text-small">{placeWords(find.equals)}</code> must be exactly this:{' '}
           </>
+        ) : find.takesAny ? (
+          '; what it answers with is it. '
         ) : (
-          '; what it answers with is taken for it. '
+          <>
+            .{' '}
+            <span className="text-crimson">
+              ! Ask it, and point at what of a record must be what is looked for.
+            </span>{' '}
+          </>
         )}
         <Act onClick={() => onChange(null)}>Don’t look for it</Act>
       </p>

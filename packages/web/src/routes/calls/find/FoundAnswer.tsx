@@ -70,9 +70,9 @@ export function FoundAnswer({
                 ! {refusal}
               </p>
             )}
-            {find.equals !== '' && (
+            {!find.takesAny && (
               <p className="mt-2">
-                <Act onClick={() => onChange({ ...find, equals: '' })}>What it answers with is it</Act>
+                <Act onClick={() => onChange({ ...find, equals: '', takesAny: true })}>What it answers with is it</Act>
               </p>
             )}
           </div>
@@ -95,10 +95,12 @@ const withFound = (call: CallInput, found: string): CallInput => ({
 
 function Told({ look, find }: { look: LookView; find: FindInput }) {
   const found = look.answer === null ? 0 : recordsIn(look.answer, find, look.wanted).length;
+  const isOpen = find.equals === '' && !find.takesAny;
   return (
     <p className="mt-1 font-serif" aria-live="polite">
       {look.status === null ? look.message : `It answered ${look.status}. `}
       {look.status !== null &&
+        !isOpen &&
         (found === 0
           ? `None in it is “${asText(look.wanted)}”.`
           : `${counted(found, 'record')} in it ${found === 1 ? 'is' : 'are'} “${asText(look.wanted)}”.`)}
@@ -107,11 +109,15 @@ function Told({ look, find }: { look: LookView; find: FindInput }) {
 }
 
 /** What the places of an answer are, as it is composed. */
-function tagsOf(answer: Json, { list, equals, update }: FindInput, { identity }: CallInput): Map<string, string> {
+function tagsOf(
+  answer: Json,
+  { list, equals, takesAny, update }: FindInput,
+  { identity }: CallInput,
+): Map<string, string> {
   const tags = new Map<string, string>();
   const held = placeAt(answer, list);
   const records = Array.isArray(held) ? held.map((_, index) => `${list}/${index}`) : [list];
-  tags.set(list, Array.isArray(held) ? 'the records' : 'the record');
+  if (list !== '' || equals !== '' || takesAny) tags.set(list, Array.isArray(held) ? 'the records' : 'the record');
   const id = identity?.found || update?.from;
   for (const record of records.slice(0, 20)) {
     if (equals !== '') tags.set(`${record}${equals}`, 'what was looked for');

@@ -1,0 +1,109 @@
+import { expect, test, type Page } from '@playwright/test';
+import { demo } from './addresses';
+import { expectAccessible, fillLine, openIntake } from './people';
+
+// A target that is searched by POST, wraps its list, and tells what it makes otherwise than what it finds: all of it by pointing.
+
+const key = 'yard-archive-3c7f';
+const archive = `${demo.practice}/archive/v1`;
+
+async function addArchive(page: Page): Promise<void> {
+  await page.goto('/targets');
+  await page.getByRole('button', { name: 'New target' }).click();
+  await page.getByLabel('Name').fill('Archive');
+  await page.getByLabel('Base address').fill(archive);
+  await page.getByLabel('What it takes is read from').selectOption('its OpenAPI document');
+  await page.getByLabel('It is shown').selectOption('an API key in a header');
+  await page.getByLabel('Header', { exact: true }).fill('X-Archive-Key');
+  await page.getByLabel('Key', { exact: true }).fill(key);
+  await page.getByRole('button', { name: 'Add it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Archive' })).toBeVisible();
+}
+
+const jar = (id: string, label: string, note: string) => ({
+  entry: { id, sent: '2026-11-05T08:12:06Z' },
+  answers: [
+    { ref: 'label', label: 'What is on the jar?', value: label },
+    { ref: 'site', label: 'Which site?', value: 'Mill Race' },
+    { ref: 'note', label: 'What did you notice?', value: note },
+  ],
+});
+
+test('a look-up is composed by pointing at a real answer; what was found or made is one reference from then on', async ({
+  page,
+}) => {
+  const put = (label: string) =>
+    page.request.post(`${archive}/specimens`, { headers: { 'x-archive-key': key }, data: { label, site: 'Ford' } });
+  for (const label of ['W-1', 'W-10', 'W-100']) await put(label);
+  const address = await openIntake(page, 'Jar labels');
+  await page.request.post(address, { data: jar('j-1', 'W-10', 'The lid is loose') });
+  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('W-10');
+  await addArchive(page);
+
+  await page.goto('/routes?new');
+  await page.getByRole('combobox', { name: 'From the form' }).click();
+  await page.getByRole('option', { name: /Jar labels/ }).click();
+  await page.getByRole('combobox', { name: 'To' }).click();
+  await page.getByRole('option', { name: /Add a specimen/ }).click();
+  await page.getByRole('button', { name: 'Draw it' }).click();
+  await fillLine(page, 'label', 'What is on the jar?');
+  await fillLine(page, 'site', 'Which site?');
+
+  // The search is composed by hand: what it sends, and where in its answer stands what.
+  await page.getByRole('button', { name: 'How it is made' }).click();
+  const terms = page.getByRole('group', { name: 'How the call is made' });
+  await terms.getByRole('button', { name: 'Find it another way' }).click();
+  await terms.getByRole('combobox', { name: 'It is looked up with' }).click();
+  await page.getByRole('option', { name: /Search specimens/ }).click();
+  await terms.getByRole('combobox', { name: 'What is looked for as filter.label' }).click();
+  await page.getByRole('option', { name: /What is on the jar/ }).click();
+  await expect(terms).toContainText('Ask it, and point at what of a record must be what is looked for.');
+  await terms.getByRole('combobox', { name: 'Also sent' }).click();
+  await page.getByRole('option', { name: /^limit/ }).click();
+  await terms.getByLabel('Sent as limit').fill('50');
+  await terms.getByRole('button', { name: 'Ask it now, for this sample' }).click();
+  await expect(terms).toContainText('It answered 200.');
+  const answer = terms.getByRole('region', { name: 'What it answered' });
+  await answer.getByRole('button', { name: /^label W-10$/ }).click();
+  await expect(terms).toContainText('1 record in it is “W-10”.');
+  await terms.getByLabel('This identifies the record').check();
+  await answer
+    .getByRole('button', { name: /^id \d+/ })
+    .first()
+    .press('Enter');
+  await expect(terms).toContainText('its attributes.label must be exactly this');
+  await terms.getByRole('combobox', { name: 'One that is found is changed with' }).click();
+  await page.getByRole('option', { name: /Change a specimen/ }).click();
+  await expectAccessible(page);
+
+  // What the next calls need of it is had by reading, and by one reference, whether it was found or made.
+  const add = async (operation: RegExp) => {
+    await page.getByRole('button', { name: 'Add a call' }).click();
+    await page.getByRole('combobox', { name: 'What is to be done' }).click();
+    await page.getByRole('option', { name: operation }).click();
+    await page.getByRole('button', { name: 'Add it' }).click();
+  };
+  await add(/Read a specimen/);
+  await fillLine(page, 'id', 'Record, found or made, from “Add a specimen”');
+  await add(/Add a note/);
+  await fillLine(page, 'specimen_id', 'Record, found or made, from “Add a specimen”');
+  await fillLine(page, 'text', 'What did you notice?');
+  await fillLine(page, 'shelf', 'Shelf from “Read a specimen”');
+  await expect(page.getByText('edits kept')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Go live…' }).click();
+  await page.getByRole('button', { name: 'Go live', exact: true }).click();
+  await expect(page.getByText(/^live/).first()).toBeVisible();
+  await page.request.post(address, { data: jar('j-2', 'W-10', 'The lid is loose') });
+  await page.request.post(address, { data: jar('j-3', 'W-77', 'New on the shelf') });
+
+  const row = (label: string) =>
+    page.getByRole('row').filter({ has: page.getByRole('cell', { name: label, exact: true }) });
+  await expect(async () => {
+    await page.goto(`${demo.practice}/archive`);
+    await expect(row('W-77')).toContainText(/New on the shelf, shelf \d/, { timeout: 500 });
+    await expect(row('W-10')).toContainText(/Mill Race.*The lid is loose, shelf \d/, { timeout: 500 });
+  }).toPass();
+  await expect(row('W-1')).toContainText('Ford');
+  await expect(row('W-10')).toHaveCount(1);
+});
