@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible, fillLine, openIntake } from './people';
+import { expectAccessible, fillLine, openIntake, pick } from './people';
 
 // A target that is searched by POST, wraps its list, and tells what it makes otherwise than what it finds: all of it by pointing.
 
@@ -8,15 +8,14 @@ const key = 'yard-archive-3c7f';
 const archive = `${demo.practice}/archive/v1`;
 
 async function addArchive(page: Page): Promise<void> {
-  await page.goto('/targets');
-  await page.getByRole('button', { name: 'New target' }).click();
+  await page.goto('/targets?new');
   await page.getByLabel('Name').fill('Archive');
   await page.getByLabel('Base address').fill(archive);
-  await page.getByLabel('What it takes is read from').selectOption('its OpenAPI document');
-  await page.getByLabel('It is shown').selectOption('an API key in a header');
-  await page.getByLabel('Header', { exact: true }).fill('X-Archive-Key');
+  await page.getByLabel('Is read from').selectOption({ label: 'an OpenAPI document' });
+  await page.getByLabel('Credentials').selectOption({ label: 'an API key in a header' });
+  await page.getByLabel('Header').fill('X-Archive-Key');
   await page.getByLabel('Key', { exact: true }).fill(key);
-  await page.getByRole('button', { name: 'Add it' }).click();
+  await page.getByRole('button', { name: 'Add and read it' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Archive' })).toBeVisible();
 }
 
@@ -41,11 +40,9 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await addArchive(page);
 
   await page.goto('/routes?new');
-  await page.getByRole('combobox', { name: 'From the form' }).click();
-  await page.getByRole('option', { name: /Jar labels/ }).click();
-  await page.getByRole('combobox', { name: 'To' }).click();
-  await page.getByRole('option', { name: /Add a specimen/ }).click();
-  await page.getByRole('button', { name: 'Draw it' }).click();
+  await pick(page, 'From the form', /Jar labels/, 'Jar labels');
+  await pick(page, 'To the target', /Add a specimen/, 'Add a specimen');
+  await page.getByRole('button', { name: 'Start mapping' }).click();
   await fillLine(page, 'label', 'What is on the jar?');
   await fillLine(page, 'site', 'Which site?');
 
@@ -53,13 +50,10 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await page.getByRole('button', { name: 'How it is made' }).click();
   const terms = page.getByRole('group', { name: 'How the call is made' });
   await terms.getByRole('button', { name: 'Find it another way' }).click();
-  await terms.getByRole('combobox', { name: 'It is looked up with' }).click();
-  await page.getByRole('option', { name: /Search specimens/ }).click();
-  await terms.getByRole('combobox', { name: 'What is looked for as filter.label' }).click();
-  await page.getByRole('option', { name: /What is on the jar/ }).click();
+  await pick(page, 'It is looked up with', /Search specimens/);
+  await pick(page, 'What is looked for as filter.label', /What is on the jar/);
   await expect(terms).toContainText('Ask it, and point at what of a record must be what is looked for.');
-  await terms.getByRole('combobox', { name: 'Also sent' }).click();
-  await page.getByRole('option', { name: /^limit/ }).click();
+  await pick(page, 'Also sent', /^limit/);
   await terms.getByLabel('Sent as limit').fill('50');
   await terms.getByRole('button', { name: 'Ask it now, for this sample' }).click();
   await expect(terms).toContainText('It answered 200.');
@@ -72,15 +66,13 @@ test('a look-up is composed by pointing at a real answer; what was found or made
     .first()
     .press('Enter');
   await expect(terms).toContainText('its attributes.label must be exactly this');
-  await terms.getByRole('combobox', { name: 'One that is found is changed with' }).click();
-  await page.getByRole('option', { name: /Change a specimen/ }).click();
+  await pick(page, 'One that is found is changed with', /Change a specimen/);
   await expectAccessible(page);
 
   // What the next calls need of it is had by reading, and by one reference, whether it was found or made.
   const add = async (operation: RegExp) => {
     await page.getByRole('button', { name: 'Add a call' }).click();
-    await page.getByRole('combobox', { name: 'What is to be done' }).click();
-    await page.getByRole('option', { name: operation }).click();
+    await pick(page, 'What is to be done', operation);
     await page.getByRole('button', { name: 'Add it' }).click();
   };
   await add(/Read a specimen/);
@@ -92,8 +84,8 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await expect(page.getByText('edits kept')).toBeVisible();
 
   await page.getByRole('button', { name: 'Go live…' }).click();
-  await page.getByRole('button', { name: 'Go live', exact: true }).click();
-  await expect(page.getByText(/^live/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Go live now' }).click();
+  await expect(page.getByText('version 1')).toBeVisible();
   await page.request.post(address, { data: jar('j-2', 'W-10', 'The lid is loose') });
   await page.request.post(address, { data: jar('j-3', 'W-77', 'New on the shelf') });
 
