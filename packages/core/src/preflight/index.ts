@@ -1,4 +1,5 @@
 import type { Finding, Seen } from './check';
+import { eitherWay } from './eitherWay';
 import { filesHad } from './filesHad';
 import { operationsOffered } from './operationsOffered';
 import { recordedFare } from './recordedFare';
@@ -13,6 +14,7 @@ export * from './check';
 export const checks = [
   operationsOffered,
   referencesHold,
+  eitherWay,
   requiredFilled,
   recordedFare,
   triedForReal,

@@ -64,6 +64,65 @@ const lookUp = {
   update: null,
 } as const;
 
+describe('what is used of a record, found or made', () => {
+  const part = (pointer: string) => ({ pointer, label: '', type: 'text' as const });
+  const make: Operation = { ...operation, id: 'make', answer: [part('/tag/id')] };
+  const search: Operation = {
+    ...operation,
+    id: 'find',
+    answer: [{ pointer: '/items', label: '', type: 'json', items: [part('/id'), part('/name')] }],
+  };
+  const uses = (field: string, first: Partial<Call>): Partial<Seen> => ({
+    targets: [{ id: 't', name: 'Tags', operations: [make, search, operation] }],
+    definition: definition({
+      calls: [
+        call({ id: 'tag', operationId: 'make', ...first }),
+        call({ id: 'note', lines: [{ ...newLine('l', 'site'), source: { from: 'field', field } }] }),
+      ],
+    }),
+  });
+  const find = { ...lookUp, list: '/items', equals: '/name' };
+  test.each<[string, string, Partial<Call>, string | null, boolean]>([
+    [
+      'the answer to making one, where one may be found',
+      '@answer/tag/tag/id',
+      { find },
+      'not told where its record was found',
+      false,
+    ],
+    [
+      'what a record has, where one may be made',
+      '@answer/tag/id',
+      { find },
+      'not told where its record was made',
+      false,
+    ],
+    ['the same where none is made', '@answer/tag/id', { find: { ...find, whenNone: 'hold' } }, null, false],
+    ['the answer where nothing is looked for', '@answer/tag/tag/id', {}, null, false],
+    ['one reference for both', '@record/tag', { find, identity: { found: '/id', made: '/tag/id' } }, null, false],
+    ['that, where nobody said what identifies it', '@record/tag', { find }, 'does not say what identifies it', true],
+    [
+      'a look-up that nobody finished',
+      '@record/tag',
+      { find: { ...find, equals: '' }, identity: { found: '/id', made: '/tag/id' } },
+      'nothing says what of a record',
+      true,
+    ],
+    [
+      'one that takes what it is answered with',
+      '@record/tag',
+      { find: { ...find, equals: '', takesAny: true }, identity: { found: '/id', made: '/tag/id' } },
+      null,
+      false,
+    ],
+  ])('%s', (_, field, first, words, stops) => {
+    const findings = found('either-way', seen(uses(field, first)));
+    expect(findings.map(each => [each.words.includes(words ?? ''), each.stops])).toEqual(
+      words === null ? [] : [[true, stops]],
+    );
+  });
+});
+
 describe('what keeps a route from going live', () => {
   test.each<[string, string, Partial<Seen>, RegExp]>([
     ['operations', 'a target that is gone', { targets: [] }, /A target of this route was removed/],

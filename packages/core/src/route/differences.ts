@@ -25,6 +25,7 @@ const usual: Partial<Record<CallPart | LinePart, Json>> = {
   repeat: null,
   whenFailed: 'stop',
   find: null,
+  identity: null,
   readBack: null,
   retry: null,
   pages: null,

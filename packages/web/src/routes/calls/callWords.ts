@@ -10,7 +10,15 @@ export function callWords(
   return [
     condition && partsOf(condition).length > 0 ? `only when ${explainCondition(condition, labelOf)}` : null,
     repeat ? `for each of “${labelOf(repeat)}”` : null,
-    find ? `finds by ${placeWords(find.equals) || find.line.to} first` : null,
+    find
+      ? [
+          `finds by ${placeWords(find.equals) || find.line.to} first`,
+          find.whenNone === 'create' ? null : find.whenNone === 'leave' ? 'makes none' : 'held where there is none',
+          find.update ? 'changes what is different' : null,
+        ]
+          .filter(Boolean)
+          .join(', ')
+      : null,
     whenFailed === 'passOver' ? 'passed over when it fails' : null,
   ].filter(each => each !== null);
 }

@@ -1,3 +1,4 @@
+import { placeWords } from '@grammata/core/scope';
 import { explainCondition } from '@grammata/core/condition';
 import type { Call, Difference, Line, Terms } from '@grammata/core/route';
 import { sourceWords } from '@grammata/core/sheet';
@@ -72,9 +73,14 @@ const lineCount = ({ lines }: Call): string => `${lines.filter(line => line.sour
 
 function settingsWords(call: Call, parts: readonly string[], { labelOf }: Names): string {
   const said = callWords(call, labelOf);
-  const others = parts.filter(part => ['readBack', 'retry', 'pages', 'targetId', 'operationId'].includes(part));
+  const others = parts.filter(part =>
+    ['readBack', 'identity', 'retry', 'pages', 'targetId', 'operationId'].includes(part),
+  );
   const more: Record<string, string> = {
     readBack: call.readBack ? 'read back' : 'not read back',
+    identity: call.identity
+      ? `its record known by ${placeWords(call.identity.made)}${call.find ? `, found by ${placeWords(call.identity.found)}` : ''}`
+      : 'its record not known to others',
     retry: call.retry ? 'tries of its own' : 'the usual tries',
     pages: call.pages ? `a web page counts as ${call.pages}` : 'a web page counts as usual',
     targetId: 'another target',

@@ -1,7 +1,7 @@
 import type { CallInput, FindInput, LookView } from '@grammata/contract';
 import { findRoles, identifierAt, pointFind, recordsIn, type FindRole } from '@grammata/core/perform';
 import { placeAt, placeWords } from '@grammata/core/scope';
-import { asText, type Json } from '@grammata/core/submission';
+import { asText } from '@grammata/core/submission';
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
 import { Act, counted, Fault, PlaceTree, Radios } from '../../../ui';
@@ -79,7 +79,7 @@ export function FoundAnswer({
           <PlaceTree
             label="What it answered"
             document={look.data.answer}
-            tags={tagsOf(look.data.answer, find, call)}
+            tags={tagsOf(look.data, find, call)}
             onPoint={point}
           />
         </div>
@@ -110,7 +110,7 @@ function Told({ look, find }: { look: LookView; find: FindInput }) {
 
 /** What the places of an answer are, as it is composed. */
 function tagsOf(
-  answer: Json,
+  { answer, wanted }: LookView,
   { list, equals, takesAny, update }: FindInput,
   { identity }: CallInput,
 ): Map<string, string> {
@@ -120,7 +120,8 @@ function tagsOf(
   if (list !== '' || equals !== '' || takesAny) tags.set(list, Array.isArray(held) ? 'the records' : 'the record');
   const id = identity?.found || update?.from;
   for (const record of records.slice(0, 20)) {
-    if (equals !== '') tags.set(`${record}${equals}`, 'what was looked for');
+    const isIt = asText(placeAt(answer, `${record}${equals}`) ?? null) === asText(wanted);
+    if (equals !== '') tags.set(`${record}${equals}`, isIt ? 'what was looked for' : 'another');
     if (id) tags.set(`${record}${id}`, id === equals ? `${placeWords(equals)}, which identifies it` : 'identifies it');
   }
   return tags;
