@@ -14,6 +14,7 @@ import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
 import { copyLink, withoutCopyLinks } from './copies';
 import { keysOf, type Line, type Segment, type Source } from '../route';
+import { compileList } from './list';
 import { placeFault } from './parameters';
 
 /** How a line fares on one submission. */
@@ -49,6 +50,8 @@ const none: ReadonlySet<string> = new Set();
 export function compileLine(line: Line, field: TargetField | null, used: ReadonlySet<string> = none): CompiledLine {
   const chain = compileChain(line.cleaning);
   const fromSource = compileSource(line.source, used);
+  const list =
+    line.source?.from === 'list' ? compileList(line.source.entries, source => compileSource(source, used)) : null;
   const plainValue = (each: Scope) => withoutCopyLinks(fromSource(each));
   const sourceValue = line.copies ? (each: Scope) => withCopies(plainValue(each), each.submission) : plainValue;
   const contextFor = (scope: Scope, context: TransformContext = defaultContext): TransformContext =>
@@ -61,7 +64,8 @@ export function compileLine(line: Line, field: TargetField | null, used: Readonl
     sourceValue,
     contextFor,
     outcome(scope, context) {
-      const raw = sourceValue(scope);
+      const raw = list ? list(scope, context) : sourceValue(scope);
+      if (isProblem(raw)) return troubled(line, field, raw);
       const cleaned =
         chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, contextFor(scope, context));
       if (isProblem(cleaned)) return troubled(line, field, cleaned);
@@ -100,6 +104,13 @@ function compileSource(source: Source | null, used: ReadonlySet<string>): (scope
       return ({ submission }) => restOf(submission, used);
     case 'text':
       return compileText(source.segments, source.html === true);
+    case 'list': {
+      const list = compileList(source.entries, part => compileSource(part, used));
+      return scope => {
+        const made = list(scope);
+        return isProblem(made) ? null : made;
+      };
+    }
   }
 }
 

@@ -3,7 +3,7 @@ import { referenceOf } from '../scope';
 import { transformOf, type Step } from '../transform';
 import type { Call } from './call';
 import { ROUTE_FORMAT, type RouteDefinition } from './definition';
-import { fieldsOf, type Line } from './line';
+import { drawnBy, fieldsOf, type Line } from './line';
 
 /** What is wrong with a definition in itself, whatever its form and its targets are. */
 export interface RouteFault {
@@ -66,7 +66,13 @@ export function referencesIn({ condition, find, lines }: Call): { where: string;
 }
 
 /** Every answer that a line draws on: for its value, and in the steps of its cleaning. */
-export const keysOf = ({ source, cleaning }: Line): string[] => [...fieldsOf(source), ...cleaning.flatMap(questionsOf)];
+export const keysOf = ({ source, cleaning }: Line): string[] => [
+  ...fieldsOf(source),
+  ...(source?.from === 'list'
+    ? source.entries.flatMap(entry => drawnBy(entry, part => part.cleaning.flatMap(questionsOf)))
+    : []),
+  ...cleaning.flatMap(questionsOf),
+];
 
 const conditionKeys = (condition: Condition) => testsOf(condition).map(test => test.field);
 

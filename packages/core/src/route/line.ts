@@ -1,3 +1,4 @@
+import { isOfItem, referenceOf } from '../scope';
 import type { Json } from '../submission';
 import type { Step } from '../transform';
 
@@ -15,7 +16,31 @@ export type Source =
   /** As HTML, the text around answers is HTML already; answers are escaped, their line breaks kept. */
   | { from: 'text'; segments: Segment[]; html?: boolean }
   | { from: 'constant'; value: Json }
-  | { from: 'rest' };
+  | { from: 'rest' }
+  /** A list that is written part by part: objects, rows by position, or single values. */
+  | { from: 'list'; entries: ListEntry[] };
+
+export const entryShapes = ['object', 'row', 'value'] as const;
+
+/** One entry of a list, or one for each item of an answer. Where nobody answered anything of it, it is left out. */
+export interface ListEntry {
+  id: string;
+  /** The answer for whose items it is written, one each. */
+  each?: string;
+  /** An object of its parts by their names, a row of them, or the one value. */
+  as: (typeof entryShapes)[number];
+  parts: ListPart[];
+}
+
+/** What a part of an entry comes from. */
+export type PartSource = Extract<Source, { from: 'field' | 'text' | 'constant' }>;
+
+export interface ListPart {
+  /** Its name in an object. */
+  name: string;
+  source: PartSource | null;
+  cleaning: Step[];
+}
 
 /** The fields that a source draws on. */
 export function fieldsOf(source: Source | null): string[] {
@@ -26,9 +51,20 @@ export function fieldsOf(source: Source | null): string[] {
       return source.fields;
     case 'text':
       return source.segments.flatMap(each => ('field' in each ? [each.field] : []));
+    case 'list':
+      return source.entries.flatMap(entry => [
+        ...(entry.each ? [entry.each] : []),
+        ...drawnBy(entry, part => fieldsOf(part.source)),
+      ]);
     default:
       return [];
   }
+}
+
+/** What the parts of an entry draw on, but for the items that it is written for: those are its own, and stand nowhere else. */
+export function drawnBy({ each, parts }: ListEntry, keysOf: (part: ListPart) => string[]): string[] {
+  const keys = parts.flatMap(keysOf);
+  return each ? keys.filter(key => !isOfItem(referenceOf(key))) : keys;
 }
 
 export const blankPolicies = ['leaveOut', 'null', 'empty', 'fallback', 'stop'] as const;

@@ -87,6 +87,9 @@ export const questionKey = (name: string): string => (referenceOf(name).to === '
 /** True for what is known only while a delivery is under way. */
 export const isOfDelivery = ({ to }: Reference): boolean => to === 'answer' || to === 'identity' || to === 'record';
 
+/** True for what means the item that something is repeated for. */
+export const isOfItem = ({ to }: Reference): boolean => to === 'item' || to === 'itemNumber';
+
 /** Under what name the identifier of a call's record stands among the answers: no call is called so. */
 export const identityName = (callId: string): string => `${callId}#record`;
 

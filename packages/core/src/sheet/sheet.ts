@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { explainCondition, type Condition } from '../condition';
 import { compileCall, type CompiledLine } from '../request';
-import { fieldsOf, type Call, type Line } from '../route';
+import { fieldsOf, type Call, type Line, type ListEntry } from '../route';
 import type { Scope } from '../scope';
 import { asText, isBlank, type Json } from '../submission';
 import type { Operation } from '../target';
@@ -132,9 +132,20 @@ export function sourceWords({ source }: Pick<Line, 'source'>, labelOf: (key: str
       return `always “${asText(source.value)}”`;
     case 'rest':
       return 'everything that no other line uses';
+    case 'list':
+      return source.entries.map(entry => entryWords(entry, labelOf)).join('; ');
     default:
       return '';
   }
+}
+
+/** An entry of a list in words: `for each of “Kits”: name = kit of the item, amount = always “1”`. */
+function entryWords({ each, as, parts }: ListEntry, labelOf: (key: string) => string): string {
+  const said = parts.map(part => {
+    const words = sourceWords(part, labelOf) || 'nothing yet';
+    return as === 'object' ? `${part.name} = ${words}` : words;
+  });
+  return `${each ? `for each of “${labelOf(each)}”: ` : ''}${said.join(', ')}`;
 }
 
 const shown = (value: Json): string => {

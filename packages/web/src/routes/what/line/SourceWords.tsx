@@ -1,4 +1,5 @@
 import type { Source } from '@grammata/core/route';
+import { sourceWords } from '@grammata/core/sheet';
 import { asText } from '@grammata/core/submission';
 
 /** Where a line comes from, as it reads in the galley. */
@@ -15,6 +16,8 @@ export function SourceWords({ source, labelOf }: { source: Source | null; labelO
       );
     case 'rest':
       return <span className="block truncate">what no other line uses</span>;
+    case 'list':
+      return <span className="block truncate">{sourceWords({ source }, labelOf) || 'a list without entries'}</span>;
     case 'constant':
       return (
         <span className="block truncate">

@@ -7,6 +7,7 @@ import { ReferencePick } from '../../workbench';
 import type { Workbench } from '../../workbench';
 import { AnswerPick } from './AnswerPick';
 import { FromTarget } from './FromTarget';
+import { ListEditor, newEntry, newPart } from './ListEditor';
 import type { TemplateHandle } from './TemplateEditor';
 import { TypedInput } from './TypedInput';
 import type { EditLine } from '../line/editLine';
@@ -18,9 +19,16 @@ const ways: Record<From, string> = {
   field: 'an answer',
   first: 'the first filled',
   text: 'text with answers in it',
+  list: 'a list, part by part',
   constant: 'always the same',
   rest: 'what is left over',
 };
+
+const { list: _list, ...waysToOne } = ways;
+
+/** What may be a list: whatever is not said to be one value. */
+const takesLists = (field: TargetField | null): boolean =>
+  field === null || field.type === 'json' || field.type === 'choices';
 
 /** What a line comes from when a way is chosen, with as much kept of what it came from as fits. */
 const starts: Record<From, (before: Source | null) => Source | null> = {
@@ -32,6 +40,14 @@ const starts: Record<From, (before: Source | null) => Source | null> = {
   text: before => ({
     from: 'text',
     segments: before?.from === 'text' ? before.segments : fieldsOf(before).map(field => ({ field })),
+  }),
+  list: before => ({
+    from: 'list',
+    entries: [
+      newEntry(
+        fieldsOf(before).length > 0 ? fieldsOf(before).map(field => newPart('', { from: 'field', field })) : undefined,
+      ),
+    ],
   }),
   constant: before => ({ from: 'constant', value: before?.from === 'constant' ? before.value : '' }),
   rest: () => ({ from: 'rest' }),
@@ -57,7 +73,13 @@ export function SourceEditor({
   };
   return (
     <div className="mt-2 space-y-2">
-      <Radios legend="Comes from" name={`from-${line.id}`} value={shown} onChange={choose} options={ways} />
+      <Radios
+        legend="Comes from"
+        name={`from-${line.id}`}
+        value={shown}
+        onChange={choose}
+        options={takesLists(field) || shown === 'list' ? ways : waysToOne}
+      />
       {shown === 'field' && (
         <AnswerPick
           workbench={workbench}
@@ -79,6 +101,13 @@ export function SourceEditor({
       )}
       {shown === 'text' && line.source?.from === 'text' && (
         <TextTemplate
+          workbench={workbench}
+          source={line.source}
+          onChange={source => edit(each => ({ ...each, source }))}
+        />
+      )}
+      {shown === 'list' && line.source?.from === 'list' && (
+        <ListEditor
           workbench={workbench}
           source={line.source}
           onChange={source => edit(each => ({ ...each, source }))}
