@@ -46,6 +46,34 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await fillLine(page, 'label', 'What is on the jar?');
   await fillLine(page, 'site', 'Which site?');
 
+  // Lists of pairs and of rows, part by part.
+  const lines = page.getByRole('region', { name: 'Lines', exact: true });
+  await page.getByRole('button', { name: /^custom/ }).click();
+  await lines.getByRole('radio', { name: 'a list, part by part' }).check();
+  const entry = (number: number) => lines.getByRole('group', { name: `Entry ${number}` });
+  await entry(1).getByLabel('Name', { exact: true }).fill('name');
+  await entry(1).getByRole('button', { name: 'Always the same for name' }).click();
+  await entry(1).getByLabel('Value of name').fill('taken at');
+  await entry(1).getByRole('button', { name: 'Add a part' }).click();
+  await entry(1).getByLabel('Name', { exact: true }).nth(1).fill('value');
+  await pick(page, 'Answer for value', 'Which site?');
+  await lines.getByRole('button', { name: 'Add an entry' }).click();
+  await entry(2).getByRole('button', { name: 'Always the same for name' }).click();
+  await entry(2).getByLabel('Value of name').fill('seen');
+  await entry(2).getByRole('combobox', { name: 'Answer for value' }).click();
+  await page
+    .getByRole('dialog', { name: 'Answer for value' })
+    .getByRole('option', { name: /What did you notice/ })
+    .click();
+  await expect(lines).toContainText('name = always “taken at”, value = Which site?');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: /^measures/ }).click();
+  await lines.getByRole('radio', { name: 'a list, part by part' }).check();
+  await entry(1).getByLabel('It is').selectOption({ label: 'a row, parts by position' });
+  await pick(page, 'Answer for part 1', 'What is on the jar?');
+  await entry(1).getByRole('button', { name: 'Add a part' }).click();
+  await pick(page, 'Answer for part 2', 'Which site?');
+
   // The search is composed by hand: what it sends, and where in its answer stands what.
   await page.getByRole('button', { name: 'How it is made' }).click();
   const terms = page.getByRole('group', { name: 'How the call is made' });
@@ -94,6 +122,8 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await expect(async () => {
     await page.goto(`${demo.practice}/archive`);
     await expect(row('W-77')).toContainText(/New on the shelf, shelf \d/, { timeout: 500 });
+    await expect(row('W-77')).toContainText('taken at: Mill Race; seen: New on the shelf');
+    await expect(row('W-77')).toContainText('W-77 | Mill Race');
     await expect(row('W-10')).toContainText(/Mill Race.*The lid is loose, shelf \d/, { timeout: 500 });
   }).toPass();
   await expect(row('W-1')).toContainText('Ford');

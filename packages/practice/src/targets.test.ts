@@ -204,6 +204,9 @@ describe('the archive is awkward in everyday ways', () => {
 
   test.each<[string, string, object | undefined, number]>([
     ['POST', '/specimens', {}, 422],
+    ['POST', '/specimens', { label: 'x', custom: [{ name: 'depth' }] }, 422],
+    ['POST', '/specimens', { label: 'x', custom: { depth: '2' } }, 422],
+    ['POST', '/specimens', { label: 'x', measures: [['pH', '7'], ['depth']] }, 422],
     ['POST', '/specimens/search', { limit: 'all' }, 422],
     ['GET', '/specimens/1', undefined, 404],
     ['PATCH', '/specimens/1', {}, 404],

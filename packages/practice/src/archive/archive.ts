@@ -11,6 +11,10 @@ interface Specimen {
   label: string;
   site: string;
   state: string;
+  /** Whatever else is to be kept, by name. */
+  custom?: [name: string, value: string][];
+  /** Rows of what was measured. */
+  measures?: string[][];
 }
 
 interface Note {
@@ -31,6 +35,23 @@ const refuse = (response: Response, status: number, message: string) =>
   response.status(status).json({ ok: false, reason: { code: `A-${status}`, message } });
 
 const textOf = (value: unknown): string => (typeof value === 'string' ? value.trim() : '');
+/** A list of `{ name, value }`; null for anything else. */
+function pairsIn(custom: unknown): [string, string][] | null {
+  if (!Array.isArray(custom)) return null;
+  const pairs = custom.map((each: Record<string, unknown>): [string, string] => [
+    textOf(each?.name),
+    textOf(each?.value),
+  ]);
+  return pairs.every(([name, value]) => name !== '' && value !== '') ? pairs : null;
+}
+
+const isTable = (rows: unknown): rows is string[][] =>
+  Array.isArray(rows) &&
+  rows.every(
+    row =>
+      Array.isArray(row) && row.length === (rows[0] as unknown[]).length && row.every(cell => typeof cell === 'string'),
+  );
+
 /** Shelves that specimens stand on. */
 const SHELVES = 4;
 const shelfOf = ({ id }: Specimen): string => `shelf ${(id % SHELVES) + 1}`;
@@ -73,10 +94,20 @@ export function archive(folder: string, url: () => string): Router {
     response.json({ specimen: { id: found.id, label: found.label } });
   });
   api.post('/specimens', (request, response) => {
-    const { label, site, state: how } = request.body as Record<string, unknown>;
+    const { label, site, state: how, custom = [], measures = [] } = request.body as Record<string, unknown>;
+    const pairs = pairsIn(custom);
+    if (!pairs) return void refuse(response, 422, 'custom is a list of objects with name and value');
+    if (!isTable(measures)) return void refuse(response, 422, 'measures is a list of rows, all as wide');
     if (textOf(label) === '') return void refuse(response, 422, 'label is missing');
     if (specimens.some(each => each.label === textOf(label))) return void refuse(response, 409, 'There is one.');
-    const made = { id: 71 + specimens.length, label: textOf(label), site: textOf(site), state: textOf(how) };
+    const made = {
+      id: 71 + specimens.length,
+      label: textOf(label),
+      site: textOf(site),
+      state: textOf(how),
+      custom: pairs,
+      measures,
+    };
     specimens.push(made);
     state.save();
     response.status(201).json({ specimen: { id: made.id } });
@@ -128,13 +159,15 @@ function archivePage({ specimens, notes, fault }: ArchiveState): Html {
         : html`<div class="scroll" tabindex="0" role="region" aria-label="Specimens">
             <table class="wide">
               <tr>
-                ${['Number', 'Label', 'Site', 'State', 'Notes'].map(heading => html`<th>${heading}</th>`)}
+                ${['Number', 'Label', 'Site', 'State', 'Kept with it', 'Measured', 'Notes'].map(heading => html`<th>${heading}</th>`)}
               </tr>
               ${shown.map(each => {
                 const own = notes.filter(note => note.specimenId === each.id);
+                const kept = (each.custom ?? []).map(([name, value]) => `${name}: ${value}`).join('; ');
+                const rows = (each.measures ?? []).map(row => row.join(' | ')).join('; ');
                 const said = own.map(({ text, shelf }) => [text, shelf].filter(Boolean).join(', ')).join('; ');
                 return html`<tr>
-                  ${[String(each.id), each.label, each.site, each.state, said].map(value => html`<td>${value}</td>`)}
+                  ${[String(each.id), each.label, each.site, each.state, kept, rows, said].map(value => html`<td>${value}</td>`)}
                 </tr>`;
               })}
             </table>

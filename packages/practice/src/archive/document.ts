@@ -65,6 +65,8 @@ export const archiveDocument = (url: string) => ({
                 label: text('As it is written on the jar'),
                 site: text('Where it was taken'),
                 state: text('How it is'),
+                custom: list(object({ name: text('Which'), value: text('What') })),
+                measures: list(list({ type: 'string' })),
               },
               ['label'],
             ),

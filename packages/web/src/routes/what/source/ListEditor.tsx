@@ -84,8 +84,8 @@ function Entry({
   return (
     <fieldset className="border-l-2 border-rule pl-3.5">
       <legend className="text-small text-ink-2">
-        Entry {number}{' '}
-        <Act aria-label={`Remove entry ${number}`} onClick={onRemove}>
+        Entry {number}
+        <Act className="ml-3" aria-label={`Remove entry ${number}`} onClick={onRemove}>
           remove
         </Act>
       </legend>
