@@ -1,8 +1,16 @@
-import { entryShapes, type ListEntry, type Segment } from '@grammata/core/route';
+import { entryShapes, type ListEntry, type PlainSegment, type Segment } from '@grammata/core/route';
 import { registerDecorator } from 'class-validator';
 
 const isKey = (value: unknown): value is string => typeof value === 'string' && value.length <= 500;
 const isSegment = (value: unknown): value is Segment =>
+  isPlainSegment(value) ||
+  (isObject(value) &&
+    Object.keys(value).length === 1 &&
+    Array.isArray(value.part) &&
+    value.part.length <= 50 &&
+    value.part.every(isPlainSegment));
+
+const isPlainSegment = (value: unknown): value is PlainSegment =>
   typeof value === 'object' &&
   value !== null &&
   Object.keys(value).length === 1 &&

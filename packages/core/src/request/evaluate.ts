@@ -13,7 +13,7 @@ import { compileReference, isOfDelivery, referenceOf, referredTo, type Scope } f
 import { refusal, type TargetField } from '../target';
 import { compileChain, defaultContext, isProblem, Problem, type Chain, type TransformContext } from '../transform';
 import { copyLink, withoutCopyLinks } from './copies';
-import { keysOf, type Line, type Segment, type Source } from '../route';
+import { flatSegments, keysOf, type Line, type PlainSegment, type Segment, type Source } from '../route';
 import { compileList } from './list';
 import { placeFault } from './parameters';
 
@@ -120,19 +120,35 @@ const orNull = (value: (scope: Scope) => Json | undefined) => (scope: Scope) => 
 
 function compileText(segments: Segment[], isHtml: boolean): (scope: Scope) => string {
   const written = isHtml ? htmlText : (text: string) => text;
-  const hasAnswers = segments.some(each => 'field' in each);
-  const parts = segments.map(each => {
-    if ('text' in each) return { isAnswer: false, of: () => each.text };
+  const hasAnswers = flatSegments(segments).some(each => 'field' in each);
+  const plain = (each: PlainSegment): TextPart => {
+    if ('text' in each) return () => ({ text: each.text, answers: [] });
     const answer = referring(each.field);
-    return { isAnswer: true, of: (scope: Scope) => written(textOfAnswer(answer(scope))) };
+    return scope => {
+      const text = written(textOfAnswer(answer(scope)));
+      return { text, answers: [text] };
+    };
+  };
+  const parts = segments.map((each): TextPart => {
+    if (!('part' in each)) return plain(each);
+    const inner = each.part.map(plain);
+    return scope => {
+      const told = inner.map(of => of(scope));
+      const answers = told.flatMap(one => one.answers);
+      // A part says nothing where one of its answers is blank: its words would stand around a hole.
+      return { text: answers.includes('') ? '' : told.map(one => one.text).join(''), answers };
+    };
   });
   return scope => {
-    const texts = parts.map(each => each.of(scope));
+    const told = parts.map(of => of(scope));
     // A text whose every answer is blank says nothing, whatever stands around them.
-    const nothing = hasAnswers && parts.every((each, at) => !each.isAnswer || texts[at] === '');
-    return nothing ? '' : texts.join('');
+    const nothing = hasAnswers && told.every(one => one.answers.every(answer => answer === ''));
+    return nothing ? '' : told.map(one => one.text).join('');
   };
 }
+
+/** What a piece of a text says for a scope, and the answers in it. */
+type TextPart = (scope: Scope) => { text: string; answers: string[] };
 
 const entities: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
 

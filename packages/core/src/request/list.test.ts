@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { scopeOf } from '../scope';
 import {
   newLine,
+  keysOf,
   referenceFaults,
   ROUTE_FORMAT,
   usualTerms,
@@ -12,7 +13,6 @@ import {
 import { sourceWords } from '../sheet';
 import type { Json, Submission } from '../submission';
 import { targetField } from '../testing';
-import { keysOf } from '../route/faults';
 import { compileLine } from '.';
 
 const answered = (values: Record<string, Json>): Submission => ({
@@ -52,7 +52,6 @@ const entry = (as: ListEntry['as'], parts: ListPart[], each?: string): ListEntry
 const lineOf = (...entries: ListEntry[]) => ({ ...newLine('l', 'custom'), source: { from: 'list' as const, entries } });
 const made = (...entries: ListEntry[]) =>
   compileLine(lineOf(...entries), targetField('custom', { type: 'json' })).outcome(scopeOf(submission));
-const number = { id: 'number.parse', params: { decimal: ',' } };
 
 test.each<[string, ListEntry[], Json | undefined]>([
   ['pairs of fixed names and answers', [entry('object', [part('name', fixed('site')), part('value', answer('site'))]), entry('object', [part('name', fixed('ph')), part('value', answer('ph'))])], [{ name: 'site', value: 'Mill Race' }, { name: 'ph', value: '7,4' }]],
@@ -140,7 +139,7 @@ test('whatever is answered, blank entries are left out and nothing of one is los
       const keys = values.map((_, at) => `k${at}`);
       const scope = scopeOf(answered(Object.fromEntries(values.map((each, at) => [`k${at}`, each]))));
       const line = lineOf(...keys.map(key => entry('object', [part('name', fixed(key)), part('value', answer(key))])));
-      const { value: list } = compileLine(line, null).outcome(scope);
+      const { value: list } = compileLine(line, targetField('custom', { type: 'json' })).outcome(scope);
       const names = ((list ?? []) as { name: string }[]).map(each => each.name);
       const filled = keys.filter((_, at) => {
         const each = values[at]!;
@@ -148,8 +147,36 @@ test('whatever is answered, blank entries are left out and nothing of one is los
           ? each.some(item => item.trim() !== '')
           : typeof each === 'string' && each.trim() !== '';
       });
-      expect(filled.every(key => list === undefined || names.includes(key))).toBe(true);
+      expect(filled.every(key => names.includes(key))).toBe(true);
       expect(names.every(name => keys.includes(name))).toBe(true);
     }),
   );
+});
+
+describe('a part of a text stands only where its answers do', () => {
+  const said = (values: Record<string, Json>, html = false) =>
+    compileLine(
+      {
+        ...newLine('l', 'note'),
+        source: {
+          from: 'text',
+          html,
+          segments: [
+            { text: 'Seen' },
+            { part: [{ text: ' by ' }, { field: 'who' }] },
+            { part: [{ text: ' at ' }, { field: 'site' }, { text: ', ' }, { field: 'town' }] },
+            { text: '.' },
+          ],
+        },
+      },
+      targetField('note'),
+    ).outcome(scopeOf(answered(values))).value;
+  test.each<[Record<string, Json>, Json | undefined]>([
+    [{ who: 'Ada', site: 'Ford', town: 'Elden' }, 'Seen by Ada at Ford, Elden.'],
+    [{ who: 'Ada', site: 'Ford', town: '' }, 'Seen by Ada.'],
+    [{ who: '', site: 'Ford', town: 'Elden' }, 'Seen at Ford, Elden.'],
+    [{ site: 'Ford' }, 'Seen.'],
+    [{ who: '', site: '', town: '' }, undefined],
+  ])('%j', (values, text) => expect(said(values)).toEqual(text));
+  test('answers in it are escaped in HTML', () => expect(said({ who: '<b>' }, true)).toBe('Seen by &lt;b&gt;.'));
 });

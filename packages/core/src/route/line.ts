@@ -3,7 +3,19 @@ import type { Json } from '../submission';
 import type { Step } from '../transform';
 
 /** Part of a text template: plain text, or the answer to a question. */
-export type Segment = { text: string } | { field: string };
+export type PlainSegment = { text: string } | { field: string };
+/** A part stands only where all of its answers do. */
+export type Segment = PlainSegment | { part: PlainSegment[] };
+
+/** Segments without the bounds of their parts. */
+export const flatSegments = (segments: readonly Segment[]): PlainSegment[] =>
+  segments.flatMap(each => ('part' in each ? each.part : [each]));
+
+/** Segments with other fields, in parts too. */
+export function withFields(segments: readonly Segment[], of: (field: string) => string): Segment[] {
+  const plain = (each: PlainSegment): PlainSegment => ('field' in each ? { field: of(each.field) } : each);
+  return segments.map(each => ('part' in each ? { part: each.part.map(plain) } : plain(each)));
+}
 
 /**
  * Where a line's value comes from. Fields are questions by their key, or references to what is said about the
@@ -50,7 +62,7 @@ export function fieldsOf(source: Source | null): string[] {
     case 'first':
       return source.fields;
     case 'text':
-      return source.segments.flatMap(each => ('field' in each ? [each.field] : []));
+      return flatSegments(source.segments).flatMap(each => ('field' in each ? [each.field] : []));
     case 'list':
       return source.entries.flatMap(entry => [
         ...(entry.each ? [entry.each] : []),
@@ -104,22 +116,48 @@ export const newLine = (id: string, to: string): Line => ({
   fallback: '',
 });
 
-/** The segments as a level-1 URI Template reads (RFC 6570): `Dear {given_name}`. A brace in plain text is doubled. */
-export const templateText = (segments: Segment[]): string =>
-  segments.map(each => ('text' in each ? each.text.replace(/[{}]/g, '$&$&') : `{${each.field}}`)).join('');
+/**
+ * The segments as a level-1 URI Template reads (RFC 6570): `Dear {given_name}`. A brace in plain text is doubled; a part that stands
+ * only where its answers do is written `{?, of {town}?}`.
+ */
+export const templateText = (segments: readonly Segment[]): string =>
+  segments.map(each => ('part' in each ? `{?${each.part.map(plainText).join('')}?}` : plainText(each))).join('');
 
-/** Reads what `templateText` writes. A brace that closes nothing is taken as text. */
+const plainText = (each: PlainSegment): string =>
+  'text' in each ? each.text.replace(/[{}]/g, '$&$&') : `{${each.field}}`;
+
+/** Reads what `templateText` writes. A brace that closes nothing, or a part that does not end, is taken as text. */
 export function parseTemplate(text: string): Segment[] {
   const segments: Segment[] = [];
+  let part: PlainSegment[] | null = null;
   const push = (plain: string) => {
-    const last = segments.at(-1);
+    const into: Segment[] = part ?? segments;
+    const last = into.at(-1);
     if (plain && last && 'text' in last) last.text += plain;
-    else if (plain) segments.push({ text: plain });
+    else if (plain) into.push({ text: plain });
   };
-  for (const [piece] of text.matchAll(/\{\{|\}\}|\{[^{}]+\}|[^{}]+|[{}]/g)) {
+  const giveUp = () => {
+    if (part === null) return;
+    const inner: PlainSegment[] = part;
+    part = null;
+    push('{?');
+    for (const each of inner)
+      if ('text' in each) push(each.text);
+      else segments.push(each);
+  };
+  for (const [piece] of text.matchAll(/\{\{|\{\?|\?\}(?=(?:\}\})*(?!\}))|\}\}|\{[^{}?][^{}]*\}|[^{}?]+|[{}?]/g)) {
     if (piece === '{{' || piece === '}}') push(piece[0]!);
-    else if (/^\{[^{}]+\}$/.test(piece)) segments.push({ field: piece.slice(1, -1) });
+    else if (piece === '{?') {
+      giveUp();
+      part = [];
+    } else if (piece === '?}' && part !== null) {
+      const inner: PlainSegment[] = part;
+      part = null;
+      if (inner.some(each => 'field' in each)) segments.push({ part: inner });
+      else for (const each of inner) push('text' in each ? each.text : '');
+    } else if (piece.length > 2 && piece.startsWith('{')) (part ?? segments).push({ field: piece.slice(1, -1) });
     else push(piece);
   }
+  giveUp();
   return segments;
 }

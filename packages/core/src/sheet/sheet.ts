@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { explainCondition, type Condition } from '../condition';
 import { compileCall, type CompiledLine } from '../request';
-import { fieldsOf, type Call, type Line, type ListEntry } from '../route';
+import { fieldsOf, type Call, type Line, type ListEntry, type Segment, withFields } from '../route';
 import type { Scope } from '../scope';
 import { asText, isBlank, type Json } from '../submission';
 import type { Operation } from '../target';
@@ -127,7 +127,7 @@ export function sourceWords({ source }: Pick<Line, 'source'>, labelOf: (key: str
     case 'first':
       return `the first that is filled of ${source.fields.map(labelOf).join(', ')}`;
     case 'text':
-      return source.segments.map(each => ('text' in each ? each.text : `{${labelOf(each.field)}}`)).join('');
+      return withFields(source.segments, labelOf).map(segmentWords).join('');
     case 'constant':
       return `always “${asText(source.value)}”`;
     case 'rest':
@@ -138,6 +138,9 @@ export function sourceWords({ source }: Pick<Line, 'source'>, labelOf: (key: str
       return '';
   }
 }
+
+const segmentWords = (each: Segment): string =>
+  'part' in each ? `[${each.part.map(segmentWords).join('')}]` : 'text' in each ? each.text : `{${each.field}}`;
 
 /** An entry of a list in words: `for each of “Kits”: name = kit of the item, amount = always “1”`. */
 function entryWords({ each, as, parts }: ListEntry, labelOf: (key: string) => string): string {

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import countries from 'i18n-iso-countries';
 import { getCountries, getExampleNumber } from 'libphonenumber-js';
@@ -164,3 +165,16 @@ test('an expression that would run for ever is stopped, and gives the same every
 test.each(['text.html', 'text.unicode'])('an unknown step %s is a fault that names it', id =>
   expect(compileChain([{ id: `${id}.none`, params: {} }]).faults[0]!.message).toContain(id),
 );
+
+// RFC 1321 and FIPS 180-4, by Node’s own implementation (OpenSSL).
+test('identifiers from values are the digests of their UTF-8', () => {
+  const of = (as: string, text: string) => compileChain([{ id: 'id.hash', params: { as, before: '' } }]).run(text);
+  fc.assert(
+    fc.property(fc.string({ unit: 'grapheme', minLength: 1 }), text => {
+      fc.pre(text.trim() !== '');
+      expect([of('md5', text), of('hex', text)]).toEqual(
+        ['md5', 'sha256'].map(name => createHash(name).update(text, 'utf8').digest('hex')),
+      );
+    }),
+  );
+});

@@ -1,4 +1,4 @@
-import type { Source } from '@grammata/core/route';
+import { flatSegments, type Source } from '@grammata/core/route';
 import { sourceWords } from '@grammata/core/sheet';
 import { asText } from '@grammata/core/submission';
 
@@ -27,7 +27,7 @@ export function SourceWords({ source, labelOf }: { source: Source | null; labelO
     case 'text':
       return (
         <span className="block truncate font-serif text-[0.875rem] italic">
-          {source.segments.map((each, index) =>
+          {flatSegments(source.segments).map((each, index) =>
             'text' in each ? (
               <span key={index}>{each.text}</span>
             ) : (

@@ -1,4 +1,13 @@
-import { fieldsOf, parseTemplate, templateText, type Line, type Segment, type Source } from '@grammata/core/route';
+import {
+  fieldsOf,
+  flatSegments,
+  parseTemplate,
+  templateText,
+  withFields,
+  type Line,
+  type Segment,
+  type Source,
+} from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
 import type { TargetField } from '@grammata/core/target';
 import { lazy, Suspense, useId, useRef, useState } from 'react';
@@ -193,10 +202,8 @@ function TextTemplate({
   const id = useId();
   const keyOf = (label: string) =>
     references.find(each => each.label === label)?.key ?? references.find(each => each.key === label)?.key;
-  const toLabels = (segments: Segment[]) =>
-    templateText(segments.map(each => ('field' in each ? { field: labelOf(each.field) } : each)));
-  const toKeys = (typed: string) =>
-    parseTemplate(typed).map(each => ('text' in each ? each : { field: keyOf(each.field) ?? each.field }));
+  const toLabels = (segments: Segment[]) => templateText(withFields(segments, labelOf));
+  const toKeys = (typed: string) => withFields(parseTemplate(typed), label => keyOf(label) ?? label);
   const outside = toLabels(source.segments);
   const [text, setText] = useState(outside);
   const [version, setVersion] = useState(0);
@@ -205,7 +212,7 @@ function TextTemplate({
     setText(outside);
     setVersion(version + 1);
   }
-  const unknown = parseTemplate(text).flatMap(each =>
+  const unknown = flatSegments(parseTemplate(text)).flatMap(each =>
     'field' in each && keyOf(each.field) === undefined ? [each.field] : [],
   );
   const change = (next: string) => {
@@ -230,7 +237,9 @@ function TextTemplate({
           />
         </Suspense>
         <div id={`${id}-said`} className={`mt-0.5 text-small ${unknown[0] ? 'text-crimson' : 'text-ink-3'}`}>
-          {unknown[0] ? `! The form has no question “${unknown[0]}”.` : 'Answers stand in braces: type { to pick one.'}
+          {unknown[0]
+            ? `! The form has no question “${unknown[0]}”.`
+            : 'Answers stand in braces: type { to pick one. What stands in {?…?} is left out where an answer in it is blank.'}
         </div>
       </div>
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
