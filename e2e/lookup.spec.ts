@@ -109,6 +109,10 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await fillLine(page, 'specimen_id', 'Record, found or made, from “Add a specimen”');
   await fillLine(page, 'text', 'What did you notice?');
   await fillLine(page, 'shelf', 'Shelf from “Read a specimen”');
+  // A call may have a name of its own.
+  await page.getByRole('button', { name: 'How call 3 is made' }).click();
+  await terms.getByLabel('Its name').fill('Note what was noticed');
+  await expect(page.getByRole('region', { name: 'Calls' })).toContainText('Note what was noticed');
   await expect(page.getByText('edits kept')).toBeVisible();
 
   await page.getByRole('button', { name: 'Go live…' }).click();

@@ -127,6 +127,7 @@ export class RetryInput implements Retry {
 export class CallInput implements Call {
   /** Stands in keys that refer to its answer. */
   @IsString() @Matches(/^[\w-]{1,60}$/) id: string = '';
+  @MayBeLeftOut() @IsString() @MaxLength(80, { message: 'Give the call a name of up to 80 characters.' }) name?: string;
   @IsString() @MaxLength(60) targetId: string = '';
   @IsString() @MaxLength(200) operationId: string = '';
   @IsArray()

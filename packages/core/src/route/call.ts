@@ -72,6 +72,8 @@ export const pageChoices = ['refused', 'taken'] as const;
 /** One operation inside a route, with its mapping. */
 export interface Call {
   id: string;
+  /** What people call it: two calls of one operation are told apart by it. */
+  name?: string;
   targetId: string;
   operationId: string;
   lines: Line[];
@@ -89,3 +91,7 @@ export interface Call {
   /** What a web page counts as; by what the operation says it answers, unless it says otherwise. */
   pages?: (typeof pageChoices)[number] | null;
 }
+
+/** What a call is called: by people, else by its operation. */
+export const callName = ({ name, operationId }: Call, operation: { label: string } | null | undefined): string =>
+  name?.trim() || (operation?.label ?? operationId);

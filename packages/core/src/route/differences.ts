@@ -21,6 +21,7 @@ export type LinePart = Exclude<keyof Line, 'id'>;
 
 /** Parts that are left out when they are as usual: leaving them out and saying so is the same. */
 const usual: Partial<Record<CallPart | LinePart, Json>> = {
+  name: '',
   condition: null,
   repeat: null,
   whenFailed: 'stop',

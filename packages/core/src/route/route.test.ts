@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  callName,
   flatSegments,
   identityFaults,
   newLine,
@@ -188,3 +189,9 @@ describe('parts of a text that stand only where their answers do', () => {
     expect(templateText(withFields(all, field => field.toUpperCase()))).toBe('{A}{? of {B}?}');
   });
 });
+
+test.each<[string, Partial<Call>, { label: string } | null, string]>([
+  ['by people', { name: ' Tell the desk ' }, { label: 'Open a ticket' }, 'Tell the desk'],
+  ['by its operation', { name: ' ' }, { label: 'Open a ticket' }, 'Open a ticket'],
+  ['by what is left where that is gone', {}, null, 'create'],
+])('a call is called %s', (_, more, operation, name) => expect(callName(call('a', more), operation)).toBe(name));

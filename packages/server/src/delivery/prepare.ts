@@ -1,6 +1,6 @@
 import { compileStages, foresee, type Stage } from '@grammata/core/perform';
 import { bodyText, copiesIn } from '@grammata/core/request';
-import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
+import { callName, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import { fileIndex, type Submission } from '@grammata/core/submission';
 import { Problem, type TransformContext } from '@grammata/core/transform';
 import { LRUCache } from 'lru-cache';
@@ -79,14 +79,14 @@ export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
   return [...new Set([...along, ...plans.flatMap(plan => copiesIn(bodyText(plan) + plan.url))])];
 }
 
-/** The name of a call among others: what its operation does. */
-export const callLabel = (
-  { operationId, targetId }: Call,
-  store: Store,
-): { label: string; targetName: string; addresses: string[] } => {
-  const target = store.targets.byId(targetId);
+/** The name of a call among others: as people call it, or what its operation does. */
+export const callLabel = (call: Call, store: Store): { label: string; targetName: string; addresses: string[] } => {
+  const target = store.targets.byId(call.targetId);
   return {
-    label: target?.operations.find(each => each.id === operationId)?.label ?? operationId,
+    label: callName(
+      call,
+      target?.operations.find(each => each.id === call.operationId),
+    ),
     targetName: target?.name ?? 'a target that was removed',
     addresses: [target?.baseUrl, target?.trySide?.baseUrl].filter(each => each !== undefined),
   };

@@ -2,7 +2,7 @@ import type { CallInput } from '@grammata/contract';
 import { partsOf } from '@grammata/core/condition';
 import { proposeReadBack } from '@grammata/core/perform';
 import { useEffect, useRef } from 'react';
-import { Act, Choice, Tick } from '../../ui';
+import { Act, Choice, TextBox, Tick } from '../../ui';
 import { ReferencePick } from '../workbench';
 import { Group } from '../when/Group';
 import type { Offered, Workbench } from '../workbench';
@@ -39,6 +39,13 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
       className="outline-none space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px] max-sm:pl-3.5"
       onKeyDown={event => event.key === 'Escape' && onClose()}
     >
+      <TextBox
+        label="Its name"
+        className="max-w-[22rem]"
+        placeholder={operation?.label ?? call.operationId}
+        value={call.name ?? ''}
+        onChange={name => set({ name })}
+      />
       <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">
         <ReferencePick
           label="Made"

@@ -1,3 +1,4 @@
+import { callName } from '@grammata/core/route';
 import { useState } from 'react';
 import { useKeys } from '../../app/keys';
 import { Act, counted } from '../../ui';
@@ -43,7 +44,7 @@ export function Calls({ workbench }: { workbench: Workbench }) {
                 <span className="pr-1 text-right font-serif text-ink-3">{index + 1}</span>
                 <span className="min-w-0">
                   <b className={`font-serif text-[0.9375rem] ${isShown ? 'font-semibold' : 'font-normal'}`}>
-                    {operation?.label ?? each.operationId}
+                    {callName(each, operation)}
                   </b>{' '}
                   <span className="text-ink-2">
                     {[targetOf(each)?.name ?? 'a target that was removed', ...callWords(each, labelOf)].join(' · ')}

@@ -1,4 +1,4 @@
-import { differencesOf, type RouteDefinition } from '@grammata/core/route';
+import { callName, differencesOf, type RouteDefinition } from '@grammata/core/route';
 import { useMemo } from 'react';
 import type { Workbench } from '../workbench';
 import { differenceWords } from './words';
@@ -19,7 +19,7 @@ export function Differences({
   const told = useMemo(
     () =>
       differencesOf(before, after).map(each =>
-        differenceWords(each, { labelOf, callOf: call => operationOf(call)?.label ?? call.operationId }),
+        differenceWords(each, { labelOf, callOf: call => callName(call, operationOf(call)) }),
       ),
     [before, after, labelOf, operationOf],
   );

@@ -74,9 +74,10 @@ const lineCount = ({ lines }: Call): string => `${lines.filter(line => line.sour
 function settingsWords(call: Call, parts: readonly string[], { labelOf }: Names): string {
   const said = callWords(call, labelOf);
   const others = parts.filter(part =>
-    ['readBack', 'identity', 'retry', 'pages', 'targetId', 'operationId'].includes(part),
+    ['name', 'readBack', 'identity', 'retry', 'pages', 'targetId', 'operationId'].includes(part),
   );
   const more: Record<string, string> = {
+    name: call.name ? `called “${call.name}”` : 'called by its operation',
     readBack: call.readBack ? 'read back' : 'not read back',
     identity: call.identity
       ? `its record known by ${placeWords(call.identity.made)}${call.find ? `, found by ${placeWords(call.identity.found)}` : ''}`

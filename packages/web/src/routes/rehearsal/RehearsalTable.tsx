@@ -1,3 +1,4 @@
+import { callName } from '@grammata/core/route';
 import type { Outcome } from '@grammata/core/request';
 import { asText, isBlank } from '@grammata/core/submission';
 import {
@@ -103,7 +104,7 @@ export function RehearsalTable({ workbench }: { workbench: Workbench }) {
           onChange={showCall}
           ways={calls.map((each, index) => ({
             value: each.id,
-            label: `${index + 1} ${operationOf(each)?.label ?? each.operationId}`,
+            label: `${index + 1} ${callName(each, operationOf(each))}`,
           }))}
         />
       )}

@@ -1,3 +1,4 @@
+import { callName } from '@grammata/core/route';
 import type { CallInput, RouteView } from '@grammata/contract';
 import type { Sample } from '@grammata/core/rehearse';
 import {
@@ -81,7 +82,7 @@ export function answerReferences(call: CallInput, operation: Operation | null): 
   if (!operation) return [];
   const offered = (reference: Reference, label: string, type: TargetType, kind?: FieldKind): Offered => ({
     key: referenceText(reference),
-    label: `${label} from “${operation.label}”`,
+    label: `${label} from “${callName(call, operation)}”`,
     kind: kind ?? (type === 'number' || type === 'integer' ? 'number' : 'text'),
     group: 'delivery',
     isQuestion: false,

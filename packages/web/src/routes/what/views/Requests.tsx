@@ -1,3 +1,4 @@
+import { callName } from '@grammata/core/route';
 import { curlLine } from '@grammata/core/request';
 import type { AskView, RunView, TargetView } from '@grammata/contract';
 import { useState } from 'react';
@@ -111,7 +112,7 @@ function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; 
             <li key={index} className="border-b border-rule py-3">
               <h3 className="flex items-baseline gap-3 font-sans text-body font-semibold">
                 <span className="font-serif font-normal text-ink-3">{place + 1}</span>
-                {call ? (operationOf(call)?.label ?? call.operationId) : 'a call that was removed'}
+                {call ? callName(call, operationOf(call)) : 'a call that was removed'}
                 <span className="font-normal text-ink-2">
                   {purposes[ask.purpose]}
                   {itemWords(ask.item)}
