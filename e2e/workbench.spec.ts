@@ -1,11 +1,29 @@
 import { expect, test, type Page } from '@playwright/test';
-import { pick } from './people';
+import { expectAccessible, pick } from './people';
 
 const open = async (page: Page) => {
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Worrying signs to Follow-ups' }).click();
   await expect(page.getByText(/49 of 136 go|\d+ of \d+ go/)).toBeVisible();
 };
+
+test('what would mend a line is offered in the margin, tried on all samples; steps stand by what they are for', async ({
+  page,
+}) => {
+  await open(page);
+  await expect(page.getByText(/This would mend (all of it|it for \d+ of \d+): /)).toContainText('day first');
+  await page.getByRole('button', { name: 'Clean it so' }).click();
+  const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^reported_on/ }) });
+  await expect(line).toContainText('day first');
+  await expect(page.getByRole('button', { name: 'Clean it so' })).toHaveCount(0);
+  await page.getByRole('button', { name: /^reported_on(required|\*|$)/ }).click();
+  await page.getByRole('button', { name: 'add a step…' }).click();
+  const picker = page.getByRole('dialog', { name: 'Add a step' });
+  await expect(picker.getByText('yes/no', { exact: true })).toBeAttached();
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo' }).click();
+});
 
 test('the draft’s two problems are found and mended, by keyboard alone', async ({ page }) => {
   await open(page);

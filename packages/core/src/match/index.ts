@@ -2,3 +2,4 @@ export * from './evidence';
 export * from './looseEnds';
 export * from './match';
 export * from './propose';
+export * from './remedy';

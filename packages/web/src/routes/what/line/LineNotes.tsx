@@ -1,9 +1,10 @@
-import { homeForField, homeForQuestion } from '@grammata/core/match';
+import { homeForField, homeForQuestion, remedyFor } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { checkKinds } from '@grammata/core/transform';
 import { Link } from 'react-router';
-import { Act, counted, Note } from '../../../ui';
+import { useMemo } from 'react';
+import { Act, count, counted, Note } from '../../../ui';
 import { kindOf } from '../source/kindOf';
 import type { LineRowProps } from './lineRowProps';
 
@@ -46,6 +47,7 @@ export function LineNotes(props: LineRowProps) {
           </Link>
         </Note>
       )}
+      {totals.trouble > 0 && <Mended {...props} />}
       {misfit && <Note tone="look">{misfit.message}</Note>}
       {notes}
       {more > 0 && <Note tone="trouble">and {counted(more, 'more kind')} of trouble.</Note>}
@@ -67,6 +69,35 @@ export function LineNotes(props: LineRowProps) {
         <Note tone="fine">The same in every record.</Note>
       )}
     </>
+  );
+}
+
+/** What would mend a line, wherever it comes from: tried on what is recorded before it is offered. */
+function Mended({ workbench, compiled: { line, field }, edit }: LineRowProps) {
+  const { route, samples, editing } = workbench;
+  const key = line.source?.from === 'field' ? line.source.field : null;
+  const { timeZone } = editing.draft.terms;
+  const asked = route.form.schema.fields.find(each => each.key === key);
+  const remedy = useMemo(
+    () =>
+      asked && field
+        ? remedyFor(
+            line,
+            field,
+            asked,
+            samples.map(each => each.submission),
+            { timeZone },
+          )
+        : null,
+    [line, field, asked, samples, timeZone],
+  );
+  if (!remedy) return null;
+  const { cleaning, words, fine, of } = remedy;
+  return (
+    <Note tone="look">
+      This would mend {fine === of ? 'all of it' : `it for ${count(fine)} of ${count(of)}`}: {words}.{' '}
+      <Act onClick={() => edit(each => ({ ...each, cleaning }))}>Clean it so</Act>
+    </Note>
   );
 }
 

@@ -10,6 +10,11 @@ const freshStep = (id: string): Step => {
   return { id, params: { ...new transform.params() } };
 };
 
+/** The steps by what they are for, in the order in which those stand in the library. */
+const families = [...new Set(transforms.map(each => each.family))].map(
+  family => [family, transforms.filter(each => each.family === family)] as const,
+);
+
 /** What a step would make of the value at hand, in a few characters. */
 function preview(value: Json, id: string, context: TransformContext): string {
   const result = compileChain([freshStep(id)]).run(value, context);
@@ -68,21 +73,29 @@ export function StepPicker({
               className="w-full border-b border-rule bg-transparent px-3.5 py-2.5 font-serif text-[0.9375rem] outline-none"
             />
             <Command.List ref={list} className="max-h-80 overflow-auto py-1">
-              {transforms.map(transform => (
-                <Command.Item
-                  key={transform.id}
-                  value={`${transform.label}\n${transform.summary}`}
-                  onSelect={() => pick(transform.id)}
-                  className="cursor-pointer border-l-2 border-transparent px-3 py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+              {families.map(([family, all]) => (
+                <Command.Group
+                  key={family}
+                  heading={family}
+                  className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-fine [&_[cmdk-group-heading]]:text-ink-2"
                 >
-                  <div className="flex items-baseline justify-between gap-4">
-                    <span className="shrink-0 font-medium">{transform.label}</span>
-                    <span className="min-w-0 truncate font-mono text-small text-ink-2">
-                      {preview(value, transform.id, context)}
-                    </span>
-                  </div>
-                  <div className="text-small text-ink-3">{transform.summary}</div>
-                </Command.Item>
+                  {all.map(transform => (
+                    <Command.Item
+                      key={transform.id}
+                      value={`${transform.label}\n${transform.summary}`}
+                      onSelect={() => pick(transform.id)}
+                      className="cursor-pointer border-l-2 border-transparent px-3 py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash"
+                    >
+                      <div className="flex items-baseline justify-between gap-4">
+                        <span className="shrink-0 font-medium">{transform.label}</span>
+                        <span className="min-w-0 truncate font-mono text-small text-ink-2">
+                          {preview(value, transform.id, context)}
+                        </span>
+                      </div>
+                      <div className="text-small text-ink-3">{transform.summary}</div>
+                    </Command.Item>
+                  ))}
+                </Command.Group>
               ))}
             </Command.List>
             <NothingFound>No step is called that.</NothingFound>
