@@ -97,6 +97,13 @@ function forDate({ values, field }: Case): Step[] {
 }
 
 function forChoices(the: Case): Step[] {
+  const { items } = the.field;
+  if (items) {
+    const read =
+      items === 'boolean' ? newStep('yesno.read', { yes: '', no: '' }) : newStep('number.read', { decimal: 'either' });
+    const isRead = the.values.flat().every(value => typeof value === (items === 'boolean' ? 'boolean' : 'number'));
+    return isRead && the.values.every(Array.isArray) ? [] : [newStep('list.each', { steps: [read] })];
+  }
   return [
     ...(the.values.every(Array.isArray) ? [] : [newStep('list.read', { separator: '' })]),
     ...(the.field.options ? [optionsStep(the)] : []),

@@ -29,6 +29,8 @@ test.each<[string, Json[], FieldKind, TargetField, string[], [fine: number, of: 
   ['options spelt otherwise', ['foam', 'OIL SHEEN'], 'choice', targetField('s', { type: 'choice', options: ['Foam', 'Oil sheen'] }), ['choice.match'], [2, 2, 0]],
   ['a text that is too long', ['short', 'x'.repeat(40)], 'text', targetField('n', { maxLength: 10 }), ['text.shorten'], [2, 2, 1]],
   ['yes and no', ['Yes', 'no'], 'choice', targetField('b', { type: 'boolean' }), ['yesno.read'], [2, 2, 0]],
+  ['identifiers for a list of numbers', [['77', '78'], ['9']], 'choices', targetField('ids', { type: 'choices', items: 'integer' }), ['list.each'], [2, 2, 0]],
+  ['one identifier for such a list', ['77'], 'text', targetField('ids', { type: 'choices', items: 'integer' }), ['list.each'], [1, 1, 0]],
   ['some that nothing mends', ['7', 'a few', '9'], 'text', targetField('t', { type: 'integer' }), ['number.read'], [2, 3, 0]],
 ])('%s', (_, values, kind, field, ids, [fine, of, now]) => {
   const found = remedy(values, kind, field);

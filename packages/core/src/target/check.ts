@@ -53,6 +53,12 @@ const wants: Record<TargetType, string> = {
   json: 'any JSON',
 };
 
+const itemWants: Record<NonNullable<TargetField['items']>, string> = {
+  number: 'numbers',
+  integer: 'whole numbers',
+  boolean: 'true and false',
+};
+
 const shown = (value: Json) => {
   const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
@@ -60,7 +66,15 @@ const shown = (value: Json) => {
 
 /** Why the target would refuse this value of this field, or null. */
 export function refusal(field: TargetField, value: Json): Problem | null {
-  if (!fits[field.type](value)) {
+  if (field.items && field.type === 'choices') {
+    const wrong = Array.isArray(value) ? value.find(item => !fits[field.items!](item)) : value;
+    if (wrong !== undefined)
+      return new Problem(
+        'target.type',
+        `${field.key} takes a list of ${itemWants[field.items]}; “${shown(wrong)}” is not ${Array.isArray(value) ? 'one' : 'a list'}.`,
+        value,
+      );
+  } else if (!fits[field.type](value)) {
     const hint = field.type === 'text' && Array.isArray(value) ? ' Join the list.' : '';
     return new Problem(
       'target.type',

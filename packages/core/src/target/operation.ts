@@ -33,6 +33,8 @@ export interface TargetField {
   /** Most characters it takes, when the target says so. */
   maxLength: number | null;
   description: string | null;
+  /** Of a list: what each item is, where that is no text. */
+  items?: 'number' | 'integer' | 'boolean';
   /** What the text has to be, beside its type. */
   format?: 'email' | 'addresses' | 'uri' | 'line';
   /** Least and greatest number. */
@@ -83,6 +85,12 @@ export const isWriting = ({ method }: Operation): boolean =>
 /** The fields a mapping may fill. */
 export const writable = (operation: Operation): TargetField[] => operation.fields.filter(field => !field.readOnly);
 
+const itemExamples: Record<NonNullable<TargetField['items']>, Json> = {
+  number: [7.4],
+  integer: [71, 72],
+  boolean: [true],
+};
+
 /** An example of what a field takes, for people: `2026-11-04`, `Foam`. */
 export const exampleFor = (field: TargetField): Json => {
   const examples: Record<TargetType, Json> = {
@@ -93,7 +101,7 @@ export const exampleFor = (field: TargetField): Json => {
     date: '2026-11-04',
     datetime: '2026-11-04T07:55:00Z',
     choice: field.options?.[0] ?? 'text',
-    choices: field.options?.slice(0, 2) ?? [],
+    choices: field.items ? itemExamples[field.items] : (field.options?.slice(0, 2) ?? []),
     attachments: [{ name: 'outfall.jpg', url: 'https://…' }],
     file: { name: 'outfall.jpg', url: 'https://…', type: 'image/jpeg', size: 48213 },
     base64: { name: 'outfall.jpg', url: 'https://…', type: 'image/jpeg', size: 48213 },

@@ -31,6 +31,25 @@ test.each<[TargetType, Json, boolean]>([
   ['json', { any: 1 }, true],
 ])('%s takes %j: %s', (type, value, takes) => expect(refusal(field(type), value) === null).toBe(takes));
 
+// A list of identifiers that are numbers takes numbers: `["77"]` is refused by systems that check.
+test.each<[NonNullable<TargetField['items']>, Json, boolean]>([
+  ['integer', [77, 78], true],
+  ['integer', [], true],
+  ['integer', ['77'], false],
+  ['integer', [7.5], false],
+  ['integer', 77, false],
+  ['number', [7.5, 1], true],
+  ['number', ['7.5'], false],
+  ['boolean', [true, false], true],
+  ['boolean', ['yes'], false],
+])('a list of %s takes %j: %s', (items, value, takes) => {
+  const list = field('choices', { items });
+  expect(refusal(list, value)?.message ?? null).toEqual(
+    takes ? null : (expect.stringContaining('takes a list of') as string),
+  );
+  expect(refusal(list, exampleFor(list))).toBeNull();
+});
+
 test('an option the target does not list is named, one by one', () => {
   expect(refusal(field('choice', { options: ['Foam'] }), 'foam')).toMatchObject({
     code: 'target.option',

@@ -222,7 +222,16 @@ const fieldOf = (key: string, value: Json): TargetField => ({
   options: null,
   maxLength: null,
   description: exampleText(value),
+  ...(Array.isArray(value) && itemType(value) && { items: itemType(value) }),
 });
+
+/** What each item of a list is, where all of them are numbers or marks. */
+function itemType(list: Json[]): TargetField['items'] {
+  if (list.length === 0) return undefined;
+  if (list.every(each => typeof each === 'boolean')) return 'boolean';
+  if (!list.every(each => typeof each === 'number')) return undefined;
+  return list.every(Number.isInteger) ? 'integer' : 'number';
+}
 
 function exampleText(value: Json): string | null {
   const text = typeof value === 'string' ? value : JSON.stringify(value);
@@ -233,7 +242,7 @@ function typeOf(value: Json): TargetType {
   if (typeof value === 'number') return Number.isInteger(value) ? 'integer' : 'number';
   if (typeof value === 'boolean') return 'boolean';
   if (Array.isArray(value))
-    return value.length > 0 && value.every(each => typeof each === 'string') ? 'choices' : 'json';
+    return value.length > 0 && (value.every(each => typeof each === 'string') || itemType(value)) ? 'choices' : 'json';
   if (isJsonObject(value)) return 'json';
   if (typeof value === 'string' && /^\d{4}-\d\d-\d\d$/.test(value)) return 'date';
   if (typeof value === 'string' && /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(value))

@@ -266,6 +266,29 @@ describe('files, other bodies, rules and lists', () => {
       { key: 'page', format: 'uri' },
     ]);
   });
+  test('a list of numbers or marks says what each item is', () => {
+    const of = (items: Json) =>
+      read(
+        document({
+          paths: {
+            '/a': {
+              post: {
+                requestBody: {
+                  content: {
+                    'application/json': { schema: { type: 'object', properties: { ids: { type: 'array', items } } } },
+                  },
+                },
+                responses: {},
+              },
+            },
+          },
+        }),
+      ).operations[0]!.fields[0];
+    expect(of({ type: 'integer' })).toMatchObject({ type: 'choices', items: 'integer' });
+    expect(of({ type: 'boolean' })).toMatchObject({ type: 'choices', items: 'boolean' });
+    expect(of({ type: 'string' })).not.toHaveProperty('items');
+    expect(of({ type: 'object' })).toMatchObject({ type: 'json' });
+  });
   test('an answer that is or holds a list says what each of its records has', () => {
     const contact = {
       type: 'object',

@@ -235,6 +235,7 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
     options: options ? options.map(asText) : null,
     maxLength: schema.maxLength,
     description: schema.description ?? formatNote(schema.format),
+    ...(items && itemType(items) && { items: itemType(items) }),
     ...(schema.format === 'email' && { format: 'email' as const }),
     ...((schema.format === 'uri' || schema.format === 'url') && { format: 'uri' as const }),
     ...(schema.minimum !== null && { minimum: schema.minimum }),
@@ -257,9 +258,13 @@ const simple: Record<string, TargetType> = {
 const isContent = ({ type, format }: FlatSchema) =>
   (type === 'string' || type === null) && (format === 'binary' || format === 'byte');
 
+/** What each item of a list is, where that is a number or a mark. */
+const itemType = ({ type, enum: options }: FlatSchema): TargetField['items'] =>
+  !options && (type === 'integer' || type === 'number' || type === 'boolean') ? type : undefined;
+
 function typeOf(schema: FlatSchema, items: FlatSchema | null): TargetType {
   if (items && isContent(items)) return 'file';
-  if (items) return items.type === 'string' || items.enum ? 'choices' : 'json';
+  if (items) return items.type === 'string' || items.enum || itemType(items) ? 'choices' : 'json';
   if (isContent(schema)) return schema.format === 'byte' ? 'base64' : 'file';
   if (schema.enum && (schema.type === 'string' || schema.enum.every(each => typeof each === 'string'))) return 'choice';
   if (schema.type === 'string' && schema.format === 'date') return 'date';

@@ -127,9 +127,19 @@ const typeWords: Record<TargetField['type'], string> = {
   json: 'any JSON',
 };
 
+const itemWords: Record<NonNullable<TargetField['items']>, string> = {
+  number: 'a list of numbers',
+  integer: 'a list of whole numbers',
+  boolean: 'a list of true and false',
+};
+
 function aboutField(field: TargetField): string {
   const limits = [
-    field.options && field.type === 'choices' ? 'a list of its options' : typeWords[field.type],
+    field.items && field.type === 'choices'
+      ? itemWords[field.items]
+      : field.options && field.type === 'choices'
+        ? 'a list of its options'
+        : typeWords[field.type],
     field.maxLength !== null && `up to ${field.maxLength} characters`,
     field.required && 'required',
   ]
