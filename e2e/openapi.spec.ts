@@ -37,7 +37,7 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
       .click();
     await page.getByLabel('Name').fill('Sign-ups to People');
     await page.getByRole('button', { name: 'Start mapping' }).click();
-    await page.getByRole('button', { name: /^Take all/ }).click();
+    await page.getByRole('button', { name: /likely ones/ }).click();
     await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
     await page.keyboard.press('w');
     const wire = page.getByRole('region', { name: 'Outgoing message' });

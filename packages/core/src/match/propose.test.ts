@@ -2,7 +2,7 @@ import { emptySchema, mergeSchema } from '../schema';
 import type { FieldKind, Json, Submission } from '../submission';
 import type { Operation, TargetField, TargetType } from '../target';
 import { targetField } from '../testing';
-import { homeForField, homeForQuestion, homeForStep, isGone, propose } from '.';
+import { homeForField, homeForQuestion, homeForStep, isGone, isSure, propose } from '.';
 import { dateOrderOf } from './cleaning';
 
 type Answer = [key: string, label: string, kind: FieldKind, value: Json];
@@ -105,3 +105,15 @@ describe('loose ends', () => {
     expect(homeForStep('something else')).toBeNull();
   });
 });
+
+test.each<[number, number | null, boolean]>([
+  [0.9, 1, true],
+  [0.85, 1, true],
+  [0.84, 1, false],
+  [0.99, 0.9, true],
+  [0.99, 0.89, false],
+  // What was never tried on a recorded answer is not sure, however well the words fit.
+  [0.99, null, false],
+])('a proposal of %d that takes %p of the answers is sure: %p', (score, fine, sure) =>
+  expect(isSure({ score, fine })).toBe(sure),
+);

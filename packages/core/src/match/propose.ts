@@ -22,6 +22,21 @@ export interface LineProposal {
   fine: number | null;
 }
 
+/** From this confidence on a proposal may be sure. */
+const SURE = 0.85;
+/** Share of the recorded answers that have to be taken: a few can be read by nobody. */
+const HOLDS = 0.9;
+
+/** True for what may be taken unseen: it is hardly ever wrong, was tried on what was recorded, and holds. */
+export const isSure = ({ score, fine }: Pick<LineProposal, 'score' | 'fine'>): boolean =>
+  score >= SURE && fine !== null && fine >= HOLDS;
+
+/** From this confidence on a proposal is likely. */
+const LIKELY = 0.65;
+
+/** True for what is right more often than not, and is to be looked at. */
+export const isLikely = ({ score }: Pick<LineProposal, 'score'>): boolean => score >= LIKELY;
+
 /** Most submissions that are looked at. */
 const MOST_SAMPLES = 200;
 /** Below this share of values that the target would take, the cleaning is not worth proposing. */

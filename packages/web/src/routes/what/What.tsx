@@ -1,5 +1,5 @@
 import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
-import type { LineProposal } from '@grammata/core/match';
+import { isLikely, isSure, type LineProposal } from '@grammata/core/match';
 import { curlLine, wireText } from '@grammata/core/request';
 import type { Line } from '@grammata/core/route';
 import { maskedCredentials } from '@grammata/core/target';
@@ -283,23 +283,32 @@ function Heading({ workbench: { target, samples, at, stock } }: { workbench: Wor
   );
 }
 
-/** From this confidence on a proposal is taken among those that are sure. */
-const SURE = 0.85;
-
-/** How many lines are proposed, and taking them at once. */
+/** How many lines are proposed, and taking several at once: those that are sure, and with a word of their own those that are likely. */
 function Proposals({ proposed, onTake }: { proposed: LineProposal[]; onTake: (proposals: LineProposal[]) => void }) {
-  const sure = proposed.filter(each => each.score >= SURE);
+  const sure = proposed.filter(isSure);
+  const likely = proposed.filter(each => isLikely(each) && !isSure(each));
   return (
     <p className="relative border-b border-rule px-3.5 py-2 font-serif text-[0.9375rem] md:pl-[58px]">
       {counted(proposed.length, 'line')} {proposed.length === 1 ? 'is' : 'are'} proposed
       {sure.length === 0
-        ? '; look at each before you take it.'
+        ? '; look at each.'
         : sure.length === proposed.length
           ? ', and sure.'
           : `, ${sure.length} of them sure.`}{' '}
       <span className="space-x-3 font-sans text-body">
-        {sure.length > 0 && sure.length < proposed.length && <Act onClick={() => onTake(sure)}>Take the sure ones</Act>}
-        <Act onClick={() => onTake(proposed)}>{proposed.length === 1 ? 'Take it' : `Take all ${proposed.length}`}</Act>
+        {sure.length > 0 && (
+          <Act onClick={() => onTake(sure)}>
+            {sure.length === 1 ? 'Take the sure one' : `Take the ${sure.length} sure ones`}
+          </Act>
+        )}
+        {likely.length > 0 && (
+          <Act
+            onClick={() => onTake([...sure, ...likely])}
+            title="They are told apart in the margin: look at each afterwards."
+          >
+            {sure.length > 0 ? `Take the ${likely.length} likely ones too` : `Take the ${likely.length} likely ones`}
+          </Act>
+        )}
       </span>
     </p>
   );

@@ -1,4 +1,4 @@
-import { homeForField, homeForQuestion, remedyFor } from '@grammata/core/match';
+import { homeForField, homeForQuestion, isLikely, isSure, remedyFor } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { checkKinds } from '@grammata/core/transform';
@@ -101,11 +101,8 @@ function Mended({ workbench, compiled: { line, field }, edit }: LineRowProps) {
   );
 }
 
-/** From this confidence on a proposal needs no words; between the two it is likely. */
-const [SURE, LIKELY] = [0.85, 0.65];
-
 function ProposalNote({ proposal, compiled: { field }, onTake, onOpen }: LineRowProps) {
-  const { score, why, fine } = proposal!;
+  const { why, fine } = proposal!;
   const reason = why.replace(/^“[^”]*”: /, '');
   const deeds = (
     <>
@@ -116,10 +113,11 @@ function ProposalNote({ proposal, compiled: { field }, onTake, onOpen }: LineRow
     </>
   );
   // What is sure and takes all answers is not explained line by line.
-  if (score >= SURE && (fine === null || fine === 1)) return <p className="pl-4 text-small">{deeds}</p>;
+  if (isSure(proposal!)) return <p className="pl-4 text-small">{deeds}</p>;
   return (
     <Note tone={field?.required ? 'look' : 'goes'}>
-      {score >= SURE ? 'Sure' : score >= LIKELY ? 'Likely' : 'Perhaps'}: {reason}
+      {isLikely(proposal!) ? 'Likely' : 'Perhaps'}: {reason}
+      {fine === null && ' Nothing recorded answers it yet.'}
       {fine !== null && fine < 1 && ` It would take ${Math.round(fine * 100)} % of the answers.`} {deeds}
     </Note>
   );
