@@ -61,7 +61,7 @@ test.each<[string, string, Partial<OutwardAnswer> | OutwardFault, RegExp, RegExp
   ['a page as 200', '<html>Welcome</html>', {}, /not with JSON/, /path of the OpenAPI document/],
   ['words', 'just words', {}, /not with JSON/, /path of the OpenAPI document/],
   ['JSON of another kind', '{"tables":[]}', {}, /no OpenAPI document/, /path of the OpenAPI document/],
-  ['an old version', '{"swagger":"2.0"}', {}, /version 2.0/, /path/],
+  ['an old version', '{"swagger":"1.2"}', {}, /version 1.2/, /path/],
   ['more than 5 MB', '{', { cut: true }, /more than 5 MB/, /smaller document/],
   ['no right', '', { status: 403 }, /does not take these credentials/, /new ones/],
   ['nothing there', '', { status: 404 }, /nothing at this path/, /path of the OpenAPI document/],

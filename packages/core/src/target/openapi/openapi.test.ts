@@ -144,7 +144,9 @@ describe('schemas put together', () => {
 });
 
 test.each<[string, Json, RegExp]>([
-  ['version 2', { swagger: '2.0', paths: {} }, /version 2.0; 3.0 and 3.1 are read/],
+  ['version 1.2', { swagger: '1.2', paths: {} }, /version 1.2; 2.0 and 3.0 to 3.2 are read/],
+  ['version 4', { openapi: '4.0.0', paths: {} }, /version 4.0.0; 2.0 and 3.0 to 3.2 are read/],
+  ['version 2 without an operation', { swagger: '2.0', paths: {} }, /no operation/],
   ['no version', { paths: {} }, /does not say its version/],
   ['a list', [], /not an object/],
   ['nothing offered', document({}), /no operation/],
@@ -265,6 +267,12 @@ describe('files, other bodies, rules and lists', () => {
       { key: 'mail', format: 'email' },
       { key: 'page', format: 'uri' },
     ]);
+  });
+  test('version 3.2 is read like the others', () => {
+    const paths = { '/a': { get: { operationId: 'list', responses: { 200: { description: 'x' } } } } };
+    expect(readOpenApi({ ...(document({ paths }) as object), openapi: '3.2.0' })).toMatchObject({
+      operations: [{ id: 'list' }],
+    });
   });
   test('a list of numbers or marks says what each item is', () => {
     const of = (items: Json) =>

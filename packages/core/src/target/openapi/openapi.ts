@@ -2,6 +2,7 @@ import { operationWords } from '../operationWords';
 import { asText, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
 import { flatten, References, type FlatSchema } from './schema';
+import { fromSwagger, isSwagger } from './swagger';
 
 /** How a target wants to be shown who asks, as its document says. */
 export type SecurityScheme =
@@ -24,15 +25,16 @@ export interface ReadOpenApi {
 const limits = { operations: 2000, fields: 400, nesting: 5, answer: 100 };
 const methods = ['get', 'post', 'put', 'patch', 'delete'] as const;
 
-/** Operations of an OpenAPI document, 3.0 or 3.1; or why it is none. Never throws, whatever it is given. */
-export function readOpenApi(document: Json): ReadOpenApi | { fault: string } {
-  if (!isJsonObject(document)) return { fault: 'It is no OpenAPI document: it is not an object.' };
+/** Operations of an OpenAPI document, 3.0 to 3.2, or of Swagger 2.0; or why it is none. Never throws, whatever it is given. */
+export function readOpenApi(given: Json): ReadOpenApi | { fault: string } {
+  if (!isJsonObject(given)) return { fault: 'It is no OpenAPI document: it is not an object.' };
+  const document = isSwagger(given) ? fromSwagger(given) : given;
   const version = asText(document.openapi);
-  if (!/^3\.[01](\.|$)/.test(version))
+  if (!/^3\.[012](\.|$)/.test(version))
     return {
       fault:
         version || document.swagger !== undefined
-          ? `It is an OpenAPI document of version ${version || asText(document.swagger)}; 3.0 and 3.1 are read.`
+          ? `It is an OpenAPI document of version ${version || asText(document.swagger)}; 2.0 and 3.0 to 3.2 are read.`
           : 'It is no OpenAPI document: it does not say its version.',
     };
   const references = new References(document);
