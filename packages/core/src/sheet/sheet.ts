@@ -146,7 +146,7 @@ const segmentWords = (each: Segment): string =>
 function entryWords({ each, as, parts }: ListEntry, labelOf: (key: string) => string): string {
   const said = parts.map(part => {
     const words = sourceWords(part, labelOf) || 'nothing yet';
-    return as === 'object' ? `${part.name} = ${words}` : words;
+    return as === 'object' ? `${part.name || '…'} = ${words}` : words;
   });
   return `${each ? `for each of “${labelOf(each)}”: ` : ''}${said.join(', ')}`;
 }
