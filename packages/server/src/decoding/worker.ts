@@ -29,7 +29,7 @@ const ANSWERS_SHOWN = 6;
 const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
 
 /** Intakes whose shapes a thread keeps in mind, those read last. */
-const shapesByName = new LRUCache<string, KnownShapes>({ max: 100 });
+const shapesByName = new LRUCache<string, KnownShapes>({ max: 60 });
 
 /** Other pins, and other questions for files, read otherwise: they have shapes of their own. */
 function shapesWith(intakeId: string, pins: Pins, files: FilesAsked = {}): KnownShapes {

@@ -22,7 +22,7 @@ export interface Compiled {
 }
 
 /** Places of a document up to which a reader is made for its shape. */
-const MOST_PLACES = 6000;
+const MOST_PLACES = 1500;
 
 /**
  * The reader of a document's shape, made from how the document was read: null where a part of the result stands nowhere in it as

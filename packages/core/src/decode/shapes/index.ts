@@ -16,7 +16,7 @@ interface Shape {
 }
 
 /** Shapes that are kept for one intake, those used last. */
-const MOST_SHAPES = 12;
+const MOST_SHAPES = 8;
 
 /**
  * The shapes that messages of an intake had so far, each with a reader made for just that shape. A message is checked against
