@@ -173,6 +173,22 @@ test('what counts or tells the time beside an answer may be another in each', ()
   expect(byShape(shapes, next)).toEqual(whole(next)[0]);
 });
 
+test('a text that may hold a document is never taken unseen, even where one like it was read', () => {
+  const of = (id: string, value: Json) => listed(id, [who(value), notes('None, thank you')]);
+  const shapes = learned(of('e1', '["East"]'), of('e22', '["West"]'), of('e333', 'Ada Reed'), of('e1', 'Tom Fell'));
+  const next = of('e22', ['a', '{"a":1}']);
+  expect(byShape(shapes, next)).toBeNull();
+  expect(read(next, shapes).submissions).toEqual(whole(next));
+});
+
+test.each([['\u00a0'], ['\u3000 '], ['\u00a0{"answers":[{"label":"Who?","value":"Tom"}]}']])(
+  '%j is not taken for a text',
+  value => {
+    const next = listed('e333', [who(value), notes('Two keels')]);
+    expect(read(next, learned(first, second)).submissions).toEqual(whole(next));
+  },
+);
+
 test('few of many shapes are kept, those used last', () => {
   const shapes = new KnownShapes();
   const of = (n: number) => listed('e1', [who('Ada Reed'), notes('Nothing')], { [`beside_${n}`]: 'x' });

@@ -62,8 +62,8 @@ export function namesIn(value: Json, found: Set<string> = new Set()): Set<string
 
 function sortOfText(text: string): number {
   const first = text.charCodeAt(0);
-  // A blank, a quote or a bracket in front: it may be blank altogether, or hold JSON.
-  if (!(first > 0x20) || first === 0x22 || first === 0x5b || first === 0x7b) {
+  // A blank (of any script), a quote or a bracket in front: it may be blank altogether, or hold JSON.
+  if (!(first > 0x20 && first < 0x80) || first === 0x22 || first === 0x5b || first === 0x7b) {
     const inner = text.trim();
     if (inner === '') return sorts.blank;
     if (/^["[{]/.test(inner)) return sorts.opening;
