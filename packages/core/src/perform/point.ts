@@ -1,11 +1,9 @@
 import type { Find } from '../route';
-import { escapeToken, isJsonObject, tokensOf, valueAt, type Json } from '../submission';
+import { isJsonObject, pointerOf, tokensOf, valueAt, type Json } from '../submission';
 
 /** What a place of an answer can be to a look-up. */
 export const findRoles = ['list', 'equals', 'id'] as const;
 export type FindRole = (typeof findRoles)[number];
-
-const pointerOf = (tokens: readonly string[]): string => tokens.map(token => `/${escapeToken(token)}`).join('');
 
 /** The list of objects that a place stands in, the innermost, and the way from its items to the place; null for none. */
 function listAround(answer: Json, pointer: string): { list: string; inside: string } | null {

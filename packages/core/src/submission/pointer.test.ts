@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Json } from './json';
-import { escapeToken, tokensOf, valueAt, withValueAt } from './pointer';
+import { escapeToken, pointerOf, tokensOf, valueAt, withValueAt } from './pointer';
 
 // RFC 6901 §5: the document and every pointer of its table.
 const rfcDocument: Json = {
@@ -51,4 +51,8 @@ test('putting a value makes lists where the next token is a number, and does not
   expect(withValueAt({}, '/kits/0/name', 'strip')).toEqual({ kits: [{ name: 'strip' }] });
   withValueAt({}, '/__proto__/polluted', true);
   expect(({} as { polluted?: boolean }).polluted).toBeUndefined();
+});
+
+test('a pointer made of any tokens reads as those tokens', () => {
+  fc.assert(fc.property(fc.array(fc.string()), tokens => expect(tokensOf(pointerOf(tokens))).toEqual(tokens)));
 });

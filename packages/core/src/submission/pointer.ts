@@ -4,6 +4,10 @@ import { isJsonObject, setOwn, type Json, type JsonObject } from './json';
 export const escapeToken = (token: string | number): string =>
   typeof token === 'number' || !/[~/]/.test(token) ? String(token) : token.replaceAll('~', '~0').replaceAll('/', '~1');
 
+/** The JSON Pointer of some tokens, read from the whole on (RFC 6901 §3). None: the whole document. */
+export const pointerOf = (tokens: readonly (string | number)[]): string =>
+  tokens.map(token => `/${escapeToken(token)}`).join('');
+
 /** The tokens of a JSON Pointer (RFC 6901 §4). Throws on one that does not start with `/`. */
 export function tokensOf(pointer: string): string[] {
   if (pointer === '') return [];

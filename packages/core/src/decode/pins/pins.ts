@@ -1,4 +1,4 @@
-import { escapeToken, isJsonObject, tokensOf, valueAt, type Json } from '../../submission';
+import { isJsonObject, pointerOf, tokensOf, valueAt, type Json } from '../../submission';
 import type { Landmark } from './landmarks';
 
 /**
@@ -90,8 +90,6 @@ function holdersOf(pointer: string): string[] {
   const tokens = tokensOf(pointer);
   return tokens.map((_, index) => pointerOf(tokens.slice(0, tokens.length - 1 - index)));
 }
-
-const pointerOf = (tokens: string[]) => tokens.map(token => `/${escapeToken(token)}`).join('');
 
 /**
  * The pins with one more, set by pointing at a place of a document.

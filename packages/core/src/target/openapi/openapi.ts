@@ -1,5 +1,5 @@
 import { operationWords } from '../operationWords';
-import { asText, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
+import { asText, escapeToken, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
 import { flatten, References, type FlatSchema } from './schema';
 import { fromSwagger, isSwagger } from './swagger';
@@ -198,8 +198,6 @@ function bodyFields(
 /** A file that has to stand inside a text does so in base64. */
 const asText64 = (field: TargetField): TargetField => ({ ...field, type: 'base64' });
 
-const escapePointer = (name: string) => name.replaceAll('~', '~0').replaceAll('/', '~1');
-
 /** The fields of an object, those of objects inside it too, by their whole path. */
 function collect(
   schema: FlatSchema,
@@ -215,7 +213,7 @@ function collect(
       return;
     }
     const inner = flatten(value, references);
-    const at = `${pointer}/${escapePointer(name)}`;
+    const at = `${pointer}/${escapeToken(name)}`;
     const path = [...names, name];
     const required = isCertain && schema.required.has(name);
     if (inner.properties.size > 0 && path.length < limits.nesting && !inner.readOnly)
@@ -326,7 +324,7 @@ const DEEPEST_LIST = 3;
 const listsIn = (schema: FlatSchema, references: References, depth = 1): [pointer: string, FlatSchema][] =>
   [...schema.properties].slice(0, limits.answer).flatMap(([name, value]): [string, FlatSchema][] => {
     const flat = flatten(value, references);
-    const at = `/${escapePointer(name)}`;
+    const at = `/${escapeToken(name)}`;
     if (flat.type === 'array') return [[at, flat]];
     if (depth >= DEEPEST_LIST || flat.properties.size === 0) return [];
     return listsIn(flat, references, depth + 1).map(([inner, list]) => [`${at}${inner}`, list]);
