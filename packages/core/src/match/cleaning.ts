@@ -1,7 +1,7 @@
 import { distance } from 'fastest-levenshtein';
 import type { FieldSchema } from '../schema';
 import { asText, plainText, type Json } from '../submission';
-import type { TargetField } from '../target';
+import { optionFor, optionName, type TargetField } from '../target';
 import { compileChain, newStep, type Step } from '../transform';
 import type { Part } from './match';
 
@@ -68,6 +68,13 @@ function forText(the: Case): Step[] {
 
 function forNumber(the: Case): Step[] {
   const { values, field } = the;
+  // Options that are numbers are chosen by what they are called.
+  if (field.options?.length && field.optionNames)
+    return [
+      ...(isList(the) ? [newStep('list.item', { number: 1, from: 'start' })] : []),
+      optionsStep(the),
+      newStep('number.read', { decimal: 'either' }),
+    ];
   const read = values.every(value => typeof value === 'number') ? [] : [newStep('number.read', { decimal: 'either' })];
   const isWhole = field.type === 'integer';
   const broken = values.some(value => {
@@ -97,8 +104,8 @@ function forDate({ values, field }: Case): Step[] {
 }
 
 function forChoices(the: Case): Step[] {
-  const { items } = the.field;
-  if (items) {
+  const { items, optionNames } = the.field;
+  if (items && !(optionNames && the.field.options)) {
     const read =
       items === 'boolean' ? newStep('yesno.read', { yes: '', no: '' }) : newStep('number.read', { decimal: 'either' });
     const isRead = the.values.flat().every(value => typeof value === (items === 'boolean' ? 'boolean' : 'number'));
@@ -107,6 +114,7 @@ function forChoices(the: Case): Step[] {
   return [
     ...(the.values.every(Array.isArray) ? [] : [newStep('list.read', { separator: '' })]),
     ...(the.field.options ? [optionsStep(the)] : []),
+    ...(items ? [newStep('list.each', { steps: [newStep('number.read', { decimal: 'either' })] })] : []),
   ];
 }
 
@@ -116,19 +124,22 @@ const ALIKE = 0.7;
 /** The table from what people chose to what the target lists: by spelling, else by the most alike that is alike enough. */
 function optionsStep({ asked, values, field }: Case): Step {
   const options = field.options ?? [];
-  const byPlain = new Map(options.map(option => [plainText(option), option]));
   const chosen =
     asked.options.length > 0
       ? asked.options.map(each => each.value)
       : [...new Set(values.flat().map(asText))].slice(0, 60);
   const lines = chosen.flatMap(answer => {
-    if (options.includes(answer) || byPlain.has(plainText(answer))) return [];
+    if (options.includes(answer) || optionFor(field, answer) !== undefined) return [];
     const [best] = options
-      .map(option => ({ option, alike: likeness(plainText(answer), plainText(option)) }))
+      .map(option => ({ option, alike: likeness(plainText(answer), plainText(optionName(field, option))) }))
       .sort((a, b) => b.alike - a.alike);
     return best && best.alike >= ALIKE ? [`${answer} = ${best.option}`] : [];
   });
-  return newStep('choice.match', { options: [...lines, ...options].join('\n'), otherwise: 'problem', nearest: 1 });
+  const listed = options.map(option => {
+    const name = optionName(field, option);
+    return name === option || name.includes('=') ? option : `${name} = ${option}`;
+  });
+  return newStep('choice.match', { options: [...lines, ...listed].join('\n'), otherwise: 'problem', nearest: 1 });
 }
 
 /** 1 for the same; one that stands whole in the other counts as alike. */

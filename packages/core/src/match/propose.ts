@@ -3,7 +3,7 @@ import { newLine, type Line, type Source } from '../route';
 import type { FieldSchema, FormSchema } from '../schema';
 import { scopeOf } from '../scope';
 import { answerOf, type Json, type Submission } from '../submission';
-import { writable, type Operation, type TargetField } from '../target';
+import { optionName, writable, type Operation, type TargetField } from '../target';
 import { cleaningFor } from './cleaning';
 import type { MatchTarget, SourceField } from './evidence';
 import { match } from './match';
@@ -48,12 +48,13 @@ function sourceField({ key, label, kind, options }: FieldSchema, values: Json[])
   return { key, label, kind, samples: chosen.length > 0 ? chosen : values.slice(0, 30) };
 }
 
-const targetField = ({ key, label, type, required, options, description }: TargetField): MatchTarget => ({
+const targetField = ({ key, label, type, required, options, optionNames, description }: TargetField): MatchTarget => ({
   key,
   label,
   type,
   required,
-  ...(options ? { options } : {}),
+  // People choose by what options are called.
+  ...(options ? { options: options.flatMap(each => [...new Set([optionName({ optionNames }, each), each])]) } : {}),
   ...(description ? { description } : {}),
 });
 
@@ -69,7 +70,7 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
       looked.map(each => answerOf(each, field.key)).filter(value => value !== undefined),
     ]),
   );
-  const fields = writable(operation);
+  const fields = writable(operation).filter(field => field.fixed === undefined);
   const proposals = match(
     schema.fields.map(field => sourceField(field, valuesOf.get(field.key)!)),
     fields.map(targetField),

@@ -58,7 +58,7 @@ export interface CompiledCall {
 /** Required fields of the target that no line of the call fills. */
 export function missingFrom(call: Call, operation: Operation): TargetField[] {
   const filled = new Set(call.lines.filter(line => line.source !== null).map(line => line.to));
-  return writable(operation).filter(field => field.required && !filled.has(field.key));
+  return writable(operation).filter(field => field.required && field.fixed === undefined && !filled.has(field.key));
 }
 
 /** The keys that the lines of a call draw on. */
@@ -81,6 +81,8 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
   const encoding = operation.body ?? (operation.method === 'GET' || operation.method === 'DELETE' ? 'none' : 'json');
   const active = lines.map(each => each.line.source !== null);
   const places = lines.map(({ field }) => (field && !field.in ? compilePlace(field.pointer) : null));
+  const always = operation.fields.filter(field => field.fixed !== undefined && !field.readOnly);
+  const putFixed = always.map(field => (field.in ? null : compilePlace(field.pointer)));
   return {
     operation,
     lines,
@@ -91,6 +93,12 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
       const origins: Record<string, string> = {};
       const parameters: Parameter[] = [];
       const files: PlannedFile[] = [];
+      const filled = new Set(outcomes.flatMap(({ value }, index) => (value === undefined ? [] : lines[index]!.field)));
+      always.forEach((field, index) => {
+        if (filled.has(field)) return;
+        if (field.in) parameters.push({ in: field.in, name: field.pointer, value: field.fixed! });
+        else body = putFixed[index]!(body, field.fixed!);
+      });
       outcomes.forEach(({ value }, index) => {
         const { field, line } = lines[index]!;
         if (value === undefined || !field) return;

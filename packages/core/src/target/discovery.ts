@@ -1,4 +1,5 @@
 import { asText, escapeToken, isJsonObject, valueAt, type Json } from '../submission';
+import { optionsIn } from './options';
 import { targetTypes, type Operation, type TargetField, type TargetType } from './operation';
 
 /**
@@ -102,7 +103,7 @@ function readColumn(column: Json, { column: at, types, create }: DiscoveryRecipe
     type: typeOf(asText(valueAt(column, at.type)), types),
     required: valueAt(column, at.required) === true,
     readOnly: valueAt(column, at.readOnly) === true,
-    options: Array.isArray(options) ? options.map(asText) : null,
+    ...optionsIn(options),
     maxLength: typeof maxLength === 'number' ? maxLength : null,
     description: asText(valueAt(column, at.description)) || null,
   };

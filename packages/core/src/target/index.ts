@@ -7,3 +7,5 @@ export * from './mail';
 export * from './tableFiles';
 export * from './operation';
 export * from './operationWords';
+export * from './options';
+export * from './own';

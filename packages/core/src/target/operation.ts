@@ -30,6 +30,10 @@ export interface TargetField {
   readOnly: boolean;
   /** The only values it takes, when the target says so. */
   options: string[] | null;
+  /** What people call its options, where that is not what is sent. */
+  optionNames?: Record<string, string>;
+  /** What it always is, unless a line fills it. */
+  fixed?: Json;
   /** Most characters it takes, when the target says so. */
   maxLength: number | null;
   description: string | null;

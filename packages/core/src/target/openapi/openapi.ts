@@ -1,6 +1,7 @@
 import { operationWords } from '../operationWords';
 import { asText, escapeToken, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
+import { withNames } from '../options';
 import { flatten, References, type FlatSchema } from './schema';
 import { fromSwagger, isSwagger } from './swagger';
 
@@ -224,7 +225,7 @@ function collect(
 
 function fieldOf(key: string, name: string, schema: FlatSchema, references: References): TargetField {
   const items = schema.type === 'array' ? flatten(schema.items, references) : null;
-  const options = (items ?? schema).enum;
+  const { enum: options, names } = items ?? schema;
   return {
     key,
     pointer: '',
@@ -232,7 +233,9 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
     type: typeOf(schema, items),
     required: false,
     readOnly: schema.readOnly,
-    options: options ? options.map(asText) : null,
+    ...(options
+      ? withNames(options.map((each, at) => ({ value: asText(each), name: names?.[at] ?? '' })))
+      : { options: null }),
     maxLength: schema.maxLength,
     description: schema.description ?? formatNote(schema.format),
     ...(items && itemType(items) && { items: itemType(items) }),

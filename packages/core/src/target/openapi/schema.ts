@@ -43,6 +43,8 @@ export interface FlatSchema {
   type: string | null;
   format: string | null;
   enum: Json[] | null;
+  /** What its options are called, where the document says so: JSON Schema's annotated enumerations (`oneOf` of `const` and `title`). */
+  names: string[] | null;
   title: string | null;
   description: string | null;
   maxLength: number | null;
@@ -59,6 +61,7 @@ const blank = (): FlatSchema => ({
   type: null,
   format: null,
   enum: null,
+  names: null,
   title: null,
   description: null,
   maxLength: null,
@@ -88,8 +91,13 @@ export function flatten(schema: Json | undefined, references: References, depth 
     .map(each => flatten(each, references, depth + 1))
     .filter(each => each.type !== 'null');
   for (const each of alternatives) merge(flat, each, alternatives.length === 1);
-  if (alternatives.length > 1 && alternatives.every(each => each.enum))
+  if (alternatives.length > 1 && alternatives.every(each => each.enum)) {
     flat.enum = alternatives.flatMap(each => each.enum!);
+    const areNamed = alternatives.every(each => each.enum!.length === 1) && alternatives.some(each => each.title);
+    flat.names = areNamed ? alternatives.map(each => each.title ?? '') : null;
+    if (areNamed) flat.title = null;
+    if (areNamed) flat.description = null;
+  }
   merge(flat, ownOf(own), true);
   return flat;
 }
@@ -111,6 +119,7 @@ function ownOf(own: JsonObject): FlatSchema {
       textOf(own.format) ??
       (typeof own.contentEncoding === 'string' ? 'byte' : typeof own.contentMediaType === 'string' ? 'binary' : null),
     enum: options,
+    names: namesOf(own, options?.length ?? 0),
     title: textOf(own.title),
     description: textOf(own.description),
     maxLength: numberOf(own.maxLength),
@@ -124,10 +133,19 @@ function ownOf(own: JsonObject): FlatSchema {
   };
 }
 
+/** Names of options beside them, as generators of documents write them. *Common practice, no source.* */
+function namesOf(own: JsonObject, options: number): string[] | null {
+  const names = own['x-enumNames'] ?? own['x-enum-varnames'];
+  return Array.isArray(names) && names.length === options && names.every(each => typeof each === 'string')
+    ? names
+    : null;
+}
+
 /** Adds one schema to another; what the added one says goes before. */
 function merge(into: FlatSchema, from: FlatSchema, withRequired: boolean): void {
   into.type = from.type ?? into.type;
   into.format = from.format ?? into.format;
+  into.names = from.enum ? from.names : into.names;
   into.enum = from.enum ?? into.enum;
   into.title = from.title ?? into.title;
   into.description = from.description ?? into.description;

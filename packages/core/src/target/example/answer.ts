@@ -1,0 +1,38 @@
+import { escapeToken, isJsonObject, labelFromKey, type Json } from '../../submission';
+import type { AnswerField } from '../operation';
+import { typeOf } from './fields';
+
+const limits = { fields: 100, nesting: 5, lists: 2 };
+
+/**
+ * What an answer holds, learned from one that was had: its values by where they stand, of its lists of records what one of
+ * them has.
+ */
+export function answerFields(answer: Json, depth = 0): AnswerField[] {
+  if (Array.isArray(answer)) return listField(answer, '', '', depth);
+  const fields: AnswerField[] = [];
+  const collect = (value: Json, pointer: string, names: string[]) => {
+    if (fields.length >= limits.fields) return;
+    const label = labelFromKey(names.at(-1) ?? '');
+    if (isJsonObject(value) && names.length < limits.nesting && Object.keys(value).length > 0) {
+      for (const [name, inner] of Object.entries(value))
+        collect(inner, `${pointer}/${escapeToken(name)}`, [...names, name]);
+      return;
+    }
+    const list = Array.isArray(value) ? listField(value, pointer, label, depth) : [];
+    if (list.length > 0) fields.push(...list);
+    else if (names.length > 0) fields.push({ pointer, label, type: typeOf(value) });
+  };
+  collect(answer, '', []);
+  return fields;
+}
+
+/** A list of records as one field, with what its records have: all that any of the first of them holds. */
+function listField(list: Json[], pointer: string, label: string, depth: number): AnswerField[] {
+  const records = list.slice(0, 20).filter(isJsonObject);
+  if (records.length === 0 || depth >= limits.lists) return [];
+  const items = new Map<string, AnswerField>();
+  for (const record of records)
+    for (const field of answerFields(record, depth + 1)) if (!items.has(field.pointer)) items.set(field.pointer, field);
+  return [{ pointer, label, type: 'json', items: [...items.values()] }];
+}

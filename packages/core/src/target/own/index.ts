@@ -1,0 +1,3 @@
+export * from './doubts';
+export * from './faults';
+export * from './own';
