@@ -26,6 +26,7 @@ import {
 import { IsAddressRange } from './isAddressRange';
 import { FeedInput } from './feed';
 import { MayBeLeftOut } from './mayBeLeftOut';
+import { readingKinds, type ReadingKind } from './readingKinds';
 import { IsTargetAddress } from './isTargetAddress';
 import { RecipeInput } from './recipe';
 import { VerificationInput } from './verification';
@@ -140,10 +141,6 @@ export class SendInput {
   @IsString() @MaxLength(4000) query: string = '';
 }
 
-/** What a target is read from: a list of its tables and columns, an OpenAPI document, an example; or that it is a mail server, or files of rows. */
-export const readingKinds = ['tables', 'openapi', 'example', 'mail', 'files'] as const;
-export type ReadingKind = (typeof readingKinds)[number];
-
 /** How long a target's answers are waited for, in seconds. */
 export class PatienceInput implements Patience {
   @Whole(1, 120) connect: number = usualPatience.connect;
@@ -172,7 +169,7 @@ export class TargetInput {
   @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
   @MayBeLeftOut() @ValidateNested() @Type(() => AuthInput) auth?: AuthInput;
   /** The document or the example itself, or files with their columns; null where it is had from the target. */
-  @IsOptional() @IsString() @MaxLength(3_500_000) document?: string | null;
+  @IsOptional() @IsString() @MaxLength(20_000_000, { message: 'Give up to 20 MB.' }) document?: string | null;
   /** Where a list of tables has what, where that is not the usual. */
   @IsOptional() @ValidateNested() @Type(() => RecipeInput) recipe?: RecipeInput | null;
   /** Null waits for answers as long as is usual. */

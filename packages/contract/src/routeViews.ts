@@ -1,7 +1,7 @@
 import type { Ask, Change, Done } from '@grammata/core/perform';
 import type { Json } from '@grammata/core/submission';
 import type { RouteDefinition } from '@grammata/core/route';
-import type { FormView, TargetView } from './views';
+import type { FormView, RouteTarget } from './views';
 
 // What the server answers about routes. All times are ISO 8601 in UTC.
 
@@ -34,7 +34,7 @@ export interface RouteView extends RouteSummary {
   revision: number;
   form: FormView;
   /** Those that its calls go to. */
-  targets: TargetView[];
+  targets: RouteTarget[];
   /** How the last real try of the draft went; null before the first. */
   trial: TrialView | null;
 }

@@ -9,8 +9,10 @@ import type { Json, Submission } from '@grammata/core/submission';
 import type { Auth, Operation } from '@grammata/core/target';
 import type { FeedInput } from './feed';
 import type { FormState } from './forms';
-import type { ReadingKind, ReplyKind } from './inputs';
+import type { ReplyKind } from './inputs';
+import type { OperationHead } from './operations';
 import type { LandmarkInput } from './pins';
+import type { ReadingKind } from './readingKinds';
 import type { RecipeInput } from './recipe';
 import type { VerificationView } from './verification';
 
@@ -207,14 +209,29 @@ export interface StrayView {
   size: number;
 }
 
-export interface TargetView {
+/** A target in a list: without what it offers. */
+export interface TargetSummary {
   id: string;
   name: string;
   baseUrl: string;
   reads: ReadingKind;
+  /** How many operations it offers, and how many of them store something. */
+  operations: number;
+  writing: number;
+  /** When its tables and columns were last read from it. */
+  readAt: string | null;
+  /** Why the last reading failed; null when it did not. */
+  fault: string | null;
+}
+
+/** A target as a route goes to it. */
+export interface RouteTarget extends Omit<TargetSummary, 'operations' | 'writing'> {
   discoveryPath: string;
   auth: Auth;
+  /** The document or example it is read from, where it is small; null where there is none, or a large one. */
   document: string | null;
+  /** Characters of the document; null where there is none. */
+  documentSize: number | null;
   recipe: RecipeInput | null;
   hasToken: boolean;
   /** How long its answers are waited for, in seconds; null for as long as is usual. */
@@ -225,11 +242,15 @@ export interface TargetView {
   parked: { since: string; until: string; reason: string } | null;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;
+  /** What it offers; of a target with very many, what its calls use and what is near that. */
   operations: Operation[];
-  /** When its tables and columns were last read from it. */
-  readAt: string | null;
-  /** Why the last reading failed; null when it did not. */
-  fault: string | null;
+}
+
+/** A target with what it offers, a line each. */
+export interface TargetView extends Omit<RouteTarget, 'operations'> {
+  operations: OperationHead[];
+  /** Operations that its source has and people took away. */
+  takenAway: { id: string; label: string }[];
 }
 
 /** A record of a target, as a value to pick. */

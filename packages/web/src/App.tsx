@@ -50,6 +50,10 @@ const places: RouteObject[] = [
   { path: 'targets', lazy: async () => ({ Component: (await import('./targets/TargetList')).TargetList }) },
   { path: 'targets/:id', lazy: async () => ({ Component: (await import('./targets/TargetPage')).TargetPage }) },
   {
+    path: 'targets/:id/operation',
+    lazy: async () => ({ Component: (await import('./targets/operation/OperationPage')).OperationPage }),
+  },
+  {
     path: 'deliveries',
     lazy: async () => ({ Component: (await import('./deliveries/list/DeliveryList')).DeliveryList }),
   },

@@ -41,3 +41,17 @@ const plain = (definition: RouteDefinition): Json => JSON.parse(JSON.stringify(d
 export const targetsOf = ({ calls }: Pick<RouteDefinition, 'calls'>): string[] => [
   ...new Set(calls.map(call => call.targetId)),
 ];
+
+/** Identifiers of the operations that a route's calls to a target use: to write, to find, to change, to read back. */
+export const operationsUsed = ({ calls }: Pick<RouteDefinition, 'calls'>, targetId: string): string[] => [
+  ...new Set(
+    calls
+      .filter(call => call.targetId === targetId)
+      .flatMap(({ operationId, find, readBack }) => [
+        operationId,
+        ...(find ? [find.operationId] : []),
+        ...(find?.update ? [find.update.operationId] : []),
+        ...(readBack ? [readBack.operationId] : []),
+      ]),
+  ),
+];

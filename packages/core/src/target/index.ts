@@ -5,6 +5,7 @@ export * from './discovery';
 export * from './example';
 export * from './mail';
 export * from './tableFiles';
+export * from './near';
 export * from './operation';
 export * from './operationWords';
 export * from './options';

@@ -83,7 +83,7 @@ export interface Operation {
 }
 
 /** True for an operation that stores something: one that a route can end in. */
-export const isWriting = ({ method }: Operation): boolean =>
+export const isWriting = ({ method }: Pick<Operation, 'method'>): boolean =>
   method === 'POST' || method === 'PUT' || method === 'PATCH';
 
 /** The fields a mapping may fill. */

@@ -1,8 +1,6 @@
 import type { Json } from '../submission';
 import { targetField } from '../testing';
-import { cleaningFor } from '../match/cleaning';
-import { compileChain } from '../transform';
-import { optionFor, optionsIn, readOpenApi, type TargetField } from '.';
+import { optionFor, optionsIn, readOpenApi } from '.';
 
 describe('options, however they are given', () => {
   test.each<[string, Json, string[] | null, Record<string, string> | undefined]>([
@@ -40,21 +38,6 @@ describe('options, however they are given', () => {
     ['BANK WALKS', 's2'],
     ['Pruning', undefined],
   ])('%s is the option %s', (said, option) => expect(optionFor(field, said)).toBe(option));
-
-  const cleaned = (of: Partial<TargetField>, values: Json[], kind: 'choice' | 'choices' = 'choice') => {
-    const chain = compileChain(cleaningFor({ kind, options: [] }, values, targetField('skill', of)));
-    expect(chain.faults).toEqual([]);
-    return values.map(each => chain.run(each));
-  };
-  const named = { options: ['7', '9'], optionNames: { 7: 'Grafting', 9: 'Bank walks' } };
-  test('what people chose becomes what is sent', () => {
-    expect(cleaned({ type: 'choice', ...named }, ['Grafting', 'bank walks'])).toEqual(['7', '9']);
-    expect(cleaned({ type: 'integer', ...named }, ['Grafting', 'bank walks'])).toEqual([7, 9]);
-    expect(cleaned({ type: 'choices', ...named }, [['Grafting', 'bank walks']], 'choices')).toEqual([['7', '9']]);
-    expect(cleaned({ type: 'choices', items: 'integer', ...named }, [['Grafting', 'Bank walks']], 'choices')).toEqual([
-      [7, 9],
-    ]);
-  });
 });
 
 // JSON Schema 2020-12, “annotated enumerations” as its learning pages (json-schema.org) show them; the other is how generators write.

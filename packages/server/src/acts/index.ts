@@ -7,3 +7,4 @@ export * from './routes';
 export * from './sendAgain';
 export * from './sendRecorded';
 export * from './targets';
+export * from './operations';

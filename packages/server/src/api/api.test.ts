@@ -122,15 +122,18 @@ describe('targets', () => {
     expect(made).toMatchObject({
       hasToken: true,
       fault: null,
-      operations: [
-        {
-          id: 'create:samples',
-          fields: [
-            { key: 'site', required: true, options: ['AB-07', 'AB-02'] },
-            { key: 'ph', type: 'number' },
-          ],
-        },
-      ],
+      operations: [{ id: 'create:samples', fields: 2 }],
+    });
+    const one = await client.call('GET', `/targets/${made.id}/operation?id=create%3Asamples`);
+    expect(one.json).toMatchObject({
+      operation: {
+        fields: [
+          { key: 'site', required: true, options: ['AB-07', 'AB-02'] },
+          { key: 'ph', type: 'number' },
+        ],
+      },
+      own: null,
+      usedBy: ['To register'],
     });
     expect(JSON.stringify(made)).not.toContain('secret-token');
   });

@@ -26,6 +26,8 @@ export function api(services: Services): Router {
   router.use(/^\/(session|setup)$/, express.json({ limit: '4kb' }));
   router.use(sessionApi(services));
   router.use(signedIn(services.store.accounts));
+  // Documents of targets are large.
+  router.use(/^\/targets(\/|$)/, express.json({ limit: '24mb' }));
   router.use(express.json({ limit: '4mb' }));
   router.get(
     '/live',

@@ -10,6 +10,8 @@ import {
   type RouteView,
   type VersionView,
 } from '@grammata/contract';
+import { operationsUsed } from '@grammata/core/route';
+import { operationsNear } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
 import {
@@ -33,7 +35,7 @@ import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import { formView } from './forms';
 import { checked } from './validate';
-import { routeSummary, targetView } from './views';
+import { routeSummary, routeTarget } from './views';
 
 /** How many of the newest submissions, and how many of their files, are looked at before a route goes live. */
 const NEWEST = 40;
@@ -61,7 +63,9 @@ export function routesApi(services: Services): Router {
       draft: row.draft,
       revision: row.revision,
       form: formView(form),
-      targets: targets.map(each => targetView(services, each)),
+      targets: targets.map(each =>
+        routeTarget(services, each, operationsNear(each.operations, operationsUsed(row.draft, each.id))),
+      ),
       trial: row.trial,
     };
   };

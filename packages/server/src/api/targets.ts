@@ -1,12 +1,34 @@
-import { recipeInput, TargetInput } from '@grammata/contract';
+import {
+  DocumentInput,
+  ExamplesInput,
+  OperationInput,
+  recipeInput,
+  TargetInput,
+  TryOperationInput,
+  type OfferedView,
+  type OperationView,
+} from '@grammata/contract';
+import type { Operation } from '@grammata/core/target';
 import { Router } from 'express';
-import { actorOf, addTarget, askNow, changeTarget, removeTarget } from '../acts';
-import { notFound } from '../problems';
+import {
+  actorOf,
+  addOperations,
+  addTarget,
+  askNow,
+  asTheSourceSays,
+  changeTarget,
+  removeTarget,
+  routesUsing,
+  setOperation,
+  takeAway,
+} from '../acts';
+import { tryOperation } from '../delivery';
+import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
-import { choicesOf, readTarget } from '../targets';
+import { choicesOf, lookAt, readTarget, withoutShownSecrets } from '../targets';
 import { checked, textFrom } from './validate';
-import { targetView } from './views';
+import { operationHeads, ownOf, targetSummary, targetView } from './views';
 
 /** Downstream systems: their address, credentials, and what they offer. */
 export function targetsApi(services: Services): Router {
@@ -19,10 +41,24 @@ export function targetsApi(services: Services): Router {
     return row;
   };
 
-  router.get('/targets', (_request, response) => void response.json(store.targets.all().map(view)));
+  router.get('/targets', (_request, response) => void response.json(store.targets.all().map(targetSummary)));
+
+  /** What every target can be asked to do, to be picked from. */
+  router.get('/targets/offered', (_request, response) => {
+    const offered = store.targets
+      .all()
+      .map((row): OfferedView => ({ id: row.id, name: row.name, reads: row.reads, operations: operationHeads(row) }));
+    response.json(offered);
+  });
+
+  /** What a document or an example says, before a target is made of it. */
+  router.post('/targets/look', async (request, response) => {
+    response.json(await lookAt(services.decoders, checked(DocumentInput, request.body)));
+  });
 
   router.post('/targets', async (request, response) => {
-    const row = addTarget(services, actorOf(response), checked(TargetInput, request.body));
+    const input = await withoutShownSecrets(services.decoders, checked(TargetInput, request.body));
+    const row = addTarget(services, actorOf(response), input);
     response.status(201).json(view((await readTarget(services, row)).stored));
   });
 
@@ -43,7 +79,7 @@ export function targetsApi(services: Services): Router {
       pace: row.pace,
       ...request.body,
     });
-    const stored = changeTarget(services, actorOf(response), row, input);
+    const stored = changeTarget(services, actorOf(response), row, await withoutShownSecrets(services.decoders, input));
     response.json(view((await readTarget(services, stored)).stored));
   });
 
@@ -55,6 +91,68 @@ export function targetsApi(services: Services): Router {
   /** What the target answers to a question for a list, as values to pick. */
   router.get('/targets/:id/choices', async (request, response) => {
     response.json(await choicesOf(targetOr404(request.params.id), textFrom(request.query.operation) ?? '', services));
+  });
+
+  const operationOr404 = (row: TargetRow, id: unknown): Operation => {
+    const operation = row.operations.find(each => each.id === id);
+    if (!operation) throw notFound('operation');
+    return operation;
+  };
+  const operationView = (row: TargetRow, operation: Operation): OperationView => ({
+    operation,
+    was: row.own.find(each => each.id === operation.id)?.was ?? null,
+    own: ownOf(row, operation.id),
+    usedBy: routesUsing(services, row, operation.id),
+  });
+
+  router.get('/targets/:id/operation', (request, response) => {
+    const row = targetOr404(request.params.id);
+    response.json(operationView(row, operationOr404(row, request.query.id)));
+  });
+
+  /** Sets an operation as people want it, or adds one. */
+  router.put('/targets/:id/operation', (request, response) => {
+    const row = targetOr404(request.params.id);
+    const operation = setOperation(services, actorOf(response), row, checked(OperationInput, request.body));
+    response.json(operationView(targetOr404(row.id), operation));
+  });
+
+  router.delete('/targets/:id/operation', (request, response) => {
+    takeAway(services, actorOf(response), targetOr404(request.params.id), textFrom(request.query.id) ?? '');
+    response.status(204).end();
+  });
+
+  /** Takes an operation as the source says it again. */
+  router.post('/targets/:id/operation/source', (request, response) => {
+    const row = targetOr404(request.params.id);
+    const id = textFrom(request.query.id) ?? '';
+    asTheSourceSays(services, actorOf(response), row, id);
+    response.json(operationView(targetOr404(row.id), operationOr404(targetOr404(row.id), id)));
+  });
+
+  /** Adds the operations that examples show. */
+  router.post('/targets/:id/examples', async (request, response) => {
+    const { text } = checked(ExamplesInput, request.body);
+    const offer = await services.decoders.offer('example', text, null);
+    if ('fault' in offer) throw fieldFault('text', offer.fault);
+    const row = targetOr404(request.params.id);
+    const added = addOperations(services, actorOf(response), row, offer.operations);
+    response.status(201).json(added.map(each => operationView(targetOr404(row.id), each)));
+  });
+
+  /** Really makes a request of an operation. */
+  router.post('/targets/:id/try', async (request, response) => {
+    const row = targetOr404(request.params.id);
+    const { operationId, values } = checked(TryOperationInput, request.body);
+    operationOr404(row, operationId);
+    response.json(
+      await tryOperation(
+        { preparation: services.deliveries.preparation, courier: services.courier },
+        row.id,
+        operationId,
+        values,
+      ),
+    );
   });
 
   /** Has a target that is left alone asked again at once. */

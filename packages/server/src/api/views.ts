@@ -4,10 +4,13 @@ import type {
   DeliverySummary,
   FormSummary,
   IntakeView,
+  OperationHead,
   RouteSummary,
+  RouteTarget,
+  TargetSummary,
   TargetView,
 } from '@grammata/contract';
-import type { Auth } from '@grammata/core/target';
+import { isWriting, type Auth, type Operation } from '@grammata/core/target';
 import { iso, isoOrNull } from '../clock';
 import { callLabel, type Parked } from '../delivery';
 import type { Services } from '../services';
@@ -101,24 +104,62 @@ export const arrivalSummary = (row: ArrivalHead, names: ReadonlyMap<string, stri
 const parkedView = (parked: Parked | null): TargetView['parked'] =>
   parked && { since: iso(parked.since), until: iso(parked.until), reason: parked.reason };
 
-export const targetView = ({ breakers }: Pick<Services, 'breakers'>, row: TargetRow): TargetView => ({
+/** Characters up to which a target's document is shown. */
+const SHOWN_DOCUMENT = 100_000;
+
+export const targetSummary = (row: TargetRow): TargetSummary => ({
   id: row.id,
   name: row.name,
   baseUrl: row.baseUrl,
   reads: row.reads,
-  discoveryPath: row.discoveryPath,
-  auth: row.auth,
-  document: row.document,
-  recipe: row.recipe && recipeInput(row.recipe),
-  hasToken: row.secret !== null,
-  patience: row.patience,
-  pace: row.pace,
-  parked: parkedView(breakers.parked(row.id)),
-  tryBaseUrl: row.trySide?.baseUrl ?? null,
-  operations: [...row.operations],
+  operations: row.operations.length,
+  writing: row.operations.filter(isWriting).length,
   readAt: isoOrNull(row.readAt),
   fault: row.fault,
 });
+
+/** A target as a route goes to it, with these of its operations. */
+export function routeTarget(
+  { breakers }: Pick<Services, 'breakers'>,
+  row: TargetRow,
+  operations: readonly Operation[],
+): RouteTarget {
+  const { operations: _all, writing: _writing, ...summary } = targetSummary(row);
+  return {
+    ...summary,
+    discoveryPath: row.discoveryPath,
+    auth: row.auth,
+    document: row.document !== null && row.document.length <= SHOWN_DOCUMENT ? row.document : null,
+    documentSize: row.document?.length ?? null,
+    recipe: row.recipe && recipeInput(row.recipe),
+    hasToken: row.secret !== null,
+    patience: row.patience,
+    pace: row.pace,
+    parked: parkedView(breakers.parked(row.id)),
+    tryBaseUrl: row.trySide?.baseUrl ?? null,
+    operations: [...operations],
+  };
+}
+
+export function targetView(services: Pick<Services, 'breakers'>, row: TargetRow): TargetView {
+  return {
+    ...routeTarget(services, row, []),
+    operations: operationHeads(row),
+    takenAway: row.own.flatMap(({ id, operation, was }) => (operation || !was ? [] : [{ id, label: was.label }])),
+  };
+}
+
+/** How an operation differs from what the source says; null where it does not. */
+export function ownOf({ own }: TargetRow, id: string): 'changed' | 'added' | null {
+  const set = own.find(each => each.id === id);
+  return set?.operation ? (set.was ? 'changed' : 'added') : null;
+}
+
+export const operationHeads = (row: TargetRow): OperationHead[] =>
+  row.operations.map(({ id, label, method, path, body, fields }) => {
+    const own = ownOf(row, id);
+    return { id, label, method, path, ...(body && { body }), fields: fields.length, ...(own && { own }) };
+  });
 
 export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
   const form = store.forms.named(row.formId);

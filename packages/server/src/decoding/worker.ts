@@ -15,6 +15,7 @@ import {
 } from '@grammata/core/decode';
 import { asText, isBlank, type Submission } from '@grammata/core/submission';
 import type { ReadingSummary } from '@grammata/contract';
+import { offerIn } from '../targets/offer';
 import { decodeMultipartFile } from './multipartFile';
 import type { Compared, DecodeResult, DecodeTask, LookedAt, PortionMessage, ReadMessage, StoredMessage } from './tasks';
 
@@ -134,6 +135,10 @@ const tasks: {
       });
     }
     return compared;
+  },
+
+  async offer({ kind, text, recipe }) {
+    return offerIn(kind, text, recipe);
   },
 
   async content({ body, contentType, files, index }): Promise<FileContent | null> {

@@ -1,4 +1,4 @@
-import type { AskView, LookView, RunView } from '@grammata/contract';
+import type { AskView, LookView, RunView, TriedView } from '@grammata/contract';
 import {
   findProblems,
   itemsOf,
@@ -10,9 +10,10 @@ import {
   type Told,
 } from '@grammata/core/perform';
 import { stoppers, wireText } from '@grammata/core/request';
-import type { RouteDefinition } from '@grammata/core/route';
+import { everything } from '@grammata/core/condition';
+import { newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { scopeOf } from '@grammata/core/scope';
-import type { Submission } from '@grammata/core/submission';
+import { parseJson, type Json, type Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
 import { maskedFor } from '../outward';
@@ -108,6 +109,51 @@ export async function lookUp(
   const found = find && 'answer' in told ? recordsIn(answer, find.settings, wanted).length : 0;
   return { request: record.request, status: record.status, message: record.message, answer, found, wanted };
 }
+
+/**
+ * Really makes one request of an operation, with these values for its fields, on the side to try things on: its answer as it is, to be
+ * learned from.
+ */
+export async function tryOperation(
+  { preparation, courier }: { preparation: Preparation; courier: Courier },
+  targetId: string,
+  operationId: string,
+  values: Record<string, Json>,
+): Promise<TriedView> {
+  const nothing = { request: '', status: null, answer: null };
+  const lines = Object.entries(values).map(([key, value]) => ({
+    ...newLine(key, key),
+    source: { from: 'constant' as const, value },
+  }));
+  const route = preparation.route(
+    { ...bare, calls: [{ id: 'try', targetId, operationId, lines }], name: 'Try' },
+    'try',
+  );
+  if (route instanceof Problem) return { ...nothing, message: route.message };
+  const [stage] = route.stages;
+  const data: Submission = { form: null, id: null, submittedAt: null, fields: [], files: [], questions: [], meta: {} };
+  const planned = stage!.main.plan(scopeOf(data), route.context);
+  if (!planned.sendable) return { ...nothing, message: stoppers(planned)[0]?.message ?? 'It can’t be sent like this.' };
+  const ask: Ask = {
+    callId: 'try',
+    item: ONCE,
+    purpose: 'create',
+    request: planned.request,
+    targetId,
+    changes: [],
+    found: null,
+  };
+  const { record, told } = await askTarget(courier, route, ask, {
+    submissionId: '',
+    data,
+    idempotencyKey: `try-${newId()}`,
+    side: 'try',
+  });
+  const answer = 'answer' in told ? told.answer : (parseJson(record.response ?? '') ?? null);
+  return { request: record.request, status: record.status, message: record.message, answer };
+}
+
+const bare = { format: ROUTE_FORMAT, condition: everything, terms: usualTerms } as const;
 
 const plain = ({ code, message }: Problem) => ({ code, message });
 

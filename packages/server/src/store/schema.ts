@@ -1,7 +1,7 @@
 import type { Pins, Way } from '@grammata/core/decode';
 import type { FieldSchema } from '@grammata/core/schema';
 import type { FieldKind, Submission } from '@grammata/core/submission';
-import type { Auth, DiscoveryRecipe, Operation } from '@grammata/core/target';
+import type { Auth, DiscoveryRecipe, Operation, OwnOperation } from '@grammata/core/target';
 import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
 import type {
@@ -350,6 +350,8 @@ export const targets = sqliteTable('targets', {
   pace: text({ mode: 'json' }).$type<Pace>(),
   /** What it offers, as it was last read; null before the first reading. */
   snapshot: text().references(() => snapshots.hash),
+  /** What people set of its operations. */
+  own: text({ mode: 'json' }).$type<OwnOperation[]>().notNull().default([]),
   readAt: integer(),
   fault: text(),
   createdAt: integer().notNull(),

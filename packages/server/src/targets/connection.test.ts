@@ -3,6 +3,7 @@ import { RecipeInput, recipeFrom, recipeInput } from '@grammata/contract';
 import { vaultWith } from '../access';
 import { Authorizations, type Outward, type OutwardAnswer, type OutwardFault, type OutwardRequest } from '../outward';
 import { connect } from './connection';
+import { offerIn } from './offer';
 
 const vault = vaultWith(randomBytes(32));
 
@@ -26,9 +27,17 @@ const target = {
   recipe: null,
 };
 const connected = (outward: Outward) =>
-  connect(target, outward, new Authorizations(outward, vault), {
-    check: () => Promise.reject(new Error('no mail server')),
-  });
+  connect(
+    target,
+    outward,
+    new Authorizations(outward, vault),
+    {
+      check: () => Promise.reject(new Error('no mail server')),
+    },
+    offers,
+  );
+/** Reads in place, without a thread. */
+const offers = { offer: (...of: Parameters<typeof offerIn>) => Promise.resolve(offerIn(...of)) };
 const yaml = `
 openapi: 3.0.3
 info: { title: Roster, version: '1' }
@@ -62,7 +71,7 @@ test.each<[string, string, Partial<OutwardAnswer> | OutwardFault, RegExp, RegExp
   ['words', 'just words', {}, /not with JSON/, /path of the OpenAPI document/],
   ['JSON of another kind', '{"tables":[]}', {}, /no OpenAPI document/, /path of the OpenAPI document/],
   ['an old version', '{"swagger":"1.2"}', {}, /version 1.2/, /path/],
-  ['more than 5 MB', '{', { cut: true }, /more than 5 MB/, /smaller document/],
+  ['more than 20 MB', '{', { cut: true }, /more than 20 MB/, /smaller document/],
   ['no right', '', { status: 403 }, /does not take these credentials/, /new ones/],
   ['nothing there', '', { status: 404 }, /nothing at this path/, /path of the OpenAPI document/],
   ['no answer', '', { code: 'private', message: 'It is private.', milliseconds: 1 }, /private/, /ALLOW_PRIVATE/],
@@ -109,9 +118,15 @@ test('a list of tables that is built otherwise is read by pointers', async () =>
     bodyAt: '/cells',
   });
   const { outward } = answering(JSON.stringify(built));
-  const found = await connect({ ...target, reads: 'tables', recipe }, outward, new Authorizations(outward, vault), {
-    check: () => Promise.reject(new Error('no mail server')),
-  });
+  const found = await connect(
+    { ...target, reads: 'tables', recipe },
+    outward,
+    new Authorizations(outward, vault),
+    {
+      check: () => Promise.reject(new Error('no mail server')),
+    },
+    offers,
+  );
   expect(found.operations).toMatchObject([
     {
       label: 'Add a record to Samples',

@@ -1,25 +1,18 @@
 import type { ConnectionView } from '@grammata/contract';
-import { parseJson, type Json } from '@grammata/core/submission';
 import {
-  appendOperations,
-  type Auth,
-  type SecurityScheme,
-  readExample,
-  readTableFiles,
-  type DiscoveryRecipe,
-  isWriting,
-  readDiscovery,
-  readOpenApi,
   sendMail,
-  usualRecipe,
   withQuery,
+  type Auth,
   type Credentials,
+  type DiscoveryRecipe,
   type Operation,
+  type SecurityScheme,
 } from '@grammata/core/target';
-import { parse as parseYaml } from 'yaml';
-import { isFault, type Authorizations, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
+import { DecodeFault } from '../decoding';
 import type { Postman } from '../delivery';
+import { isFault, type Authorizations, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
 import type { TargetRow } from '../store';
+import type { Offer, OfferKind } from './offer';
 
 export interface Connection {
   view: ConnectionView;
@@ -28,39 +21,16 @@ export interface Connection {
 }
 
 /** Largest document that is read, in bytes. */
-const MOST_DOCUMENT = 5_000_000;
+const MOST_DOCUMENT = 20_000_000;
 
-/** What a document offers, with a sentence on it; or why it offers nothing. */
-type Found = { operations: Operation[]; says: string; asksFor?: SecurityScheme[] } | { fault: string };
+/** Reads what a target offers out of a text, wherever that is done. */
+export interface Offers {
+  offer(kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Promise<Offer>;
+}
 
-const readers: Record<
-  'tables' | 'openapi',
-  { advice: string; read: (document: Json, recipe: DiscoveryRecipe) => Found }
-> = {
-  tables: {
-    advice: 'Check the path of the address that lists the tables.',
-    read(document, recipe) {
-      const found = readDiscovery(document, recipe);
-      if ('fault' in found) return found;
-      const columns = found.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
-      return { operations: found.operations, says: `lists ${found.operations.length} tables with ${columns} columns` };
-    },
-  },
-  openapi: {
-    advice: 'Check the path of the OpenAPI document.',
-    read(document) {
-      const found = readOpenApi(document);
-      if ('fault' in found) return found;
-      const writing = found.operations.filter(isWriting).length;
-      const notes =
-        found.notes.length > 0 ? ` Of its document this was not read: ${found.notes.slice(0, 3).join(' ')}` : '';
-      return {
-        operations: found.operations,
-        asksFor: found.security,
-        says: `offers ${found.operations.length} operation${found.operations.length === 1 ? '' : 's'}, ${writing} of which ${writing === 1 ? 'stores' : 'store'} something${notes && '.'}${notes}`,
-      };
-    },
-  },
+const pathAdvice: Record<'tables' | 'openapi', string> = {
+  tables: 'Check the path of the address that lists the tables.',
+  openapi: 'Check the path of the OpenAPI document.',
 };
 
 /** Asks a target for what it offers, and says in a sentence how that went. */
@@ -70,9 +40,10 @@ export async function connect(
   outward: Outward,
   authorizations: Authorizations,
   postman: Pick<Postman, 'check'>,
+  offers: Offers,
 ): Promise<Connection> {
   if (target.reads === 'mail') return greet(target, postman);
-  const given = givenIn(target);
+  const given = await givenIn(target, offers);
   if (given) return given;
   const credentials = await authorizations.for(target);
   const answer = isFault(credentials) ? credentials : await ask(target, credentials, outward);
@@ -82,18 +53,30 @@ export async function connect(
     view: { ok: false, verdict, advice, status, milliseconds },
     operations: null,
   });
-  const reader = readers[target.reads === 'openapi' ? 'openapi' : 'tables'];
-  const trouble = troubleWith(answer, reader.advice);
+  const kind = target.reads === 'openapi' ? 'openapi' : 'tables';
+  const trouble = troubleWith(answer, pathAdvice[kind]);
   if (trouble) return failed(...trouble);
   const { body, cut } = answer as OutwardAnswer;
-  if (cut) return failed('It answered with more than 5 MB.', 'Give the address of a smaller document.');
-  const document = documentOf(body);
-  if (document === undefined) return failed('It answered, but not with JSON.', reader.advice);
-  const found = reader.read(document, target.recipe ?? usualRecipe);
-  if ('fault' in found) return failed(found.fault, reader.advice);
+  if (cut)
+    return failed(`It answered with more than ${MOST_DOCUMENT / 1e6} MB.`, 'Give the address of a smaller document.');
+  const found = await offered(offers, kind, body, target.recipe);
+  if ('fault' in found) return failed(isText(body) ? 'It answered, but not with JSON.' : found.fault, pathAdvice[kind]);
   const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
   const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
   return { view: { ok: true, verdict, advice, status, milliseconds }, operations: found.operations };
+}
+
+/** True for an answer that is a page or words. */
+const isText = (body: string) => /^\s*(<|$)/.test(body) || !/[{:[]/.test(body);
+
+/** What a text offers; what ended its reading is a fault of the text. */
+async function offered(offers: Offers, kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Promise<Offer> {
+  try {
+    return await offers.offer(kind, text, recipe);
+  } catch (error) {
+    if (error instanceof DecodeFault) return { fault: error.message };
+    throw error;
+  }
 }
 
 const schemeWords: Record<SecurityScheme['kind'], (scheme: SecurityScheme) => string> = {
@@ -110,35 +93,27 @@ function credentialsAdvice(asked: SecurityScheme[], auth: Auth): string | null {
   return `Its document asks for ${asked.map(each => schemeWords[each.kind](each)).join(', or ')}.`;
 }
 
+const givenWords: Record<'openapi' | 'example' | 'files', { says: string; advice: string }> = {
+  openapi: { says: 'Read from the document that was given: it', advice: 'Give an OpenAPI document.' },
+  example: { says: 'Nothing was sent: its example', advice: 'Give curl lines, a HAR file, or a record in JSON.' },
+  files: { says: 'Rows are appended on this server’s own disk; the list', advice: 'Name each file with its columns.' },
+};
+
 /** What was given with the target, and is not asked for. */
-function givenIn({ reads, document }: Pick<TargetRow, 'reads' | 'document'>): Connection | null {
-  const told = (ok: boolean, verdict: string, advice: string | null): ConnectionView => ({
-    ok,
-    verdict,
-    advice,
-    status: null,
-    milliseconds: 0,
-  });
-  const read = (found: { operations: Operation[] } | { fault: string }, says: string, advice: string): Connection =>
-    'fault' in found
-      ? { view: told(false, found.fault, advice), operations: null }
-      : { view: told(true, `${says} ${found.operations.length}.`, null), operations: found.operations };
-  if (reads === 'example')
-    return read(
-      readExample(document ?? ''),
-      'Made from the example; nothing was sent. Operations:',
-      'Give a curl line, a HAR file, or a record in JSON.',
-    );
-  if (reads === 'files') {
-    const files = readTableFiles(document ?? '');
-    const found = 'fault' in files ? files : { operations: appendOperations(files) };
-    return read(found, 'Rows are appended on this server’s own disk. Files:', 'Name each file with its columns.');
-  }
-  if (reads !== 'openapi' || document === null) return null;
-  const parsed = documentOf(document);
-  if (parsed === undefined)
-    return { view: told(false, 'It is neither JSON nor YAML.', readers.openapi.advice), operations: null };
-  return read(readOpenApi(parsed), 'Read from the document that was given. Operations:', 'Give an OpenAPI document.');
+async function givenIn(
+  { reads, document, recipe }: Pick<TargetRow, 'reads' | 'document' | 'recipe'>,
+  offers: Offers,
+): Promise<Connection | null> {
+  if (reads !== 'example' && reads !== 'files' && (reads !== 'openapi' || document === null)) return null;
+  const { says, advice } = givenWords[reads];
+  const found = await offered(offers, reads, document ?? '', recipe);
+  const told = { status: null, milliseconds: 0 };
+  if ('fault' in found) return { view: { ok: false, verdict: found.fault, advice, ...told }, operations: null };
+  const verdict =
+    reads === 'example' && found.operations.length === 0
+      ? 'Its operations are set by hand.'
+      : `${says} ${found.says.replace(/\.$/, '')}.`;
+  return { view: { ok: true, verdict, advice: null, ...told }, operations: found.operations };
 }
 
 /** A mail server offers one thing, and is only greeted. */
@@ -172,18 +147,6 @@ const ask = (
     most: MOST_DOCUMENT,
     patience: patience ?? null,
   });
-
-/** A document in JSON or YAML; undefined for neither. Anchors are not multiplied without end. */
-function documentOf(text: string): Json | undefined {
-  const json = parseJson(text);
-  if (json !== undefined || /^\s*[<{[]/.test(text)) return json;
-  try {
-    const document: unknown = parseYaml(text, { maxAliasCount: 100 });
-    return typeof document === 'object' ? (document as Json) : undefined;
-  } catch {
-    return undefined;
-  }
-}
 
 /** What is wrong with an answer and what to do about it, or null. */
 function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdict: string, advice: string] | null {

@@ -1,3 +1,5 @@
 export * from './choices';
 export * from './connection';
 export * from './readTarget';
+export * from './lookAt';
+export * from './offer';

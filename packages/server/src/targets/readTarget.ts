@@ -1,17 +1,28 @@
 import type { ConnectionView } from '@grammata/contract';
 import { now } from '../clock';
+import { offered, sourceOf, withKnownIds, withSource, type Operation } from '@grammata/core/target';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { connect } from './connection';
 
 /** Reads a target's tables and columns and keeps them; a failed reading keeps the old ones and says why. */
 export async function readTarget(
-  { store, outward, authorizations, postman, live }: Services,
+  { store, outward, authorizations, postman, decoders, live }: Services,
   row: TargetRow,
 ): Promise<{ view: ConnectionView; stored: TargetRow }> {
-  const { view, operations } = await connect(row, outward, authorizations, postman);
+  const { view, operations } = await connect(row, outward, authorizations, postman, decoders);
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
-  const stored = store.targets.update(row.id, operations ? { operations, readAt: now(), fault } : { fault })!;
+  const stored = store.targets.update(
+    row.id,
+    operations ? { ...kept(store.targets.byId(row.id) ?? row, operations), readAt: now(), fault } : { fault },
+  )!;
   live.publish({ type: 'changed', what: 'target', id: row.id });
   return { view, stored };
+}
+
+/** What was read, under the identifiers that calls know, with what people set of it. */
+function kept({ operations, own }: TargetRow, read: readonly Operation[]) {
+  const known = withKnownIds(sourceOf(operations, own), read);
+  const set = withSource(own, known);
+  return { operations: offered(known, set), own: set };
 }

@@ -1,4 +1,4 @@
-import type { FormListed, IntakeView, RouteSummary, TargetView } from '@grammata/contract';
+import type { FormListed, IntakeView, OfferedView, RouteSummary, TargetSummary } from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api';
 
@@ -8,4 +8,7 @@ export const useIntakes = () =>
 export const useForms = () => useQuery({ queryKey: ['forms', 'list'], queryFn: () => api<FormListed[]>('/forms') });
 export const useRoutes = () =>
   useQuery({ queryKey: ['routes', 'list'], queryFn: () => api<RouteSummary[]>('/routes') });
-export const useTargets = () => useQuery({ queryKey: ['targets'], queryFn: () => api<TargetView[]>('/targets') });
+/** What every target can be asked to do, to be picked from. */
+export const useOffered = () =>
+  useQuery({ queryKey: ['targets', 'offered'], queryFn: () => api<OfferedView[]>('/targets/offered') });
+export const useTargets = () => useQuery({ queryKey: ['targets'], queryFn: () => api<TargetSummary[]>('/targets') });

@@ -1,12 +1,13 @@
-import type { ReadingKind, TargetInput } from '@grammata/contract';
+import type { DocumentView, ReadingKind, TargetInput } from '@grammata/contract';
+import { wordsFor } from '../api';
 import { Act, FileAct } from '../ui';
 import { LinesField } from '../ui/form';
 
 const words: Partial<Record<ReadingKind, { label: string; hint: string; placeholder: string }>> = {
   openapi: { label: 'The OpenAPI document', hint: 'In JSON or YAML.', placeholder: 'openapi: 3.1.0' },
   example: {
-    label: 'The example',
-    hint: 'A curl line, a HAR file, or a record in JSON as the target takes it. Nothing is sent.',
+    label: 'An example to begin with',
+    hint: 'Curl lines, a HAR file, or a record in JSON as the target takes it; or nothing. Nothing is sent.',
     placeholder: 'curl https://… -H \'Content-Type: application/json\' -d \'{"name": "…"}\'',
   },
   files: {
@@ -21,11 +22,14 @@ export function DocumentField({
   kind,
   onText,
   onAddress,
+  look,
 }: {
   kind: ReadingKind;
   onText: (text: string) => void;
   /** Goes back to reading it from an address. */
   onAddress: (() => void) | null;
+  /** What the text says, as it was looked at. */
+  look: { data?: DocumentView; error: unknown; isPending: boolean };
 }) {
   return (
     <div
@@ -33,6 +37,9 @@ export function DocumentField({
       onBlur={event => event.target instanceof HTMLTextAreaElement && onText(event.target.value)}
     >
       <LinesField<TargetInput> name="document" {...(words[kind] ?? words.openapi!)} rows={kind === 'files' ? 3 : 6} />
+      <p role="status" className="mt-1 font-serif empty:hidden">
+        {look.isPending ? 'Reading it…' : told(look)}
+      </p>
       <p className="mt-1 flex gap-5 text-small">
         {kind !== 'files' && (
           <FileAct accept=".json,.yaml,.yml,.har,.txt" onFile={file => void file.text().then(onText)}>
@@ -43,4 +50,13 @@ export function DocumentField({
       </p>
     </div>
   );
+}
+
+/** What was found in a text, in a sentence. */
+function told({ data, error }: { data?: DocumentView; error: unknown }): string {
+  if (error) return wordsFor(error);
+  if (!data) return '';
+  if (data.fault !== null) return data.fault;
+  const key = data.secret === null ? '' : ' Its secret was taken as the credentials, and is not kept in the text.';
+  return `It ${data.says.replace(/\.$/, '')}.${key}`;
 }

@@ -1,4 +1,11 @@
-import { AuthInput, PaceInput, PatienceInput, TargetInput, type ReadingKind } from '@grammata/contract';
+import {
+  AuthInput,
+  PaceInput,
+  PatienceInput,
+  TargetInput,
+  type DocumentView,
+  type ReadingKind,
+} from '@grammata/contract';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Act } from '../ui';
@@ -7,6 +14,7 @@ import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
 import { PaceFields } from './PaceFields';
 import { PatienceFields } from './PatienceFields';
+import { useLookAt } from './queries';
 import { RecipeFields, usualPlaces } from './RecipeFields';
 
 const usualPaths: Record<ReadingKind, string> = {
@@ -19,7 +27,7 @@ const usualPaths: Record<ReadingKind, string> = {
 const readingWords: Record<ReadingKind, string> = {
   tables: 'a list of its tables and columns',
   openapi: 'an OpenAPI document',
-  example: 'an example: a curl line, a HAR file, a record',
+  example: 'nothing: its operations are set by hand, or from examples',
   mail: 'nothing: it is a mail server',
   files: 'nothing: rows go to files on this server',
 };
@@ -37,6 +45,7 @@ const usualAddress = { label: 'Base address', placeholder: 'https://…' };
 export function TargetForm({
   initial,
   hasToken,
+  keptSize = null,
   keptAs,
   deed,
   save,
@@ -44,6 +53,8 @@ export function TargetForm({
 }: {
   initial: Partial<TargetInput>;
   hasToken: boolean;
+  /** Characters of a document that is kept and too large to be shown. */
+  keptSize?: number | null;
   /** By which name what is typed outlives the page. */
   keptAs: string;
   deed: string;
@@ -72,7 +83,9 @@ export function TargetForm({
     control,
     name: ['reads', 'discoveryPath', 'auth.kind', 'document', 'recipe', 'patience', 'pace', 'tryBaseUrl'],
   });
-  const [givesDocument, setGivesDocument] = useState(Boolean(document));
+  const [givesDocument, setGivesDocument] = useState(Boolean(document) || keptSize !== null);
+  const [givesAnother, setGivesAnother] = useState(false);
+  const look = useLookAt();
   const isAsked = reads !== 'mail' && reads !== 'files';
   const isGiven = reads === 'example' || reads === 'files' || (reads === 'openapi' && givesDocument);
   /** What the chosen reading has no use for is not stored. */
@@ -86,6 +99,14 @@ export function TargetForm({
       setValue('patience', null);
       setValue('tryBaseUrl', null);
     }
+  };
+  /** What a text says of the address and of who asks is taken where nobody said otherwise. */
+  const take = ({ baseUrl, auth, secret, text }: DocumentView) => {
+    if (baseUrl !== null && !getValues('baseUrl')) setValue('baseUrl', baseUrl);
+    if (text !== getValues('document')) setValue('document', text);
+    if (hasToken || getValues('token') || !auth) return;
+    setValue('auth', { ...getValues('auth'), ...auth } as AuthInput);
+    if (secret !== null) setValue('token', secret);
   };
   const address = addressWords[reads] ?? usualAddress;
   const kinds = Object.fromEntries(
@@ -141,13 +162,19 @@ export function TargetForm({
           />
         )}
         {reads === 'tables' && recipe && <RecipeFields onUsual={() => setValue('recipe', null)} />}
-        {isGiven && (
+        {isGiven && keptSize !== null && !document && !givesAnother && (
+          <p className="self-end pb-1 text-small text-ink-2 sm:col-span-2">
+            A document of {(keptSize / 1e6).toFixed(1)} MB is kept.{' '}
+            <Act onClick={() => setGivesAnother(true)}>Give another</Act>
+          </p>
+        )}
+        {isGiven && (keptSize === null || document || givesAnother) && (
           <DocumentField
             kind={reads}
+            look={look}
             onText={text => {
               setValue('document', text);
-              const [, origin] = /(https?:\/\/[^\s/'"]+)/.exec(text) ?? [];
-              if (reads === 'example' && origin && !getValues('baseUrl')) setValue('baseUrl', origin);
+              if (text.trim() !== '' && reads !== 'files') look.mutate({ reads, document: text }, { onSuccess: take });
             }}
             onAddress={reads === 'openapi' ? () => setGivesDocument(false) : null}
           />

@@ -1,5 +1,5 @@
 import { useTargets } from '../lists';
-import type { TargetView } from '@grammata/contract';
+import type { TargetSummary } from '@grammata/contract';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
@@ -54,7 +54,7 @@ export function TargetList() {
   );
 }
 
-const Row = ({ target }: { target: TargetView }) => (
+const Row = ({ target }: { target: TargetSummary }) => (
   <li>
     <Link to={`/targets/${target.id}`} className="grid grid-cols-[minmax(0,1fr)_12rem] gap-x-6 py-3 hover:bg-raised">
       <span className="min-w-0">
@@ -65,7 +65,7 @@ const Row = ({ target }: { target: TargetView }) => (
         {target.fault ? (
           <span className="text-crimson">! can’t be read</span>
         ) : (
-          <span>{counted(target.operations.length, target.reads === 'tables' ? 'table' : 'operation')}</span>
+          <span>{counted(target.operations, target.reads === 'tables' ? 'table' : 'operation')}</span>
         )}
         <span className="block text-small text-ink-2">
           {target.readAt ? (

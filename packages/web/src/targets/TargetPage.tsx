@@ -1,13 +1,13 @@
 import type { TargetView } from '@grammata/contract';
-import type { Operation, TargetField } from '@grammata/core/target';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
-import { Act, clock, Confirm, counted, Moment, Note, Press, Sheet } from '../ui';
+import { Act, clock, Confirm, Moment, Note, Press, Sheet } from '../ui';
 import { useChangeTarget, useProbe, useReadTarget, useRemoveTarget, useTarget } from './queries';
 import { authWords } from './AuthFields';
+import { Operations } from './Operations';
 import { TargetForm } from './TargetForm';
 
 export function TargetPage() {
@@ -57,12 +57,10 @@ function Loaded({ target }: { target: TargetView }) {
             'mail server'
           ) : target.reads === 'files' ? (
             'files of rows on this server'
-          ) : target.document !== null ? (
-            target.reads === 'example' ? (
-              'made from an example'
-            ) : (
-              'made from a document that was given'
-            )
+          ) : target.reads === 'example' ? (
+            'its operations are set by hand'
+          ) : target.documentSize !== null ? (
+            'made from a document that was given'
           ) : (
             <>
               {target.reads === 'openapi' ? 'OpenAPI document' : 'tables'} at{' '}
@@ -84,13 +82,14 @@ function Loaded({ target }: { target: TargetView }) {
             reads: target.reads,
             discoveryPath: target.discoveryPath,
             auth: target.auth,
-            document: target.document,
+            document: target.document ?? (target.documentSize === null ? null : undefined),
             recipe: target.recipe,
             patience: target.patience,
             pace: target.pace,
             tryBaseUrl: target.tryBaseUrl,
           }}
           hasToken={target.hasToken}
+          keptSize={target.document === null ? target.documentSize : null}
           keptAs={`target.${target.id}`}
           deed="Save and read it"
           save={async (_, changed) => {
@@ -100,9 +99,7 @@ function Loaded({ target }: { target: TargetView }) {
           onCancel={() => setEditing(false)}
         />
       )}
-      {target.operations.map(operation => (
-        <Columns key={operation.id} operation={operation} />
-      ))}
+      <Operations target={target} />
     </Sheet>
   );
 }
@@ -176,61 +173,3 @@ function Removal({ target }: { target: TargetView }) {
     </p>
   );
 }
-
-function Columns({ operation }: { operation: Operation }) {
-  return (
-    <section aria-label={operation.label} className="mt-7">
-      <h2 className="flex items-baseline justify-between border-b border-ink pb-1.5">
-        {operation.label}
-        <code className="font-mono text-small font-normal text-ink-3">
-          {operation.path.startsWith('/') && operation.body !== 'mail' && `${operation.method} ${operation.path} · `}
-          {counted(operation.fields.length, 'field')}
-        </code>
-      </h2>
-      <ul className="ledger">
-        {operation.fields.map(field => (
-          <li
-            key={field.key}
-            className="grid grid-cols-[11rem_minmax(0,1fr)] gap-x-5 py-1.5 md:grid-cols-[11rem_13rem_8rem_minmax(0,1fr)]"
-          >
-            <code className="font-mono text-small font-medium">
-              {field.key}
-              {field.required && (
-                <b className="text-oxide" aria-label="required">
-                  *
-                </b>
-              )}
-            </code>
-            <span>{field.label}</span>
-            <span className="text-ink-2 max-md:hidden">
-              {field.type}
-              {field.in && <span className="text-ink-3">, {field.in}</span>}
-            </span>
-            <span className="text-small text-ink-2 max-md:hidden">{about(field)}</span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-const formats: Record<NonNullable<TargetField['format']>, string> = {
-  email: 'an e-mail address',
-  addresses: 'e-mail addresses',
-  uri: 'an address on the web',
-  line: 'one line',
-};
-
-const about = ({ readOnly, options, maxLength, description, format, minimum, maximum, pattern }: TargetField): string =>
-  [
-    readOnly && 'read-only',
-    format && formats[format],
-    minimum !== undefined && `from ${minimum}`,
-    maximum !== undefined && `to ${maximum}`,
-    pattern !== undefined && `matches ${pattern}`,
-    maxLength !== null && `up to ${maxLength} characters`,
-    description,
-    options?.join(' · '),
-  ]
-    .filter(Boolean)
-    .join('; ');

@@ -1,4 +1,15 @@
-import type { ChoiceView, ConnectionView, TargetInput, TargetView } from '@grammata/contract';
+import type {
+  ChoiceView,
+  ConnectionView,
+  DocumentInput,
+  DocumentView,
+  OperationInput,
+  OperationView,
+  TargetInput,
+  TargetView,
+  TriedView,
+  TryOperationInput,
+} from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api';
 
@@ -35,3 +46,37 @@ export const useReadTargets = (targets: Pick<TargetView, 'id'>[]) =>
   });
 export const useReadTarget = (id: string) =>
   useTargetChange(() => api<ConnectionView>(`/targets/${id}/read`, { method: 'POST' }));
+
+const operationAt = (id: string, operationId: string, more = '') =>
+  `/targets/${id}/operation${more}?id=${encodeURIComponent(operationId)}`;
+
+/** One operation of a target, whole. */
+export const useOperation = (id: string, operationId: string | null) =>
+  useQuery({
+    queryKey: ['targets', id, 'operation', operationId],
+    queryFn: () => api<OperationView>(operationAt(id, operationId!)),
+    enabled: operationId !== null,
+  });
+export const useSetOperation = (id: string) =>
+  useTargetChange((body: OperationInput) => api<OperationView>(`/targets/${id}/operation`, { method: 'PUT', body }));
+export const useTakeAway = (id: string) =>
+  useTargetChange((operationId: string) => api<null>(operationAt(id, operationId), { method: 'DELETE' }));
+/** Takes an operation as the source says it again. */
+export const useFromSource = (id: string) =>
+  useTargetChange((operationId: string) =>
+    api<OperationView>(operationAt(id, operationId, '/source'), { method: 'POST' }),
+  );
+/** Adds the operations that examples show. */
+export const useAddExamples = (id: string) =>
+  useTargetChange((text: string) =>
+    api<OperationView[]>(`/targets/${id}/examples`, { method: 'POST', body: { text } }),
+  );
+export const useTryOperation = (id: string) =>
+  useMutation({
+    mutationFn: (body: TryOperationInput) => api<TriedView>(`/targets/${id}/try`, { method: 'POST', body }),
+  });
+/** What a document or an example says before a target is made of it. */
+export const useLookAt = () =>
+  useMutation({
+    mutationFn: (body: DocumentInput) => api<DocumentView>('/targets/look', { method: 'POST', body }),
+  });

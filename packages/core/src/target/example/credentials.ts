@@ -44,7 +44,8 @@ function decoded(base64: string): string | null {
 
 /** RFC 6750 §2.1 and RFC 7617 §2; any other scheme is a header of its own. */
 function ofAuthorization(value: string): ShownCredentials {
-  const [, scheme = '', rest = ''] = /^(\S+)\s+(.*)$/s.exec(value.trim()) ?? [];
+  const [scheme = '', ...words] = value.trim().split(/\s+/);
+  const rest = words.join(' ');
   if (/^bearer$/i.test(scheme)) return { auth: { kind: 'bearer' }, secret: given(rest) };
   const pair = /^basic$/i.test(scheme) ? decoded(rest) : null;
   if (pair?.includes(':')) {

@@ -74,8 +74,10 @@ function fromRequests(requests: Shown[], text: string): ReadExample | { fault: s
 
 /** Places for values in an address, however they are marked: `{id}`, `:id`, `<id>`, in a form that an address may hold. */
 function withPlaces(url: string): string {
-  const [, host = '', path = '', rest = ''] = /^(\w+:\/\/[^/?#]*)([^?#]*)(.*)$/s.exec(url) ?? [];
+  const [host = ''] = /^\w+:\/\/[^/?#]*/.exec(url) ?? [];
   if (!host) return url;
+  const [path = ''] = /^[^?#]*/.exec(url.slice(host.length)) ?? [];
+  const rest = url.slice(host.length + path.length);
   const marked = path
     .replace(/(?<=\/):([A-Za-z_]\w*)/g, '{$1}')
     .replace(/%7B([^/%]+)%7D/gi, '{$1}')
@@ -188,4 +190,8 @@ function pathOf(pathname: string): { path: string; fields: TargetField[] } {
 }
 
 /** A name that a place in a path may have. */
-const keyOf = (name: string): string => name.replace(/[^\w.-]+/g, '_').replace(/^_+|_+$/g, '') || 'part';
+const keyOf = (name: string): string =>
+  name
+    .split(/[^\w.-]+/)
+    .filter(Boolean)
+    .join('_') || 'part';

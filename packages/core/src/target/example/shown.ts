@@ -24,7 +24,12 @@ export const isCurl = (text: string): boolean => /^\s*(\$\s+)?curl(\.exe)?\s/i.t
 export const curlRequests = (text: string): Shown[] =>
   text
     .replace(/[\\^]\r?\n/g, ' ')
-    .split(/^(?=\s*(?:\$\s+)?curl(?:\.exe)?\s)/im)
+    .split('\n')
+    .reduce<string[]>((lines, line) => {
+      if (isCurl(line) || lines.length === 0) lines.push(line);
+      else lines[lines.length - 1] += `\n${line}`;
+      return lines;
+    }, [])
     .filter(isCurl)
     .map(line => curlRequest(line.replace(/^\s*(\$\s+)?/, '')));
 

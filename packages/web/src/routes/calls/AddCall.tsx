@@ -1,6 +1,9 @@
-import { useTargets } from '../../lists';
+import type { OperationView } from '@grammata/contract';
+import { useMutation } from '@tanstack/react-query';
+import { api, wordsFor } from '../../api';
+import { useOffered } from '../../lists';
 import { newLine } from '@grammata/core/route';
-import { writable } from '@grammata/core/target';
+import { writable, type Operation } from '@grammata/core/target';
 import { useState } from 'react';
 
 import { Press } from '../../ui';
@@ -10,12 +13,14 @@ import { OperationPick } from './OperationPick';
 
 /** Puts another call at the end of a route. */
 export function AddCall({ workbench: { editing, showCall }, onClose }: { workbench: Workbench; onClose: () => void }) {
-  const targets = useTargets().data ?? [];
+  const targets = useOffered().data ?? [];
   const [where, setWhere] = useState('');
   const [targetId = '', operationId = ''] = where.split('\n');
-  const operation = targets.find(each => each.id === targetId)?.operations.find(each => each.id === operationId);
-  const add = () => {
-    if (!operation) return;
+  const add = useMutation({
+    mutationFn: () => api<OperationView>(`/targets/${targetId}/operation?id=${encodeURIComponent(operationId)}`),
+    onSuccess: ({ operation }) => put(operation),
+  });
+  const put = (operation: Operation) => {
     const id = `call-${crypto.randomUUID().slice(0, 8)}`;
     const lines = writable(operation).map(field => newLine(lineId(), field.key));
     editing.edit(draft => ({ ...draft, calls: [...draft.calls, { id, targetId, operationId, lines }] }));
@@ -29,7 +34,7 @@ export function AddCall({ workbench: { editing, showCall }, onClose }: { workben
       className="flex flex-wrap items-end gap-4 border-t border-rule bg-raised px-3.5 py-3 pl-[58px]"
       onSubmit={event => {
         event.preventDefault();
-        add();
+        if (where !== '') add.mutate();
       }}
     >
       <OperationPick
@@ -40,12 +45,13 @@ export function AddCall({ workbench: { editing, showCall }, onClose }: { workben
         value={where}
         onPick={setWhere}
       />
-      <Press type="submit" disabled={!operation}>
+      <Press type="submit" disabled={where === '' || add.isPending}>
         Add it
       </Press>
       <Press quiet onClick={onClose}>
         Cancel
       </Press>
+      {add.error && <p className="w-full text-crimson">! {wordsFor(add.error)}</p>}
     </form>
   );
 }

@@ -1,4 +1,4 @@
-import type { TargetView } from '@grammata/contract';
+import type { OfferedView } from '@grammata/contract';
 import { isWriting } from '@grammata/core/target';
 import { Combobox, type Said } from '../../ui';
 
@@ -10,7 +10,7 @@ export function OperationPick({
   targets,
   reads = false,
   ...rest
-}: Said & { targets: TargetView[]; reads?: boolean; value: string; onPick: (value: string) => void }) {
+}: Said & { targets: OfferedView[]; reads?: boolean; value: string; onPick: (value: string) => void }) {
   const options = targets.flatMap(target => {
     const offered = (operations: typeof target.operations, group: string) =>
       operations.map(({ id, label, method, path }) => ({

@@ -1,5 +1,5 @@
-import { useForms, useRoutes, useTargets } from '../../lists';
-import { RouteInput, type FormListed, type RouteSummary, type TargetView } from '@grammata/contract';
+import { useForms, useOffered, useRoutes } from '../../lists';
+import { RouteInput, type FormListed, type RouteSummary, type OfferedView } from '@grammata/contract';
 import { useWatch } from 'react-hook-form';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { wordsFor } from '../../api';
@@ -89,7 +89,7 @@ const Row = ({ route }: { route: RouteSummary }) => (
 
 function NewRoute({ formId: givenForm, onCancel }: { formId: string; onCancel: () => void }) {
   const forms = useForms();
-  const targets = useTargets();
+  const targets = useOffered();
   const error = forms.error ?? targets.error;
   if (error)
     return <Fault again={() => void Promise.all([forms.refetch(), targets.refetch()])}>{wordsFor(error)}</Fault>;
@@ -117,7 +117,7 @@ function NewRouteForm({
   onCancel,
 }: {
   forms: FormListed[];
-  targets: TargetView[];
+  targets: OfferedView[];
   givenForm: string;
   onCancel: () => void;
 }) {

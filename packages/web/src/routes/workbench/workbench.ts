@@ -1,4 +1,4 @@
-import type { CallInput, RouteView, TargetView } from '@grammata/contract';
+import type { CallInput, RouteTarget, RouteView } from '@grammata/contract';
 import type { LineProposal } from '@grammata/core/match';
 import type { RehearsalSummary, RouteRehearsal, Sample } from '@grammata/core/rehearse';
 import type { CompiledCall } from '@grammata/core/request';
@@ -34,13 +34,13 @@ export interface Stock {
 export interface CallAtHand {
   call: CallInput;
   callAt: number;
-  target: TargetView | null;
+  target: RouteTarget | null;
   operation: Operation | null;
   compiled: CompiledCall | null;
   /** Shows another call. */
   showCall(id: string): void;
   operationOf(call: CallInput): Operation | null;
-  targetOf(call: CallInput): TargetView | null;
+  targetOf(call: CallInput): RouteTarget | null;
 }
 
 /** The sample that is looked at, and the ways to others. */

@@ -2,3 +2,4 @@
 export * from './fields';
 export * from './InputForm';
 export * from './useInput';
+export { useShown } from './shown';

@@ -2,11 +2,13 @@ import { createContext, useContext, useEffect } from 'react';
 
 export const ShownContext = createContext<Set<string> | null>(null);
 
-/** Tells the form that a field is in sight while it is. */
-export function useShown(name: string): void {
+/** Tells the form that fields are in sight while they are. */
+export function useShown(...names: string[]): void {
   const shown = useContext(ShownContext);
+  const all = names.join(' ');
   useEffect(() => {
-    shown?.add(name);
-    return () => void shown?.delete(name);
-  }, [shown, name]);
+    const told = all.split(' ');
+    told.forEach(name => shown?.add(name));
+    return () => told.forEach(name => shown?.delete(name));
+  }, [shown, all]);
 }

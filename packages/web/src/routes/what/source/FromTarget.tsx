@@ -1,4 +1,4 @@
-import type { TargetView } from '@grammata/contract';
+import type { RouteTarget } from '@grammata/contract';
 import { asText, type Json } from '@grammata/core/submission';
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
@@ -11,7 +11,7 @@ export function FromTarget({
   value,
   onPick,
 }: {
-  target: TargetView | null;
+  target: RouteTarget | null;
   value: Json;
   onPick: (value: string) => void;
 }) {

@@ -1,6 +1,6 @@
 import { callName } from '@grammata/core/route';
 import { curlLine } from '@grammata/core/request';
-import type { AskView, RunView, TargetView } from '@grammata/contract';
+import type { AskView, RunView, RouteTarget } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
 import { Changes, doneWords, itemWords, ReadBack } from '../../../outcome';
@@ -70,8 +70,8 @@ export function Requests({ workbench }: { workbench: Workbench }) {
 }
 
 /** Where a test goes: to the address for tests of each target that has one, and really to the others. */
-function whereTo(targets: TargetView[]): string {
-  const named = (all: TargetView[]) => all.map(each => each.name).join(', ');
+function whereTo(targets: RouteTarget[]): string {
+  const named = (all: RouteTarget[]) => all.map(each => each.name).join(', ');
   const aside = targets.filter(each => each.tryBaseUrl !== null);
   const really = targets.filter(each => each.tryBaseUrl === null);
   if (aside.length === 0) return `There is no address for tests: it is really sent, to ${named(really)}.`;

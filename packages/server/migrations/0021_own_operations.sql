@@ -1,0 +1,1 @@
+ALTER TABLE `targets` ADD `own` text DEFAULT '[]' NOT NULL;

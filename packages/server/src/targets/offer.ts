@@ -1,0 +1,94 @@
+import { parseJson, type Json } from '@grammata/core/submission';
+import {
+  appendOperations,
+  isWriting,
+  readDiscovery,
+  readExample,
+  readOpenApi,
+  readTableFiles,
+  usualRecipe,
+  type DiscoveryRecipe,
+  type Operation,
+  type SecurityScheme,
+  type ShownCredentials,
+} from '@grammata/core/target';
+import { parse as parseYaml } from 'yaml';
+
+/** What a text that describes a target may be. */
+export type OfferKind = 'tables' | 'openapi' | 'example' | 'files';
+
+/** What a text says that a target offers, with a sentence on it; or why it says nothing. */
+export type Offer =
+  | {
+      operations: Operation[];
+      says: string;
+      asksFor?: SecurityScheme[];
+      /** Base addresses, as they are written there. */
+      servers?: string[];
+      /** Who asked, in an example; and the example without it. */
+      credentials?: ShownCredentials | null;
+      text?: string;
+    }
+  | { fault: string };
+
+/** Reads what a target offers out of a text. Heavy with large ones: it runs in a thread. */
+export function offerIn(kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Offer {
+  return readers[kind](text, recipe ?? usualRecipe);
+}
+
+const readers: Record<OfferKind, (text: string, recipe: DiscoveryRecipe) => Offer> = {
+  tables(text, recipe) {
+    const document = parseJson(text);
+    if (document === undefined) return { fault: 'It is no JSON.' };
+    const found = readDiscovery(document, recipe);
+    if ('fault' in found) return found;
+    const columns = found.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
+    return { operations: found.operations, says: `lists ${found.operations.length} tables with ${columns} columns` };
+  },
+  openapi(text) {
+    const document = documentOf(text);
+    if (document === undefined) return { fault: 'It is neither JSON nor YAML.' };
+    const found = readOpenApi(document);
+    if ('fault' in found) return found;
+    const { operations, notes, servers, security } = found;
+    const writing = operations.filter(isWriting).length;
+    const unread = notes.length > 0 ? `. Of its document this was not read: ${notes.slice(0, 3).join(' ')}` : '';
+    return {
+      operations,
+      asksFor: security,
+      servers,
+      says: `offers ${operations.length} operation${operations.length === 1 ? '' : 's'}, ${writing} of which ${writing === 1 ? 'stores' : 'store'} something${unread}`,
+    };
+  },
+  example(text) {
+    if (text.trim() === '') return { operations: [], says: 'is set by hand' };
+    const found = readExample(text);
+    if ('fault' in found) return found;
+    const { operations, baseUrl, credentials, text: without } = found;
+    return {
+      operations,
+      says: `shows ${operations.length} operation${operations.length === 1 ? '' : 's'}`,
+      servers: baseUrl === null ? [] : [baseUrl],
+      credentials,
+      text: without,
+    };
+  },
+  files(text) {
+    const files = readTableFiles(text);
+    if ('fault' in files) return files;
+    const operations = appendOperations(files);
+    return { operations, says: `names ${operations.length} file${operations.length === 1 ? '' : 's'}` };
+  },
+};
+
+/** A document in JSON or YAML; undefined for neither. Anchors are not multiplied without end. */
+function documentOf(text: string): Json | undefined {
+  const json = parseJson(text);
+  if (json !== undefined || /^\s*[<{[]/.test(text)) return json;
+  try {
+    const document: unknown = parseYaml(text, { maxAliasCount: 100 });
+    return typeof document === 'object' ? (document as Json) : undefined;
+  } catch {
+    return undefined;
+  }
+}

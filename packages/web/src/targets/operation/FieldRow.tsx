@@ -1,0 +1,215 @@
+import type { OperationFieldInput } from '@grammata/contract';
+import { targetTypes, type TargetType } from '@grammata/core/target';
+import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import { Act, Choice, LinesBox, NumberBox, TextBox, Tick } from '../../ui';
+import { useShown } from '../../ui/form';
+import { useFields } from './form';
+import { followsItsName, optionLines, optionsFrom, placeFor, pointerFrom, textOfValue, typedValue } from './values';
+
+const placeNames = { body: 'the body', query: 'the query', header: 'a header', path: 'the path' } as const;
+type Place = keyof typeof placeNames;
+
+const formatNames = {
+  none: 'anything',
+  email: 'an e-mail address',
+  addresses: 'e-mail addresses',
+  uri: 'an address on the web',
+  line: 'one line',
+};
+
+/** What the types are called. */
+export const typeNames: Record<TargetType, string> = {
+  text: 'text',
+  number: 'number',
+  integer: 'whole number',
+  boolean: 'true or false',
+  date: 'date',
+  datetime: 'date and time',
+  choice: 'one option',
+  choices: 'list',
+  attachments: 'files, as links',
+  file: 'file, its content',
+  base64: 'file in base64',
+  json: 'any JSON',
+};
+
+/** One field of an operation: its name, where it goes, what it takes; opened, all that is known of it. */
+export function FieldRow({ index, onRemove }: { index: number; onRemove: () => void }) {
+  const [fields, setFields, { control, formState, clearErrors }] = useFields();
+  const [isOpen, setOpen] = useState(false);
+  const field = fields[index]!;
+  const hasBody = useWatch({ control, name: 'method' }) !== 'GET';
+  const at = `fields.${index}` as const;
+  useShown(...['key', 'pointer', 'in', 'options', 'pattern', 'maxLength'].map(part => `${at}.${part}`));
+  const errors = (formState.errors.fields?.[index] ?? {}) as Record<string, { message?: string } | undefined>;
+  const said = (...parts: string[]) => parts.map(part => errors[part]?.message).find(Boolean) ?? null;
+  const set = (more: Partial<OperationFieldInput>) => {
+    clearErrors(at);
+    setFields(fields.map((each, other) => (other === index ? { ...each, ...more } : each)));
+  };
+  const rename = (key: string) =>
+    set({ key, ...(followsItsName(field) && field.in !== 'path' && { pointer: placeFor(key, field.in) }) });
+  const move = (place: Place) => {
+    const to = place === 'body' ? undefined : place;
+    set({ in: to, pointer: placeFor(field.key, to) });
+  };
+  const name = field.key || `field ${index + 1}`;
+  const isInPath = field.in === 'path';
+  return (
+    <li className="py-2" aria-label={name}>
+      <div className="grid grid-cols-[minmax(0,1fr)_7.5rem_9.5rem_6rem_auto] items-end gap-x-4">
+        <TextBox label="Name" look="code" value={field.key} onChange={rename} error={said('key')} />
+        <Choice<Place>
+          label="Goes into"
+          value={field.in ?? 'body'}
+          options={
+            isInPath
+              ? { path: placeNames.path }
+              : hasBody
+                ? { body: placeNames.body, query: placeNames.query, header: placeNames.header }
+                : { query: placeNames.query, header: placeNames.header, ...(!field.in && { body: placeNames.body }) }
+          }
+          onChange={move}
+          error={said('in')}
+        />
+        <Choice<TargetType>
+          label="Takes"
+          value={field.type}
+          options={Object.fromEntries(targetTypes.map(each => [each, typeNames[each]]))}
+          onChange={type => set({ type, ...(type !== 'choices' && { items: undefined }) })}
+        />
+        <Tick label="Required" checked={field.required} onChange={required => set({ required })} className="pb-1" />
+        <span className="pb-1 whitespace-nowrap">
+          <Act onClick={() => setOpen(!isOpen)} aria-expanded={isOpen} aria-label={`More of ${name}`}>
+            {isOpen ? 'Less' : 'More'}
+          </Act>
+        </span>
+      </div>
+      {!isOpen && said('pointer', 'options', 'pattern', 'maxLength') && (
+        <p className="mt-1 text-crimson">! {said('pointer', 'options', 'pattern', 'maxLength')}</p>
+      )}
+      {isOpen && (
+        <div className="mt-3 mb-2 grid gap-x-6 gap-y-3 border-l border-rule-strong pl-4 sm:grid-cols-2">
+          <TextBox label="Label" value={field.label} onChange={label => set({ label })} />
+          <TextBox
+            label="Stands at"
+            look="code"
+            hint={field.in ? 'The name on the wire.' : 'A JSON Pointer; empty for the whole body.'}
+            value={field.pointer}
+            readOnly={isInPath}
+            onChange={pointer => set({ pointer })}
+            onBlur={() => !field.in && set({ pointer: pointerFrom(field.pointer) })}
+            error={said('pointer')}
+          />
+          <TextBox
+            label="Description"
+            className="sm:col-span-2"
+            value={field.description ?? ''}
+            onChange={description => set({ description: description || null })}
+          />
+          <Kept
+            label="Is always"
+            hint="Unless a line fills it; empty for nothing."
+            value={textOfValue(field.fixed)}
+            onDone={text => set({ fixed: typedValue(field, text) })}
+          />
+          {field.type === 'choices' ? (
+            <Choice
+              label="Each item is"
+              value={field.items ?? 'text'}
+              options={{ text: 'text', integer: 'a whole number', number: 'a number', boolean: 'true or false' }}
+              onChange={items => set({ items: items === 'text' ? undefined : items })}
+            />
+          ) : (
+            <Choice
+              label="The text is"
+              value={field.format ?? 'none'}
+              options={formatNames}
+              onChange={format => set({ format: format === 'none' ? undefined : format })}
+            />
+          )}
+          <KeptLines
+            label="Options"
+            hint="One a line: what is sent = what it is called."
+            value={optionLines(field)}
+            onDone={text => set(optionsFrom(text))}
+            error={said('options')}
+          />
+          <div className="space-y-3">
+            <NumberBox
+              label="Most characters"
+              value={field.maxLength}
+              whenEmpty="null"
+              onChange={maxLength => set({ maxLength: maxLength as number | null })}
+              error={said('maxLength')}
+            />
+            <Tick
+              label="Read-only: the target’s own"
+              checked={field.readOnly}
+              onChange={readOnly => set({ readOnly })}
+            />
+            {!isInPath && (
+              <Act onClick={onRemove} aria-label={`Remove ${name}`}>
+                Remove this field
+              </Act>
+            )}
+          </div>
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** A text that is taken once it is left: what it means is read as a whole. */
+function Kept({
+  value,
+  onDone,
+  ...rest
+}: {
+  label: string;
+  hint: string;
+  value: string;
+  onDone: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <TextBox
+      {...rest}
+      look="code"
+      value={typed ?? value}
+      onChange={setTyped}
+      onBlur={() => {
+        if (typed !== null) onDone(typed);
+        setTyped(null);
+      }}
+    />
+  );
+}
+
+function KeptLines({
+  value,
+  onDone,
+  ...rest
+}: {
+  label: string;
+  hint: string;
+  value: string;
+  error: string | null;
+  onDone: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <LinesBox
+      {...rest}
+      look="code"
+      rows={4}
+      value={typed ?? value}
+      onChange={setTyped}
+      onBlur={() => {
+        if (typed !== null) onDone(typed);
+        setTyped(null);
+      }}
+    />
+  );
+}

@@ -1,0 +1,248 @@
+import { OperationFieldInput, OperationInput, methods, type OperationView, type TargetView } from '@grammata/contract';
+import { parseJson } from '@grammata/core/submission';
+import { doubtsAbout, fieldsOfRecord, type BodyKind, type Operation } from '@grammata/core/target';
+import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { wordsFor } from '../../api';
+import { Read } from '../../app/Read';
+import { Act, Confirm, LinesBox, Note, Sheet } from '../../ui';
+import { ChoiceField, InputForm, TextField, useInput } from '../../ui/form';
+import { useFromSource, useOperation, useSetOperation, useTakeAway, useTarget } from '../queries';
+import { AnswerPart } from './AnswerPart';
+import { FieldRow } from './FieldRow';
+import { useFields, type OperationForm } from './form';
+import { PathParts } from './PathParts';
+import { TryIt } from './TryIt';
+
+/** One thing a target can be asked to do, set by hand: its address, its fields, what it answers. */
+export function OperationPage() {
+  const { id = '' } = useParams();
+  const [params] = useSearchParams();
+  const operationId = params.get('id');
+  const target = useTarget(id);
+  const operation = useOperation(id, operationId);
+  return (
+    <Read title="Operation" query={target}>
+      {of =>
+        operationId === null ? (
+          <Editor key="new" target={of} view={null} />
+        ) : (
+          <Read title="Operation" query={operation}>
+            {view => <Editor key={`${operationId} ${view.own}`} target={of} view={view} />}
+          </Read>
+        )
+      }
+    </Read>
+  );
+}
+
+const bodyNames: Partial<Record<BodyKind, string>> = {
+  json: 'JSON',
+  urlencoded: 'form fields (urlencoded)',
+  multipart: 'parts (multipart), with files',
+  xml: 'XML',
+  text: 'plain text',
+  raw: 'a file, its content',
+  none: 'nothing',
+};
+
+const begun = (): OperationInput => ({ ...new OperationInput(), label: '', method: 'POST', path: '/', body: 'json' });
+
+function Editor({ target, view }: { target: TargetView; view: OperationView | null }) {
+  const navigate = useNavigate();
+  const store = useSetOperation(target.id);
+  const given = view ? (view.operation as OperationInput) : begun();
+  const of = useInput<OperationForm>({
+    input: OperationInput,
+    values: given,
+    keptAs: `operation.${target.id}.${view?.operation.id ?? 'new'}`,
+    save: async input => {
+      const { operation } = await store.mutateAsync(input as OperationInput);
+      if (!view)
+        await navigate(`/targets/${target.id}/operation?id=${encodeURIComponent(operation.id)}`, { replace: true });
+    },
+  });
+  const [now, isChanged] = [useWatch({ control: of.form.control }) as OperationInput, of.form.formState.isDirty];
+  return (
+    <Sheet
+      crumb={
+        <>
+          <Link to="/targets" className="hover:underline">
+            Targets
+          </Link>{' '}
+          ·{' '}
+          <Link to={`/targets/${target.id}`} className="hover:underline">
+            {target.name}
+          </Link>
+        </>
+      }
+      title={view?.operation.label ?? 'New operation'}
+      aside={
+        <Margin
+          target={target}
+          view={view}
+          now={now}
+          isStored={store.isSuccess && !isChanged}
+          onDoubt={next => of.form.setValue('fields', next, { shouldDirty: true })}
+        />
+      }
+    >
+      <InputForm
+        of={of}
+        label="Operation"
+        deed={view ? 'Save it' : 'Add it'}
+        className="mt-4 space-y-6"
+        onCancel={() => void navigate(`/targets/${target.id}`)}
+      >
+        <div className="space-y-4">
+          <TextField<OperationForm> name="label" label="What it does" placeholder="Add a contact" autoFocus={!view} />
+          <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[8rem_minmax(0,1fr)_14rem]">
+            <ChoiceField<OperationForm, Operation['method']>
+              name="method"
+              label="Method"
+              look="code"
+              options={Object.fromEntries(methods.map(each => [each, each]))}
+              onPick={method => of.form.setValue('body', method === 'GET' || method === 'DELETE' ? 'none' : 'json')}
+            />
+            <TextField<OperationForm>
+              name="path"
+              label="Path"
+              look="code"
+              hint={`Below ${target.baseUrl}`}
+              placeholder="/contacts/{contact_id}"
+            />
+            <ChoiceField<OperationForm, BodyKind> name="body" label="Its body is" options={bodyNames} />
+          </div>
+          <PathParts />
+        </div>
+        <Fields />
+        <AnswerPart />
+        {view && <TryIt targetId={target.id} tryBaseUrl={target.tryBaseUrl} view={view} isChanged={isChanged} />}
+      </InputForm>
+    </Sheet>
+  );
+}
+
+/** The fields of the request, a row each. */
+function Fields() {
+  const [fields, set, { control }] = useFields();
+  const method = useWatch({ control, name: 'method' });
+  const [record, setRecord] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const add = () =>
+    set([...fields, { ...new OperationFieldInput(), ...(method === 'GET' && { in: 'query' as const }) }]);
+  const take = () => {
+    const document = parseJson(record ?? '');
+    const shown = Array.isArray(document) ? document[0] : document;
+    const found = shown === undefined ? [] : (fieldsOfRecord(shown) as OperationInput['fields']);
+    if (found.length === 0) return setFault('Give a record as an object: {"name": "value"}.');
+    const taken = new Set(fields.map(each => each.key));
+    set([...fields, ...found.filter(each => !taken.has(each.key))]);
+    setRecord(null);
+    setFault(null);
+  };
+  return (
+    <section aria-label="Its fields">
+      <h2 className="border-b border-ink pb-1.5">Its fields</h2>
+      {fields.length === 0 && <p className="pt-2 font-serif text-ink-2">It takes nothing yet.</p>}
+      <ul className="divide-y divide-rule">
+        {fields.map((_, index) => (
+          <FieldRow key={index} index={index} onRemove={() => set(fields.filter((__, other) => other !== index))} />
+        ))}
+      </ul>
+      <p className="border-t border-rule pt-2">
+        <Act onClick={add}>Add a field</Act>
+        {record === null && (
+          <Act className="ml-5" onClick={() => setRecord('')}>
+            Take fields from a record
+          </Act>
+        )}
+      </p>
+      {record !== null && (
+        <div className="pt-2">
+          <LinesBox
+            label="A record, in JSON"
+            look="code"
+            rows={4}
+            autoFocus
+            value={record}
+            onChange={setRecord}
+            error={fault}
+            placeholder={'{"email": "…", "address": {"town": "…"}}'}
+          />
+          <p className="mt-1">
+            <Act onClick={take}>Take its fields</Act>
+            <Act className="ml-5" onClick={() => setRecord(null)}>
+              Don’t
+            </Act>
+          </p>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Margin({
+  target,
+  view,
+  now,
+  isStored,
+  onDoubt,
+}: {
+  target: TargetView;
+  view: OperationView | null;
+  now: OperationInput;
+  isStored: boolean;
+  onDoubt: (fields: OperationInput['fields']) => void;
+}) {
+  const navigate = useNavigate();
+  const restore = useFromSource(target.id);
+  const remove = useTakeAway(target.id);
+  const loosen = (key: string | null) =>
+    onDoubt(now.fields.map(each => (each.key === key ? { ...each, fixed: undefined } : each)));
+  return (
+    <>
+      {isStored && (
+        <div role="status">
+          <Note tone="fine">Stored. Calls that use it have it from now on.</Note>
+        </div>
+      )}
+      {doubtsAbout(now as Operation).map(doubt => (
+        <Note key={`${doubt.about} ${doubt.field}`} tone="look">
+          {doubt.words} {doubt.about === 'alwaysTheSame' && <Act onClick={() => loosen(doubt.field)}>It varies</Act>}
+        </Note>
+      ))}
+      {view?.own === 'changed' && (
+        <Note tone="goes">
+          Set by hand; it stays so when the source is read again.{' '}
+          <Act onClick={() => restore.mutate(view.operation.id)} disabled={restore.isPending}>
+            Take it as the source says
+          </Act>
+        </Note>
+      )}
+      {view?.own === 'added' && <Note tone="goes">Added by hand: the source says nothing of it.</Note>}
+      {view && view.usedBy.length > 0 && (
+        <Note tone="goes">
+          Used by {view.usedBy.slice(0, 5).join(', ')}
+          {view.usedBy.length > 5 && ` and ${view.usedBy.length - 5} more`}. Where it moves, its calls move along.
+        </Note>
+      )}
+      {view && view.usedBy.length === 0 && (
+        <p className="pl-4">
+          <Confirm
+            ask="Take it away…"
+            deed="Take it away"
+            isBusy={remove.isPending}
+            fault={remove.error && wordsFor(remove.error)}
+            onDo={() => remove.mutate(view.operation.id, { onSuccess: () => void navigate(`/targets/${target.id}`) })}
+          >
+            {view.own === 'added'
+              ? 'What was set of it is forgotten.'
+              : 'It is offered no more, until you take it back.'}
+          </Confirm>
+        </p>
+      )}
+    </>
+  );
+}
