@@ -5,6 +5,7 @@ import { operationsOffered } from './operationsOffered';
 import { recordedFare } from './recordedFare';
 import { referencesHold } from './referencesHold';
 import { requiredFilled } from './requiredFilled';
+import { somethingSent } from './somethingSent';
 import { targetsReached } from './targetsReached';
 import { triedForReal } from './triedForReal';
 
@@ -16,6 +17,7 @@ export const checks = [
   referencesHold,
   eitherWay,
   requiredFilled,
+  somethingSent,
   recordedFare,
   triedForReal,
   targetsReached,

@@ -271,3 +271,24 @@ test('what was not looked at is not said', () => {
 test('each check has a name of its own', () => {
   expect(new Set(checks.map(each => each.id)).size).toBe(checks.length);
 });
+
+describe('a call that would send nothing', () => {
+  const loose: Operation = {
+    ...operation,
+    fields: [targetField('site'), targetField('v', { in: 'query', pointer: 'v' })],
+  };
+  const looked = (fields: Operation['fields'], lines: Call['lines']) =>
+    found('something', {
+      ...seen({ definition: definition({ calls: [call({ lines })] }) }),
+      targets: [{ id: 't', name: 'T', operations: [{ ...loose, fields }] }],
+    });
+  const filled = call().lines;
+  test('stops; one line, or what is always the same, is something', () => {
+    expect(looked(loose.fields, [newLine('l', 'site')])).toMatchObject([
+      { stops: true, words: expect.stringContaining('“Create” would send nothing') },
+    ]);
+    expect(looked(loose.fields, filled)).toEqual([]);
+    expect(looked([targetField('site', { fixed: 'AB-07' })], [])).toEqual([]);
+    expect(looked([targetField('v', { in: 'query', pointer: 'v' })], [])).toEqual([]);
+  });
+});

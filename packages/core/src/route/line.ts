@@ -88,6 +88,14 @@ export type ProblemPolicy = (typeof problemPolicies)[number];
 export const writings = ['always', 'whereBlank', 'onCreate', 'add'] as const;
 export type Writing = (typeof writings)[number];
 
+/** What a line may do to a record that was found, in words. */
+export const writingWords: Record<Writing, string> = {
+  always: 'writes over what is there',
+  whereBlank: 'only where it is blank',
+  onCreate: 'only when it is made',
+  add: 'beside what is there',
+};
+
 /** One row of a mapping: what goes into one field of the request. */
 export interface Line {
   id: string;

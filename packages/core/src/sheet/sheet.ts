@@ -1,10 +1,10 @@
 import Papa from 'papaparse';
 import { explainCondition, type Condition } from '../condition';
 import { compileCall, type CompiledLine } from '../request';
-import { fieldsOf, type Call, type Line, type ListEntry, type Segment, withFields } from '../route';
+import { fieldsOf, writingWords, type Call, type Line, type ListEntry, type Segment, withFields } from '../route';
 import type { Scope } from '../scope';
 import { asText, isBlank, type Json } from '../submission';
-import type { Operation } from '../target';
+import type { Operation, TargetField } from '../target';
 import type { TransformContext } from '../transform';
 
 /** One line of a mapping as people read it. */
@@ -77,15 +77,21 @@ export function sheetOf(parts: SheetParts): Sheet {
   const used = new Set(drawn.flatMap(each => fieldsOf(each.line.source)));
   const usesRest = drawn.some(each => each.line.source?.from === 'rest');
   const filled = new Set(drawn.map(each => each.line.to));
+  const always = parts.operation.fields.filter(each => each.fixed !== undefined && !filled.has(each.key));
   return {
     title: parts.title,
     form: parts.form,
     target: parts.target,
     request: `${parts.operation.method} ${parts.baseUrl.replace(/\/$/, '')}${parts.operation.path}`,
     condition: explainCondition(parts.condition, parts.labelOf),
-    rows: drawn.map((line, index) => rowOf(line, index + 1, parts)),
+    rows: [
+      ...drawn.map((line, index) => rowOf(line, index + 1, parts)),
+      ...always.map((field, index) => fixedRow(field, drawn.length + index + 1)),
+    ],
     unused: usesRest ? [] : parts.questions.filter(each => !used.has(each.key)).map(each => each.label),
-    unfilled: parts.operation.fields.filter(each => !each.readOnly && !filled.has(each.key)).map(each => each.key),
+    unfilled: parts.operation.fields
+      .filter(each => !each.readOnly && !filled.has(each.key) && each.fixed === undefined)
+      .map(each => each.key),
   };
 }
 
@@ -104,11 +110,28 @@ function rowOf(
     label: field && field.label !== field.key ? field.label : '',
     type: field?.type ?? 'gone',
     required: field?.required ?? false,
-    otherwise: otherwiseOf(line, field?.required ?? false),
+    otherwise: [
+      otherwiseOf(line, field?.required ?? false),
+      ...(parts.call.find?.update ? [`found: ${writingWords[line.writes ?? 'always']}`] : []),
+    ].join('; '),
     answer: shown(answer),
     value: given?.problem ? `! ${given.problem.message}` : shown(given?.value ?? null),
   };
 }
+
+/** A field that is always the same, as the target’s operation says. */
+const fixedRow = ({ key, label, type, required, fixed }: TargetField, number: number): SheetRow => ({
+  number,
+  question: `always “${asText(fixed)}”`,
+  cleaning: '',
+  field: key,
+  label: label === key ? '' : label,
+  type,
+  required,
+  otherwise: '',
+  answer: '',
+  value: shown(fixed!),
+});
 
 /** What happens to blanks and to what can't be read. A required field holds the submission rather than go without. */
 function otherwiseOf(line: Line, required: boolean): string {

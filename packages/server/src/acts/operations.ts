@@ -8,6 +8,7 @@ import {
   type OwnOperation,
 } from '@grammata/core/target';
 import { operationsUsed } from '@grammata/core/route';
+import { labelFromKey } from '@grammata/core/submission';
 import { fieldFault, fieldFaults, HttpProblem, notFound } from '../problems';
 import { newId } from '../ids';
 import type { Services } from '../services';
@@ -83,5 +84,11 @@ function store({ store: { targets }, live, log }: Parts, actor: Actor, row: Targ
   log.info({ actor: actor.id, target: row.id }, 'operations of a target were set');
 }
 
-/** The same without its class, and without what was left out. */
-const plain = (input: OperationInput): Operation => JSON.parse(JSON.stringify(input)) as Operation;
+/** The same without its class, and without what was left out; a field without a label has that of its name. */
+function plain(input: OperationInput): Operation {
+  const operation = JSON.parse(JSON.stringify(input)) as Operation;
+  return {
+    ...operation,
+    fields: operation.fields.map(each => ({ ...each, label: each.label.trim() || labelFromKey(each.key) })),
+  };
+}

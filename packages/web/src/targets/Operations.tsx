@@ -82,7 +82,7 @@ function Offered({ target, head, opens }: { target: TargetView; head: OperationH
         </code>
         {!isFixed && (
           <Link
-            className="act text-small font-normal"
+            className="act font-sans text-small"
             aria-label={`Edit ${head.label}`}
             to={`/targets/${target.id}/operation?id=${encodeURIComponent(head.id)}`}
           >

@@ -18,6 +18,9 @@ const formatNames = {
   line: 'one line',
 };
 
+/** The columns of a field and of what stands above them. */
+export const fieldColumns = 'grid-cols-[minmax(0,1fr)_7.5rem_9.5rem_6.5rem_3rem] gap-x-4';
+
 /** What the types are called. */
 export const typeNames: Record<TargetType, string> = {
   text: 'text',
@@ -58,10 +61,11 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
   const isInPath = field.in === 'path';
   return (
     <li className="py-2" aria-label={name}>
-      <div className="grid grid-cols-[minmax(0,1fr)_7.5rem_9.5rem_6rem_auto] items-end gap-x-4">
-        <TextBox label="Name" look="code" value={field.key} onChange={rename} error={said('key')} />
+      <div className={`grid ${fieldColumns} items-center`}>
+        <TextBox label={`Name of ${name}`} isBare look="code" value={field.key} onChange={rename} error={said('key')} />
         <Choice<Place>
-          label="Goes into"
+          label={`${name} goes into`}
+          isBare
           value={field.in ?? 'body'}
           options={
             isInPath
@@ -74,13 +78,22 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
           error={said('in')}
         />
         <Choice<TargetType>
-          label="Takes"
+          label={`${name} takes`}
+          isBare
           value={field.type}
           options={Object.fromEntries(targetTypes.map(each => [each, typeNames[each]]))}
           onChange={type => set({ type, ...(type !== 'choices' && { items: undefined }) })}
         />
-        <Tick label="Required" checked={field.required} onChange={required => set({ required })} className="pb-1" />
-        <span className="pb-1 whitespace-nowrap">
+        <Tick
+          label={
+            <>
+              <span className="sr-only">{name}: </span>required
+            </>
+          }
+          checked={field.required}
+          onChange={required => set({ required })}
+        />
+        <span className="text-right whitespace-nowrap">
           <Act onClick={() => setOpen(!isOpen)} aria-expanded={isOpen} aria-label={`More of ${name}`}>
             {isOpen ? 'Less' : 'More'}
           </Act>

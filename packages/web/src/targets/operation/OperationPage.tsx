@@ -10,7 +10,7 @@ import { Act, Confirm, LinesBox, Note, Sheet } from '../../ui';
 import { ChoiceField, InputForm, TextField, useInput } from '../../ui/form';
 import { useFromSource, useOperation, useSetOperation, useTakeAway, useTarget } from '../queries';
 import { AnswerPart } from './AnswerPart';
-import { FieldRow } from './FieldRow';
+import { fieldColumns, FieldRow } from './FieldRow';
 import { useFields, type OperationForm } from './form';
 import { PathParts } from './PathParts';
 import { TryIt } from './TryIt';
@@ -22,14 +22,17 @@ export function OperationPage() {
   const operationId = params.get('id');
   const target = useTarget(id);
   const operation = useOperation(id, operationId);
+  const [times, setTimes] = useState(0);
   return (
     <Read title="Operation" query={target}>
       {of =>
         operationId === null ? (
-          <Editor key="new" target={of} view={null} />
+          <Editor key="new" target={of} view={null} onAnew={() => undefined} />
         ) : (
           <Read title="Operation" query={operation}>
-            {view => <Editor key={`${operationId} ${view.own}`} target={of} view={view} />}
+            {view => (
+              <Editor key={`${operationId} ${times}`} target={of} view={view} onAnew={() => setTimes(times + 1)} />
+            )}
           </Read>
         )
       }
@@ -49,7 +52,16 @@ const bodyNames: Partial<Record<BodyKind, string>> = {
 
 const begun = (): OperationInput => ({ ...new OperationInput(), label: '', method: 'POST', path: '/', body: 'json' });
 
-function Editor({ target, view }: { target: TargetView; view: OperationView | null }) {
+function Editor({
+  target,
+  view,
+  onAnew,
+}: {
+  target: TargetView;
+  view: OperationView | null;
+  /** What is stored is another now than what was begun with. */
+  onAnew: () => void;
+}) {
   const navigate = useNavigate();
   const store = useSetOperation(target.id);
   const given = view ? (view.operation as OperationInput) : begun();
@@ -59,6 +71,7 @@ function Editor({ target, view }: { target: TargetView; view: OperationView | nu
     keptAs: `operation.${target.id}.${view?.operation.id ?? 'new'}`,
     save: async input => {
       const { operation } = await store.mutateAsync(input as OperationInput);
+      of.form.reset(input);
       if (!view)
         await navigate(`/targets/${target.id}/operation?id=${encodeURIComponent(operation.id)}`, { replace: true });
     },
@@ -84,6 +97,10 @@ function Editor({ target, view }: { target: TargetView; view: OperationView | nu
           view={view}
           now={now}
           isStored={store.isSuccess && !isChanged}
+          onAnew={() => {
+            of.discard();
+            onAnew();
+          }}
           onDoubt={next => of.form.setValue('fields', next, { shouldDirty: true })}
         />
       }
@@ -146,6 +163,13 @@ function Fields() {
     <section aria-label="Its fields">
       <h2 className="border-b border-ink pb-1.5">Its fields</h2>
       {fields.length === 0 && <p className="pt-2 font-serif text-ink-2">It takes nothing yet.</p>}
+      {fields.length > 0 && (
+        <div aria-hidden className={`grid ${fieldColumns} pt-2 text-small text-ink-2`}>
+          <span>Name</span>
+          <span>Goes into</span>
+          <span>Takes</span>
+        </div>
+      )}
       <ul className="divide-y divide-rule">
         {fields.map((_, index) => (
           <FieldRow key={index} index={index} onRemove={() => set(fields.filter((__, other) => other !== index))} />
@@ -189,12 +213,14 @@ function Margin({
   now,
   isStored,
   onDoubt,
+  onAnew,
 }: {
   target: TargetView;
   view: OperationView | null;
   now: OperationInput;
   isStored: boolean;
   onDoubt: (fields: OperationInput['fields']) => void;
+  onAnew: () => void;
 }) {
   const navigate = useNavigate();
   const restore = useFromSource(target.id);
@@ -216,7 +242,7 @@ function Margin({
       {view?.own === 'changed' && (
         <Note tone="goes">
           Set by hand; it stays so when the source is read again.{' '}
-          <Act onClick={() => restore.mutate(view.operation.id)} disabled={restore.isPending}>
+          <Act onClick={() => restore.mutate(view.operation.id, { onSuccess: onAnew })} disabled={restore.isPending}>
             Take it as the source says
           </Act>
         </Note>

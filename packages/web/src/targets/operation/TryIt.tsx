@@ -75,8 +75,8 @@ export function TryIt({
           </p>
           {tried.error && <Fault>{wordsFor(tried.error)}</Fault>}
           {data && (
-            <div className="mt-3" role="status">
-              <p>
+            <div className="mt-3">
+              <p role="status">
                 {data.message}{' '}
                 {data.answer !== null && (data.status ?? 0) < 300 && (
                   <Act onClick={() => setValue('answer', learned(data.answer), { shouldDirty: true })}>

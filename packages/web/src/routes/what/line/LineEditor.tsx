@@ -1,6 +1,6 @@
 import type { CompiledLine } from '@grammata/core/request';
 import type { BlankPolicy, Line, ProblemPolicy, Writing } from '@grammata/core/route';
-import { exampleFor, type TargetField } from '@grammata/core/target';
+import { exampleFor, optionName, type TargetField } from '@grammata/core/target';
 import { asText } from '@grammata/core/submission';
 import { Act, Choice, Tick } from '../../../ui';
 import type { Workbench } from '../../workbench';
@@ -146,8 +146,10 @@ function aboutField(field: TargetField): string {
     .filter(Boolean)
     .join(', ');
   const sample = asText(exampleFor(field));
-  const example = field.options ? field.options.join(' · ') : sample !== '' && `such as ${sample}`;
-  return [`${field.label}: takes ${limits}`, field.type === 'text' ? field.description : example]
+  const example = field.options
+    ? field.options.map(each => optionName(field, each)).join(' · ')
+    : sample !== '' && `such as ${sample}`;
+  return [`${field.label || field.key}: takes ${limits}`, field.type === 'text' ? field.description : example]
     .filter(Boolean)
     .join('; ');
 }

@@ -1,6 +1,8 @@
 import { useDroppable } from '@dnd-kit/core';
 import type { LineProposal } from '@grammata/core/match';
 import { compileLine, type CompiledLine } from '@grammata/core/request';
+import { writingWords } from '@grammata/core/route';
+import { asText } from '@grammata/core/submission';
 import { Bar, count, Tip } from '../../../ui';
 import type { Workbench } from '../../workbench';
 import { LineEditor } from './LineEditor';
@@ -52,8 +54,21 @@ export function LineRow(props: LineRowProps) {
               <Proposed proposal={proposal} workbench={workbench} compiled={compiled} />
             ) : (
               <>
-                <SourceWords source={line.source} labelOf={workbench.labelOf} />
-                <span className="block truncate text-small text-ink-2">{compiled.chain.explain.join(', then ')}</span>
+                {line.source === null && field?.fixed !== undefined ? (
+                  <span className="block truncate text-ink-2">
+                    always <span className="font-mono text-small">{asText(field.fixed)}</span>, unless it is filled
+                  </span>
+                ) : (
+                  <SourceWords source={line.source} labelOf={workbench.labelOf} />
+                )}
+                <span className="block truncate text-small text-ink-2">
+                  {[
+                    ...compiled.chain.explain,
+                    ...(line.source && workbench.call.find?.update && line.writes && line.writes !== 'always'
+                      ? [writingWords[line.writes]]
+                      : []),
+                  ].join(', then ')}
+                </span>
               </>
             )}
           </span>
@@ -61,7 +76,11 @@ export function LineRow(props: LineRowProps) {
             {proposal ? (
               <ProposedValue proposal={proposal} workbench={workbench} compiled={compiled} />
             ) : (
-              <Value outcome={outcome} filled={line.source !== null} />
+              <Value
+                outcome={outcome}
+                filled={line.source !== null}
+                fixed={line.source === null ? field?.fixed : undefined}
+              />
             )}
           </span>
           <FateBar {...props} />

@@ -1,8 +1,19 @@
 import { textOfAnswer, type Outcome } from '@grammata/core/request';
-import { asText, isBlank, isFile, isJsonObject } from '@grammata/core/submission';
+import { asText, isBlank, isFile, isJsonObject, type Json } from '@grammata/core/submission';
 
 /** What goes into the request for the sample at hand. */
-export function Value({ outcome, filled }: { outcome: Outcome | null; filled: boolean }) {
+export function Value({
+  outcome,
+  filled,
+  fixed,
+}: {
+  outcome: Outcome | null;
+  filled: boolean;
+  /** What is sent where nothing fills it. */
+  fixed?: Json;
+}) {
+  if (fixed !== undefined)
+    return <span className="block truncate font-mono text-small text-ink-2">{asText(fixed)}</span>;
   if (!outcome || !filled) return <span className="font-mono text-small text-ink-3">–</span>;
   if (outcome.state === 'trouble')
     return (

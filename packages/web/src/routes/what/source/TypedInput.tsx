@@ -1,5 +1,5 @@
 import { asText, type Json } from '@grammata/core/submission';
-import { exampleFor, type TargetField } from '@grammata/core/target';
+import { exampleFor, optionName, type TargetField } from '@grammata/core/target';
 import { useState } from 'react';
 import { Choice, Combobox, ListBox, numberIn, TextBox } from '../../../ui';
 
@@ -19,7 +19,7 @@ export function TypedInput({
   onChange: (value: Json) => void;
 }) {
   if (field?.options && field.type === 'choice') {
-    const options = field.options.map(each => ({ value: each, label: each }));
+    const options = field.options.map(each => ({ value: each, label: optionName(field, each) }));
     return options.length < MANY ? (
       <Choice label={label} look="code" none="pick one…" value={asText(value)} options={options} onChange={onChange} />
     ) : (
