@@ -150,6 +150,13 @@ export interface DocumentView {
   text: string;
 }
 
+/** What a target answers where it lists its tables, to be pointed at. */
+export interface ListingView {
+  answer: Json;
+  /** What it went wrong with; null where it answered with JSON. */
+  fault: string | null;
+}
+
 /** How a real request of an operation went. */
 export interface TriedView {
   /** As it went out, secrets masked; empty where none was made. */

@@ -1,10 +1,13 @@
 import { usualRecipe, type DiscoveryRecipe } from '@grammata/core/target';
-import { Matches, MaxLength } from 'class-validator';
+import { IsBoolean, Matches, MaxLength } from 'class-validator';
 import { IsPointer } from './isPointer';
+import { MayBeLeftOut } from './mayBeLeftOut';
 
 /** Where a target's list of its tables has what. Those of `column…` start at one column. */
 export class RecipeInput {
   @IsPointer() tables: string = usualRecipe.tables;
+  /** True where what stands there is one table, without a name of its own. */
+  @MayBeLeftOut() @IsBoolean() isOneTable?: boolean;
   @IsPointer() tableKey: string = usualRecipe.tableKey;
   @IsPointer() tableLabel: string = usualRecipe.tableLabel;
   @IsPointer() columns: string = usualRecipe.columns;
@@ -24,6 +27,7 @@ export class RecipeInput {
 export const recipeFrom = (input: RecipeInput): DiscoveryRecipe => ({
   ...usualRecipe,
   tables: input.tables,
+  ...(input.isOneTable && { isOneTable: true }),
   tableKey: input.tableKey,
   tableLabel: input.tableLabel,
   columns: input.columns,
@@ -41,6 +45,7 @@ export const recipeFrom = (input: RecipeInput): DiscoveryRecipe => ({
 /** The same the other way round, to be edited. */
 export const recipeInput = ({
   tables,
+  isOneTable,
   tableKey,
   tableLabel,
   columns,
@@ -48,6 +53,7 @@ export const recipeInput = ({
   create,
 }: DiscoveryRecipe): RecipeInput => ({
   tables,
+  ...(isOneTable && { isOneTable }),
   tableKey,
   tableLabel,
   columns,

@@ -1,4 +1,4 @@
-import { asText, escapeToken, isJsonObject, valueAt, type Json } from '../submission';
+import { asText, escapeToken, isJsonObject, valueAt, type Json, type JsonObject } from '../submission';
 import { optionsIn } from './options';
 import { targetTypes, type Operation, type TargetField, type TargetType } from './operation';
 
@@ -10,6 +10,8 @@ export interface DiscoveryRecipe {
   /** Below the base address. */
   path: string;
   tables: string;
+  /** True where what stands there is one table, and has no name of its own. */
+  isOneTable?: boolean;
   tableKey: string;
   tableLabel: string;
   columns: string;
@@ -65,19 +67,31 @@ export type Discovery = { operations: Operation[] } | { fault: string };
 
 /** The operations that a target's answer describes, or what is missing in it. */
 export function readDiscovery(answer: Json, recipe: DiscoveryRecipe): Discovery {
-  const tables = valueAt(answer, recipe.tables);
-  if (!Array.isArray(tables)) return { fault: `There is no list of tables at “${recipe.tables}” in the answer.` };
+  const held = valueAt(answer, recipe.tables);
+  const tables = recipe.isOneTable ? (held === undefined ? null : [{ name: ONE_TABLE, of: held }]) : listed(held);
+  if (tables === null) return { fault: `There is no list of tables at “${recipe.tables}” in the answer.` };
   const operations = tables.flatMap(table => readTable(table, recipe) ?? []);
   if (operations.length === 0) return { fault: 'The answer lists no table with a key and columns.' };
   return { operations };
 }
 
-function readTable(table: Json, recipe: DiscoveryRecipe): Operation | null {
-  const key = asText(valueAt(table, recipe.tableKey));
-  const columns = valueAt(table, recipe.columns);
-  if (!key || !Array.isArray(columns)) return null;
-  const label = asText(valueAt(table, recipe.tableLabel)) || key;
-  const fields = columns.filter(isJsonObject).flatMap(column => readColumn(column, recipe) ?? []);
+/** What the one table of an answer is called that names none. */
+const ONE_TABLE = 'records';
+
+/** Things in a list, or by their names in an object; null where it is neither. */
+function listed(held: Json | undefined): { name: string; of: Json }[] | null {
+  if (Array.isArray(held)) return held.map(of => ({ name: '', of }));
+  return isJsonObject(held ?? null) && Object.keys(held as JsonObject).length > 0
+    ? Object.entries(held as JsonObject).flatMap(([name, of]) => (isJsonObject(of) ? [{ name, of }] : []))
+    : null;
+}
+
+function readTable({ name, of: table }: { name: string; of: Json }, recipe: DiscoveryRecipe): Operation | null {
+  const key = (recipe.isOneTable ? '' : asText(valueAt(table, recipe.tableKey))) || name;
+  const columns = listed(valueAt(table, recipe.columns));
+  if (!key || columns === null) return null;
+  const label = (recipe.isOneTable ? '' : asText(valueAt(table, recipe.tableLabel))) || key;
+  const fields = columns.flatMap(column => readColumn(column, recipe) ?? []);
   return {
     id: `create:${key}`,
     label: `Add a record to ${label}`,
@@ -91,8 +105,12 @@ function readTable(table: Json, recipe: DiscoveryRecipe): Operation | null {
   };
 }
 
-function readColumn(column: Json, { column: at, types, create }: DiscoveryRecipe): TargetField | null {
-  const key = asText(valueAt(column, at.key));
+function readColumn(
+  { name, of: column }: { name: string; of: Json },
+  { column: at, types, create }: DiscoveryRecipe,
+): TargetField | null {
+  if (!isJsonObject(column)) return null;
+  const key = asText(valueAt(column, at.key)) || name;
   if (!key) return null;
   const options = valueAt(column, at.options);
   const maxLength = valueAt(column, at.maxLength);

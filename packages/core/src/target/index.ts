@@ -2,6 +2,7 @@ export * from './openapi';
 export * from './check';
 export * from './credentials';
 export * from './discovery';
+export * from './discoveryPoint';
 export * from './example';
 export * from './mail';
 export * from './tableFiles';

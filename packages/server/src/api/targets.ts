@@ -26,7 +26,7 @@ import { tryOperation } from '../delivery';
 import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
-import { choicesOf, lookAt, readTarget, withoutShownSecrets } from '../targets';
+import { choicesOf, listingOf, lookAt, readTarget, withoutShownSecrets } from '../targets';
 import { checked, textFrom } from './validate';
 import { operationHeads, ownOf, targetSummary, targetView } from './views';
 
@@ -91,6 +91,12 @@ export function targetsApi(services: Services): Router {
   /** What the target answers to a question for a list, as values to pick. */
   router.get('/targets/:id/choices', async (request, response) => {
     response.json(await choicesOf(targetOr404(request.params.id), textFrom(request.query.operation) ?? '', services));
+  });
+
+  /** What it answers where it lists its tables, to be pointed at. */
+  router.post('/targets/:id/listing', async (request, response) => {
+    const { outward, authorizations } = services;
+    response.json(await listingOf(targetOr404(request.params.id), outward, authorizations));
   });
 
   const operationOr404 = (row: TargetRow, id: unknown): Operation => {

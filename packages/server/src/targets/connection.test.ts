@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { RecipeInput, recipeFrom, recipeInput } from '@grammata/contract';
 import { vaultWith } from '../access';
 import { Authorizations, type Outward, type OutwardAnswer, type OutwardFault, type OutwardRequest } from '../outward';
-import { connect } from './connection';
+import { connect, listingOf } from './connection';
 import { offerIn } from './offer';
 
 const vault = vaultWith(randomBytes(32));
@@ -149,4 +149,34 @@ test('what the document asks for is told where the credentials are of another ki
   };
   const { view } = await connected(answering(JSON.stringify(document)).outward);
   expect(view.advice).toBe('Its document asks for OAuth 2 tokens, had at https://a.example.org/token.');
+});
+
+test('a bare list of columns is read without a word where its parts’ names tell', async () => {
+  const columns = [
+    { field: 'email', label: 'E-mail', type: 'text', required: true },
+    { field: 'age', label: 'Age', type: 'number' },
+  ];
+  const { view, operations, recipe } = await connect(
+    { ...target, reads: 'tables' },
+    answering(JSON.stringify(columns)).outward,
+    new Authorizations(answering('').outward, vault),
+    { check: () => Promise.reject(new Error('no mail server')) },
+    offers,
+  );
+  expect(view.verdict).toMatch(/lists 1 table with 2 columns. What stands where was concluded/);
+  expect(recipe).toMatchObject({ isOneTable: true, columns: '', column: { key: '/field', label: '/label' } });
+  expect(operations![0]!.fields.map(({ key, type, required }) => [key, type, required])).toEqual([
+    ['email', 'text', true],
+    ['age', 'number', false],
+  ]);
+});
+
+test('what a target lists is had to be pointed at, or why not', async () => {
+  const listing = (body: string, more: Partial<OutwardAnswer> = {}) => {
+    const { outward } = answering(body, more);
+    return listingOf({ ...target, reads: 'tables' } as never, outward, new Authorizations(outward, vault));
+  };
+  expect(await listing('{"a":[1]}')).toEqual({ answer: { a: [1] }, fault: null });
+  expect((await listing('<html>')).fault).toMatch(/not with JSON/);
+  expect((await listing('', { status: 404 })).fault).toMatch(/nothing at this path/);
 });

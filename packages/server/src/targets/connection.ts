@@ -1,4 +1,5 @@
-import type { ConnectionView } from '@grammata/contract';
+import type { ConnectionView, ListingView } from '@grammata/contract';
+import { parseJson } from '@grammata/core/submission';
 import {
   sendMail,
   withQuery,
@@ -18,6 +19,8 @@ export interface Connection {
   view: ConnectionView;
   /** What the target offers, when it could be read. */
   operations: Operation[] | null;
+  /** Where its list of tables has what, where that was concluded. */
+  recipe?: DiscoveryRecipe;
 }
 
 /** Largest document that is read, in bytes. */
@@ -63,7 +66,27 @@ export async function connect(
   if ('fault' in found) return failed(isText(body) ? 'It answered, but not with JSON.' : found.fault, pathAdvice[kind]);
   const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
   const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
-  return { view: { ok: true, verdict, advice, status, milliseconds }, operations: found.operations };
+  return {
+    view: { ok: true, verdict, advice, status, milliseconds },
+    operations: found.operations,
+    ...(found.recipe && { recipe: found.recipe }),
+  };
+}
+
+/** What a target answers where it lists its tables: its JSON, to be pointed at. */
+export async function listingOf(
+  target: TargetRow,
+  outward: Outward,
+  authorizations: Authorizations,
+): Promise<ListingView> {
+  const credentials = await authorizations.for(target);
+  const answer = isFault(credentials) ? credentials : await ask(target, credentials, outward);
+  const trouble = troubleWith(answer, pathAdvice.tables);
+  if (trouble) return { answer: null, fault: trouble.join(' ') };
+  const document = parseJson((answer as OutwardAnswer).body);
+  return document === undefined
+    ? { answer: null, fault: `It answered, but not with JSON. ${pathAdvice.tables}` }
+    : { answer: document, fault: null };
 }
 
 /** True for an answer that is a page or words. */

@@ -2,6 +2,7 @@ import { parseJson, type Json } from '@grammata/core/submission';
 import {
   appendOperations,
   isWriting,
+  proposeRecipe,
   readDiscovery,
   readExample,
   readOpenApi,
@@ -28,22 +29,35 @@ export type Offer =
       /** Who asked, in an example; and the example without it. */
       credentials?: ShownCredentials | null;
       text?: string;
+      /** Where a list of tables has what, as it was concluded. */
+      recipe?: DiscoveryRecipe;
     }
   | { fault: string };
 
 /** Reads what a target offers out of a text. Heavy with large ones: it runs in a thread. */
 export function offerIn(kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Offer {
-  return readers[kind](text, recipe ?? usualRecipe);
+  return readers[kind](text, recipe);
 }
 
-const readers: Record<OfferKind, (text: string, recipe: DiscoveryRecipe) => Offer> = {
-  tables(text, recipe) {
+const readers: Record<OfferKind, (text: string, recipe: DiscoveryRecipe | null) => Offer> = {
+  tables(text, given) {
     const document = parseJson(text);
     if (document === undefined) return { fault: 'It is no JSON.' };
+    // Where nobody said what stands where, what the parts are called may tell.
+    const recipe = given ?? proposeRecipe(document) ?? usualRecipe;
     const found = readDiscovery(document, recipe);
     if ('fault' in found) return found;
-    const columns = found.operations.reduce((sum, operation) => sum + operation.fields.length, 0);
-    return { operations: found.operations, says: `lists ${found.operations.length} tables with ${columns} columns` };
+    const { operations } = found;
+    const columns = operations.reduce((sum, operation) => sum + operation.fields.length, 0);
+    const isGuess = given === null && recipe !== usualRecipe;
+    const note = isGuess
+      ? '. What stands where was concluded: look at it under Change, where a record is made above all'
+      : '';
+    return {
+      operations,
+      says: `lists ${operations.length} table${operations.length === 1 ? '' : 's'} with ${columns} columns${note}`,
+      ...(isGuess && { recipe }),
+    };
   },
   openapi(text) {
     const document = documentOf(text);

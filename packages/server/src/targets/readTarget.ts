@@ -10,11 +10,13 @@ export async function readTarget(
   { store, outward, authorizations, postman, decoders, live }: Services,
   row: TargetRow,
 ): Promise<{ view: ConnectionView; stored: TargetRow }> {
-  const { view, operations } = await connect(row, outward, authorizations, postman, decoders);
+  const { view, operations, recipe } = await connect(row, outward, authorizations, postman, decoders);
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const stored = store.targets.update(
     row.id,
-    operations ? { ...kept(store.targets.byId(row.id) ?? row, operations), readAt: now(), fault } : { fault },
+    operations
+      ? { ...kept(store.targets.byId(row.id) ?? row, operations), readAt: now(), fault, ...(recipe && { recipe }) }
+      : { fault },
   )!;
   live.publish({ type: 'changed', what: 'target', id: row.id });
   return { view, stored };

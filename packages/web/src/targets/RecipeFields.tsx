@@ -1,8 +1,14 @@
-import { RecipeInput, type TargetInput } from '@grammata/contract';
-import { Act } from '../ui';
+import { recipeFrom, recipeInput, RecipeInput, type TargetInput } from '@grammata/contract';
+import { pointerOf, tokensOf, valueAt, type Json } from '@grammata/core/submission';
+import { pointRecipe, recipeRoles, type RecipeRole } from '@grammata/core/target';
+import { useState } from 'react';
+import { useFormContext, useWatch } from 'react-hook-form';
+import { wordsFor } from '../api';
+import { Act, Fault, PlaceTree, Radios } from '../ui';
 import { TextField } from '../ui/form';
+import { useListing } from './queries';
 
-const labels: Record<keyof RecipeInput, string> = {
+const labels: Record<Exclude<keyof RecipeInput, 'isOneTable'>, string> = {
   tables: 'List of tables',
   tableKey: 'Table: key',
   tableLabel: 'Table: label',
@@ -16,11 +22,21 @@ const labels: Record<keyof RecipeInput, string> = {
   bodyAt: 'Values stand in the body at',
 };
 
+const roleWords: Record<RecipeRole, string> = {
+  columnKey: 'a column’s key',
+  columnLabel: 'what a column is called',
+  columnType: 'a column’s type',
+  columnRequired: 'whether it is required',
+  columnOptions: 'its options',
+  tableKey: 'a table’s key',
+  tableLabel: 'what a table is called',
+};
+
 /** The usual places. */
 export const usualPlaces = (): RecipeInput => new RecipeInput();
 
-/** Where a target's list of its tables has what: JSON Pointers into its answer. */
-export function RecipeFields({ onUsual }: { onUsual: () => void }) {
+/** Where a target's list of its tables has what: pointed at in its answer, or as JSON Pointers. */
+export function RecipeFields({ targetId, onUsual }: { targetId: string | null; onUsual: () => void }) {
   return (
     <fieldset className="border-t border-rule pt-3 sm:col-span-2">
       <legend className="sr-only">Where its answer has what</legend>
@@ -28,11 +44,92 @@ export function RecipeFields({ onUsual }: { onUsual: () => void }) {
         Where its answer has what, as JSON Pointers; those of columns start at a column.{' '}
         <Act onClick={onUsual}>Take the usual places</Act>
       </p>
+      {targetId !== null && <Pointing targetId={targetId} />}
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
-        {(Object.keys(labels) as (keyof RecipeInput)[]).map(key => (
+        {(Object.keys(labels) as (keyof typeof labels)[]).map(key => (
           <TextField<TargetInput> key={key} name={`recipe.${key}`} label={labels[key]} look="code" />
         ))}
       </div>
     </fieldset>
   );
+}
+
+/** The target's own answer, to be pointed at. */
+function Pointing({ targetId }: { targetId: string }) {
+  const listing = useListing(targetId);
+  const { control, setValue } = useFormContext<TargetInput>();
+  const recipe = useWatch({ control, name: 'recipe' }) as RecipeInput;
+  const [role, setRole] = useState<RecipeRole>('columnKey');
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const answer = listing.data?.answer ?? null;
+  const point = (pointer: string) => {
+    const next = pointRecipe(recipeFrom(recipe), role, answer, pointer);
+    setRefusal('refusal' in next ? next.refusal : null);
+    if ('refusal' in next) return;
+    setValue('recipe', { ...recipeInput(next), isOneTable: next.isOneTable === true }, { shouldDirty: true });
+  };
+  return (
+    <div className="pb-4">
+      <p>
+        <Act onClick={() => listing.mutate()} disabled={listing.isPending}>
+          {listing.isPending ? 'Asking…' : listing.data ? 'Ask again' : 'Ask it, and point at what stands where'}
+        </Act>{' '}
+        <span className="text-ink-3">It is asked at the address that is stored.</span>
+      </p>
+      {listing.error && <Fault>{wordsFor(listing.error)}</Fault>}
+      {listing.data?.fault && <p className="pt-1 text-crimson">! {listing.data.fault}</p>}
+      {answer !== null && (
+        <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-[15rem_1fr]">
+          <div>
+            <Radios
+              legend="What a place is"
+              name="recipe-role"
+              className="space-y-0.5"
+              value={role}
+              onChange={next => {
+                setRole(next);
+                setRefusal(null);
+              }}
+              options={recipeRoles.map(each => ({ value: each, label: roleWords[each] }))}
+            />
+            {refusal && (
+              <p role="alert" className="mt-1 text-crimson">
+                ! {refusal}
+              </p>
+            )}
+          </div>
+          <PlaceTree label="What it answered" document={answer} tags={tagsOf(answer, recipe)} onPoint={point} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** What the places of an answer are, in the first table and its first column. */
+function tagsOf(answer: Json, recipe: RecipeInput): Map<string, string> {
+  const tags = new Map<string, string>();
+  const firstIn = (at: string): string | null => {
+    const held = valueAt(answer, at);
+    const [first] = typeof held === 'object' && held !== null ? Object.keys(held) : [];
+    return first === undefined ? null : `${at}${pointerOf([first])}`;
+  };
+  const table = recipe.isOneTable ? recipe.tables : firstIn(recipe.tables);
+  if (table === null) return tags;
+  if (!recipe.isOneTable) {
+    tags.set(recipe.tables, 'the tables');
+    tags.set(`${table}${recipe.tableKey}`, 'its key');
+    tags.set(`${table}${recipe.tableLabel}`, 'what it is called');
+  }
+  const column = firstIn(`${table}${recipe.columns}`);
+  tags.set(`${table}${recipe.columns}`, 'the columns');
+  if (column === null || tokensOf(column).length === 0) return tags;
+  const parts: [keyof RecipeInput, string][] = [
+    ['columnLabel', 'what it is called'],
+    ['columnType', 'its type'],
+    ['columnRequired', 'whether it is required'],
+    ['columnOptions', 'its options'],
+    ['columnKey', 'its key'],
+  ];
+  for (const [part, words] of parts) tags.set(`${column}${String(recipe[part])}`, words);
+  return tags;
 }

@@ -46,6 +46,7 @@ export function TargetForm({
   initial,
   hasToken,
   keptSize = null,
+  targetId = null,
   keptAs,
   deed,
   save,
@@ -55,6 +56,8 @@ export function TargetForm({
   hasToken: boolean;
   /** Characters of a document that is kept and too large to be shown. */
   keptSize?: number | null;
+  /** The target that is changed; null for a new one. */
+  targetId?: string | null;
   /** By which name what is typed outlives the page. */
   keptAs: string;
   deed: string;
@@ -161,7 +164,7 @@ export function TargetForm({
             }
           />
         )}
-        {reads === 'tables' && recipe && <RecipeFields onUsual={() => setValue('recipe', null)} />}
+        {reads === 'tables' && recipe && <RecipeFields targetId={targetId} onUsual={() => setValue('recipe', null)} />}
         {isGiven && keptSize !== null && !document && !givesAnother && (
           <p className="self-end pb-1 text-small text-ink-2 sm:col-span-2">
             A document of {(keptSize / 1e6).toFixed(1)} MB is kept.{' '}

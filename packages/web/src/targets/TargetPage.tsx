@@ -88,6 +88,7 @@ function Loaded({ target }: { target: TargetView }) {
             pace: target.pace,
             tryBaseUrl: target.tryBaseUrl,
           }}
+          targetId={target.id}
           hasToken={target.hasToken}
           keptSize={target.document === null ? target.documentSize : null}
           keptAs={`target.${target.id}`}

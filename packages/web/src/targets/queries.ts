@@ -3,6 +3,7 @@ import type {
   ConnectionView,
   DocumentInput,
   DocumentView,
+  ListingView,
   OperationInput,
   OperationView,
   TargetInput,
@@ -75,6 +76,9 @@ export const useTryOperation = (id: string) =>
   useMutation({
     mutationFn: (body: TryOperationInput) => api<TriedView>(`/targets/${id}/try`, { method: 'POST', body }),
   });
+/** What a target answers where it lists its tables, asked on the spot. */
+export const useListing = (id: string) =>
+  useMutation({ mutationFn: () => api<ListingView>(`/targets/${id}/listing`, { method: 'POST' }) });
 /** What a document or an example says before a target is made of it. */
 export const useLookAt = () =>
   useMutation({
