@@ -90,6 +90,10 @@ export class OperationInput implements Operation {
   @Type(() => AnswerFieldInput)
   answer?: AnswerFieldInput[];
   @MayBeLeftOut() @IsBoolean() answersPage?: boolean;
+  /** True where it only reads, though it is a POST. */
+  @MayBeLeftOut() @IsBoolean() reads?: boolean;
+  /** The GraphQL document that is sent. */
+  @MayBeLeftOut() @IsString() @MaxLength(100_000) graphql?: string;
 }
 
 /** Examples that operations are made from: curl lines, a HAR file, a record. */
@@ -111,7 +115,7 @@ export class TryOperationInput {
 }
 
 /** An operation in a list of many: what it is found by. */
-export interface OperationHead extends Pick<Operation, 'id' | 'label' | 'method' | 'path' | 'body'> {
+export interface OperationHead extends Pick<Operation, 'id' | 'label' | 'method' | 'path' | 'body' | 'reads'> {
   /** How many fields it has. */
   fields: number;
   /** Whether people set it otherwise than the source says, or added it. */

@@ -1,6 +1,6 @@
 import type { Call, Find, Identity, ReadBack } from '../route';
 import { newLine } from '../route';
-import type { AnswerField, Operation } from '../target';
+import { isReading, type AnswerField, type Operation } from '../target';
 
 /** Whatever tells people apart, the surest first; the rest of a target's fields may repeat. *Common practice, no source.* */
 const telling = ['email', 'e_mail', 'mail', 'phone', 'number', 'code', 'key', 'name'];
@@ -100,7 +100,7 @@ export function proposeReadBack(main: Operation, operations: readonly Operation[
   const id = main.answer?.find(isId);
   const read = operations.find(
     each =>
-      each.method === 'GET' &&
+      isReading(each) &&
       each.path.startsWith(`${main.path}/{`) &&
       each.fields.filter(field => field.in === 'path').length === 1,
   );

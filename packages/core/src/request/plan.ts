@@ -89,7 +89,7 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
     missing,
     plan(scope, context) {
       const outcomes = lines.map((line, index) => (active[index] ? line.outcome(scope, context) : unfilled));
-      let body: Json = {};
+      let body: Json = operation.graphql === undefined ? {} : { query: operation.graphql, variables: {} };
       const origins: Record<string, string> = {};
       const parameters: Parameter[] = [];
       const files: PlannedFile[] = [];
@@ -119,7 +119,7 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
           pathWith(operation.path, parameters),
         headers: [
           ...contentType(encoding),
-          ['accept', 'application/json'],
+          ['accept', operation.graphql === undefined ? 'application/json' : graphqlTypes],
           ...parameters
             .filter(each => each.in === 'header')
             .map(each => [each.name, headerText(each.value)] as [string, string]),
@@ -136,6 +136,9 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
     },
   };
 }
+
+/** Media types of GraphQL’s answers over HTTP. *GraphQL over HTTP, draft; from memory.* */
+const graphqlTypes = 'application/graphql-response+json, application/json;q=0.9';
 
 /** The files of a field; several only where the body has a part for each. */
 function filesIn({ pointer, type }: TargetField, lineId: string, value: Json): PlannedFile[] {

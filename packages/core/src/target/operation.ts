@@ -76,6 +76,10 @@ export interface Operation {
   /** Name of the outermost element of a body in XML. */
   root?: string;
   fields: TargetField[];
+  /** True for one that only reads, whatever its method. */
+  reads?: boolean;
+  /** The GraphQL document that stands in the body, beside the variables that lines fill. */
+  graphql?: string;
   /** What it answers when all went well, as far as the target says. */
   answer?: AnswerField[];
   /** True when its answer is a web page by its own description. */
@@ -83,8 +87,12 @@ export interface Operation {
 }
 
 /** True for an operation that stores something: one that a route can end in. */
-export const isWriting = ({ method }: Pick<Operation, 'method'>): boolean =>
-  method === 'POST' || method === 'PUT' || method === 'PATCH';
+export const isWriting = ({ method, reads }: Pick<Operation, 'method' | 'reads'>): boolean =>
+  !reads && (method === 'POST' || method === 'PUT' || method === 'PATCH');
+
+/** True for an operation that only reads. */
+export const isReading = ({ method, reads }: Pick<Operation, 'method' | 'reads'>): boolean =>
+  method === 'GET' || reads === true;
 
 /** The fields a mapping may fill. */
 export const writable = (operation: Operation): TargetField[] => operation.fields.filter(field => !field.readOnly);

@@ -139,7 +139,7 @@ export function targetsApi(services: Services): Router {
   /** Adds the operations that examples show. */
   router.post('/targets/:id/examples', async (request, response) => {
     const { text } = checked(ExamplesInput, request.body);
-    const offer = await services.decoders.offer('example', text, null);
+    const offer = await services.decoders.offer('example', text);
     if ('fault' in offer) throw fieldFault('text', offer.fault);
     const row = targetOr404(request.params.id);
     const added = addOperations(services, actorOf(response), row, offer.operations);

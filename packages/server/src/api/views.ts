@@ -156,9 +156,18 @@ export function ownOf({ own }: TargetRow, id: string): 'changed' | 'added' | nul
 }
 
 export const operationHeads = (row: TargetRow): OperationHead[] =>
-  row.operations.map(({ id, label, method, path, body, fields }) => {
+  row.operations.map(({ id, label, method, path, body, reads, fields }) => {
     const own = ownOf(row, id);
-    return { id, label, method, path, ...(body && { body }), fields: fields.length, ...(own && { own }) };
+    return {
+      id,
+      label,
+      method,
+      path,
+      ...(body && { body }),
+      ...(reads && { reads }),
+      fields: fields.length,
+      ...(own && { own }),
+    };
   });
 
 export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {

@@ -4,8 +4,7 @@ import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import type { Pins } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
-import type { DiscoveryRecipe } from '@grammata/core/target';
-import type { Offer, OfferKind } from '../targets/offer';
+import type { HowToRead, Offer, OfferKind } from '../targets/offer';
 import type { DecodeResult, DecodeTask, PortionMessage, ReadMessage, StoredMessage } from './tasks';
 
 /** Reading a message was ended because it took too long or too much memory; the message says which. */
@@ -157,8 +156,8 @@ export class Decoders {
   }
 
   /** What a text says that a target offers. */
-  async offer(kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Promise<Offer> {
-    return (await this.#run({ task: 'offer', kind, text, recipe }, text.length)) as Offer;
+  async offer(kind: OfferKind, text: string, how: HowToRead = {}): Promise<Offer> {
+    return (await this.#run({ task: 'offer', kind, text, how }, text.length)) as Offer;
   }
 
   #run(task: DecodeTask, bytes: number): Promise<unknown> {

@@ -1,9 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Decoded, FileContent, Known, Pins, Way } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
-import type { DiscoveryRecipe } from '@grammata/core/target';
 import type { ReadingSummary } from '@grammata/contract';
-import type { Offer, OfferKind } from '../targets/offer';
+import type { HowToRead, Offer, OfferKind } from '../targets/offer';
 
 /** A message as it was stored. */
 export interface StoredMessage {
@@ -59,7 +58,7 @@ export type DecodeTask =
   | { task: 'portions'; message: StoredMessage; pins: Pins; port: MessagePort }
   | { task: 'look'; message: StoredMessage; pins: Pins; most: number }
   | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
-  | { task: 'offer'; kind: OfferKind; text: string; recipe: DiscoveryRecipe | null }
+  | { task: 'offer'; kind: OfferKind; text: string; how: HowToRead }
   | { task: 'content'; body: Uint8Array; contentType: string | null; files: FileRef[]; index: number };
 
 export interface DecodeResult {

@@ -137,8 +137,8 @@ const tasks: {
     return compared;
   },
 
-  async offer({ kind, text, recipe }) {
-    return offerIn(kind, text, recipe);
+  async offer({ kind, text, how }) {
+    return offerIn(kind, text, how);
   },
 
   async content({ body, contentType, files, index }): Promise<FileContent | null> {

@@ -62,7 +62,8 @@ export async function askTarget(
   });
   const retry: Retry = call.retry ?? { tries: null, statuses: [...usualRetries] };
   const takesPages = call.pages ? call.pages === 'taken' : main.operation.answersPage === true;
-  const judged = verdictOn(result, now(), { statuses: retry.statuses, takesPages });
+  const isGraphql = main.operation.graphql !== undefined;
+  const judged = verdictOn(result, now(), { statuses: retry.statuses, takesPages, isGraphql });
   const body = isFault(result) ? '' : result.body;
   const answer = isFault(result) || result.cut ? undefined : parseJson(body);
   // What is looked for by its address and is not there was not found.

@@ -1,4 +1,5 @@
 import type { Complaint } from '@grammata/contract';
+import { graphqlErrors } from '@grammata/core/graphql';
 import { usualRetries } from '@grammata/core/route';
 import type { RequestPlan } from '@grammata/core/request';
 import { asText, isJsonObject, parseJson, type Json, type JsonObject } from '@grammata/core/submission';
@@ -20,6 +21,8 @@ export interface Judging {
   statuses: readonly number[];
   /** True where a web page is what a success may look like. */
   takesPages: boolean;
+  /** True where an answer of 200 may hold errors. */
+  isGraphql?: boolean;
 }
 
 export const usualJudging: Judging = { statuses: usualRetries, takesPages: false };
@@ -35,7 +38,7 @@ const isPage = ({ headers, body }: OutwardAnswer): boolean =>
 export function verdictOn(
   result: OutwardAnswer | OutwardFault,
   at: number,
-  { statuses, takesPages }: Judging = usualJudging,
+  { statuses, takesPages, isGraphql = false }: Judging = usualJudging,
 ): Verdict {
   if (isFault(result)) {
     const final = finalFaults.includes(result.code);
@@ -45,6 +48,11 @@ export function verdictOn(
   const { status, headers, body } = result;
   if (status >= 200 && status < 300 && !takesPages && isPage(result)) {
     const message = `It answered ${status}, but with a web page where data was expected: a page to sign in, or an error.`;
+    return { outcome: 'final', message, retryAfter: null, notBefore: null };
+  }
+  const errors = isGraphql && status >= 200 && status < 300 ? graphqlErrors(body) : null;
+  if (errors !== null) {
+    const message = `It answered ${status}, and refused the request. It said: ${errors}`;
     return { outcome: 'final', message, retryAfter: null, notBefore: null };
   }
   if (status >= 200 && status < 300)

@@ -14,6 +14,7 @@ import { everything } from '@grammata/core/condition';
 import { newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { scopeOf } from '@grammata/core/scope';
 import { parseJson, type Json, type Submission } from '@grammata/core/submission';
+import { isReading } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
 import { maskedFor } from '../outward';
@@ -62,6 +63,7 @@ export async function runDraft(
 /** True for what only reads: by its method, or because whoever composed the look-up said so. */
 const readsOnly = ({ stages }: PreparedRoute, { callId, purpose, request }: Ask): boolean =>
   request.method === 'GET' ||
+  stages.find(each => each.call.id === callId)?.main.operation.reads === true ||
   (purpose === 'find' && stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true);
 
 /**
@@ -79,7 +81,7 @@ export async function lookUp(
   if (route instanceof Problem) return { ...nothing, message: route.message };
   const at = route.stages.findIndex(each => each.call.id === callId);
   const stage = route.stages[at];
-  if (!stage?.find && stage?.main.operation.method !== 'GET')
+  if (!stage?.find && !(stage && isReading(stage.main.operation)))
     return { ...nothing, message: 'Nothing is looked up by this call.' };
   const before = route.stages.slice(0, at).map(({ call, main }) => ({ call, operation: main.operation }));
   const [first] = itemsOf(stage, scopeOf(sample.data, likelyAnswers(before)), []);

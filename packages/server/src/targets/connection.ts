@@ -1,4 +1,5 @@
 import type { ConnectionView, ListingView } from '@grammata/contract';
+import { getIntrospectionQuery } from '@grammata/core/graphql';
 import { parseJson } from '@grammata/core/submission';
 import {
   sendMail,
@@ -13,7 +14,7 @@ import { DecodeFault } from '../decoding';
 import type { Postman } from '../delivery';
 import { isFault, type Authorizations, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
 import type { TargetRow } from '../store';
-import type { Offer, OfferKind } from './offer';
+import type { HowToRead, Offer, OfferKind } from './offer';
 
 export interface Connection {
   view: ConnectionView;
@@ -28,10 +29,11 @@ const MOST_DOCUMENT = 20_000_000;
 
 /** Reads what a target offers out of a text, wherever that is done. */
 export interface Offers {
-  offer(kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Promise<Offer>;
+  offer(kind: OfferKind, text: string, how?: HowToRead): Promise<Offer>;
 }
 
-const pathAdvice: Record<'tables' | 'openapi', string> = {
+const pathAdvice: Record<'tables' | 'openapi' | 'graphql', string> = {
+  graphql: 'Check the path; where the target does not tell its schema, give the text of it.',
   tables: 'Check the path of the address that lists the tables.',
   openapi: 'Check the path of the OpenAPI document.',
 };
@@ -56,13 +58,13 @@ export async function connect(
     view: { ok: false, verdict, advice, status, milliseconds },
     operations: null,
   });
-  const kind = target.reads === 'openapi' ? 'openapi' : 'tables';
+  const kind = target.reads === 'openapi' || target.reads === 'graphql' ? target.reads : 'tables';
   const trouble = troubleWith(answer, pathAdvice[kind]);
   if (trouble) return failed(...trouble);
   const { body, cut } = answer as OutwardAnswer;
   if (cut)
     return failed(`It answered with more than ${MOST_DOCUMENT / 1e6} MB.`, 'Give the address of a smaller document.');
-  const found = await offered(offers, kind, body, target.recipe);
+  const found = await offered(offers, kind, body, { recipe: target.recipe, path: target.discoveryPath });
   if ('fault' in found) return failed(isText(body) ? 'It answered, but not with JSON.' : found.fault, pathAdvice[kind]);
   const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
   const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
@@ -93,9 +95,9 @@ export async function listingOf(
 const isText = (body: string) => /^\s*(<|$)/.test(body) || !/[{:[]/.test(body);
 
 /** What a text offers; what ended its reading is a fault of the text. */
-async function offered(offers: Offers, kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Promise<Offer> {
+async function offered(offers: Offers, kind: OfferKind, text: string, how: HowToRead): Promise<Offer> {
   try {
-    return await offers.offer(kind, text, recipe);
+    return await offers.offer(kind, text, how);
   } catch (error) {
     if (error instanceof DecodeFault) return { fault: error.message };
     throw error;
@@ -116,20 +118,25 @@ function credentialsAdvice(asked: SecurityScheme[], auth: Auth): string | null {
   return `Its document asks for ${asked.map(each => schemeWords[each.kind](each)).join(', or ')}.`;
 }
 
-const givenWords: Record<'openapi' | 'example' | 'files', { says: string; advice: string }> = {
+const givenWords: Record<'openapi' | 'graphql' | 'example' | 'files', { says: string; advice: string }> = {
   openapi: { says: 'Read from the document that was given: it', advice: 'Give an OpenAPI document.' },
+  graphql: {
+    says: 'Read from the schema that was given: it',
+    advice: 'Give the text of its schema, or the answer to an introspection query.',
+  },
   example: { says: 'Nothing was sent: its example', advice: 'Give curl lines, a HAR file, or a record in JSON.' },
   files: { says: 'Rows are appended on this server’s own disk; the list', advice: 'Name each file with its columns.' },
 };
 
 /** What was given with the target, and is not asked for. */
 async function givenIn(
-  { reads, document, recipe }: Pick<TargetRow, 'reads' | 'document' | 'recipe'>,
+  { reads, document, recipe, discoveryPath }: Pick<TargetRow, 'reads' | 'document' | 'recipe' | 'discoveryPath'>,
   offers: Offers,
 ): Promise<Connection | null> {
-  if (reads !== 'example' && reads !== 'files' && (reads !== 'openapi' || document === null)) return null;
+  const isGiven = reads === 'example' || reads === 'files' || document !== null;
+  if (!isGiven || reads === 'tables' || reads === 'mail') return null;
   const { says, advice } = givenWords[reads];
-  const found = await offered(offers, reads, document ?? '', recipe);
+  const found = await offered(offers, reads, document ?? '', { recipe, path: discoveryPath });
   const told = { status: null, milliseconds: 0 };
   if ('fault' in found) return { view: { ok: false, verdict: found.fault, advice, ...told }, operations: null };
   const verdict =
@@ -154,19 +161,27 @@ async function greet(
   return { view: { ok: false, verdict, advice, status: null, milliseconds }, operations: null };
 }
 
+/** GraphQL, October 2021, §4: a schema tells of itself. */
+const introspection = { method: 'POST' as const, body: JSON.stringify({ query: getIntrospectionQuery() }) };
+
 const ask = (
   {
     baseUrl,
     discoveryPath,
+    reads,
     patience,
-  }: Pick<TargetRow, 'baseUrl' | 'discoveryPath'> & Partial<Pick<TargetRow, 'patience'>>,
+  }: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads'> & Partial<Pick<TargetRow, 'patience'>>,
   { headers, query }: Credentials,
   outward: Outward,
 ) =>
   outward.send({
-    method: 'GET',
+    ...(reads === 'graphql' ? introspection : { method: 'GET' as const }),
     url: withQuery(baseUrl.replace(/\/$/, '') + discoveryPath, query),
-    headers: { accept: 'application/json, application/yaml;q=0.9', ...Object.fromEntries(headers) },
+    headers: {
+      accept: 'application/json, application/yaml;q=0.9',
+      ...(reads === 'graphql' && { 'content-type': 'application/json' }),
+      ...Object.fromEntries(headers),
+    },
     most: MOST_DOCUMENT,
     patience: patience ?? null,
   });

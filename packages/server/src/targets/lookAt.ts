@@ -8,7 +8,7 @@ import type { Offer } from './offer';
 export async function lookAt(offers: Offers, { reads, document }: DocumentInput): Promise<DocumentView> {
   const nothing = { says: '', baseUrl: null, auth: null, secret: null, text: document };
   if (reads === 'mail') return { ...nothing, fault: 'A mail server has no document.' };
-  const offer = await offers.offer(reads, document, null).catch((error: unknown): Offer => {
+  const offer = await offers.offer(reads, document).catch((error: unknown): Offer => {
     if (error instanceof DecodeFault) return { fault: error.message };
     throw error;
   });
@@ -25,7 +25,7 @@ export async function withoutShownSecrets<T extends Pick<TargetInput, 'reads' | 
   input: T,
 ): Promise<T> {
   if (input.reads !== 'example' || !input.document) return input;
-  const offer = await offers.offer('example', input.document, null);
+  const offer = await offers.offer('example', input.document);
   return 'fault' in offer ? input : Object.assign(input, { document: offer.text ?? input.document });
 }
 

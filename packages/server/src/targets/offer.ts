@@ -1,3 +1,4 @@
+import { readGraphql } from '@grammata/core/graphql';
 import { parseJson, type Json } from '@grammata/core/submission';
 import {
   appendOperations,
@@ -16,7 +17,7 @@ import {
 import { parse as parseYaml } from 'yaml';
 
 /** What a text that describes a target may be. */
-export type OfferKind = 'tables' | 'openapi' | 'example' | 'files';
+export type OfferKind = 'tables' | 'openapi' | 'graphql' | 'example' | 'files';
 
 /** What a text says that a target offers, with a sentence on it; or why it says nothing. */
 export type Offer =
@@ -34,13 +35,21 @@ export type Offer =
     }
   | { fault: string };
 
-/** Reads what a target offers out of a text. Heavy with large ones: it runs in a thread. */
-export function offerIn(kind: OfferKind, text: string, recipe: DiscoveryRecipe | null): Offer {
-  return readers[kind](text, recipe);
+/** What is known beside the text. */
+export interface HowToRead {
+  /** Where a list of tables has what, where somebody said so. */
+  recipe?: DiscoveryRecipe | null;
+  /** Where requests go, below the base address. */
+  path?: string;
 }
 
-const readers: Record<OfferKind, (text: string, recipe: DiscoveryRecipe | null) => Offer> = {
-  tables(text, given) {
+/** Reads what a target offers out of a text. Heavy with large ones: it runs in a thread. */
+export function offerIn(kind: OfferKind, text: string, how: HowToRead = {}): Offer {
+  return readers[kind](text, how);
+}
+
+const readers: Record<OfferKind, (text: string, how: HowToRead) => Offer> = {
+  tables(text, { recipe: given = null }) {
     const document = parseJson(text);
     if (document === undefined) return { fault: 'It is no JSON.' };
     // Where nobody said what stands where, what the parts are called may tell.
@@ -64,15 +73,11 @@ const readers: Record<OfferKind, (text: string, recipe: DiscoveryRecipe | null) 
     if (document === undefined) return { fault: 'It is neither JSON nor YAML.' };
     const found = readOpenApi(document);
     if ('fault' in found) return found;
-    const { operations, notes, servers, security } = found;
-    const writing = operations.filter(isWriting).length;
-    const unread = notes.length > 0 ? `. Of its document this was not read: ${notes.slice(0, 3).join(' ')}` : '';
-    return {
-      operations,
-      asksFor: security,
-      servers,
-      says: `offers ${operations.length} operation${operations.length === 1 ? '' : 's'}, ${writing} of which ${writing === 1 ? 'stores' : 'store'} something${unread}`,
-    };
+    return { operations: found.operations, asksFor: found.security, servers: found.servers, says: offersWords(found) };
+  },
+  graphql(text, { path = '/graphql' }) {
+    const found = readGraphql(text, path);
+    return 'fault' in found ? found : { operations: found.operations, says: offersWords(found) };
   },
   example(text) {
     if (text.trim() === '') return { operations: [], says: 'is set by hand' };
@@ -94,6 +99,12 @@ const readers: Record<OfferKind, (text: string, recipe: DiscoveryRecipe | null) 
     return { operations, says: `names ${operations.length} file${operations.length === 1 ? '' : 's'}` };
   },
 };
+
+function offersWords({ operations, notes }: { operations: Operation[]; notes: string[] }): string {
+  const writing = operations.filter(isWriting).length;
+  const unread = notes.length > 0 ? `. Of its document this was not read: ${notes.slice(0, 3).join(' ')}` : '';
+  return `offers ${operations.length} operation${operations.length === 1 ? '' : 's'}, ${writing} of which ${writing === 1 ? 'stores' : 'store'} something${unread}`;
+}
 
 /** A document in JSON or YAML; undefined for neither. Anchors are not multiplied without end. */
 function documentOf(text: string): Json | undefined {

@@ -5,6 +5,11 @@ import { LinesField } from '../ui/form';
 
 const words: Partial<Record<ReadingKind, { label: string; hint: string; placeholder: string }>> = {
   openapi: { label: 'The OpenAPI document', hint: 'In JSON or YAML.', placeholder: 'openapi: 3.1.0' },
+  graphql: {
+    label: 'The schema',
+    hint: 'Its text, or the answer to an introspection query.',
+    placeholder: 'type Mutation { addContact(input: ContactInput!): Contact! }',
+  },
   example: {
     label: 'An example to begin with',
     hint: 'Curl lines, a HAR file, or a record in JSON as the target takes it; or nothing. Nothing is sent.',
@@ -42,11 +47,16 @@ export function DocumentField({
       </p>
       <p className="mt-1 flex gap-5 text-small">
         {kind !== 'files' && (
-          <FileAct accept=".json,.yaml,.yml,.har,.txt" onFile={file => void file.text().then(onText)}>
+          <FileAct
+            accept=".json,.yaml,.yml,.har,.txt,.graphql,.graphqls,.gql"
+            onFile={file => void file.text().then(onText)}
+          >
             Take it from a file
           </FileAct>
         )}
-        {onAddress && <Act onClick={onAddress}>Read it from an address</Act>}
+        {onAddress && (
+          <Act onClick={onAddress}>{kind === 'graphql' ? 'Ask the target for it' : 'Read it from an address'}</Act>
+        )}
       </p>
     </div>
   );

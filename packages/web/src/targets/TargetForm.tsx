@@ -20,6 +20,7 @@ import { RecipeFields, usualPlaces } from './RecipeFields';
 const usualPaths: Record<ReadingKind, string> = {
   tables: '/tables',
   openapi: '/openapi.json',
+  graphql: '/graphql',
   example: '/',
   mail: '/',
   files: '/',
@@ -27,6 +28,7 @@ const usualPaths: Record<ReadingKind, string> = {
 const readingWords: Record<ReadingKind, string> = {
   tables: 'a list of its tables and columns',
   openapi: 'an OpenAPI document',
+  graphql: 'a GraphQL schema',
   example: 'nothing: its operations are set by hand, or from examples',
   mail: 'nothing: it is a mail server',
   files: 'nothing: rows go to files on this server',
@@ -90,7 +92,8 @@ export function TargetForm({
   const [givesAnother, setGivesAnother] = useState(false);
   const look = useLookAt();
   const isAsked = reads !== 'mail' && reads !== 'files';
-  const isGiven = reads === 'example' || reads === 'files' || (reads === 'openapi' && givesDocument);
+  const isGiven =
+    reads === 'example' || reads === 'files' || ((reads === 'openapi' || reads === 'graphql') && givesDocument);
   /** What the chosen reading has no use for is not stored. */
   const follow = (chosen: ReadingKind) => {
     // A path that nobody changed follows what is read.
@@ -152,14 +155,19 @@ export function TargetForm({
             }
           />
         )}
-        {reads === 'openapi' && !givesDocument && (
+        {((reads === 'openapi' && !givesDocument) || reads === 'graphql') && (
           <TextField<TargetInput>
             name="discoveryPath"
-            label="Has its document at"
+            label={reads === 'graphql' ? 'Takes its requests at' : 'Has its document at'}
             look="code"
             hint={
               <>
-                Below the base address. <Act onClick={() => setGivesDocument(true)}>Give the document itself</Act>
+                Below the base address.{' '}
+                {!givesDocument && (
+                  <Act onClick={() => setGivesDocument(true)}>
+                    Give the {reads === 'graphql' ? 'schema' : 'document'} itself
+                  </Act>
+                )}
               </>
             }
           />
@@ -179,7 +187,7 @@ export function TargetForm({
               setValue('document', text);
               if (text.trim() !== '' && reads !== 'files') look.mutate({ reads, document: text }, { onSuccess: take });
             }}
-            onAddress={reads === 'openapi' ? () => setGivesDocument(false) : null}
+            onAddress={reads === 'openapi' || reads === 'graphql' ? () => setGivesDocument(false) : null}
           />
         )}
         {reads !== 'files' && <ChoiceField<TargetInput> name="auth.kind" label="Credentials" options={kinds} />}

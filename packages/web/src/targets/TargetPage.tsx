@@ -63,7 +63,7 @@ function Loaded({ target }: { target: TargetView }) {
             'made from a document that was given'
           ) : (
             <>
-              {target.reads === 'openapi' ? 'OpenAPI document' : 'tables'} at{' '}
+              {target.reads === 'openapi' ? 'OpenAPI document' : target.reads === 'graphql' ? 'GraphQL' : 'tables'} at{' '}
               <code className="font-mono">{target.discoveryPath}</code>
             </>
           )}{' '}

@@ -1,5 +1,5 @@
 import type { OfferedView } from '@grammata/contract';
-import { isWriting } from '@grammata/core/target';
+import { isReading, isWriting } from '@grammata/core/target';
 import { Combobox, type Said } from '../../ui';
 
 /**
@@ -20,7 +20,7 @@ export function OperationPick({
         words: `${target.name} ${method} ${path}`,
         detail: path.startsWith('/') && target.reads !== 'mail' ? `${method} ${path}` : undefined,
       }));
-    const reading = reads ? target.operations.filter(({ method }) => method === 'GET') : [];
+    const reading = reads ? target.operations.filter(isReading) : [];
     return [
       ...offered(target.operations.filter(isWriting), target.name),
       ...offered(reading, `${target.name}, only reading`),

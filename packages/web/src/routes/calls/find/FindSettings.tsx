@@ -3,7 +3,7 @@ import { mayRead, proposeFinds, proposeIdentity } from '@grammata/core/perform';
 import { compileLine } from '@grammata/core/request';
 import { newLine } from '@grammata/core/route';
 import { placeWords } from '@grammata/core/scope';
-import type { Operation } from '@grammata/core/target';
+import { isReading, type Operation } from '@grammata/core/target';
 import { useState } from 'react';
 import { Act, Choice, Combobox } from '../../../ui';
 import { kindOf } from '../../what/source/kindOf';
@@ -57,7 +57,7 @@ export function FindSettings({
     const identity = operation && next?.operationId !== find?.operationId ? proposeIdentity(operation, finder) : null;
     onChange({ find: next, ...(identity && { identity }) });
   };
-  if (!target || !operation || operation.method === 'GET') return null;
+  if (!target || !operation || isReading(operation)) return null;
   if (find) return <Composed workbench={workbench} find={find} operations={operations} onChange={set} />;
   const ways = proposeFinds(call, operations);
   const others = operations.filter(each => each.id !== operation.id && taken(each).length > 0);

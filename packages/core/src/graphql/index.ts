@@ -1,0 +1,3 @@
+export * from './errors';
+export * from './read';
+export { getIntrospectionQuery } from 'graphql';
