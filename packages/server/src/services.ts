@@ -7,7 +7,7 @@ import type { DueDeliveries } from './due';
 import type { Contents, Copies } from './files';
 import type { ArrivalReader, Bodies, Feeds } from './intake';
 import type { LiveHub } from './live';
-import type { Authorizations, Outward } from './outward';
+import type { Authorizations, Consents, Outward } from './outward';
 import type { StorageHealth } from './storage';
 import type { Store } from './store';
 import type { Timers } from './timing';
@@ -20,6 +20,7 @@ export interface Services {
   vault: Vault;
   outward: Outward;
   authorizations: Authorizations;
+  consents: Consents;
   postman: Postman;
   courier: Courier;
   contents: Contents;

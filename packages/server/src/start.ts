@@ -11,7 +11,7 @@ import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
 import { LiveHub } from './live';
-import { Authorizations, Outward } from './outward';
+import { Authorizations, Consents, Outward } from './outward';
 import type { Services } from './services';
 import { StorageHealth } from './storage';
 import { FolderInUse, lockFolder, openDatabase, storeOn, type Store } from './store';
@@ -43,7 +43,20 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const entrance = entranceOf(config.publicUrl, config.trustProxies);
   const setupToken = new SetupToken(config.dataDir);
   const outward = new Outward(config.allowPrivate, vault.mask);
-  const authorizations = new Authorizations(outward, vault);
+  const consents = new Consents(
+    outward,
+    vault,
+    {
+      read(id) {
+        const row = store.targets.byId(id);
+        return row?.consent && row.consentTokens ? { consent: row.consent, tokens: row.consentTokens } : null;
+      },
+      write: (id, consent, consentTokens) => void store.targets.update(id, { consent, consentTokens }),
+    },
+    `${config.publicUrl}/consent`,
+    id => live.publish({ type: 'changed', what: 'target', id }),
+  );
+  const authorizations = new Authorizations(outward, vault, consents);
   const postman = new Postman(vault, config.allowPrivate);
   const decoders = new Decoders(config.decoderFile);
   const bodies = new Bodies(config.dataDir);
@@ -95,6 +108,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     vault,
     outward,
     authorizations,
+    consents,
     postman,
     courier,
     contents,
@@ -173,7 +187,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
 function knowSecrets(store: Store, vault: Vault): void {
   const sealed = [
     ...store.intakes.all().flatMap(each => [each.secrets, each.feedSecret, each.fileSecret]),
-    ...store.targets.all().flatMap(each => [each.secret, each.trySecret]),
+    ...store.targets.all().flatMap(each => [each.secret, each.trySecret, each.consentTokens]),
   ];
   for (const each of sealed) if (each !== null) vault.open(each);
 }

@@ -8,6 +8,15 @@ export type Auth =
   | { kind: 'header' | 'query'; name: string }
   /** OAuth 2 client credentials (RFC 6749 §4.4): a token is fetched with the secret, and goes as a bearer token. */
   | { kind: 'oauth'; tokenUrl: string; clientId: string; scope: string; clientIn: 'header' | 'body' }
+  /** OAuth 2 with somebody's consent: authorization code and PKCE (RFC 6749 §4.1, RFC 7636); the token goes as a bearer token. */
+  | {
+      kind: 'consent';
+      authorizeUrl: string;
+      tokenUrl: string;
+      clientId: string;
+      scope: string;
+      clientIn: 'header' | 'body';
+    }
   /** Standard Webhooks: three headers, of which one signs identifier, time and body. */
   | { kind: 'webhook' }
   /** HMAC over the body in a header of this name (RFC 2104). */
@@ -20,13 +29,14 @@ export const authKinds = [
   'header',
   'query',
   'oauth',
+  'consent',
   'webhook',
   'hmac',
 ] as const satisfies readonly Auth['kind'][];
 
 /** Kinds whose credentials are made for each request, of more than the secret. */
-export type MadeAuth = Extract<Auth, { kind: 'oauth' | 'webhook' | 'hmac' }>;
-export const isMade = (auth: Auth): auth is MadeAuth => ['oauth', 'webhook', 'hmac'].includes(auth.kind);
+export type MadeAuth = Extract<Auth, { kind: 'oauth' | 'consent' | 'webhook' | 'hmac' }>;
+export const isMade = (auth: Auth): auth is MadeAuth => ['oauth', 'consent', 'webhook', 'hmac'].includes(auth.kind);
 
 /** What is put on a request as it leaves. */
 export interface Credentials {
@@ -62,6 +72,7 @@ export function maskedCredentials(auth: Auth): Credentials {
     case 'basic':
       return { headers: [['authorization', `Basic ${MASK}`]], query: [] };
     case 'oauth':
+    case 'consent':
       return { headers: [['authorization', `Bearer ${MASK}`]], query: [] };
     case 'webhook':
       return headers('webhook-id', 'webhook-timestamp', 'webhook-signature');

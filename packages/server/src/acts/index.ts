@@ -8,3 +8,4 @@ export * from './sendAgain';
 export * from './sendRecorded';
 export * from './targets';
 export * from './operations';
+export * from './consent';

@@ -33,8 +33,14 @@ export function changeTarget(
   given: TargetInput,
 ): TargetRow {
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  const isToken = auth?.kind === 'oauth' || auth?.kind === 'consent';
   const tokensMove =
-    auth?.kind === 'oauth' && (row.auth.kind !== 'oauth' || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
+    isToken &&
+    (row.auth.kind !== auth?.kind || !('tokenUrl' in row.auth) || moves(auth.tokenUrl ?? '', row.auth.tokenUrl));
+  // A consent is given to one client of one provider, for one address.
+  const endsConsent =
+    row.consent !== null &&
+    (JSON.stringify(authOf(auth)) !== JSON.stringify(row.auth) || moves(input.baseUrl, row.baseUrl));
   if ((moves(input.baseUrl, row.baseUrl) || tokensMove) && row.secret && token === undefined) throw again('token');
   if (tryBaseUrl && (moves(tryBaseUrl, row.trySide?.baseUrl) || tokensMove) && row.trySecret && !tryToken)
     throw again('tryToken');
@@ -47,6 +53,7 @@ export function changeTarget(
     secret: auth?.kind === 'none' ? null : kept,
     trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
     trySecret: tryBaseUrl && auth?.kind !== 'none' ? keptTry : null,
+    ...(endsConsent && { consent: null, consentTokens: null }),
   })!;
   breakers.forget(row.id);
   log.info({ actor: actor.id, target: row.id }, 'a target was changed');
@@ -88,6 +95,10 @@ function authOf(input: AuthInput | undefined): Auth {
     case 'oauth': {
       const { tokenUrl = '', clientId = '', scope = '', clientIn = 'header' } = input!;
       return { kind: 'oauth', tokenUrl, clientId, scope, clientIn };
+    }
+    case 'consent': {
+      const { authorizeUrl = '', tokenUrl = '', clientId = '', scope = '', clientIn = 'header' } = input!;
+      return { kind: 'consent', authorizeUrl, tokenUrl, clientId, scope, clientIn };
     }
     case 'hmac': {
       const { name = '', algorithm = 'sha256', encoding = 'hex', prefix = '' } = input!;

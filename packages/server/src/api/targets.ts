@@ -14,9 +14,11 @@ import {
   actorOf,
   addOperations,
   addTarget,
+  askConsent,
   askNow,
   asTheSourceSays,
   changeTarget,
+  forgetConsent,
   removeTarget,
   routesUsing,
   setOperation,
@@ -91,6 +93,17 @@ export function targetsApi(services: Services): Router {
   /** What the target answers to a question for a list, as values to pick. */
   router.get('/targets/:id/choices', async (request, response) => {
     response.json(await choicesOf(targetOr404(request.params.id), textFrom(request.query.operation) ?? '', services));
+  });
+
+  /** Begins to ask for somebody's consent: where it is given. */
+  router.post('/targets/:id/consent', async (request, response) => {
+    const url = await askConsent(services, actorOf(response), targetOr404(request.params.id));
+    response.json({ url });
+  });
+
+  router.delete('/targets/:id/consent', (request, response) => {
+    forgetConsent(services, actorOf(response), targetOr404(request.params.id));
+    response.status(204).end();
   });
 
   /** What it answers where it lists its tables, to be pointed at. */

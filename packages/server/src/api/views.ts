@@ -137,12 +137,17 @@ export function routeTarget(
     pace: row.pace,
     parked: parkedView(breakers.parked(row.id)),
     tryBaseUrl: row.trySide?.baseUrl ?? null,
+    consent: row.consent && {
+      givenAt: iso(row.consent.givenAt),
+      ended: row.consent.ended && { at: iso(row.consent.ended.at), reason: row.consent.ended.reason },
+    },
     operations: [...operations],
   };
 }
 
-export function targetView(services: Pick<Services, 'breakers'>, row: TargetRow): TargetView {
+export function targetView(services: Pick<Services, 'breakers' | 'consents'>, row: TargetRow): TargetView {
   return {
+    consentAddress: services.consents.redirectUri,
     ...routeTarget(services, row, []),
     operations: operationHeads(row),
     takenAway: row.own.flatMap(({ id, operation, was }) => (operation || !was ? [] : [{ id, label: was.label }])),

@@ -10,7 +10,10 @@ import type { DeliveryRow, Store, TargetRow, VersionRow } from '../store';
 export type Side = 'live' | 'try';
 
 /** Where a target is and how it is shown who asks. */
-export const sideOf = (row: TargetRow, side: Side): Pick<TargetRow, 'baseUrl' | 'auth' | 'secret' | 'patience'> =>
+export const sideOf = (
+  row: TargetRow,
+  side: Side,
+): Pick<TargetRow, 'baseUrl' | 'auth' | 'secret' | 'patience'> & Partial<Pick<TargetRow, 'id'>> =>
   side === 'try' && row.trySide ? { ...row.trySide, secret: row.trySecret, patience: row.patience } : row;
 
 /** A route compiled for its targets as they are now. */

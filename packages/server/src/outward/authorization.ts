@@ -11,10 +11,13 @@ import { isJsonObject, parseJson } from '@grammata/core/submission';
 import type { Vault } from '../access';
 import { now } from '../clock';
 import { newId } from '../ids';
+import type { ConsentAuth, Consents } from './consent';
 import { isFault, type Outward, type OutwardFault } from './http';
 
 /** How a target is shown who asks, as it is stored. */
 export interface Sealed {
+  /** The target it is of: a consent is given for one target, at its own address. */
+  readonly id?: string;
   auth: Auth;
   secret: Buffer | null;
 }
@@ -22,7 +25,8 @@ export interface Sealed {
 const none: Credentials = { headers: [], query: [] };
 
 /** The same as it is recorded. */
-export const maskedFor = ({ auth, secret }: Sealed): Credentials => (secret ? maskedCredentials(auth) : none);
+export const maskedFor = ({ auth, secret }: Sealed): Credentials =>
+  secret || auth.kind === 'consent' ? maskedCredentials(auth) : none;
 
 /** How long before its end a token is fetched anew, in ms. */
 const EARLY = 30_000;
@@ -44,13 +48,19 @@ export class Authorizations {
   constructor(
     private readonly outward: Outward,
     private readonly vault: Vault,
+    private readonly consents: Pick<Consents, 'token' | 'refused'> | null = null,
   ) {}
 
   /**
    * What is put on a request with this body.
    * @param id the message's identifier, which a signature covers; one is made where none is given
    */
-  async for({ auth, secret }: Sealed, body: string | Buffer = '', id = newId()): Promise<Credentials | OutwardFault> {
+  async for(
+    { id: targetId, auth, secret }: Sealed,
+    body: string | Buffer = '',
+    id = newId(),
+  ): Promise<Credentials | OutwardFault> {
+    if (auth.kind === 'consent') return this.#consented(targetId, auth, secret);
     if (!secret) return none;
     const opened = this.vault.open(secret);
     if (!isMade(auth)) return credentialsOf(auth, opened);
@@ -60,8 +70,20 @@ export class Authorizations {
   }
 
   /** Drops a token that was refused. True when there was one, so that trying again makes sense. */
-  forget({ auth, secret }: Sealed): boolean {
+  forget({ id, auth, secret }: Sealed): boolean {
+    if (auth.kind === 'consent') return id !== undefined && (this.consents?.refused(id) ?? false);
     return auth.kind === 'oauth' && secret !== null && this.#tokens.delete(keyOf(auth, this.vault.open(secret)));
+  }
+
+  async #consented(
+    id: string | undefined,
+    auth: ConsentAuth,
+    secret: Buffer | null,
+  ): Promise<Credentials | OutwardFault> {
+    if (id === undefined || !this.consents)
+      return { code: 'token', message: 'Consent is given for the live side only.', milliseconds: 0 };
+    const token = await this.consents.token(id, auth, secret);
+    return typeof token === 'string' ? credentialsOf({ kind: 'bearer' }, token) : token;
   }
 
   async #token(auth: OAuth, secret: string): Promise<Token | OutwardFault> {
@@ -130,7 +152,7 @@ const encoded = (text: string) => new URLSearchParams([['', text]]).toString().s
 
 /** The headers of a signature over the body. */
 function signed(
-  auth: Exclude<MadeAuth, OAuth>,
+  auth: Exclude<MadeAuth, OAuth | ConsentAuth>,
   secret: string,
   body: string | Buffer,
   id: string,

@@ -31,7 +31,18 @@ export interface OutwardAnswer {
 /** Why no answer came, with a stable code. */
 export interface OutwardFault {
   code:
-    'refused' | 'timeout' | 'name' | 'tls' | 'dropped' | 'private' | 'address' | 'token' | 'file' | 'parked' | 'other';
+    | 'refused'
+    | 'timeout'
+    | 'name'
+    | 'tls'
+    | 'dropped'
+    | 'private'
+    | 'address'
+    | 'token'
+    | 'consent'
+    | 'file'
+    | 'parked'
+    | 'other';
   message: string;
   milliseconds: number;
   /** When one that was not made can be, in ms since the epoch. */

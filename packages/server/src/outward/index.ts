@@ -2,3 +2,4 @@ export * from './authorization';
 export * from './feedAuth';
 export * from './guard';
 export * from './http';
+export * from './consent';

@@ -1,6 +1,7 @@
 import type { Pins, Way } from '@grammata/core/decode';
 import type { FieldSchema } from '@grammata/core/schema';
 import type { FieldKind, Submission } from '@grammata/core/submission';
+import type { Consent } from '../outward';
 import type { Auth, DiscoveryRecipe, Operation, OwnOperation } from '@grammata/core/target';
 import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
@@ -350,6 +351,9 @@ export const targets = sqliteTable('targets', {
   pace: text({ mode: 'json' }).$type<Pace>(),
   /** What it offers, as it was last read; null before the first reading. */
   snapshot: text().references(() => snapshots.hash),
+  /** Somebody's consent (OAuth 2): since when, until when; and its tokens, encrypted. */
+  consent: text({ mode: 'json' }).$type<Consent>(),
+  consentTokens: blob({ mode: 'buffer' }),
   /** What people set of its operations. */
   own: text({ mode: 'json' }).$type<OwnOperation[]>().notNull().default([]),
   readAt: integer(),

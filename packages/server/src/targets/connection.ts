@@ -41,7 +41,7 @@ const pathAdvice: Record<'tables' | 'openapi' | 'graphql', string> = {
 /** Asks a target for what it offers, and says in a sentence how that went. */
 export async function connect(
   target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret' | 'document' | 'recipe'> &
-    Partial<Pick<TargetRow, 'patience'>>,
+    Partial<Pick<TargetRow, 'id' | 'patience'>>,
   outward: Outward,
   authorizations: Authorizations,
   postman: Pick<Postman, 'check'>,
@@ -109,6 +109,7 @@ const schemeWords: Record<SecurityScheme['kind'], (scheme: SecurityScheme) => st
   basic: () => 'user and password',
   header: scheme => `an API key in the header ${'name' in scheme ? scheme.name : ''}`,
   query: scheme => `an API key in the parameter ${'name' in scheme ? scheme.name : ''}`,
+  consent: scheme => `somebody’s consent (OAuth 2), given at ${'authorizeUrl' in scheme ? scheme.authorizeUrl : ''}`,
   oauth: scheme => `OAuth 2 tokens, had at ${'tokenUrl' in scheme ? scheme.tokenUrl : ''}`,
 };
 
@@ -197,6 +198,7 @@ function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdi
       dropped: 'Try again; if it stays so, ask whoever runs the target.',
       private: 'Add it to GRAMMATA_ALLOW_PRIVATE if it is meant to be reached.',
       address: 'Give a whole address that starts with https://.',
+      consent: 'Give consent on this page.',
       token: 'Check the user or client and its secret.',
       file: 'Try again.',
       parked: 'It is asked again by itself.',

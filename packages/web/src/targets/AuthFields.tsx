@@ -8,13 +8,22 @@ export const authWords: Record<AuthInput['kind'], { words: string; secret: strin
   header: { words: 'an API key in a header', secret: 'Key' },
   query: { words: 'an API key in the query', secret: 'Key' },
   oauth: { words: 'OAuth 2 client credentials', secret: 'Client secret' },
+  consent: { words: 'somebody’s consent (OAuth 2)', secret: 'Client secret, where there is one' },
   webhook: { words: 'a signature (Standard Webhooks)', secret: 'Signing secret' },
   hmac: { words: 'a signature (HMAC over the body)', secret: 'Signing secret' },
   none: { words: 'none', secret: '' },
 };
 
-const OAuthFields = () => (
+const OAuthFields = ({ asksConsent = false }: { asksConsent?: boolean }) => (
   <>
+    {asksConsent && (
+      <TextField<TargetInput>
+        name="auth.authorizeUrl"
+        label="Consent is given at"
+        look="code"
+        placeholder="https://…/authorize"
+      />
+    )}
     <TextField<TargetInput> name="auth.tokenUrl" label="Tokens are had at" look="code" placeholder="https://…/token" />
     <TextField<TargetInput> name="auth.clientId" label="Client identifier" look="code" autoComplete="off" />
     <TextField<TargetInput> name="auth.scope" label="Scope" hint="Left empty, the target’s usual one." look="code" />
@@ -55,6 +64,7 @@ export function AuthFields({ kind }: { kind: AuthInput['kind'] }) {
     <>
       {kind === 'basic' && <TextField<TargetInput> name="auth.user" label="User" autoComplete="off" />}
       {kind === 'oauth' && <OAuthFields />}
+      {kind === 'consent' && <OAuthFields asksConsent />}
       {kind === 'hmac' && <HmacFields />}
       {place && <TextField<TargetInput> name="auth.name" {...place} look="code" />}
     </>

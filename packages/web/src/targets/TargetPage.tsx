@@ -7,6 +7,7 @@ import { useKeys } from '../app/keys';
 import { Act, clock, Confirm, Moment, Note, Press, Sheet } from '../ui';
 import { useChangeTarget, useProbe, useReadTarget, useRemoveTarget, useTarget } from './queries';
 import { authWords } from './AuthFields';
+import { ConsentNote } from './ConsentNote';
 import { Operations } from './Operations';
 import { TargetForm } from './TargetForm';
 
@@ -27,6 +28,7 @@ function Loaded({ target }: { target: TargetView }) {
   useKeys([{ key: 't', does: 'test the connection', run: () => read.mutate(undefined) }]);
   const margin = (
     <>
+      <ConsentNote target={target} />
       <Parked target={target} />
       <Verdict target={target} read={read} />
       <Note tone="goes">
@@ -107,7 +109,7 @@ function Loaded({ target }: { target: TargetView }) {
 
 /** What credentials a target has, in words. */
 function credentialWords({ hasToken, reads, auth }: TargetView): string {
-  if (!hasToken) return 'no credentials';
+  if (!hasToken && auth.kind !== 'consent') return 'no credentials';
   return `credentials: ${reads === 'mail' ? 'user and password' : authWords[auth.kind].words}`;
 }
 

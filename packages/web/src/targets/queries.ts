@@ -76,6 +76,11 @@ export const useTryOperation = (id: string) =>
   useMutation({
     mutationFn: (body: TryOperationInput) => api<TriedView>(`/targets/${id}/try`, { method: 'POST', body }),
   });
+/** Begins to give consent: where at the provider. */
+export const useAskConsent = (id: string) =>
+  useMutation({ mutationFn: () => api<{ url: string }>(`/targets/${id}/consent`, { method: 'POST' }) });
+export const useForgetConsent = (id: string) =>
+  useTargetChange(() => api<null>(`/targets/${id}/consent`, { method: 'DELETE' }));
 /** What a target answers where it lists its tables, asked on the spot. */
 export const useListing = (id: string) =>
   useMutation({ mutationFn: () => api<ListingView>(`/targets/${id}/listing`, { method: 'POST' }) });

@@ -10,7 +10,8 @@ export type SecurityScheme =
   | { kind: 'bearer' }
   | { kind: 'basic' }
   | { kind: 'header' | 'query'; name: string }
-  | { kind: 'oauth'; tokenUrl: string };
+  | { kind: 'oauth'; tokenUrl: string }
+  | { kind: 'consent'; authorizeUrl: string; tokenUrl: string };
 
 /** What an OpenAPI document offers. */
 export interface ReadOpenApi {
@@ -99,6 +100,9 @@ function securityOf(document: JsonObject, references: References): SecuritySchem
       return [{ kind: scheme.in, name: asText(scheme.name) }];
     const flow = references.resolve(references.resolve(scheme?.flows)?.clientCredentials);
     if (scheme?.type === 'oauth2' && flow) return [{ kind: 'oauth', tokenUrl: asText(flow.tokenUrl) }];
+    const byCode = references.resolve(references.resolve(scheme?.flows)?.authorizationCode);
+    if (scheme?.type === 'oauth2' && byCode)
+      return [{ kind: 'consent', authorizeUrl: asText(byCode.authorizationUrl), tokenUrl: asText(byCode.tokenUrl) }];
     return [];
   });
 }

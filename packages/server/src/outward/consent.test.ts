@@ -1,0 +1,251 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import { vaultWith } from '../access/secrets';
+import { Authorizations } from './authorization';
+import { Consents, type Consent, type ConsentAuth, type ConsentStore } from './consent';
+import { isFault, Outward } from './http';
+
+// oidc-provider, an independent implementation of RFC 6749, 7636 and 7009, is the other side.
+
+const redirect = 'http://127.0.0.1:9/consent';
+const client = (id: string, method: string) => ({
+  client_id: id,
+  ...(method !== 'none' && { client_secret: 's3cret of the client' }),
+  token_endpoint_auth_method: method,
+  redirect_uris: [redirect],
+  grant_types: ['authorization_code', 'refresh_token'],
+  response_types: ['code'],
+});
+
+let provider: ChildProcess;
+let issuer: string;
+
+/** @param lasts seconds that access tokens are good */
+async function startProvider(lasts: number): Promise<void> {
+  const clients = [
+    client('basic', 'client_secret_basic'),
+    client('post', 'client_secret_post'),
+    client('public', 'none'),
+  ];
+  provider = spawn(process.execPath, [path.join(__dirname, '../testing/provider.mjs')], {
+    env: { ...process.env, CLIENTS: JSON.stringify(clients), LASTS: String(lasts) },
+    stdio: ['ignore', 'pipe', 'ignore'],
+  });
+  issuer = await new Promise(resolve => provider.stdout!.once('data', text => resolve(String(text).trim())));
+}
+
+afterEach(() => provider?.kill());
+
+/** Goes where it is sent, as a browser would, presses what is to be pressed, until it is sent back. */
+async function person(url: string, does: 'agrees' | 'refuses' = 'agrees'): Promise<URLSearchParams> {
+  const cookies = new Map<string, string>();
+  let at = url;
+  let body: string | null = null;
+  for (let step = 0; step < 20; step++) {
+    if (at.startsWith(redirect)) return new URL(at).searchParams;
+    const answer: Response = await fetch(at, {
+      method: body === null ? 'GET' : 'POST',
+      redirect: 'manual',
+      headers: {
+        cookie: [...cookies].map(each => each.join('=')).join('; '),
+        ...(body !== null && { 'content-type': 'application/x-www-form-urlencoded' }),
+      },
+      ...(body !== null && { body }),
+    });
+    body = null;
+    for (const each of answer.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(each) ?? [];
+      cookies.set(name, value);
+    }
+    const location = answer.headers.get('location');
+    if (location) {
+      at = new URL(location, at).href;
+      continue;
+    }
+    const page: string = await answer.text();
+    const [, prompt]: string[] = /name="prompt" value="(\w+)"/.exec(page) ?? [];
+    if (!prompt) throw new Error(page.slice(0, 500));
+    if (does === 'refuses') at = `${at}/abort`;
+    else body = new URLSearchParams({ prompt, login: 'morenike', password: 'x' }).toString();
+  }
+  throw new Error('It never came back.');
+}
+
+const authFor = (clientId: string): ConsentAuth => ({
+  kind: 'consent',
+  authorizeUrl: `${issuer}/auth`,
+  tokenUrl: `${issuer}/token`,
+  clientId,
+  scope: 'openid',
+  clientIn: clientId === 'post' ? 'body' : 'header',
+});
+
+function desk() {
+  const kept = new Map<string, { consent: Consent; tokens: Buffer }>();
+  const written: Consent[] = [];
+  const store: ConsentStore = {
+    read: id => kept.get(id) ?? null,
+    write(id, consent, tokens) {
+      written.push(consent);
+      kept.set(id, { consent, tokens });
+    },
+  };
+  const vault = vaultWith(Buffer.alloc(32, 7));
+  const outward = new Outward(['127.0.0.1'], vault.mask);
+  const ended: string[] = [];
+  const consents = new Consents(outward, vault, store, redirect, id => ended.push(id));
+  const secret = vault.seal('s3cret of the client');
+  return {
+    consents,
+    kept,
+    written,
+    vault,
+    outward,
+    ended,
+    secret,
+    authorizations: new Authorizations(outward, vault, consents),
+  };
+}
+const me = async (token: string) =>
+  (await fetch(`${issuer}/me`, { headers: { authorization: `Bearer ${token}` } })).status;
+const tokensOf = ({ vault, kept }: ReturnType<typeof desk>) =>
+  JSON.parse(vault.open(kept.get('t')!.tokens)) as [string, string];
+
+test.each(['basic', 'post', 'public'])(
+  'consent is given, and its token is good: a client that shows itself by %s',
+  async id => {
+    await startProvider(3600);
+    const at = desk();
+    const auth = authFor(id);
+    const secret = id === 'public' ? null : at.secret;
+    expect(await at.authorizations.for({ id: 't', auth, secret })).toMatchObject({
+      code: 'consent',
+      message: expect.stringMatching(/Nobody has given/),
+    });
+    const back = await person(await at.consents.begin('t', auth));
+    expect(await at.consents.finish(back, () => secret)).toEqual({ targetId: 't', fault: null });
+    const given = await at.authorizations.for({ id: 't', auth, secret });
+    const [[, header] = []] = 'headers' in given ? given.headers : [];
+    expect(await me(header!.replace('Bearer ', ''))).toBe(200);
+    // What came is known as a secret, and is masked wherever it turns up.
+    expect(at.vault.mask(`x ${header!.slice(7)} y ${tokensOf(at)[1]}`)).toBe('x •••••• y ••••••');
+    // A state is good once.
+    expect(await at.consents.finish(back, () => secret)).toBeNull();
+  },
+);
+
+test('a refusal is told; a code that is not for this client is refused', async () => {
+  await startProvider(3600);
+  const at = desk();
+  const refused = await person(await at.consents.begin('t', authFor('basic')), 'refuses');
+  expect(await at.consents.finish(refused, () => at.secret)).toEqual({ targetId: 't', fault: 'Consent was refused.' });
+  const back = await person(await at.consents.begin('t', authFor('basic')));
+  back.set('code', 'another');
+  expect(await at.consents.finish(back, () => at.secret)).toMatchObject({
+    targetId: 't',
+    fault: expect.stringMatching(/grant request is invalid/),
+  });
+  expect(await at.consents.finish(new URLSearchParams({ code: 'x', state: 'nobody’s' }), () => at.secret)).toBeNull();
+  expect(at.kept.size).toBe(0);
+});
+
+test('tokens that run out are renewed once for all that go at once, rotated, and kept before they are used', async () => {
+  // Less than half a minute is about to end at once.
+  await startProvider(20);
+  const at = desk();
+  const auth = authFor('basic');
+  await at.consents.finish(await person(await at.consents.begin('t', auth)), () => at.secret);
+  const [first, refresh] = tokensOf(at);
+  const had = await Promise.all(Array.from({ length: 8 }, () => at.consents.token('t', auth, at.secret)));
+  const [second, rotated] = tokensOf(at);
+  expect(new Set(had)).toEqual(new Set([second]));
+  expect([second === first, rotated === refresh, at.written.length]).toEqual([false, false, 2]);
+  expect(await me(second)).toBe(200);
+  expect(at.written.every(each => each.givenAt === at.written[0]!.givenAt)).toBe(true);
+});
+
+test('a token that is refused is renewed; those that were under way take the new one', async () => {
+  await startProvider(3600);
+  const at = desk();
+  const auth = authFor('basic');
+  await at.consents.finish(await person(await at.consents.begin('t', auth)), () => at.secret);
+  const [first] = tokensOf(at);
+  const now = jest.spyOn(Date, 'now').mockReturnValue(Date.now() + 60_000);
+  try {
+    expect(at.authorizations.forget({ id: 't', auth, secret: at.secret })).toBe(true);
+    const second = await at.consents.token('t', auth, at.secret);
+    expect(second).not.toBe(first);
+    expect(at.authorizations.forget({ id: 't', auth, secret: at.secret })).toBe(true);
+    expect(await at.consents.token('t', auth, at.secret)).toBe(second);
+  } finally {
+    now.mockRestore();
+  }
+});
+
+test('consent that was withdrawn has ended: it is said, kept, and given again', async () => {
+  await startProvider(20);
+  const at = desk();
+  const auth = authFor('basic');
+  await at.consents.finish(await person(await at.consents.begin('t', auth)), () => at.secret);
+  const [, refresh] = tokensOf(at);
+  const credentials = Buffer.from(`basic:${encodeURIComponent('s3cret of the client').replace(/%20/g, '+')}`).toString(
+    'base64',
+  );
+  const revoked = await fetch(`${issuer}/token/revocation`, {
+    method: 'POST',
+    headers: { authorization: `Basic ${credentials}`, 'content-type': 'application/x-www-form-urlencoded' },
+    body: new URLSearchParams({ token: refresh }).toString(),
+  });
+  expect(revoked.status).toBe(200);
+  const token = await at.consents.token('t', auth, at.secret);
+  expect(isFault(token as object) && token).toMatchObject({
+    code: 'consent',
+    message: expect.stringMatching(/^Consent has ended: /),
+    until: expect.any(Number),
+  });
+  expect(at.kept.get('t')!.consent.ended).toMatchObject({ reason: expect.any(String) });
+  expect(at.ended).toEqual(['t']);
+  expect(at.authorizations.forget({ id: 't', auth, secret: at.secret })).toBe(false);
+  await at.consents.finish(await person(await at.consents.begin('t', auth)), () => at.secret);
+  expect(typeof (await at.consents.token('t', auth, at.secret))).toBe('string');
+});
+
+test('a provider that can’t be reached ends nothing', async () => {
+  await startProvider(20);
+  const at = desk();
+  const auth = authFor('basic');
+  await at.consents.finish(await person(await at.consents.begin('t', auth)), () => at.secret);
+  const gone = { ...auth, tokenUrl: 'http://127.0.0.1:1/token' };
+  expect(await at.consents.token('t', gone, at.secret)).toMatchObject({ code: 'refused' });
+  expect(at.kept.get('t')!.consent.ended).toBeNull();
+  expect(typeof (await at.consents.token('t', auth, at.secret))).toBe('string');
+});
+
+test('the address at the provider says what RFC 6749 §4.1.1 and RFC 7636 §4.3 ask for', async () => {
+  const at = desk();
+  const auth: ConsentAuth = {
+    kind: 'consent',
+    authorizeUrl: 'https://a.example.org/go?tenant=7',
+    tokenUrl: 'https://a.example.org/token',
+    clientId: 'c',
+    scope: 'a b',
+    clientIn: 'body',
+  };
+  const { searchParams, pathname } = new URL(await at.consents.begin('t', auth));
+  expect(pathname).toBe('/go');
+  expect(Object.fromEntries(searchParams)).toEqual({
+    tenant: '7',
+    response_type: 'code',
+    client_id: 'c',
+    redirect_uri: redirect,
+    scope: 'a b',
+    state: expect.stringMatching(/^[\w-]{43}$/),
+    code_challenge: expect.stringMatching(/^[\w-]{43}$/),
+    code_challenge_method: 'S256',
+  });
+});
+
+test('consent is of a target’s own address: the side for tests has none of it', async () => {
+  const at = desk();
+  expect(await at.authorizations.for({ auth: authFor('basic'), secret: at.secret })).toMatchObject({ code: 'token' });
+});

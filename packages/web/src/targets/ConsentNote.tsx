@@ -1,0 +1,53 @@
+import type { TargetView } from '@grammata/contract';
+import { useSearchParams } from 'react-router';
+import { wordsFor } from '../api';
+import { Act, Moment, Note } from '../ui';
+import { useAskConsent, useForgetConsent } from './queries';
+
+/** Whether somebody has given their consent, and the way to give it. */
+export function ConsentNote({ target }: { target: TargetView }) {
+  const [params] = useSearchParams();
+  const ask = useAskConsent(target.id);
+  const forget = useForgetConsent(target.id);
+  if (target.auth.kind !== 'consent') return null;
+  const { consent } = target;
+  const why = params.get('consent') === 'refused' ? params.get('why') : null;
+  const give = (words: string) => (
+    <Act
+      disabled={ask.isPending}
+      onClick={() => ask.mutate(undefined, { onSuccess: ({ url }) => window.location.assign(url) })}
+    >
+      {words}
+    </Act>
+  );
+  return (
+    <>
+      {why && (
+        <div role="status">
+          <Note tone="trouble">{why}</Note>
+        </div>
+      )}
+      {ask.error && <Note tone="trouble">{wordsFor(ask.error)}</Note>}
+      {!consent && (
+        <Note tone="trouble">
+          Nobody has given consent yet; what is to be delivered waits. Have the provider send people back to{' '}
+          <code className="font-mono text-small break-all">{target.consentAddress}</code>. {give('Give consent')}
+        </Note>
+      )}
+      {consent?.ended && (
+        <Note tone="trouble">
+          Consent has ended <Moment at={consent.ended.at} />: {consent.ended.reason} What is to be delivered waits.{' '}
+          {give('Give it again')}
+        </Note>
+      )}
+      {consent && !consent.ended && (
+        <Note tone="fine">
+          Consent was given <Moment at={consent.givenAt} />; it is renewed by itself. {give('Give it anew')}{' '}
+          <Act disabled={forget.isPending} onClick={() => forget.mutate(undefined)}>
+            Forget it
+          </Act>
+        </Note>
+      )}
+    </>
+  );
+}
