@@ -15,6 +15,7 @@ import { outbox, OUTBOX_LOGIN } from './outbox/outbox';
 import { register, REGISTER_TOKEN } from './register/register';
 import { roster, ROSTER_KEY } from './roster/roster';
 import { shelf, SHELF_LOGIN } from './shelf/shelf';
+import { sightings, SIGHTINGS_CLIENT, SIGHTINGS_KEY } from './sightings/sightings';
 
 export interface YardOptions {
   host: string;
@@ -37,6 +38,8 @@ export interface Yard {
   shelf: { baseUrl: string; user: string; password: string };
   /** Where the archive's API is, and its key. */
   archive: { baseUrl: string; key: string };
+  /** Where the sightings are, their key, and the client that somebody may give consent to. */
+  sightings: { baseUrl: string; key: string; client: { id: string; secret: string } };
   /** Points a builder at an intake, where nobody did yet; a mail builder also needs the server it sends through. */
   pointAt(builder: string, address: string, via?: string): void;
   /** Puts past rows into a builder's feed. */
@@ -140,6 +143,22 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
           { label: 'Key in X-Archive-Key', value: ARCHIVE_KEY },
         ],
       },
+      {
+        id: 'sightings',
+        name: 'Sightings',
+        summary:
+          'Speaks GraphQL; errors come with 200. Asked with a key, or with consent that can be withdrawn (OAuth 2).',
+        page: `${url}/sightings`,
+        facts: [
+          { label: 'Address', value: `${url}/sightings` },
+          { label: 'Takes its requests at', value: '/graphql' },
+          { label: 'Key in X-Sightings-Key', value: SIGHTINGS_KEY },
+          { label: 'Consent at', value: `${url}/sightings/authorize` },
+          { label: 'Tokens at', value: `${url}/sightings/token` },
+          { label: 'Client', value: SIGHTINGS_CLIENT.id },
+          { label: 'Client secret', value: SIGHTINGS_CLIENT.secret },
+        ],
+      },
     ],
   });
   const app = express();
@@ -184,6 +203,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     mails.router,
     shelf(dataDir, () => url),
     archive(dataDir, () => url),
+    sightings(dataDir),
   );
   // Whatever goes wrong in one request is answered, and ends nothing.
   app.use(((error: unknown, _request, response, _next) => {
@@ -214,6 +234,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         outbox: { baseUrl: `smtp://${host}:${mailPort}`, ...OUTBOX_LOGIN },
         shelf: { baseUrl: `${url}/shelf/v1`, ...SHELF_LOGIN },
         archive: { baseUrl: `${url}/archive/v1`, key: ARCHIVE_KEY },
+        sightings: { baseUrl: `${url}/sightings`, key: SIGHTINGS_KEY, client: SIGHTINGS_CLIENT },
         pointAt: (id, address, via) => builders.get(id)?.pointAt(address, via),
         fill: (id, rows) => builders.get(id)?.fill(rows),
         stop,

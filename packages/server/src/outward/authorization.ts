@@ -69,9 +69,12 @@ export class Authorizations {
     return isFault(token) ? token : credentialsOf({ kind: 'bearer' }, token.value);
   }
 
-  /** Drops a token that was refused. True when there was one, so that trying again makes sense. */
-  forget({ id, auth, secret }: Sealed): boolean {
-    if (auth.kind === 'consent') return id !== undefined && (this.consents?.refused(id) ?? false);
+  /**
+   * Drops a token that was refused. True when there was one, so that trying again makes sense.
+   * @param asked when the refused one was asked for, ms since the epoch
+   */
+  forget({ id, auth, secret }: Sealed, asked = now()): boolean {
+    if (auth.kind === 'consent') return id !== undefined && (this.consents?.refused(id, asked) ?? false);
     return auth.kind === 'oauth' && secret !== null && this.#tokens.delete(keyOf(auth, this.vault.open(secret)));
   }
 

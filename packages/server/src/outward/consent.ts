@@ -41,9 +41,8 @@ interface Begun {
 
 /** How long somebody may take at the provider, in ms. */
 const WHILE = 15 * 60_000;
-/** How long before its end a token is renewed, and how long after a renewal a refused one is not renewed again, in ms. */
+/** How long before its end a token is renewed, in ms. */
 const EARLY = 30_000;
-const JUST_RENEWED = 10_000;
 /** How long deliveries wait before they look again whether consent was given, in ms. */
 const LOOK_AGAIN = 10 * 60_000;
 
@@ -141,12 +140,14 @@ export class Consents {
     return isFault(renewed) ? renewed : renewed.access;
   }
 
-  /** Hears that a token was refused. True where trying again makes sense, with another one. */
-  refused(targetId: string): boolean {
+  /**
+   * Hears that a token was refused that was asked for at a time (ms since the epoch). True where trying again makes sense, with
+   * another one: those that were under way with an old one take the one that was had meanwhile.
+   */
+  refused(targetId: string, asked: number): boolean {
     const kept = this.store.read(targetId);
     if (!kept || kept.consent.ended || this.#tokensIn(kept.tokens, kept.consent).refresh === null) return false;
-    // Those that were under way with the old one take the new one.
-    if (now() - (this.#renewed.get(targetId) ?? 0) > JUST_RENEWED) this.#refused.add(targetId);
+    if ((this.#renewed.get(targetId) ?? 0) <= asked) this.#refused.add(targetId);
     return true;
   }
 

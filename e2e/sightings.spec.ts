@@ -1,0 +1,97 @@
+import { expect, test, type Page } from '@playwright/test';
+import { demo } from './addresses';
+import { expectAccessible, fillLine, openIntake, pick } from './people';
+
+// A target that speaks GraphQL, asked with somebody's consent, which they withdraw and give again.
+
+const sightings = `${demo.practice}/sightings`;
+const seen = (id: string, species: string, site: string) => ({
+  entry: { id, sent: '2026-11-05T08:12:06Z' },
+  answers: [
+    { ref: 'species', label: 'What did you see?', value: species },
+    { ref: 'site', label: 'Which site?', value: site },
+    { ref: 'how', label: 'How old was it?', value: 'Grown' },
+  ],
+});
+
+async function giveConsent(page: Page, words: string): Promise<void> {
+  await page.getByRole('button', { name: words }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'May “grammata” act for you?' })).toBeVisible();
+}
+
+test('GraphQL with somebody’s consent: given, refused, withdrawn, given again; nothing is lost', async ({ page }) => {
+  const address = await openIntake(page, 'Animals seen');
+  await page.request.post(address, { data: seen('a-1', 'Otter', 'AB-07') });
+  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Otter');
+
+  await page.goto('/targets?new');
+  await page.getByLabel('Name').fill('Sightings');
+  await page.getByLabel('Base address').fill(sightings);
+  await page.getByLabel('Is read from').selectOption({ label: 'a GraphQL schema' });
+  await expect(page.getByLabel('Takes its requests at')).toHaveValue('/graphql');
+  await page.getByLabel('Credentials').selectOption({ label: 'somebody’s consent (OAuth 2)' });
+  await page.getByLabel('Consent is given at').fill(`${sightings}/authorize`);
+  await page.getByLabel('Tokens are had at').fill(`${sightings}/token`);
+  await page.getByLabel('Client identifier').fill('grammata');
+  await page.getByLabel('Client secret, where there is one').fill('yard-sightings-91b2');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Add and read it' }).click();
+  const margin = page.getByRole('complementary');
+  await expect(margin).toContainText('Nobody has given consent yet; what is to be delivered waits.');
+
+  await giveConsent(page, 'Give consent');
+  await page.getByRole('link', { name: 'No' }).click();
+  await expect(margin).toContainText('Consent was refused.');
+  await giveConsent(page, 'Give consent');
+  await page.getByRole('link', { name: 'Yes, it may' }).press('Enter');
+  await expect(margin).toContainText('Consent was given');
+  await page.getByRole('button', { name: 'Test and read again' }).click();
+  await expect(margin).toContainText('offers 4 operations, 2 of which store something');
+  await expectAccessible(page);
+
+  await page.goto('/routes?new');
+  await pick(page, 'From the form', /Animals seen/, 'Animals seen');
+  await pick(page, 'To the target', /Record a sighting/, 'Record a sighting');
+  await page.getByRole('button', { name: 'Start mapping' }).click();
+  await fillLine(page, 'input\\.species', 'What did you see?');
+  await fillLine(page, 'input\\.place\\.site', 'Which site?');
+  await fillLine(page, 'input\\.stage', 'How old was it?');
+  await page.getByRole('button', { name: 'Clean it so' }).click();
+  await expect(page.getByText('edits kept')).toBeVisible();
+  await page.getByRole('radio', { name: 'Requests' }).click();
+  await expect(page.getByText('mutation RecordSighting').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Go live…' }).click();
+  await page.getByRole('button', { name: 'Go live now' }).click();
+  await expect(page.getByText('version 1')).toBeVisible();
+
+  await page.request.post(address, { data: seen('a-2', 'Heron', 'AB-02') });
+  const row = (species: string) =>
+    page.getByRole('row').filter({ has: page.getByRole('cell', { name: species, exact: true }) });
+  const arrives = (species: string) =>
+    expect(async () => {
+      await page.goto(sightings);
+      await expect(row(species)).toContainText('GROWN', { timeout: 500 });
+    }).toPass();
+  await arrives('Heron');
+
+  // What the target has against a request stands in an answer of 200, and is told as what it is.
+  await page.request.post(address, { data: seen('a-3', 'Eel', 'XX-9') });
+  await expect(async () => {
+    await page.goto('/deliveries?state=dead');
+    await expect(page.getByText(/There is no site XX-9/).first()).toBeVisible({ timeout: 1000 });
+  }).toPass();
+
+  // Consent is withdrawn: what comes waits, and goes once it is given again.
+  await page.goto(sightings);
+  await page.getByRole('button', { name: 'Withdraw consent' }).click();
+  await page.request.post(address, { data: seen('a-4', 'Kingfisher', 'AB-01') });
+  await page.goto('/targets');
+  await page.getByRole('link', { name: /^Sightings/ }).click();
+  await expect(margin).toContainText('This consent was withdrawn. What is to be delivered waits.');
+  await expectAccessible(page);
+  await giveConsent(page, 'Give it again');
+  await page.getByRole('link', { name: 'Yes, it may' }).click();
+  await expect(margin).toContainText('Consent was given');
+  await arrives('Kingfisher');
+  await expect(row('Kingfisher')).toHaveCount(1);
+});
