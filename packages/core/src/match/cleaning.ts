@@ -4,17 +4,24 @@ import { asText, plainText, type Json } from '../submission';
 import { optionFor, optionName, type TargetField } from '../target';
 import { compileChain, newStep, type Step } from '../transform';
 import type { Part } from './match';
+import { regionOf, type OtherAnswers } from './region';
 
 /** A question as the form was seen to ask it. */
 type Asked = Pick<FieldSchema, 'kind' | 'options'>;
 
 /**
  * The cleaning that brings the answers of a question into what a field takes, as far as kind, type and answers tell.
- * `part` names what is taken out of a name or an address that was asked for as a whole.
+ * `part` names what is taken out of a name or an address that was asked for as a whole; `others` is what else was answered.
  */
-export function cleaningFor(asked: Asked, values: Json[], field: TargetField, part?: Part): Step[] {
+export function cleaningFor(
+  asked: Asked,
+  values: Json[],
+  field: TargetField,
+  part?: Part,
+  others: readonly OtherAnswers[] = [],
+): Step[] {
   const taken: Step[] = part ? [partStep(part)] : [];
-  const needed = (steppers[field.type] ?? none)({ asked, values, field, isPart: part !== undefined });
+  const needed = (steppers[field.type] ?? none)({ asked, values, field, isPart: part !== undefined, others });
   return [...taken, ...needed];
 }
 
@@ -23,6 +30,8 @@ interface Case {
   values: Json[];
   field: TargetField;
   isPart: boolean;
+  /** What else was answered: a country, an address. */
+  others: readonly OtherAnswers[];
 }
 
 const none = (): Step[] => [];
@@ -56,7 +65,7 @@ function forText(the: Case): Step[] {
   else if (values.some(value => typeof value === 'string' && untidy.test(value)))
     cleaning.push(newStep('text.trim', { collapse: true }));
   if (asked.kind === 'phone' && international.test(said))
-    cleaning.push(newStep('phone.format', { to: 'e164', region: 'GB', countryFrom: '' }));
+    cleaning.push(newStep('phone.format', { to: 'e164', ...regionOf(values, the.others) }));
   if (asked.kind === 'email' && values.some(value => asText(value) !== asText(value).toLowerCase()))
     cleaning.push(newStep('text.case', { to: 'lower' }));
   if (/country/i.test(said) && (field.maxLength === 2 || /iso|alpha.?2|two.letter|code/i.test(said)))

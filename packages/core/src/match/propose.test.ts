@@ -50,12 +50,21 @@ test.each<[Answer, TargetField, string[]]>([
   [['q1', 'Kits', 'table', [{ kit: 'Waders' }]], takes('kits', 'text'), ['table.text']],
   [['q1', 'Party size', 'number', 4], takes('party_size', 'text'), ['text.of']],
   [['q1', 'Country', 'text', 'Germany'], takes('country_code', 'text'), ['country.code']],
-  [['q1', 'Mobile', 'phone', '020 7946 0142'], takes('phone', 'text', { description: 'E.164' }), ['phone.format']],
+  [['q1', 'Mobile', 'phone', '+44 20 7946 0142'], takes('phone', 'text', { description: 'E.164' }), ['phone.format']],
   [['q1', 'Site', 'text', 'AB-07'], takes('site', 'text'), []],
 ])('%j into %j', (answer, field, ids) => {
   const [line] = proposed([submission(answer)], field);
   expect(line).toMatchObject({ to: field.key, source: { from: 'field', field: 'q1' }, fine: 1 });
   expect(line!.cleaning.map(each => each.id)).toEqual(ids);
+});
+
+test('where numbers belong that say no country is asked; the line is proposed all the same, and never sure', () => {
+  const phone = takes('phone', 'text', { description: 'E.164' });
+  const [line] = proposed([submission(['q1', 'Mobile', 'phone', '020 7946 0142'])], phone);
+  expect(line).toMatchObject({ to: 'phone', fine: 0, cleaning: [{ id: 'phone.format', params: { region: '' } }] });
+  expect(isSure(line!)).toBe(false);
+  const [american] = proposed([submission(['q1', 'Mobile', 'phone', '(802) 555-0147'])], phone);
+  expect(american).toMatchObject({ fine: 1, cleaning: [{ id: 'phone.format', params: { region: 'US' } }] });
 });
 
 test('answers that are spelt otherwise than the options get a table', () => {

@@ -79,7 +79,8 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
     const asked = schema.fields.find(each => each.key === from);
     if (!asked) return [];
     const field = fields[index]!;
-    const cleaning = cleaningFor(asked, valuesOf.get(asked.key)!, field, part);
+    const others = [...valuesOf].filter(([key]) => key !== asked.key).map(([key, values]) => ({ key, values }));
+    const cleaning = cleaningFor(asked, valuesOf.get(asked.key)!, field, part, others);
     const source: Source = { from: 'field', field: asked.key };
     const line = compileLine({ ...newLine(to, to), source, cleaning }, field);
     const outcomes = looked
@@ -87,7 +88,9 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
       .filter(each => each.value !== undefined || each.problem?.code !== 'line.blank');
     const filled = outcomes.filter(each => each.state !== 'blank');
     const fine = filled.length === 0 ? null : filled.filter(each => each.state === 'fine').length / filled.length;
-    if (fine !== null && fine < LEAST_FINE) return [];
+    // What only a person can say is asked of them, and is no reason against the line.
+    const isAsked = filled.some(each => each.problem?.code === 'phone.region');
+    if (fine !== null && fine < LEAST_FINE && !isAsked) return [];
     return [{ to, source, cleaning, score, why, fine }];
   });
 }

@@ -7,6 +7,7 @@ import type { TargetField } from '../target';
 import { compileChain, isProblem, type Step, type TransformContext } from '../transform';
 import { cleaningFor } from './cleaning';
 import type { Part } from './match';
+import type { OtherAnswers } from './region';
 
 /** Cleaning that would bring more of a line's answers into what its field takes. */
 export interface Remedy {
@@ -58,13 +59,14 @@ export function remedyFor(
   const now = fineWith(line.cleaning);
   if (now === values.length) return null;
   const said = `${field.key} ${field.label} ${field.description ?? ''}`;
+  const others = otherAnswers(looked, asked.key);
   const isOfParts = asked.kind === 'name' || asked.kind === 'address' || values.some(isJsonObject);
   const wanted = isOfParts ? parts.filter(([, words]) => words.test(said)).map(([part]) => part) : [];
   const candidates = [
-    ...wanted.map(part => cleaningFor(asked, values, field, part)),
-    cleaningFor(asked, values, field),
+    ...wanted.map(part => cleaningFor(asked, values, field, part, others)),
+    cleaningFor(asked, values, field, undefined, others),
     // What stands there may only lack what comes behind it.
-    [...line.cleaning, ...cleaningFor(asked, cleaned(values, line.cleaning), field)],
+    [...line.cleaning, ...cleaningFor(asked, cleaned(values, line.cleaning), field, undefined, others)],
   ];
   let best: Remedy | null = null;
   for (const cleaning of candidates) {
@@ -73,6 +75,15 @@ export function remedyFor(
       best = { cleaning, words: compileChain(cleaning).explain.join(', then '), fine, of: values.length, now };
   }
   return best;
+}
+
+/** What else was answered, by question. */
+function otherAnswers(submissions: readonly Submission[], but: string): OtherAnswers[] {
+  const values = new Map<string, Json[]>();
+  for (const { fields } of submissions)
+    for (const { key, value } of fields)
+      if (key !== but && !isBlank(value)) values.set(key, [...(values.get(key) ?? []), value]);
+  return [...values].map(([key, said]) => ({ key, values: said }));
 }
 
 /** What values are once they are cleaned; those that can't be are left away. */

@@ -17,6 +17,7 @@ export const stepIds = [
   'text.base64',
   'text.of',
   'html.fromText',
+  'html.fromMarkdown',
   'html.toText',
   'name.part',
   'name.case',

@@ -3,3 +3,4 @@ export * from './define';
 export * from './ids';
 export * from './library';
 export * from './kinds';
+export { countryCodeOf } from './country';

@@ -40,6 +40,7 @@ import { base64 } from './text/base64';
 import { betweenMarkers } from './text/betweenMarkers';
 import { changeCase } from './text/changeCase';
 import { escapeText } from './text/escapeText';
+import { fromMarkdown } from './text/fromMarkdown';
 import { fromHtml } from './text/fromHtml';
 import { keepCharacters } from './text/keepCharacters';
 import { lineBreaks } from './text/lineBreaks';
@@ -70,6 +71,7 @@ export const transforms = [
   pad,
   lineBreaks,
   toHtml,
+  fromMarkdown,
   fromHtml,
   plainLetters,
   unicodeForm,

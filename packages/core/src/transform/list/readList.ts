@@ -7,6 +7,9 @@ class ReadListParams {
   @IsString() @MaxLength(20) separator: string = '';
 }
 
+/** Commas but for those that part the thousands of a number. */
+const commas = /,(?!(?<=\d,)\d{3}(?!\d))/;
+
 /** Makes a list of whatever holds one: a list, text that holds a JSON list, or text with separators. */
 export const readList = defineTransform({
   id: 'list.read',
@@ -24,13 +27,16 @@ export const readList = defineTransform({
     const list = /^\s*\[/.test(value) ? parseJson(value) : undefined;
     if (Array.isArray(list)) return list;
     const divider = separator || ['\n', ';', ','].find(each => value.includes(each));
-    const items = divider === undefined ? [value] : value.split(divider);
+    const items = divider === undefined ? [value] : value.split(!separator && divider === ',' ? commas : divider);
     return items.map(item => item.trim()).filter(item => item !== '');
   },
   examples: [
     { params: { separator: '' }, in: '["Foam","Oil sheen"]', out: ['Foam', 'Oil sheen'] },
     { params: { separator: '' }, in: 'Foam; Oil sheen, a thin one', out: ['Foam', 'Oil sheen, a thin one'] },
     { params: { separator: '' }, in: 'Foam, Litter', out: ['Foam', 'Litter'] },
+    { params: { separator: '' }, in: 'under $250,000', out: ['under $250,000'] },
+    { params: { separator: '' }, in: 'under $250,000, 3 rooms', out: ['under $250,000', '3 rooms'] },
+    { params: { separator: '' }, in: '1,2,3', out: ['1', '2', '3'] },
     { params: { separator: '/' }, in: 'Foam / Litter', out: ['Foam', 'Litter'] },
     { params: { separator: '' }, in: ['Foam'], out: ['Foam'] },
     { params: { separator: '' }, in: '[not json', out: ['[not json'] },

@@ -15,8 +15,8 @@ const names = { e164: 'E.164', national: 'NATIONAL', international: 'INTERNATION
 
 class FormatPhoneParams {
   @IsIn(Object.keys(formats)) to: Format = 'e164';
-  /** Two letters (ISO 3166-1): where numbers without a country code belong. */
-  @IsString() @Matches(/^[A-Z]{2}$/, { message: 'give a region of two capitals, such as GB' }) region: string = 'GB';
+  /** Two letters (ISO 3166-1): where numbers without a country code belong. Empty where nobody said it: then only those with one are read. */
+  @IsString() @Matches(/^([A-Z]{2})?$/, { message: 'give a region of two capitals, such as GB' }) region: string = '';
   /** The question that tells the country; a known one goes before the region. */
   @IsString() @MaxLength(500) countryFrom: string = '';
 }
@@ -30,20 +30,29 @@ export const formatPhone = defineTransform<FormatPhoneParams>({
   params: FormatPhoneParams,
   asks: [
     { name: 'to', label: 'Write', choices: Object.entries(formats).map(([value, label]) => ({ value, label })) },
-    { name: 'region', label: 'Region', hint: 'GB, DE, FR…' },
+    { name: 'region', label: 'Region', optional: true, hint: 'GB, DE, FR…' },
     { name: 'countryFrom', label: 'Or that of', kind: 'question', optional: true, hint: 'no other answer' },
   ],
   accepts: ['phone', 'text', 'number'],
   returns: 'phone',
   looksAround: true,
   explain: ({ to, region, countryFrom }) =>
-    `telephone number ${formats[to]}, ${countryFrom ? `country of another answer or ${region}` : region} when none is said`,
+    `telephone number ${formats[to]}, ${countryFrom ? `country of another answer${region && ` or ${region}`}` : region || 'no region'} when none is said`,
   apply(value, { to, region: fallback, countryFrom }, { answer }): Json | Problem {
     const typed = asText(value).trim();
     const region = (countryFrom && countryCodeOf(asText(answer?.(countryFrom)))) || fallback;
-    const number = parsePhoneNumberFromString(typed.replace(/^00/, '+').replace('(0)', ''), region as CountryCode);
+    const number = parsePhoneNumberFromString(
+      typed.replace(/^00/, '+').replace('(0)', ''),
+      (region || undefined) as CountryCode,
+    );
+    if (!number?.isPossible() && region === '' && /\d{4}/.test(typed.replace(/\D/g, '')))
+      return new Problem(
+        'phone.region',
+        `“${typed}” says no country: give the region that such numbers belong to.`,
+        value,
+      );
     if (!number?.isPossible())
-      return new Problem('phone.unreadable', `“${typed}” is no telephone number in ${region}.`, value);
+      return new Problem('phone.unreadable', `“${typed}” is no telephone number${region && ` in ${region}`}.`, value);
     return number.format(names[to]);
   },
   examples: [
@@ -54,5 +63,7 @@ export const formatPhone = defineTransform<FormatPhoneParams>({
     { params: { to: 'uri', region: 'GB', countryFrom: '' }, in: '020-7946-0142', out: 'tel:+442079460142' },
     { params: { to: 'e164', region: 'GB', countryFrom: '' }, in: '0044 20 7946 0142', out: '+442079460142' },
     { params: { to: 'e164', region: 'GB', countryFrom: '' }, in: 'ask my mum', out: { problem: 'phone.unreadable' } },
+    { params: { to: 'e164', region: '', countryFrom: '' }, in: '020 7946 0142', out: { problem: 'phone.region' } },
+    { params: { to: 'e164', region: '', countryFrom: '' }, in: '+44 20 7946 0142', out: '+442079460142' },
   ],
 });
