@@ -45,7 +45,7 @@ export class SignInInput {
   @IsString() @MaxLength(200) password: string = '';
 }
 
-export const replyKinds = ['accepted', 'ok', 'page', 'redirect'] as const;
+export const replyKinds = ['accepted', 'ok', 'page', 'redirect', 'answer'] as const;
 export type ReplyKind = (typeof replyKinds)[number];
 
 const sizes = 'Give a size from 0.002 to 1,073 MB.';
@@ -114,8 +114,10 @@ export class IntakeInput {
   sizeLimit?: number;
   @MayBeLeftOut() @IsIn(['open', 'stopped']) state?: 'open' | 'stopped';
   @MayBeLeftOut() @IsIn(replyKinds) reply?: ReplyKind;
-  /** Text of the thank-you page, or the address to redirect to. */
+  /** Text of the thank-you page, the address to redirect to, or what is told of a target's answer. */
   @MayBeLeftOut() @IsString() @MaxLength(2000) replyText?: string;
+  /** Seconds that a sender waits for a target's answer. */
+  @MayBeLeftOut() @Whole(1, 55) replyWait?: number;
   /** Null takes requests from anyone who knows the address. */
   @IsOptional() @ValidateNested() @Type(() => VerificationInput) verification?: VerificationInput | null;
   /** Addresses or ranges that may send, such as 192.0.2.0/24; empty for all. */

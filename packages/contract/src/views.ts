@@ -34,6 +34,7 @@ export interface IntakeView {
   sizeLimit: number;
   reply: ReplyKind;
   replyText: string;
+  replyWait: number;
   verification: VerificationView | null;
   allowedAddresses: string[];
   allowedOrigins: string[];

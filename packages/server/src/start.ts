@@ -9,7 +9,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
-import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention } from './intake';
+import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention, TargetAnswers } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Consents, Outward } from './outward';
 import type { Services } from './services';
@@ -138,6 +138,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     log,
     stored,
     mask: vault.mask,
+    answers: new TargetAnswers({ store, live, timers }),
     senderOf: entrance.senderOf,
     secretsOf: intake => (intake.secrets ? (JSON.parse(vault.open(intake.secrets)) as string[]) : []),
   });

@@ -48,6 +48,7 @@ export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[
     sizeLimit: row.sizeLimit,
     reply: row.reply,
     replyText: row.replyText,
+    replyWait: row.replyWait,
     verification: row.verification && { ...row.verification, secrets: row.secrets ? 1 : 0 },
     allowedAddresses: row.allowedAddresses,
     allowedOrigins: row.allowedOrigins,

@@ -1,3 +1,4 @@
+export * from './answered';
 export * from './arrival';
 export * from './bodies';
 export * from './feeds';

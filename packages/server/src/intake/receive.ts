@@ -11,7 +11,8 @@ import { newArrival, tooLarge } from './arrival';
 import type { Bodies } from './bodies';
 import { BodyMemory, BrokenOff, readBody, type KeptBody } from './body';
 import { IntakeGone, type Recorder } from './recorder';
-import { reply, replyJson } from './reply';
+import type { TargetAnswers } from './answered';
+import { reply, replyAnswer, replyJson } from './reply';
 import { isAllowed, signingFor, verify, type CheckVerdict, type Signed } from './verify';
 
 export interface IntakeParts {
@@ -27,6 +28,8 @@ export interface IntakeParts {
   secretsOf(intake: IntakeRow): string[];
   /** Hides every secret that is known. */
   mask(text: string): string;
+  /** What targets answer, for senders that wait. */
+  answers: Pick<TargetAnswers, 'wait'>;
   /** Called with what was stored and is to be read. */
   stored(arrival: ArrivalRow): void;
 }
@@ -52,7 +55,7 @@ const refuse = (
  * A handler for Node's own server, ahead of the framework: this is the way that has to be quick. Never rejects.
  */
 export function receiver(parts: IntakeParts) {
-  const { intakes, recorder, bodies, live, health, log, stored, secretsOf, senderOf, mask } = parts;
+  const { intakes, recorder, bodies, live, health, log, stored, secretsOf, senderOf, mask, answers } = parts;
   const memory = new BodyMemory();
   return async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
     // A sender that goes away in the middle is nobody's trouble.
@@ -114,8 +117,17 @@ export function receiver(parts: IntakeParts) {
         refuse(response, 405, `This intake takes ${methodsOf(intake)}.`, detail, { allow: methodsOf(intake) });
       else refuse(response, 401, 'This request was not accepted.', detail);
     } else {
-      const isBrowserTab = request.method === 'GET' && (request.headers.accept ?? '').includes('text/html');
-      reply(response, intake, arrival.id, isBrowserTab);
+      const takesPage = (request.headers.accept ?? '').includes('text/html');
+      const asUsual = () => reply(response, intake, arrival.id, request.method === 'GET' && takesPage);
+      if (intake.reply === 'answer') {
+        // It is safely stored: whatever comes of the waiting, the sender is told that it arrived.
+        const answer = answers.wait(arrival.id, intake.replyWait * 1000);
+        stored(arrival);
+        live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+        const found = await answer.catch(() => null);
+        return found ? replyAnswer(response, intake, found.answer, takesPage) : asUsual();
+      }
+      asUsual();
       stored(arrival);
     }
     live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });

@@ -1,4 +1,6 @@
 import type { ServerResponse } from 'node:http';
+import type { Json } from '@grammata/core/submission';
+import { filled } from './filled';
 import type { IntakeRow } from '../store';
 
 export function replyJson(
@@ -38,6 +40,14 @@ export function redirectTo(text: string): string | null {
   if (!/^https?:\/\//i.test(text) || !URL.canParse(text)) return null;
   const { href } = new URL(text);
   return /^[\u0021-\u007e]+$/.test(href) ? href : null;
+}
+
+/** What the target answered, for a sender that waited for it. */
+export function replyAnswer(response: ServerResponse, intake: IntakeRow, answer: Json, takesPage: boolean): void {
+  const said = filled(intake.replyText, answer);
+  if ('json' in said) return replyJson(response, 200, said.json);
+  if (takesPage) return replyPage(response, 'Thank you', said.text);
+  response.writeHead(200, { 'content-type': 'text/plain; charset=utf-8' }).end(said.text);
 }
 
 /** The answer that the intake's owner chose, for a submission that is safely stored. */

@@ -68,6 +68,8 @@ export const intakes = sqliteTable('intakes', {
   sizeLimit: integer().notNull(),
   reply: text().$type<ReplyKind>().notNull(),
   replyText: text().notNull(),
+  /** Seconds that a sender waits for a target's answer. */
+  replyWait: integer().notNull().default(10),
   verification: text({ mode: 'json' }).$type<Omit<VerificationInput, 'secrets'>>(),
   /** A JSON list of secrets, encrypted. */
   secrets: blob({ mode: 'buffer' }),

@@ -14,6 +14,7 @@ const replyWords: Record<IntakeView['reply'], string> = {
   ok: 'replies 200',
   page: 'replies with a page',
   redirect: 'redirects',
+  answer: 'replies with the target’s answer',
 };
 
 /** A line for a terminal that sends one submission. */

@@ -3,7 +3,16 @@ import { useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../api';
 import { Confirm, counted } from '../../ui';
-import { ChoiceField, InputForm, ListField, NumberField, TextField, TickField, useInput } from '../../ui/form';
+import {
+  ChoiceField,
+  InputForm,
+  LinesField,
+  ListField,
+  NumberField,
+  TextField,
+  TickField,
+  useInput,
+} from '../../ui/form';
 import { FileAccess } from './FileAccess';
 import { useChangeIntake, useRemoveIntake } from '../queries';
 import { Verification } from './Verification';
@@ -13,18 +22,30 @@ const replies: Record<ReplyKind, string> = {
   ok: 'JSON with the arrival’s id, 200',
   page: 'a thank-you page',
   redirect: 'a redirect (303)',
+  answer: 'what the target answers',
 };
 
 /** The settings as they are stored, without secrets: those that are not typed stay. */
 function inputOf(intake: IntakeView): IntakeInput {
-  const { name, sizeLimit, reply, replyText, allowedAddresses, allowedOrigins, sameWithin, takesPut, keepDays } =
-    intake;
+  const {
+    name,
+    sizeLimit,
+    reply,
+    replyText,
+    replyWait,
+    allowedAddresses,
+    allowedOrigins,
+    sameWithin,
+    takesPut,
+    keepDays,
+  } = intake;
   const { secrets: _, ...rule } = intake.verification ?? { secrets: 0 };
   return {
     name,
     sizeLimit,
     reply,
     replyText,
+    replyWait,
     verification: intake.verification && Object.assign(new VerificationInput(), rule, { secrets: ['', ''] }),
     fileAccess:
       intake.fileAccess &&
@@ -71,6 +92,23 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
         <NumberField<IntakeInput> name="sizeLimit" label="Largest body, MB" per={1e6} />
         <ChoiceField<IntakeInput, ReplyKind> name="reply" label="Senders get" options={replies} />
       </div>
+      {reply === 'answer' && (
+        <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[minmax(0,1fr)_12rem]">
+          <LinesField<IntakeInput>
+            name="replyText"
+            label="What they are told of it"
+            look="code"
+            rows={2}
+            placeholder={'{"message": "Your number is {ticket.number}."}'}
+            hint="JSON or text; parts of the answer stand in braces, by their names with dots between. Left empty, all of the answer."
+          />
+          <NumberField<IntakeInput>
+            name="replyWait"
+            label="Seconds they wait"
+            hint="After that they are told that it arrived."
+          />
+        </div>
+      )}
       {(reply === 'page' || reply === 'redirect') && (
         <TextField<IntakeInput>
           name="replyText"

@@ -1,0 +1,1 @@
+ALTER TABLE `intakes` ADD `reply_wait` integer DEFAULT 10 NOT NULL;
