@@ -4,6 +4,8 @@ import {
   fileIndex,
   isBlank,
   isFile,
+  isHttpAddress,
+  viaIn,
   isJsonObject,
   type FileValue,
   type Json,
@@ -70,10 +72,27 @@ export function compileLine(line: Line, field: TargetField | null, used: Readonl
         chain.faults.length > 0 ? chain.run(raw) : isBlank(raw) ? raw : chain.run(raw, contextFor(scope, context));
       if (isProblem(cleaned)) return troubled(line, field, cleaned);
       if (isBlank(cleaned)) return blank(line, field);
-      const refused = field ? (refusal(field, cleaned) ?? misplaced(field, cleaned)) : noField(line);
+      const refused = field
+        ? (refusal(field, cleaned) ?? misplaced(field, cleaned) ?? unknownFile(field, cleaned, scope.submission))
+        : noField(line);
       return refused ? troubled(line, field, refused) : fine(cleaned);
     },
   };
+}
+
+/** Why a file can't go along: it is none of the submission's, and there is no address to have it from. */
+function unknownFile({ key, type }: TargetField, value: Json, submission: Submission): Problem | null {
+  if (type !== 'file' && type !== 'base64') return null;
+  const unknown = (Array.isArray(value) ? value : [value]).find(
+    each => isFile(each) && fileIndex(submission, each) < 0 && !isHttpAddress(each.url ?? '') && !viaIn(each.url),
+  );
+  return unknown === undefined
+    ? null
+    : new Problem(
+        'file.unknown',
+        `${key} takes a file; “${(unknown as FileValue).name}” is none of this submission, and has no address to be fetched from.`,
+        value,
+      );
 }
 
 /** Links to files become links to the copies that are made of them as the request leaves. */

@@ -3,7 +3,7 @@ import { compilePlace, isFile, type FileValue, type Json } from '../submission';
 import { writable, type BodyKind, type Operation, type TargetField } from '../target';
 import { Problem, type TransformContext } from '../transform';
 import { compileLine, type CompiledLine, type Outcome } from './evaluate';
-import { fieldsOf, type Call } from '../route';
+import { fieldsOf, type Call, type Line } from '../route';
 import { addressFault, contentType, headerText, pathWith, type Parameter } from './parameters';
 
 /** A request as data: what is rehearsed is what is sent. Credentials are no part of it; they are put on as it leaves. */
@@ -33,6 +33,8 @@ export interface PlannedFile {
   file: FileValue;
   /** As a part or the whole of the body, or as text in base64. */
   as: 'content' | 'base64';
+  /** What is done where it can't be had: the request waits for people, or goes without it. */
+  whenLost: 'stop' | 'leaveOut';
 }
 
 /** What a call makes of one scope: the request, or what stops it. */
@@ -106,7 +108,7 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
           parameters.push({ in: field.in, name: field.pointer, value });
           return;
         }
-        const own = field.type === 'file' || field.type === 'base64' ? filesIn(field, line.id, value) : [];
+        const own = field.type === 'file' || field.type === 'base64' ? filesIn(field, line, value) : [];
         files.push(...own);
         body = places[index]!(body, own.length > 0 ? namesOf(own) : value);
         origins[field.pointer] = line.id;
@@ -141,17 +143,19 @@ export function compileCall(call: Call, operation: Operation, baseUrl: string, b
 const graphqlTypes = 'application/graphql-response+json, application/json;q=0.9';
 
 /** The files of a field; several only where the body has a part for each. */
-function filesIn({ pointer, type }: TargetField, lineId: string, value: Json): PlannedFile[] {
+function filesIn({ pointer, type }: TargetField, { id: lineId, whenProblem }: Line, value: Json): PlannedFile[] {
+  const whenLost = whenProblem === 'stop' ? 'stop' : 'leaveOut';
   const as = type === 'base64' ? 'base64' : 'content';
   return (Array.isArray(value) ? value : [value])
     .filter(isFile)
-    .map(file => ({ pointer, lineId, name: safeFileName(file.name), file, as }));
+    .map(file => ({ pointer, lineId, name: safeFileName(file.name), file, as, whenLost }));
 }
 
 /** Stands for a file's content wherever a request is shown. */
 export const standIn = (name: string): string => `‹${name}›`;
 
-const namesOf = (files: PlannedFile[]): Json =>
+/** What stands in a body for its files until their content does. */
+export const namesOf = (files: readonly PlannedFile[]): Json =>
   files.length === 1 ? standIn(files[0]!.name) : files.map(each => standIn(each.name));
 
 /** A file's name without folders and control characters, so that it can't reach anywhere it should not. */

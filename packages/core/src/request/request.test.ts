@@ -257,6 +257,7 @@ test('what has no body sends none', () => {
 });
 
 describe('bodies of other kinds', () => {
+  const file = { name: '../a "b".gif', url: null, type: 'image/gif', size: 9 };
   const planOf = (
     body: Operation['body'],
     fields: TargetField[],
@@ -266,12 +267,10 @@ describe('bodies of other kinds', () => {
     const operation: Operation = { id: 'o', label: 'O', method: 'POST', path: '/r', body, fields, ...more };
     const lines = fields.map(each => ({ ...from(each.key), id: each.key, to: each.key }));
     return compileCall({ id: 'c', targetId: 't', operationId: 'o', lines }, operation, 'https://a.example.org').plan(
-      scope(answers),
+      scopeOf({ ...submission(answers), files: [{ ...file, field: 'f' }] }),
     ).request;
   };
   const at = (key: string, more: Partial<TargetField> = {}) => targetField(key, { pointer: `/${key}`, ...more });
-  const file = { name: '../a "b".gif', url: null, type: 'image/gif', size: 9 };
-
   // XML 1.0: read back by a parser that is not the writer; names and characters that it has no way to hold are replaced (§2.2, §2.3).
   test('XML of any depth', () => {
     const text = bodyText(
@@ -337,4 +336,25 @@ test('links to copies stand for files until they are made, and end where they en
   const text = `See ${one}. And <a href="${two}">this</a>, ${one}`;
   expect(copiesIn(text)).toEqual([0, 12]);
   expect(withCopyLinks(text, index => `L${index}`)).toBe('See L0. And <a href="L12">this</a>, L0');
+});
+
+describe('files that are none of the submission’s own', () => {
+  const outcomeOf = (file: Json, more: Partial<Submission> = {}) => {
+    const line = compileLine({ ...from('f'), id: 'f', to: 'f' }, targetField('f', { type: 'file' }));
+    return line.outcome(scopeOf({ ...submission({ f: file }), ...more }));
+  };
+  const file = { name: 'a.pdf', url: null, type: null, size: null };
+  test.each<[string, Json, string]>([
+    ['one with an address', { ...file, url: 'https://files.example.org/a' }, 'fine'],
+    ['one that is had from a target', { ...file, url: 'via:t-1/files/7' }, 'fine'],
+    ['one without either', file, 'trouble'],
+    ['one of several', [{ ...file, url: 'https://files.example.org/a' }, file], 'trouble'],
+    ['one with a place and no address', { ...file, url: '/a' }, 'trouble'],
+  ])('%s: seen before it is sent', (_, value, state) => expect(outcomeOf(value).state).toBe(state));
+  test('one of the submission’s needs no address', () =>
+    expect(outcomeOf(file, { files: [{ ...file, field: 'q' }] }).state).toBe('fine'));
+  test('what is fetched has no link of its own', () => {
+    const line = compileLine({ ...from('f'), id: 'f', to: 'f' }, targetField('f', { type: 'attachments' }));
+    expect(line.outcome(scopeOf(submission({ f: [{ ...file, url: 'via:t-1/files/7' }] }))).state).toBe('trouble');
+  });
 });

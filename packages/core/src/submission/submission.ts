@@ -84,6 +84,18 @@ export type FileValue = { name: string; url: string | null; type: string | null;
 export const isFile = (value: Json | undefined): value is FileValue =>
   isJsonObject(value) && typeof value.name === 'string' && ('url' in value || 'size' in value);
 
+/** An address of the web whose content can be had. */
+export const isHttpAddress = (text: string): boolean => /^https?:\/\/[^/]/i.test(text) && URL.canParse(text);
+
+/** Stands in place of an address for content that is had from a target or the form builder, by a path below its own address. */
+export const viaAddress = (from: string, path: string): string => `via:${from}${path}`;
+
+/** From whom such content is had, and where there; null for any other address. */
+export function viaIn(url: string | null): { from: string; path: string } | null {
+  const [, from, path] = /^via:([^/]+)(\/.*)?$/.exec(url ?? '') ?? [];
+  return from === undefined ? null : { from, path: path ?? '' };
+}
+
 /** The place among a submission's files of one that an answer holds, or -1. */
 export const fileIndex = ({ files }: Pick<Submission, 'files'>, { name, url, size, id }: FileValue): number =>
   files.findIndex(file => file.name === name && file.url === url && file.size === size && file.id === id);

@@ -1,4 +1,4 @@
-import { asText, isFile, type Json } from '../submission';
+import { asText, isFile, viaIn, type Json } from '../submission';
 import { RE2JS } from 're2js';
 import { Problem } from '../transform';
 import type { TargetField, TargetType } from './operation';
@@ -32,7 +32,9 @@ const fits: Record<TargetType, (value: Json) => boolean> = {
   datetime: value => typeof value === 'string' && dateTime.test(value) && isValidDate(value.slice(0, 10)),
   choice: value => typeof value === 'string',
   choices: value => Array.isArray(value) && value.every(item => typeof item === 'string'),
-  attachments: value => Array.isArray(value) && value.every(item => isFile(item) && typeof item.url === 'string'),
+  attachments: value =>
+    Array.isArray(value) &&
+    value.every(item => isFile(item) && typeof item.url === 'string' && viaIn(item.url) === null),
   file: isFiles,
   base64: isFiles,
   json: () => true,

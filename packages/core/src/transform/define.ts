@@ -62,9 +62,9 @@ export interface ParameterField {
   choices?: { value: string | boolean; label: string }[];
   /**
    * How it is given: a number, a text of several lines, a table of lines that may come from a file, another question of
-   * the form, or a chain of steps; a line of text without it.
+   * the form, a system that is known (a target, the form builder), or a chain of steps; a line of text without it.
    */
-  kind?: 'number' | 'lines' | 'table' | 'question' | 'steps';
+  kind?: 'number' | 'lines' | 'table' | 'question' | 'system' | 'steps';
   /** True when the parameter may stay empty. */
   optional?: boolean;
   hint?: string;

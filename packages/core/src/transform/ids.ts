@@ -35,6 +35,7 @@ export const stepIds = [
   'list.flags',
   'files.part',
   'files.filter',
+  'files.fetch',
   'table.text',
   'table.objects',
   'table.sum',

@@ -9,6 +9,7 @@ import type { Transform } from './define';
 import { emailPart } from './email/emailPart';
 import { evaluate } from './expression/evaluate';
 import { filePart } from './files/filePart';
+import { fetchFile } from './files/fetchFile';
 import { filterFiles } from './files/filterFiles';
 import { hashText } from './id/hashText';
 import { jsonText } from './json/jsonText';
@@ -94,6 +95,7 @@ export const transforms = [
   yesNoPerOption,
   filePart,
   filterFiles,
+  fetchFile,
   tableText,
   tableObjects,
   sumColumn,

@@ -50,12 +50,13 @@ export async function askTarget(
   const side = sideOf(target, of.side);
   const stage = route.stages.find(each => each.call.id === ask.callId)!;
   const { call, main } = stage;
-  const { result, recorded } = await courier.carry(ask.request, {
+  const { result, recorded, lost } = await courier.carry(ask.request, {
     submissionId: of.submissionId,
     data: of.data,
     idempotencyKey: keyFor(route, of.idempotencyKey, ask),
     target: { id: of.side === 'live' ? target.id : `${target.id} (${of.side})`, name: target.name, pace: target.pace },
     side,
+    sideOf: id => otherSide(route, id, of.side),
     patience: side.patience,
     columns: main.operation.fields.map(field => field.key),
     grows: main.operation.grows,
@@ -80,7 +81,8 @@ export async function askTarget(
         : judged;
   return {
     retry,
-    passesOver: call.whenFailed === 'passOver',
+    // A file that can't be had costs no more than its line says.
+    passesOver: call.whenFailed === 'passOver' || (lost.length > 0 && isFault(result) && result.code === 'file'),
     verdict,
     told: verdict.outcome === 'delivered' ? { answer: isNone ? null : (answer ?? null) } : { failed: verdict.message },
     record: {
@@ -93,10 +95,18 @@ export async function askTarget(
       status: isFault(result) ? null : result.status,
       response: isFault(result) ? null : body.slice(0, RECORDED),
       outcome: verdict.outcome,
-      message: verdict.message,
+      message: [verdict.message, ...(isFault(result) ? [] : lost.map(each => `It went without a file: ${each}`))].join(
+        ' ',
+      ),
       complaints: verdict.outcome === 'delivered' ? [] : complaintsAbout(body, ask.request),
     },
   };
+}
+
+/** Another target on the same side. */
+function otherSide({ others }: PreparedRoute, id: string, side: Side) {
+  const row = others(id);
+  return row ? { ...sideOf(row, side), name: row.name } : null;
 }
 
 const noData = ({ cut }: { cut: boolean }) =>

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import type { RequestPlan } from '@grammata/core/request';
 import { copyLink } from '@grammata/core/request';
-import type { Submission } from '@grammata/core/submission';
+import type { FileValue, Submission } from '@grammata/core/submission';
 import busboy from 'busboy';
 import PostalMime from 'postal-mime';
 import { SMTPServer } from 'smtp-server';
@@ -34,6 +34,13 @@ const contents = {
       : index === 1
         ? stage(folder, [Buffer.from('hello')], 'text/plain', 1e6)
         : Promise.resolve({ isPassing: false, message: 'It is gone.' }),
+  elsewhere: (_id: string, file: FileValue): Promise<Staged | FileFault> =>
+    file.url?.startsWith('via:')
+      ? stage(folder, [Buffer.from('fetched')], 'text/plain', 1e6).then(each => ({
+          ...each,
+          name: '../their "name".txt',
+        }))
+      : Promise.resolve({ isPassing: file.url !== null, message: `“${file.name}” is gone.` }),
 } as unknown as Contents;
 const copies = {
   keep: (staged: Staged, name: string) => {
@@ -78,6 +85,7 @@ const planned = (index: number, pointer: string, as: 'content' | 'base64' = 'con
   name: index === 0 ? 'evil name.gif' : 'b.txt',
   file: { name: files[index]!.name, url: files[index]!.url, size: files[index]!.size, type: files[index]!.type },
   as,
+  whenLost: 'stop' as const,
 });
 const errand = (more: Partial<Errand> = {}): Errand => ({
   submissionId: 's',
@@ -168,8 +176,64 @@ test('a file that can’t be had keeps the request from going', async () => {
     plan({ encoding: 'multipart', body: { file: '‹c›' }, files: [gone] }),
     errand(),
   );
-  expect(result).toEqual({ code: 'file', message: 'It is gone.', milliseconds: 0 });
+  expect(result).toEqual({ code: 'file', message: '“c” is gone.', milliseconds: 0 });
   expect(target.heard).toEqual([]);
+});
+
+describe('files by another request, and files that are lost', () => {
+  const strange = (url: string | null, name: string, whenLost: 'stop' | 'leaveOut', pointer = '/file') => ({
+    ...planned(1, pointer),
+    name: name || 'file',
+    file: { name, url, size: null, type: null },
+    whenLost,
+  });
+  const via = strange('via:t/files/7', '', 'stop');
+  const gone = strange(null, 'c', 'leaveOut');
+  test('one that is fetched goes along under the name that whoever gives it calls it by', async () => {
+    await courier.carry(plan({ encoding: 'multipart', body: { file: '‹file›', note: 'x' }, files: [via] }), errand());
+    const body = target.heard[0]!.body.toString();
+    expect(body).toContain('name="file"; filename="their name.txt"');
+    expect(body).toContain('fetched');
+  });
+  test('of several, those that can be had go; what was lost is told', async () => {
+    const files = [planned(1, '/files'), strange(null, 'c', 'leaveOut', '/files')];
+    const { lost, recorded } = await courier.carry(
+      plan({ encoding: 'multipart', body: { files: ['‹b.txt›', '‹c›'] }, files }),
+      errand(),
+    );
+    expect(lost).toEqual(['“c” is gone.']);
+    expect(target.heard[0]!.body.toString()).not.toContain('filename="c"');
+    expect(target.heard[0]!.body.toString()).toContain('filename="b.txt"');
+    expect(recorded).not.toContain('‹c›');
+  });
+  test('the place of one that is lost is left out of a body', async () => {
+    const inside = { ...gone, pointer: '/a/file', as: 'base64' as const };
+    await courier.carry(plan({ body: { a: { file: '‹c›', kept: 1 }, b: 2 }, files: [inside] }), errand());
+    expect(JSON.parse(target.heard[0]!.body.toString())).toEqual({ a: { kept: 1 }, b: 2 });
+  });
+  test('a request that is nothing but the file is not made without it', async () => {
+    const { result, lost } = await courier.carry(
+      plan({ encoding: 'raw', body: '‹c›', files: [{ ...gone, pointer: '' }] }),
+      errand(),
+    );
+    expect([result, lost]).toMatchObject([{ code: 'file' }, ['“c” is gone.']]);
+    expect(target.heard).toEqual([]);
+  });
+  test('one that can’t be had for now is waited for, whatever the line says', async () => {
+    const late = strange('https://slow.example.org/c', 'c', 'leaveOut');
+    const { result } = await courier.carry(
+      plan({ encoding: 'multipart', body: { file: '‹c›' }, files: [late] }),
+      errand(),
+    );
+    expect(result).toMatchObject({ code: 'other' });
+  });
+  test('before anything is sent it is known what will be lacking', async () => {
+    const lacking = (files: (typeof via)[]) => courier.filesFault(plan({ files }), errand());
+    expect(await lacking([via, gone])).toBeNull();
+    expect(await lacking([strange(null, 'd', 'stop')])).toMatchObject({ code: 'file', message: '“d” is gone.' });
+    // What an earlier call will say can't be asked for yet.
+    expect(await lacking([strange('via:t/files/%E2%80%B9id%20of%201%E2%80%BA', 'd', 'stop')])).toBeNull();
+  });
 });
 
 test('a token that was refused is fetched anew, once', async () => {

@@ -4,6 +4,8 @@ import { usualPace, type Pace, type Patience } from '@grammata/core/perform';
 import {
   bodyText,
   copiesIn,
+  namesOf,
+  safeFileName,
   partParameter,
   partsOfBody,
   standIn,
@@ -12,9 +14,27 @@ import {
   type PlannedFile,
   type RequestPlan,
 } from '@grammata/core/request';
-import { fileIndex, withValueAt, type Json, type Submission } from '@grammata/core/submission';
+import {
+  fileIndex,
+  isJsonObject,
+  pointerOf,
+  tokensOf,
+  valueAt,
+  withValueAt,
+  type Json,
+  type JsonObject,
+  type Submission,
+} from '@grammata/core/submission';
 import { MASK, withQuery } from '@grammata/core/target';
-import { isFileFault, RowFault, type Contents, type Copies, type RowFiles, type Staged } from '../files';
+import {
+  isFileFault,
+  RowFault,
+  type FileFault,
+  type Contents,
+  type Copies,
+  type RowFiles,
+  type Staged,
+} from '../files';
 import {
   isFault,
   maskedFor,
@@ -46,6 +66,8 @@ export interface Errand {
   target: { id: string; name: string; pace: Pace | null };
   /** Where it goes and how that is shown who asks. */
   side: Sealed & { baseUrl: string };
+  /** Where another target is on the same side, for files that are had from it. */
+  sideOf?: (targetId: string) => (Sealed & { baseUrl: string; name: string }) | null;
   /** How long the answer is waited for. */
   patience?: Patience | null;
   /** The names of the operation's fields, in their order. */
@@ -58,6 +80,8 @@ export interface Carried {
   result: OutwardAnswer | OutwardFault;
   /** The message as it went out, secrets masked. */
   recorded: string;
+  /** Files that it went without, since they can't be had: a sentence each. */
+  lost: string[];
 }
 
 /** How long a link to a copy is good, in days. */
@@ -69,19 +93,19 @@ const MOST_IN_MEMORY = 20_000_000;
 export class Courier {
   constructor(private readonly parts: CourierParts) {}
 
-  async carry(plan: RequestPlan, errand: Errand): Promise<Carried> {
-    const staged = new Map<number, Staged>();
+  async carry(given: RequestPlan, errand: Errand): Promise<Carried> {
+    const staged = new Map<string, Staged>();
     try {
-      const fault = await this.#stageAll(plan, errand, staged);
-      if (fault) return { result: fault, recorded: this.#recorded(plan, errand, staged) };
+      const { plan, lost, fault } = await this.#stageAll(given, errand, staged);
+      if (fault) return { result: fault, recorded: this.#recorded(plan, errand, staged), lost };
       const links = new Map<number, string>();
       for (const index of copiesIn(bodyText(plan) + plan.url)) {
         const purpose = `${errand.idempotencyKey}/${index}`;
         links.set(
           index,
-          this.parts.copies.keep(staged.get(index)!, errand.data.files[index]!.name, purpose, COPY_DAYS),
+          this.parts.copies.keep(staged.get(own(index))!, errand.data.files[index]!.name, purpose, COPY_DAYS),
         );
-        staged.delete(index);
+        staged.delete(own(index));
       }
       const linked = (text: string) => withCopyLinks(text, index => links.get(index) ?? '');
       const keyed = { ...errand, idempotencyKey: keyOf(plan, errand, staged, linked) };
@@ -91,7 +115,7 @@ export class Courier {
         staged,
         index => links.get(index)?.replace(/sig=.*$/, `sig=${MASK}`) ?? '',
       );
-      const at = (file: PlannedFile) => staged.get(fileIndex(errand.data, file.file))!;
+      const at = (file: PlannedFile) => staged.get(placeOf(errand.data, file))!;
       const result = await this.parts.send({
         target: { ...errand.target, side: errand.side, pace: errand.target.pace ?? usualPace },
         carry: async () => {
@@ -100,25 +124,83 @@ export class Courier {
           return this.#overHttp(plan, keyed, at, linked);
         },
       });
-      return { result, recorded };
+      return { result, recorded, lost };
     } finally {
       staged.forEach(each => each.remove());
     }
   }
 
-  /** Gets every file that goes along or is linked to by a copy; each once. */
-  async #stageAll(plan: RequestPlan, errand: Errand, staged: Map<number, Staged>): Promise<OutwardFault | null> {
-    const along = plan.files.map(each => fileIndex(errand.data, each.file));
-    const asText = plan.files.filter(each => each.as === 'base64');
-    for (const index of new Set([...along, ...copiesIn(bodyText(plan) + plan.url)])) {
-      const got = await this.parts.contents.get(errand.submissionId, errand.data, index);
-      if (isFileFault(got)) return { code: got.isPassing ? 'other' : 'file', message: got.message, milliseconds: 0 };
-      staged.set(index, got);
+  /**
+   * Why a request could not go for want of its files, before anything is sent: each is asked for and let go of again. Null where all
+   * can be had, or go without saying.
+   */
+  async filesFault(
+    { files }: RequestPlan,
+    errand: Pick<Errand, 'submissionId' | 'data' | 'sideOf'>,
+  ): Promise<OutwardFault | null> {
+    for (const file of files) {
+      // Where it is had is known only once an earlier call was answered.
+      if (file.whenLost === 'leaveOut' || /‹|%E2%80%B9/.test(file.file.url ?? '')) continue;
+      const fault = await this.#get(file, errand, 'look');
+      if (isFileFault(fault)) return faultOf(fault);
+      fault.remove();
     }
-    const inMemory = asText.reduce((sum, each) => sum + staged.get(fileIndex(errand.data, each.file))!.size, 0);
-    if (inMemory <= MOST_IN_MEMORY) return null;
+    return null;
+  }
+
+  #get(
+    { file }: PlannedFile,
+    { submissionId, data, sideOf = () => null }: Pick<Errand, 'submissionId' | 'data' | 'sideOf'>,
+    how: 'whole' | 'look' = 'whole',
+  ) {
+    const index = fileIndex(data, file);
+    return index >= 0
+      ? this.parts.contents.get(submissionId, data, index, how)
+      : this.parts.contents.elsewhere(submissionId, file, sideOf, how);
+  }
+
+  /**
+   * Gets every file that goes along or is linked to by a copy; each once. One that can't be had is left out of the plan where its line
+   * says so.
+   */
+  async #stageAll(
+    plan: RequestPlan,
+    errand: Errand,
+    staged: Map<string, Staged>,
+  ): Promise<{ plan: RequestPlan; lost: string[]; fault: OutwardFault | null }> {
+    const lost: string[] = [];
+    const gone = new Set<PlannedFile>();
+    for (const file of plan.files) {
+      const place = placeOf(errand.data, file);
+      if (staged.has(place)) continue;
+      const got = await this.#get(file, errand);
+      if (!isFileFault(got)) staged.set(place, got);
+      else if (got.isPassing || file.whenLost === 'stop') return { plan, lost, fault: faultOf(got) };
+      else {
+        gone.add(file);
+        lost.push(got.message);
+      }
+    }
+    for (const index of copiesIn(bodyText(plan) + plan.url)) {
+      if (staged.has(own(index))) continue;
+      const got = await this.parts.contents.get(errand.submissionId, errand.data, index);
+      if (isFileFault(got)) return { plan, lost, fault: faultOf(got) };
+      staged.set(own(index), got);
+    }
+    const whole = withFiles(
+      plan,
+      plan.files.filter(each => !gone.has(each)),
+      file => staged.get(placeOf(errand.data, file))!,
+    );
+    // A request that is nothing but the file is not made without it.
+    if (gone.size > 0 && plan.encoding === 'raw')
+      return { plan: whole, lost, fault: { code: 'file', message: lost.join(' '), milliseconds: 0 } };
+    const inMemory = whole.files
+      .filter(each => each.as === 'base64')
+      .reduce((sum, each) => sum + staged.get(placeOf(errand.data, each))!.size, 0);
+    if (inMemory <= MOST_IN_MEMORY) return { plan: whole, lost, fault: null };
     const message = `Its files are ${Math.round(inMemory / 1e6)} MB; in base64 at most ${MOST_IN_MEMORY / 1e6} MB are sent.`;
-    return { code: 'file', message, milliseconds: 0 };
+    return { plan: whole, lost, fault: { code: 'file', message, milliseconds: 0 } };
   }
 
   /** A row for a file on the own disk. A row that was appended before a crash may be appended again: files know no keys. */
@@ -171,13 +253,13 @@ export class Courier {
   #recorded(
     plan: RequestPlan,
     errand: Errand,
-    staged: ReadonlyMap<number, Staged>,
+    staged: ReadonlyMap<string, Staged>,
     linkFor: (index: number) => string = index => `‹link to ${errand.data.files[index]?.name ?? 'a file'}›`,
   ): string {
     const masked = maskedFor(errand.side);
     let text = wireText(plan, [...masked.headers, ...keyHeader(plan, errand)], masked.query);
     for (const { file, name } of plan.files) {
-      const got = staged.get(fileIndex(errand.data, file));
+      const got = staged.get(placeOf(errand.data, { file }));
       if (got)
         text = text.replace(standIn(name), () =>
           standIn(`${name}, ${got.size} bytes, ${typeWords(got)}, SHA-256 ${got.digest}`),
@@ -185,6 +267,41 @@ export class Courier {
     }
     return withCopyLinks(text, linkFor);
   }
+}
+
+/** Under what a file is staged: its place among the submission's, or where it is had. */
+const own = (index: number): string => `#${index}`;
+const placeOf = (data: Submission, { file }: Pick<PlannedFile, 'file'>): string => {
+  const index = fileIndex(data, file);
+  return index >= 0 ? own(index) : `${file.url} ${file.name}`;
+};
+
+const faultOf = ({ isPassing, message }: FileFault): OutwardFault => ({
+  code: isPassing ? 'other' : 'file',
+  message,
+  milliseconds: 0,
+});
+
+/** The plan with these of its files; those that had no name have the one that whoever gave them calls them by. */
+function withFiles(plan: RequestPlan, kept: readonly PlannedFile[], at: (file: PlannedFile) => Staged): RequestPlan {
+  if (plan.files.length === 0) return plan;
+  const files = kept.map(each => (each.file.name === '' ? { ...each, name: safeFileName(at(each).name ?? '') } : each));
+  let { body } = plan;
+  for (const pointer of new Set(plan.files.map(each => each.pointer))) {
+    const here = files.filter(each => each.pointer === pointer);
+    if (pointer === '') continue;
+    body = here.length > 0 ? withValueAt(body, pointer, namesOf(here)) : withoutPlace(body, pointer);
+  }
+  return { ...plan, body, files };
+}
+
+/** A body without what stands at a place. */
+function withoutPlace(body: Json, pointer: string): Json {
+  const tokens = tokensOf(pointer);
+  const parent = valueAt(body, pointerOf(tokens.slice(0, -1)));
+  if (!isJsonObject(parent ?? null)) return body;
+  const { [tokens.at(-1)!]: _gone, ...others } = parent as JsonObject;
+  return tokens.length === 1 ? others : withValueAt(body, pointerOf(tokens.slice(0, -1)), others);
 }
 
 /** A file's type by its bytes, and what was said of it where that is another. */
@@ -202,10 +319,10 @@ const keyHeader = ({ method }: RequestPlan, { idempotencyKey }: Errand): [string
 function keyOf(
   plan: RequestPlan,
   errand: Errand,
-  staged: ReadonlyMap<number, Staged>,
+  staged: ReadonlyMap<string, Staged>,
   linked: (text: string) => string,
 ): string {
-  const files = plan.files.map(({ file, pointer }) => [pointer, staged.get(fileIndex(errand.data, file))?.digest]);
+  const files = plan.files.map(({ file, pointer }) => [pointer, staged.get(placeOf(errand.data, { file }))?.digest]);
   const request = JSON.stringify([plan.method, linked(plan.url), plan.headers, linked(bodyText(plan)), files]);
   return `${errand.idempotencyKey}-${createHash('sha256').update(request).digest('hex').slice(0, 16)}`;
 }

@@ -47,7 +47,7 @@ beforeEach(() => {
       target: { ...target, side, pace: { concurrency: 4, perSecond: null, parkAfter: 2 } },
       carry: () => (answers[target.name] ?? (async () => answer(201)))(),
     };
-    return { result: await breakers.layer(each => each.carry())(outgoing), recorded: '' };
+    return { result: await breakers.layer(each => each.carry())(outgoing), recorded: '', lost: [] };
   };
   driver = new DeliveryDriver({
     store: kept.store,

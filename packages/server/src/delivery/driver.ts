@@ -1,10 +1,12 @@
-import { perform, usualPace, type Ask, type Done, type Ending } from '@grammata/core/perform';
-import type { Problem } from '@grammata/core/transform';
+import { foresee, perform, usualPace, type Ask, type Done, type Ending } from '@grammata/core/perform';
+import type { Submission } from '@grammata/core/submission';
+import { Problem } from '@grammata/core/transform';
 import type { Logger } from 'pino';
 import { now } from '../clock';
 import type { DueDeliveries, Next, Settlement, Want } from '../due';
 import { newId } from '../ids';
 import type { LiveHub } from '../live';
+import type { OutwardFault } from '../outward';
 import type { StorageHealth } from '../storage';
 import type { DeliveryRow, RunningRoute, Store } from '../store';
 import type { Timer, Timers } from '../timing';
@@ -12,7 +14,7 @@ import { askTarget } from './asking';
 import { pauseBefore } from './backoff';
 import type { Courier } from './courier';
 import type { Breakers } from './layers';
-import { Preparation, type PreparedRoute } from './prepare';
+import { Preparation, sideOf, type PreparedRoute } from './prepare';
 import { Settlements } from './settlements';
 
 /** Longest sleep, in ms: a clock that was set back does not stop it for long. */
@@ -218,6 +220,30 @@ export class DeliveryDriver {
     live.publish({ type: 'delivery', routeId: delivery.routeId, deliveryId: delivery.id, state });
   }
 
+  /** What files of later calls lack, before the first is made: half a delivery is worse than none. */
+  async #lacking(
+    { submissionId }: DeliveryRow,
+    { stages, context, others }: PreparedRoute,
+    data: Submission,
+  ): Promise<OutwardFault | null> {
+    if (stages.length < 2) return null;
+    const [first] = stages;
+    const later = stages
+      .filter(each => each !== first && each.call.whenFailed !== 'passOver')
+      .map(each => each.call.id);
+    const sideOfTarget = (id: string) => {
+      const row = others(id);
+      return row ? { ...sideOf(row, 'live'), name: row.name } : null;
+    };
+    for (const { callId, planned } of foresee(stages, data, context).requests) {
+      if (!later.includes(callId) || planned.request.files.length === 0) continue;
+      const fault = await this.parts.courier.filesFault(planned.request, { submissionId, data, sideOf: sideOfTarget });
+      // What may pass is seen when its turn has come.
+      if (fault?.code === 'file') return fault;
+    }
+    return null;
+  }
+
   /** One try: every call that is not done yet, in order, until one of them fails. */
   async #attempt(
     delivery: DeliveryRow,
@@ -231,6 +257,13 @@ export class DeliveryDriver {
     const fresh: Done[] = [];
     const taken = () => fresh.splice(0);
     const earlier = delivery.attempts > 0 ? store.deliveries.doneOf(delivery.id) : [];
+    const lacking = delivery.attempts === 0 && earlier.length === 0 ? await this.#lacking(delivery, route, data) : null;
+    if (lacking)
+      return settle({
+        attempt: null,
+        done: [],
+        next: ended(delivery, 'held', [new Problem('file.lost', lacking.message, null)]),
+      });
     const conversation = perform(stages, data, context, earlier, each => fresh.push(each));
     let at: Progress = { ...delivery };
     let next = conversation.next();

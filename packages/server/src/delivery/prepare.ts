@@ -20,6 +20,8 @@ export const sideOf = (
 export interface PreparedRoute {
   stages: Stage[];
   targets: Map<string, TargetRow>;
+  /** Any target, for files that are had from it. */
+  others: (id: string) => TargetRow | undefined;
   context: TransformContext;
 }
 
@@ -65,7 +67,8 @@ export class Preparation {
       })),
     );
     if (stages instanceof Problem) return stages;
-    const prepared = { stages, targets: byId(rows), context: { timeZone: terms.timeZone } };
+    const others = (id: string) => this.store.targets.byId(id);
+    const prepared = { stages, targets: byId(rows), others, context: { timeZone: terms.timeZone } };
     if (key) this.#routes.set(key, prepared);
     return prepared;
   }
@@ -79,7 +82,9 @@ const byId = (rows: TargetRow[]) => new Map(rows.map(row => [row.id, row]));
 export function filesNeeded(route: PreparedRoute, data: Submission): number[] {
   const plans = foresee(route.stages, data, route.context).requests.map(each => each.planned.request);
   const along = plans.flatMap(plan => plan.files.map(each => fileIndex(data, each.file)));
-  return [...new Set([...along, ...plans.flatMap(plan => copiesIn(bodyText(plan) + plan.url))])];
+  return [
+    ...new Set([...along.filter(each => each >= 0), ...plans.flatMap(plan => copiesIn(bodyText(plan) + plan.url))]),
+  ];
 }
 
 /** The name of a call among others: as people call it, or what its operation does. */

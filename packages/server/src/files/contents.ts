@@ -1,12 +1,21 @@
 import { createReadStream } from 'node:fs';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { contentFor } from '@grammata/core/decode';
-import type { FileRef, Submission } from '@grammata/core/submission';
+import { viaIn, type FileRef, type FileValue, type Submission } from '@grammata/core/submission';
 import { credentialsOf, isMade, withQuery, type Credentials } from '@grammata/core/target';
 import busboy from 'busboy';
 import type { Vault } from '../access';
 import type { Decoders } from '../decoding';
-import { feedAuth, isFault, isListed, type Authorizations, type Outward, type OutwardFault } from '../outward';
+import {
+  feedAuth,
+  isFault,
+  isListed,
+  type Authorizations,
+  type Outward,
+  type OutwardFault,
+  type Sealed,
+} from '../outward';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import { stage, TooLarge, type Staged } from './staging';
 
@@ -34,20 +43,40 @@ export interface ContentParts {
   most: number;
 }
 
+/** What is given of a file that was only looked for. */
+const nothing: Staged = {
+  path: '',
+  size: 0,
+  digest: '',
+  type: 'application/octet-stream',
+  misstated: null,
+  open: () => Readable.from([]),
+  remove: () => undefined,
+};
+
 const none: Credentials = { headers: [], query: [] };
 
 /** Gets the files of submissions: from where their links point, with the intake's credentials, or out of the message. */
 export class Contents {
   constructor(private readonly parts: ContentParts) {}
 
-  /** Puts a file of a submission on disk; the caller removes it. */
-  async get(submissionId: string, data: Submission, index: number): Promise<Staged | FileFault> {
+  /**
+   * Puts a file of a submission on disk; the caller removes it.
+   * @param how whether it is had whole, or only looked for: then what is given is empty
+   */
+  async get(
+    submissionId: string,
+    data: Submission,
+    index: number,
+    how: 'whole' | 'look' = 'whole',
+  ): Promise<Staged | FileFault> {
     const file = data.files[index];
     if (!file) return { isPassing: false, message: 'The submission has no such file.' };
     const arrival = this.arrivalOf(submissionId);
     const intake = arrival && this.parts.store.intakes.byId(arrival.intakeId);
     try {
-      if (file.url !== null) return await this.fetched(file, intake ?? null);
+      if (file.url !== null) return await this.fetched(file, intake ?? null, null, how);
+      if (how === 'look' && arrival) return nothing;
       const staged = arrival && (await this.taken(arrival, data.files, index));
       return staged ?? { isPassing: false, message: `“${file.name}” is not in the message any more.` };
     } catch (error) {
@@ -57,40 +86,86 @@ export class Contents {
     }
   }
 
+  /**
+   * Puts a file on disk that is none of the submission's own: from an address, or from a target or the form builder by a path; the
+   * caller removes it.
+   * @param targetOf where a target is on the side that is delivered to, and how it is shown who asks
+   */
+  async elsewhere(
+    submissionId: string,
+    file: FileValue,
+    targetOf: (id: string) => (Sealed & { baseUrl: string; name: string }) | null,
+    how: 'whole' | 'look' = 'whole',
+  ): Promise<Staged | FileFault> {
+    const arrival = this.arrivalOf(submissionId);
+    const intake = (arrival && this.parts.store.intakes.byId(arrival.intakeId)) ?? null;
+    const via = viaIn(file.url);
+    try {
+      if (!via) return await this.fetched(file, intake, null, how);
+      if (via.from === 'builder') {
+        const base = builderOf(intake, this.parts.allowPrivate);
+        if (base === null)
+          return {
+            isPassing: false,
+            message: 'Where the form builder has its files is not known: give its intake credentials for files.',
+          };
+        return await this.fetched({ ...file, url: base + via.path }, intake, null, how);
+      }
+      const target = targetOf(via.from);
+      if (!target) return { isPassing: false, message: 'The target that the file is to be had from was removed.' };
+      return await this.fetched({ ...file, url: target.baseUrl.replace(/\/$/, '') + via.path }, null, target, how);
+    } catch (error) {
+      if (error instanceof TooLarge)
+        return { isPassing: false, message: `${called(file)} can’t be sent. ${error.message}` };
+      return { isPassing: true, message: `${called(file)} could not be read to its end: ${(error as Error).message}.` };
+    }
+  }
+
   private arrivalOf(submissionId: string): ArrivalRow | undefined {
     const { arrivals } = this.parts.store;
     const arrivalId = arrivals.submission(submissionId)?.arrivalId;
     return arrivalId === undefined ? undefined : arrivals.byId(arrivalId);
   }
 
-  private async fetched(file: FileRef, intake: IntakeRow | null): Promise<Staged | FileFault> {
+  private async fetched(
+    file: Pick<FileRef, 'name' | 'url' | 'type'>,
+    intake: IntakeRow | null,
+    target: (Sealed & { name: string }) | null,
+    how: 'whole' | 'look',
+  ): Promise<Staged | FileFault> {
     const { outward, folder, most } = this.parts;
     const url = addressOf(file.url!, intake);
     const failed = (message: string, isPassing = false): FileFault => ({
       isPassing,
-      message: `“${file.name}” can’t be had: ${message}`,
+      message: `${called(file)} can’t be had: ${message}`,
     });
     if (url === null) return failed(`${file.url} is no address, only a place in the builder’s own store.`);
-    const credentials = intake ? await this.credentials(intake, url) : none;
+    const credentials = target
+      ? await this.parts.authorizations.for(target)
+      : intake
+        ? await this.credentials(intake, url)
+        : none;
     if (isFault(credentials)) return failed(credentials.message, credentials.code !== 'token');
     const got = await outward.download(withQuery(url, credentials.query), Object.fromEntries(credentials.headers));
     if (isFault(got)) return failed(got.message, got.code !== 'private' && got.code !== 'address');
-    const { status, type, body } = got;
+    const { status, type, name, body } = got;
+    const give = target ? `Look at the credentials of ${target.name}.` : 'Give the intake credentials for files.';
     if (status !== 200) {
       body.destroy();
-      if (status === 401 || status === 403)
-        return failed(`its address asks who wants it (${status}). Give the intake credentials for files.`);
+      if (status === 401 || status === 403) return failed(`its address asks who wants it (${status}). ${give}`);
       if (status === 404 || status === 410) return failed(`there is nothing at its address any more (${status}).`);
       return failed(`its address answered ${status}.`, status >= 500 || status === 429);
     }
     // Sign-in pages are served as if they were the file.
     if (/^text\/html/i.test(type ?? '') && !/\.html?$/i.test(file.name) && file.type !== 'text/html') {
       body.destroy();
-      return failed(
-        'its address answers with a web page, most likely one to sign in. Give the intake credentials for files.',
-      );
+      return failed(`its address answers with a web page, most likely one to sign in. ${give}`);
     }
-    return stage(folder, body as AsyncIterable<Uint8Array>, file.type ?? type, most);
+    if (how === 'look') {
+      body.destroy();
+      return nothing;
+    }
+    return { ...(await stage(folder, body as AsyncIterable<Uint8Array>, file.type ?? type, most)), name };
   }
 
   /** Credentials for files go to the host they were given for, whatever a submission says; those of a feed to the feed’s own. */
@@ -117,6 +192,20 @@ export class Contents {
     const content = await this.parts.decoders.content(arrival.body, arrival.contentType, files, index);
     return content === null ? null : stage(folder, [content.bytes], stated, most);
   }
+}
+
+/** A file in words. */
+const called = ({ name }: Pick<FileRef, 'name'>) => (name === '' ? 'A file' : `“${name}”`);
+
+/** Where a form builder has its API: where its files are, or its feed. */
+function builderOf(intake: IntakeRow | null, allowPrivate: readonly string[]): string | null {
+  if (intake?.fileAccess) {
+    const { host } = intake.fileAccess;
+    const { hostname, port } = new URL(`http://${host}`);
+    // Only machines that were listed as this network's own are spoken to in clear.
+    return `${isListed(hostname, port || '80', allowPrivate) ? 'http' : 'https'}://${host}`;
+  }
+  return intake?.feed ? new URL(intake.feed.url).origin : null;
 }
 
 /** A link as an address: one without a host starts at the place the feed is read from. */

@@ -17,6 +17,8 @@ export interface Staged {
   type: string;
   /** The type that was stated, where its bytes say another; null where they do not. */
   misstated: string | null;
+  /** What whoever gave it calls it, where that was said. */
+  name?: string | null;
   open(): Readable;
   remove(): void;
 }

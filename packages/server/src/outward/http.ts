@@ -59,6 +59,8 @@ export interface Download {
   status: number;
   /** Media type as stated. */
   type: string | null;
+  /** What the file is called by whoever gives it (RFC 6266); null where it does not say. */
+  name: string | null;
   body: Readable;
 }
 
@@ -175,7 +177,13 @@ export class Outward {
           const type = answer.headers['content-type'];
           // A body that is let go of complains; whoever reads it hears of real trouble by reading.
           answer.body.on('error', () => undefined);
-          return { status: answer.statusCode, type: typeof type === 'string' ? type : null, body: answer.body };
+          const said = answer.headers['content-disposition'];
+          return {
+            status: answer.statusCode,
+            type: typeof type === 'string' ? type : null,
+            name: typeof said === 'string' ? fileNameIn(said) : null,
+            body: answer.body,
+          };
         }
         await answer.body.dump();
         const next = new URL(location, at);
@@ -194,6 +202,20 @@ export class Outward {
   async close(): Promise<void> {
     await Promise.all([...this.#agents.values()].map(agent => agent.destroy()));
   }
+}
+
+/** The name in a Content-Disposition (RFC 6266 §4.3): `filename*` (RFC 8187) before `filename`. */
+export function fileNameIn(disposition: string): string | null {
+  const [, charset = '', encoded] = /filename\*\s*=\s*([\w-]+)'[^']*'([^;\s]+)/i.exec(disposition) ?? [];
+  if (encoded !== undefined && /^utf-8$/i.test(charset))
+    try {
+      return decodeURIComponent(encoded);
+    } catch {
+      // What can't be read is not what it is called.
+    }
+  const [, quoted, plain] = /filename\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^;\s]+))/i.exec(disposition) ?? [];
+  const name = quoted?.replace(/\\(.)/g, '$1') ?? plain;
+  return name?.trim() || null;
 }
 
 async function readUpTo(

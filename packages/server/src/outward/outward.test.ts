@@ -1,6 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { isFault, mayReach, Outward } from '.';
+import { fileNameIn, isFault, mayReach, Outward } from '.';
 
 // RFC 1918, 4193, 5735, 3927: what is not public.
 test.each<[string, boolean]>([
@@ -69,3 +69,15 @@ describe('requests outward', () => {
     await outward.close();
   });
 });
+
+// RFC 6266 §5 (examples), RFC 8187 §3.2.2; the last ones are what servers send.
+test.each<[string, string | null]>([
+  ['Attachment; filename=example.html', 'example.html'],
+  ['INLINE; FILENAME= "an example.html"', 'an example.html'],
+  ["attachment; filename*= UTF-8''%e2%82%ac%20rates", '€ rates'],
+  ['attachment; filename="EURO rates"; filename*=utf-8\'\'%e2%82%ac%20rates', '€ rates'],
+  ['attachment; filename="a \\"b\\".txt"', 'a "b".txt'],
+  ["attachment; filename*=UTF-8''%E2%82; filename=plain.txt", 'plain.txt'],
+  ['attachment', null],
+  ['inline; filename=""', null],
+])('%s names a file', (disposition, name) => expect(fileNameIn(disposition)).toBe(name));

@@ -1,3 +1,4 @@
+import { useTargets } from '../../../lists';
 import type { Json } from '@grammata/core/submission';
 import {
   isProblem,
@@ -77,6 +78,7 @@ function Parameter({ ask, value, onChange, references, before, context, list: Li
           onChange={next => onChange(ask.choices!.find(each => String(each.value) === next)!.value)}
         />
       );
+    if (ask.kind === 'system') return <SystemPick ask={ask} value={String(value ?? '')} onChange={onChange} />;
     if (ask.kind === 'question')
       return (
         <ReferencePick
@@ -99,6 +101,34 @@ function Parameter({ ask, value, onChange, references, before, context, list: Li
       </span>
       {shown()}
     </div>
+  );
+}
+
+/** A system that is known: a target, or the form builder. */
+function SystemPick({
+  ask,
+  value,
+  onChange,
+}: {
+  ask: ParameterField;
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  const targets = useTargets().data ?? [];
+  return (
+    <Choice
+      label={ask.label}
+      isBare
+      none={ask.hint}
+      value={value}
+      options={[
+        { value: 'builder', label: 'the form builder' },
+        ...targets
+          .filter(({ reads }) => reads !== 'mail' && reads !== 'files')
+          .map(({ id, name }) => ({ value: id, label: name })),
+      ]}
+      onChange={onChange}
+    />
   );
 }
 
