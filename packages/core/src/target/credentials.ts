@@ -34,6 +34,15 @@ export const authKinds = [
   'hmac',
 ] as const satisfies readonly Auth['kind'][];
 
+/** What is kept of somebody's consent beside its tokens. Times are ms since the epoch. */
+export interface Consent {
+  givenAt: number;
+  /** When its token ends; null where the provider does not say. */
+  expiresAt: number | null;
+  /** Set where the provider does not take it any more. */
+  ended: { at: number; reason: string } | null;
+}
+
 /** Kinds whose credentials are made for each request, of more than the secret. */
 export type MadeAuth = Extract<Auth, { kind: 'oauth' | 'consent' | 'webhook' | 'hmac' }>;
 export const isMade = (auth: Auth): auth is MadeAuth => ['oauth', 'consent', 'webhook', 'hmac'].includes(auth.kind);

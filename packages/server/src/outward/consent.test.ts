@@ -2,7 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { vaultWith } from '../access/secrets';
 import { Authorizations } from './authorization';
-import { Consents, type Consent, type ConsentAuth, type ConsentStore } from './consent';
+import type { Consent } from '@grammata/core/target';
+import { Consents, type ConsentAuth, type ConsentStore } from './consent';
 import { isFault, Outward } from './http';
 
 // oidc-provider, an independent implementation of RFC 6749, 7636 and 7009, is the other side.

@@ -1,6 +1,6 @@
 import * as oauth from 'oauth4webapi';
 import { isJsonObject, parseJson } from '@grammata/core/submission';
-import type { Auth } from '@grammata/core/target';
+import type { Auth, Consent } from '@grammata/core/target';
 import { LRUCache } from 'lru-cache';
 import type { Vault } from '../access';
 import { now } from '../clock';
@@ -16,14 +16,6 @@ export interface Tokens {
   refresh: string | null;
   /** Null where the provider does not say. */
   expiresAt: number | null;
-}
-
-/** What is stored of a consent. */
-export interface Consent {
-  givenAt: number;
-  expiresAt: number | null;
-  /** Set where the provider does not take it any more. */
-  ended: { at: number; reason: string } | null;
 }
 
 /** Keeps consents, sealed and durable. */

@@ -1,8 +1,7 @@
 import type { Pins, Way } from '@grammata/core/decode';
 import type { FieldSchema } from '@grammata/core/schema';
 import type { FieldKind, Submission } from '@grammata/core/submission';
-import type { Consent } from '../outward';
-import type { Auth, DiscoveryRecipe, Operation, OwnOperation } from '@grammata/core/target';
+import type { Auth, Consent, DiscoveryRecipe, Operation, OwnOperation } from '@grammata/core/target';
 import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
 import type {
