@@ -49,8 +49,34 @@ export interface AskView {
   /** Undefined for one that is not made. */
   status?: number | null;
   message?: string;
+  /** What the target answered, the beginning of it. */
+  response?: string | null;
   changes: Change[];
   found: Json;
+}
+
+/** What a route that looks records up would do over many samples; nothing but look-ups is sent. */
+export interface FoundOverview {
+  /** Samples that were looked at: the newest that the condition lets through. */
+  looked: number;
+  /** Calls by what would come of them. */
+  made: number;
+  changed: number;
+  unchanged: number;
+  left: number;
+  /** What kept samples from going on, each in a sentence, with how many. */
+  problems: { message: string; samples: number }[];
+  /** What would be written over, line by line, those that change most first. */
+  lines: {
+    callId: string;
+    lineId: string;
+    /** The target's field. */
+    field: string;
+    /** Records in which it would change something that is there, and in which it would fill what is blank. */
+    overwrites: number;
+    fills: number;
+    examples: { sampleId: string; before: Json | null; after: Json }[];
+  }[];
 }
 
 /** What a target answered to a look-up that was asked on the spot. */

@@ -84,7 +84,7 @@ test.each<[string, string | undefined]>([
   ['@itemNumber', 'number of the item'],
   ['@found', 'record as found'],
   ['@found/id', 'id as found'],
-  ['@answer/person/id', undefined],
+  ['@answer/person/id', 'id from an earlier call'],
   ['site', undefined],
 ])('%s reads “%s”', (text, label) => expect(referenceLabel(referenceOf(text))).toBe(label));
 

@@ -104,6 +104,8 @@ export function referenceLabel(reference: Reference): string | undefined {
       return reference.pointer === '' ? 'the item' : `${pathWords(reference.pointer)} of the item`;
     case 'itemNumber':
       return 'number of the item';
+    case 'answer':
+      return `${pathWords(reference.pointer)} from an earlier call`;
     case 'record':
       return `${pathWords(reference.pointer)} as found`;
     default:

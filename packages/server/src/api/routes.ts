@@ -28,7 +28,7 @@ import {
   tryOut,
 } from '../acts';
 import { iso } from '../clock';
-import { filesNeeded } from '../delivery';
+import { filesNeeded, overviewOf } from '../delivery';
 import { isFileFault } from '../files';
 import { notFound } from '../problems';
 import type { Services } from '../services';
@@ -134,6 +134,15 @@ export function routesApi(services: Services): Router {
   router.post('/routes/:id/recorded', (request, response) => {
     const input = checked(SendRecordedInput, request.body);
     response.status(202).json(sendRecorded(services, actorOf(response), request.params.id, input));
+  });
+
+  /** What the draft would make and change over the newest samples; only look-ups are sent. */
+  router.post('/routes/:id/overview', async (request, response) => {
+    const row = routeOr404(request.params.id);
+    const { preparation } = deliveries;
+    response.json(
+      await overviewOf({ preparation, courier: services.courier }, row.draft, store.forms.samples(row.formId, 200)),
+    );
   });
 
   /** Whether the files of the newest submissions that go along can be had. */

@@ -183,7 +183,7 @@ export function targetsApi(services: Services): Router {
 
   /** Tests the connection and reads the tables and columns anew. */
   router.post('/targets/:id/read', async (request, response) => {
-    response.json((await readTarget(services, targetOr404(request.params.id))).view);
+    response.json((await readTarget(services, targetOr404(request.params.id), true)).view);
   });
   return router;
 }

@@ -6,3 +6,4 @@ export * from './prepare';
 export * from './driver';
 export * from './layers';
 export * from './trial';
+export * from './overview';

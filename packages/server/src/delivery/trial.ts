@@ -50,8 +50,8 @@ export async function runDraft(
       idempotencyKey,
       side: 'try',
     });
-    const { request, status, message } = record;
-    asks.push({ ...viewOf(ask, request), status, message });
+    const { request, status, message, response } = record;
+    asks.push({ ...viewOf(ask, request), status, message, response });
     if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver)
       return { asks, done: [], problems: [{ code: 'target.refused', message }] };
     next = conversation.next(told);

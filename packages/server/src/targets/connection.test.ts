@@ -180,3 +180,32 @@ test('what a target lists is had to be pointed at, or why not', async () => {
   expect((await listing('<html>')).fault).toMatch(/not with JSON/);
   expect((await listing('', { status: 404 })).fault).toMatch(/nothing at this path/);
 });
+
+describe('a target whose document was given is asked for a sign of life where its connection is tested', () => {
+  const tested = (body: string, more: Partial<OutwardAnswer> | OutwardFault) => {
+    const { outward, asked } = answering(body, more);
+    const of = { ...target, reads: 'example' as const, document: '{"a":1}' };
+    return connect(
+      of,
+      outward,
+      new Authorizations(outward, vault),
+      { check: () => Promise.reject(new Error('none')) },
+      offers,
+      true,
+    ).then(found => ({ ...found, asked }));
+  };
+  test.each([200, 404, 403, 405])('%i is one', async status => {
+    const { view, operations, asked } = await tested('', { status });
+    expect(view).toMatchObject({ ok: true, verdict: expect.stringContaining(`Its address answers, with ${status}`) });
+    expect([operations!.length, asked.length]).toEqual([1, 1]);
+  });
+  test.each<[string, Partial<OutwardAnswer> | OutwardFault, RegExp]>([
+    ['credentials that are refused', { status: 401 }, /does not take these credentials/],
+    ['trouble of its own', { status: 503 }, /answered 503/],
+    ['no answer', { code: 'refused', message: 'Nothing answers.', milliseconds: 1 }, /Nothing answers/],
+  ])('%s: told, and what was read is kept', async (_, more, verdict) => {
+    const { view, operations } = await tested('', more);
+    expect(view).toMatchObject({ ok: false, verdict: expect.stringMatching(verdict) });
+    expect(operations).toHaveLength(1);
+  });
+});

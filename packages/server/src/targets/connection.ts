@@ -46,10 +46,15 @@ export async function connect(
   authorizations: Authorizations,
   postman: Pick<Postman, 'check'>,
   offers: Offers,
+  /** Whether a target whose document was given is asked for a sign of life. */
+  reaches = false,
 ): Promise<Connection> {
   if (target.reads === 'mail') return greet(target, postman);
   const given = await givenIn(target, offers);
-  if (given) return given;
+  if (given)
+    return reaches && given.view.ok && target.reads !== 'files'
+      ? reached(given, target, outward, authorizations)
+      : given;
   const credentials = await authorizations.for(target);
   const answer = isFault(credentials) ? credentials : await ask(target, credentials, outward);
   const { milliseconds } = answer;
@@ -146,6 +151,31 @@ async function givenIn(
       : `${says} ${found.says.replace(/\.$/, '')}.`;
   return { view: { ok: true, verdict, advice: null, ...told }, operations: found.operations };
 }
+
+/** The same with whether anything answers at the target's address: whatever it says to a request there shows that it lives. */
+async function reached(
+  given: Connection,
+  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret'> &
+    Partial<Pick<TargetRow, 'id' | 'patience'>>,
+  outward: Outward,
+  authorizations: Authorizations,
+): Promise<Connection> {
+  const credentials = await authorizations.for(target);
+  const answer = isFault(credentials) ? credentials : await ask(knock(target), credentials, outward);
+  const { milliseconds } = answer;
+  const status = isFault(answer) ? null : answer.status;
+  const isRefused = status === 401 || (status !== null && status >= 500);
+  if (isFault(answer) || isRefused) {
+    const [verdict, advice] = troubleWith(answer, '')!;
+    return { ...given, view: { ok: false, verdict, advice, status, milliseconds } };
+  }
+  const verdict = `${given.view.verdict} Its address answers, with ${status}, in ${milliseconds} ms.`;
+  return { ...given, view: { ...given.view, verdict, status, milliseconds } };
+}
+
+/** Where a sign of life is asked for: where GraphQL takes its requests, else at the base address. */
+const knock = <T extends Pick<TargetRow, 'reads' | 'discoveryPath'>>(target: T): T =>
+  target.reads === 'graphql' ? target : { ...target, discoveryPath: '' };
 
 /** A mail server offers one thing, and is only greeted. */
 async function greet(

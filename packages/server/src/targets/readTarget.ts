@@ -9,8 +9,9 @@ import { connect } from './connection';
 export async function readTarget(
   { store, outward, authorizations, postman, decoders, live }: Services,
   row: TargetRow,
+  reaches = false,
 ): Promise<{ view: ConnectionView; stored: TargetRow }> {
-  const { view, operations, recipe } = await connect(row, outward, authorizations, postman, decoders);
+  const { view, operations, recipe } = await connect(row, outward, authorizations, postman, decoders, reaches);
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const stored = store.targets.update(
     row.id,

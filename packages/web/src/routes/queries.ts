@@ -1,6 +1,7 @@
 import type {
   LookInput,
   LookView,
+  FoundOverview,
   DraftInput,
   FilesView,
   RouteInput,
@@ -52,6 +53,9 @@ export const useTrial = (id: string) =>
   useRouteChange((sampleId: string) =>
     api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: true } }),
   );
+/** What the draft would make and change over the newest samples. */
+export const useOverview = (id: string) =>
+  useMutation({ mutationFn: () => api<FoundOverview>(`/routes/${id}/overview`, { method: 'POST' }) });
 /** Asks a target what a look-up finds for a sample. */
 export const useLook = (id: string) =>
   useMutation({

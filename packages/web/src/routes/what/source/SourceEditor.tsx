@@ -18,6 +18,7 @@ import { AnswerPick } from './AnswerPick';
 import { FromTarget } from './FromTarget';
 import { ListEditor, newEntry, newPart } from './ListEditor';
 import type { TemplateHandle } from './TemplateEditor';
+import { WhichItem } from './WhichItem';
 import { TypedInput } from './TypedInput';
 import type { EditLine } from '../line/editLine';
 
@@ -93,6 +94,13 @@ export function SourceEditor({
         <AnswerPick
           workbench={workbench}
           value={line.source?.from === 'field' ? line.source.field : null}
+          onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
+        />
+      )}
+      {shown === 'field' && line.source?.from === 'field' && (
+        <WhichItem
+          workbench={workbench}
+          value={line.source.field}
           onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
         />
       )}

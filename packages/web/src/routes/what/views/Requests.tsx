@@ -7,6 +7,7 @@ import { Changes, doneWords, itemWords, ReadBack } from '../../../outcome';
 import { Act, counted, Fault, Moment, Note, Press, Wire } from '../../../ui';
 import { useDryRun, useTrial } from '../../queries';
 import type { Workbench } from '../../workbench';
+import { Overview } from './Overview';
 
 /** Everything the sample at hand sends, call by call: looked up for certain, sent only when it is asked for. */
 export function Requests({ workbench }: { workbench: Workbench }) {
@@ -65,6 +66,7 @@ export function Requests({ workbench }: { workbench: Workbench }) {
           <Asks run={dry.data} workbench={workbench} isReal={false} />
         </section>
       )}
+      {editing.draft.calls.some(each => each.find) && <Overview workbench={workbench} />}
     </div>
   );
 }
@@ -130,6 +132,16 @@ function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; 
                   text={ask.request}
                   curl={curlLine(ask.request, addresses)}
                 />
+                {ask.response && (
+                  <div className="mt-3">
+                    <p className="text-small text-ink-2">It answered</p>
+                    <Wire
+                      label={`Answer ${index + 1}${isReal ? ', to what was really sent' : ''}`}
+                      text={ask.response}
+                      isWhole
+                    />
+                  </div>
+                )}
               </div>
               {done && last(index) && (isReal || ask.purpose === 'find') && (
                 <p className="mt-2 font-serif">

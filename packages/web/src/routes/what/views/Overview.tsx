@@ -1,0 +1,81 @@
+import type { FoundOverview } from '@grammata/contract';
+import { asText } from '@grammata/core/submission';
+import { wordsFor } from '../../../api';
+import { Act, counted, Fault, Note } from '../../../ui';
+import { useOverview } from '../../queries';
+import type { Workbench } from '../../workbench';
+
+/** What the route would make and change over the newest samples, and what its lines would write over. */
+export function Overview({ workbench: { route, editing, showSample } }: { workbench: Workbench }) {
+  const overview = useOverview(route.id);
+  const ask = async () => {
+    // It is asked as it is stored.
+    await editing.flush();
+    overview.mutate();
+  };
+  return (
+    <section aria-label="Over many samples" className="mt-8">
+      <h2 className="border-b border-ink pb-1.5">Over many samples</h2>
+      <p className="pt-2">
+        <Act onClick={() => void ask()} disabled={overview.isPending}>
+          {overview.isPending ? 'Looking them up…' : 'See what it would change for the newest 60'}
+        </Act>{' '}
+        <span className="text-ink-3">Only look-ups are sent.</span>
+      </p>
+      {overview.error && <Fault>{wordsFor(overview.error)}</Fault>}
+      {overview.data && <Told overview={overview.data} onSample={showSample} />}
+    </section>
+  );
+}
+
+function Told({ overview, onSample }: { overview: FoundOverview; onSample: (id: string) => void }) {
+  const { looked, made, changed, unchanged, left, problems, lines } = overview;
+  const parts = [
+    made > 0 && `${counted(made, 'record')} would be made`,
+    changed > 0 && `${counted(changed, 'record')} would be changed`,
+    unchanged > 0 && `${counted(unchanged, 'record')} ${unchanged === 1 ? 'has' : 'have'} all of it already`,
+    left > 0 && `${left} would be left at that`,
+  ].filter(Boolean);
+  return (
+    <div className="pt-2" role="status">
+      <p className="font-serif">
+        {counted(looked, 'sample')} looked at{parts.length > 0 ? `: ${parts.join(', ')}.` : '.'}
+      </p>
+      {problems.map(({ message, samples }) => (
+        <Note key={message} tone="trouble">
+          {counted(samples, 'sample')}: {message}
+        </Note>
+      ))}
+      {lines.length > 0 && (
+        <table className="mt-3 w-full text-left">
+          <thead className="text-small text-ink-2">
+            <tr className="border-b border-rule">
+              <th className="py-1 font-normal">Field</th>
+              <th className="py-1 font-normal">Writes over</th>
+              <th className="py-1 font-normal">Fills what is blank</th>
+              <th className="py-1 font-normal">Such as</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map(({ callId, lineId, field, overwrites, fills, examples: [first] }) => (
+              <tr key={`${callId} ${lineId}`} className="border-b border-rule align-baseline">
+                <td className="py-1.5 pr-4 font-mono text-small font-medium">{field}</td>
+                <td className={`py-1.5 pr-4 ${overwrites > 0 ? 'text-ochre' : 'text-ink-3'}`}>{overwrites}</td>
+                <td className="py-1.5 pr-4">{fills}</td>
+                <td className="py-1.5">
+                  {first && (
+                    <>
+                      <code className="font-mono text-small text-ink-2 line-through">{asText(first.before)}</code>{' '}
+                      <code className="font-mono text-small">{asText(first.after)}</code>{' '}
+                      <Act onClick={() => onSample(first.sampleId)}>show</Act>
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
