@@ -19,6 +19,7 @@ import { mendedPairs, seenPairs } from './pairs/pairs';
 import { pairTotals } from './pairs/score';
 import { tunedPairs } from './pairs/tuned';
 import { unseenPairs } from './pairs/unseen';
+import { documentFigures } from './documents';
 import { workbenchFigures } from './workbench';
 
 /** The shortest of several runs, in ms: what the machine can do when nothing else disturbs it. */
@@ -155,4 +156,10 @@ if (browser) {
   say('workbench over 10,000 samples × 60 questions, usable, of 1 s', `${(usable / 1000).toFixed(2)} ×`, '≤ 1 ×');
   say('the same, all of them rehearsed, of 10 s', `${(whole / 10_000).toFixed(2)} ×`, '≤ 1 ×');
   say('bytes over the wire for them, of what was answered', `${(bytes / values).toFixed(2)} ×`, '≤ 1 ×');
+  const { read, stall, list, operations, page, picker } = await documentFigures(browser);
+  say(`a document of 14 MB, ${operations} operations, read and kept, of 5 s`, `${(read / 5000).toFixed(2)} ×`, '≤ 1 ×');
+  say('the longest that another request waited meanwhile, of 500 ms', `${(stall / 500).toFixed(2)} ×`, '≤ 1 ×');
+  say('the list of targets, of 20 kB', `${(list / 20_000).toFixed(2)} ×`, '≤ 1 ×');
+  say('its target’s page, of 200 ms', `${(page / 200).toFixed(2)} ×`, '≤ 1 ×');
+  say('the picker of its operations, of 200 ms', `${(picker / 200).toFixed(2)} ×`, '≤ 1 ×');
 }

@@ -199,9 +199,9 @@ test('targets are made from a document, an example and files; a broken one says 
     await page.getByLabel('Name').fill(name);
     await page.getByLabel('Is read from').selectOption({ label: reads });
   };
-  await add('Stockroom', 'an example: a curl line, a HAR file, a record');
+  await add('Stockroom', 'nothing: its operations are set by hand, or from examples');
   await page
-    .getByLabel('The example')
+    .getByLabel('An example to begin with')
     .fill(
       `curl https://stock.example.org/v3/orders -H 'X-Trace: on' -d '{"sku":"PH-50","ship":{"town":"Fernhollow"}}'`,
     );

@@ -12,6 +12,11 @@ export default defineConfig({
   resolve: {
     alias: [
       { find: /^@grammata\/core\/(.+)$/, replacement: `${packages}/core/src/$1/index.ts` },
+      // What it offers browsers asks the page for the names of characters; a worker has no page.
+      {
+        find: 'decode-named-character-reference',
+        replacement: path.resolve(packages, '../node_modules/decode-named-character-reference/index.js'),
+      },
       { find: '@grammata/contract', replacement: `${packages}/contract/src/index.ts` },
     ],
   },
