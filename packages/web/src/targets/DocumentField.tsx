@@ -42,7 +42,7 @@ export function DocumentField({
       onBlur={event => event.target instanceof HTMLTextAreaElement && onText(event.target.value)}
     >
       <LinesField<TargetInput> name="document" {...(words[kind] ?? words.openapi!)} rows={kind === 'files' ? 3 : 6} />
-      <p role="status" className="mt-1 font-serif empty:hidden">
+      <p role="status" className={kind === 'files' ? 'hidden' : 'mt-1 min-h-5 font-serif'}>
         {look.isPending ? 'Reading it…' : told(look)}
       </p>
       <p className="mt-1 flex gap-5 text-small">

@@ -6,10 +6,10 @@ import {
   type DocumentView,
   type ReadingKind,
 } from '@grammata/contract';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Act } from '../ui';
-import { ChoiceField, InputForm, SecretField, TextField, useInput } from '../ui/form';
+import { ChoiceField, InputForm, SecretField, TextField, useInput, type Input } from '../ui/form';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
 import { PaceFields } from './PaceFields';
@@ -43,6 +43,14 @@ const addressWords: Partial<Record<ReadingKind, { label: string; placeholder: st
 };
 const usualAddress = { label: 'Base address', placeholder: 'https://…' };
 
+/** What is taken from an example. */
+const taken = ({ baseUrl, document, auth, token }: TargetInput) => ({
+  baseUrl,
+  document,
+  auth,
+  ...(token && { token }),
+});
+
 /** Name, address and credentials of a target. The token goes in and never comes out again. */
 export function TargetForm({
   initial,
@@ -67,7 +75,8 @@ export function TargetForm({
   save: (input: TargetInput, changed: Partial<TargetInput>) => Promise<unknown>;
   onCancel: () => void;
 }) {
-  const of = useInput({
+  const looking = useRef<Promise<unknown> | null>(null);
+  const of: Input<TargetInput> = useInput<TargetInput>({
     input: TargetInput,
     values: {
       ...new TargetInput(),
@@ -77,7 +86,12 @@ export function TargetForm({
       tryToken: undefined,
     },
     keptAs,
-    save: (input, changed) => {
+    save: async (typed, changedByHand) => {
+      // What an example shows of the address and of who asks belongs to what is stored.
+      await looking.current;
+      const late = looking.current ? of.form.getValues() : null;
+      looking.current = null;
+      const [input, changed] = late ? [late, { ...changedByHand, ...taken(late) }] : [typed, changedByHand];
       if (isGiven) return save(input, changed);
       const { document: _unused, ...others } = changed;
       return save({ ...input, document: null }, initial.document ? { ...others, document: null } : others);
@@ -185,7 +199,8 @@ export function TargetForm({
             look={look}
             onText={text => {
               setValue('document', text);
-              if (text.trim() !== '' && reads !== 'files') look.mutate({ reads, document: text }, { onSuccess: take });
+              if (text.trim() !== '' && reads !== 'files')
+                looking.current = look.mutateAsync({ reads, document: text }).then(take, () => undefined);
             }}
             onAddress={reads === 'openapi' || reads === 'graphql' ? () => setGivesDocument(false) : null}
           />
