@@ -61,7 +61,7 @@ function forText(the: Case): Step[] {
   else if (asked.kind === 'number' || values.some(value => typeof value === 'number'))
     cleaning.push(newStep('text.of'));
   else if (asked.kind === 'address' && values.some(value => typeof value === 'object'))
-    cleaning.push(newStep('table.text', { betweenCells: ', ', betweenRows: ', ' }));
+    cleaning.push(newStep('table.text', { betweenCells: ', ', betweenRows: ', ', names: false }));
   else if (values.some(value => typeof value === 'string' && untidy.test(value)))
     cleaning.push(newStep('text.trim', { collapse: true }));
   if (asked.kind === 'phone' && international.test(said))

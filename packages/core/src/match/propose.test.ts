@@ -3,6 +3,7 @@ import type { FieldKind, Json, Submission } from '../submission';
 import type { Operation, TargetField, TargetType } from '../target';
 import { targetField } from '../testing';
 import { homeForField, homeForQuestion, homeForStep, isGone, isSure, propose } from '.';
+import { compileChain } from '../transform';
 import { dateOrderOf } from './cleaning';
 
 type Answer = [key: string, label: string, kind: FieldKind, value: Json];
@@ -47,6 +48,7 @@ test.each<[Answer, TargetField, string[]]>([
     ['text.trim', 'text.shorten'],
   ],
   [['q1', 'E-mail', 'email', 'Wen@Example.org'], takes('email', 'text'), ['text.case']],
+  [['q1', 'Where', 'address', { line1: '1 Hill', city: 'Otterby' }], takes('address', 'text'), ['table.text']],
   [['q1', 'Kits', 'table', [{ kit: 'Waders' }]], takes('kits', 'text'), ['table.text']],
   [['q1', 'Party size', 'number', 4], takes('party_size', 'text'), ['text.of']],
   [['q1', 'Country', 'text', 'Germany'], takes('country_code', 'text'), ['country.code']],
@@ -56,6 +58,14 @@ test.each<[Answer, TargetField, string[]]>([
   const [line] = proposed([submission(answer)], field);
   expect(line).toMatchObject({ to: field.key, source: { from: 'field', field: 'q1' }, fine: 1 });
   expect(line!.cleaning.map(each => each.id)).toEqual(ids);
+});
+
+test('an address in parts is written without the names of its parts', () => {
+  const [line] = proposed(
+    [submission(['q1', 'Where', 'address', { line1: '1 Hill', city: 'Otterby' }])],
+    takes('address', 'text'),
+  );
+  expect(compileChain(line!.cleaning).run({ line1: '1 Hill', city: 'Otterby' })).toBe('1 Hill, Otterby');
 });
 
 test('where numbers belong that say no country is asked; the line is proposed all the same, and never sure', () => {

@@ -241,7 +241,7 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
       ? withNames(options.map((each, at) => ({ value: asText(each), name: names?.[at] ?? '' })))
       : { options: null }),
     maxLength: schema.maxLength,
-    description: schema.description ?? formatNote(schema.format),
+    description: schema.description ?? exampleNote(schema.example) ?? formatNote(schema.format),
     ...(items && itemType(items) && { items: itemType(items) }),
     ...(schema.format === 'email' && { format: 'email' as const }),
     ...((schema.format === 'uri' || schema.format === 'url') && { format: 'uri' as const }),
@@ -249,6 +249,13 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
     ...(schema.maximum !== null && { maximum: schema.maximum }),
     ...(schema.pattern !== null && { pattern: schema.pattern }),
   };
+}
+
+/** A value that the document shows, where it says nothing in words. */
+function exampleNote(example: Json | undefined): string | null {
+  if (example === undefined || example === null || typeof example === 'object') return null;
+  const text = asText(example);
+  return text === '' ? null : `such as ${text.slice(0, 80)}`;
 }
 
 const formatNote = (format: string | null): string | null =>

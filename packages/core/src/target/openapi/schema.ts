@@ -47,6 +47,8 @@ export interface FlatSchema {
   names: string[] | null;
   title: string | null;
   description: string | null;
+  /** A value as the document shows it. */
+  example: Json | undefined;
   maxLength: number | null;
   minimum: number | null;
   maximum: number | null;
@@ -64,6 +66,7 @@ const blank = (): FlatSchema => ({
   names: null,
   title: null,
   description: null,
+  example: undefined,
   maxLength: null,
   minimum: null,
   maximum: null,
@@ -122,6 +125,7 @@ function ownOf(own: JsonObject): FlatSchema {
     names: namesOf(own, options?.length ?? 0),
     title: textOf(own.title),
     description: textOf(own.description),
+    example: own.example ?? (Array.isArray(own.examples) ? own.examples[0] : undefined),
     maxLength: numberOf(own.maxLength),
     minimum: numberOf(own.minimum),
     maximum: numberOf(own.maximum),
@@ -149,6 +153,7 @@ function merge(into: FlatSchema, from: FlatSchema, withRequired: boolean): void 
   into.enum = from.enum ?? into.enum;
   into.title = from.title ?? into.title;
   into.description = from.description ?? into.description;
+  into.example = from.example ?? into.example;
   into.maxLength = from.maxLength ?? into.maxLength;
   into.minimum = from.minimum ?? into.minimum;
   into.maximum = from.maximum ?? into.maximum;

@@ -234,7 +234,8 @@ function Margin({
           <Note tone="fine">Stored. Calls that use it have it from now on.</Note>
         </div>
       )}
-      {doubtsAbout(now as Operation).map(doubt => (
+      {/* Documents know; examples do not. */}
+      {(target.reads === 'example' || view?.own === 'added' ? doubtsAbout(now as Operation) : []).map(doubt => (
         <Note key={`${doubt.about} ${doubt.field}`} tone="look">
           {doubt.words} {doubt.about === 'alwaysTheSame' && <Act onClick={() => loosen(doubt.field)}>It varies</Act>}
         </Note>

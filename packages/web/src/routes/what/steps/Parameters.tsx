@@ -155,7 +155,12 @@ function Typed({ ask, value, onChange }: TypedProps) {
   };
   const common = { label: ask.label, isBare: true, value: text, placeholder: ask.hint, onChange: tell };
   return ask.kind === 'lines' ? (
-    <LinesBox {...common} rows={Math.min(12, Math.max(3, text.split('\n').length))} />
+    <LinesBox
+      {...common}
+      look={ask.name === 'expression' ? 'code' : undefined}
+      spellCheck={ask.name !== 'expression'}
+      rows={Math.min(16, Math.max(ask.name === 'expression' ? 5 : 3, text.split('\n').length))}
+    />
   ) : (
     <TextBox {...common} look="code" inputMode={ask.kind === 'number' ? 'decimal' : undefined} />
   );

@@ -115,11 +115,13 @@ function StepRow({
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: String(index) });
   const known = transformOf(step.id);
   const home = known ? null : homeForStep(step.id);
+  // What is written in a language wants the whole width, and its outcome under it.
+  const isWritten = known?.family === 'expression';
   return (
     <li
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={`grid gap-x-4 py-1 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] ${step.off ? 'opacity-60' : ''} ${isDragging ? 'relative z-10 bg-oxide-wash' : ''}`}
+      className={`grid gap-x-4 py-1 ${isWritten ? '' : 'sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]'} ${step.off ? 'opacity-60' : ''} ${isDragging ? 'relative z-10 bg-oxide-wash' : ''}`}
     >
       <div>
         <div className="flex flex-wrap items-baseline gap-x-2.5">
@@ -176,7 +178,46 @@ function StepRow({
           list={StepList}
         />
       </div>
-      {trace ? <Shown value={trace.result} /> : <span className="font-mono text-small text-ink-3">not reached</span>}
+      {isWritten ? (
+        <Outcome before={before} result={trace?.result} />
+      ) : trace ? (
+        <Shown value={trace.result} />
+      ) : (
+        notReached
+      )}
     </li>
+  );
+}
+
+const notReached = <span className="font-mono text-small text-ink-3">not reached</span>;
+
+/** What an expression works on, and what it gives, for the sample at hand. */
+const Outcome = ({
+  before,
+  result,
+}: {
+  before: StepTrace['result'] | undefined;
+  result: StepTrace['result'] | undefined;
+}) => (
+  <div className="mt-1.5 grid gap-x-6 gap-y-2 pl-0.5 text-small sm:grid-cols-2">
+    <div className="min-w-0">
+      <p className="text-ink-2">It works on</p>
+      <Whole value={before} />
+    </div>
+    <div className="min-w-0" aria-live="polite">
+      <p className="text-ink-2">It gives</p>
+      <Whole value={result} />
+    </div>
+  </div>
+);
+
+/** A value as it is, over as many lines as it has. */
+function Whole({ value }: { value: StepTrace['result'] | undefined }) {
+  if (value === undefined) return notReached;
+  if (isProblem(value) || typeof value !== 'object' || value === null) return <Shown value={value} />;
+  return (
+    <pre tabIndex={0} className="max-h-40 overflow-auto font-mono text-small whitespace-pre-wrap">
+      {JSON.stringify(value, null, 2)}
+    </pre>
   );
 }
