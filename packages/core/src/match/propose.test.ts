@@ -48,7 +48,7 @@ test.each<[Answer, TargetField, string[]]>([
     ['text.trim', 'text.shorten'],
   ],
   [['q1', 'E-mail', 'email', 'Wen@Example.org'], takes('email', 'text'), ['text.case']],
-  [['q1', 'Where', 'address', { line1: '1 Hill', city: 'Otterby' }], takes('address', 'text'), ['table.text']],
+  [['q1', 'Address', 'address', { line1: '1 Hill', city: 'Otterby' }], takes('address', 'text'), ['table.text']],
   [['q1', 'Kits', 'table', [{ kit: 'Waders' }]], takes('kits', 'text'), ['table.text']],
   [['q1', 'Party size', 'number', 4], takes('party_size', 'text'), ['text.of']],
   [['q1', 'Country', 'text', 'Germany'], takes('country_code', 'text'), ['country.code']],
@@ -62,7 +62,7 @@ test.each<[Answer, TargetField, string[]]>([
 
 test('an address in parts is written without the names of its parts', () => {
   const [line] = proposed(
-    [submission(['q1', 'Where', 'address', { line1: '1 Hill', city: 'Otterby' }])],
+    [submission(['q1', 'Address', 'address', { line1: '1 Hill', city: 'Otterby' }])],
     takes('address', 'text'),
   );
   expect(compileChain(line!.cleaning).run({ line1: '1 Hill', city: 'Otterby' })).toBe('1 Hill, Otterby');

@@ -1,12 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import SwaggerParser from '@apidevtools/swagger-parser';
-import { readOpenApi } from '.';
+import { readOpenApi } from '@grammata/core/target';
 
 // Documents of others: the examples of the package @readme/oas-examples, and the largest public one in the registry (GitHub’s, in
 // @octokit/openapi). swagger-parser, which resolves references by itself, says what is in them.
 
-const root = path.resolve(__dirname, '../../../../../node_modules');
+const root = path.resolve(__dirname, '../../../../node_modules');
 const folders = ['3.0', '3.1'].map(version => path.join(root, '@readme/oas-examples', version, 'json'));
 const files = folders.flatMap(folder =>
   readdirSync(folder)
