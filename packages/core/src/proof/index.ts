@@ -1,0 +1,4 @@
+export * from './cover';
+export * from './differ';
+export * from './enact';
+export * from './fault';
