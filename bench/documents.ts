@@ -48,7 +48,7 @@ export async function documentFigures(executablePath: string): Promise<DocumentF
     });
     isReading = false;
     await others;
-    const { id, operations } = target!;
+    const { operations } = target!;
     const list = JSON.stringify(await built.call('GET', '/targets')).length;
     const intake = await built.call<{ address: string }>('POST', '/intakes', { name: 'Bench' });
     // A route is begun from a form: one has to be known.
