@@ -59,7 +59,7 @@ export async function documentFigures(executablePath: string): Promise<DocumentF
     await page.goto(`${built.url}/targets`);
     const pages: number[] = [];
     for (let look = 0; look < LOOKS; look++) {
-      await page.getByRole('link', { name: 'Targets', exact: true }).click();
+      await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Targets' }).click();
       const link = page.getByRole('link', { name: /^Large/ });
       await link.waitFor();
       pages.push(
