@@ -3,6 +3,6 @@ import { defineConfig } from 'drizzle-kit';
 export default defineConfig({
   dialect: 'sqlite',
   casing: 'snake_case',
-  schema: './packages/server/src/store/schema.ts',
+  schema: ['./packages/server/src/store/schema.ts', './packages/server/src/store/proofsSchema.ts'],
   out: './packages/server/migrations',
 });

@@ -5,6 +5,7 @@ export * from './forms';
 export * from './inputs';
 export * from './operations';
 export * from './pins';
+export * from './proofs';
 export * from './readingKinds';
 export * from './verification';
 export * from './views';

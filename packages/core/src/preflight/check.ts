@@ -20,6 +20,8 @@ export interface Seen {
   reached?: { name: string; answer: { ok: boolean; words: string } | null }[];
   /** Files of the newest submissions that were looked at, and why some can't be had. */
   files?: { looked: number; faults: readonly string[] };
+  /** Approved rehearsals, and how many of them the draft does not give any more. */
+  proofs?: { total: number; differing: number };
   /** The last real try of the draft as it stands; null where there was none. */
   trial?: { problems: readonly { message: string }[]; done: readonly Done[] } | null;
 }

@@ -2,6 +2,7 @@ import type { Finding, Seen } from './check';
 import { eitherWay } from './eitherWay';
 import { filesHad } from './filesHad';
 import { operationsOffered } from './operationsOffered';
+import { proofsHold } from './proofsHold';
 import { recordedFare } from './recordedFare';
 import { referencesHold } from './referencesHold';
 import { requiredFilled } from './requiredFilled';
@@ -19,6 +20,7 @@ export const checks = [
   requiredFilled,
   somethingSent,
   recordedFare,
+  proofsHold,
   triedForReal,
   targetsReached,
   filesHad,

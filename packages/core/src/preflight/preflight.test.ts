@@ -292,3 +292,18 @@ describe('a call that would send nothing', () => {
     expect(looked([targetField('v', { in: 'query', pointer: 'v' })], [])).toEqual([]);
   });
 });
+
+describe('approved rehearsals', () => {
+  test.each<[number, number, string, boolean]>([
+    [0, 0, 'No rehearsal was approved', false],
+    [1, 0, 'The one proof holds.', false],
+    [7, 0, 'All 7 proofs hold.', false],
+    [7, 2, '2 of 7 proofs differ from what was approved.', true],
+    [1, 1, '1 of 1 proof differs from what was approved.', true],
+  ])('%i, %i of which differ', (total, differing, words, stops) =>
+    expect(found('proofs', seen({ proofs: { total, differing } }))).toMatchObject([
+      { words: expect.stringContaining(words), stops },
+    ]),
+  );
+  test('nothing is said of them where they were not looked at', () => expect(found('proofs', seen())).toEqual([]));
+});

@@ -28,23 +28,27 @@ export function exercised({ stages, condition, context }: Play, submission: Subm
   for (const [index, test] of testsOf(condition).entries())
     seen.push(`condition ${index + 1}, ${test.field}: ${compileCondition({ all: [test] })(scope) ? 'met' : 'not met'}`);
   if (!goes) return seen;
-  for (const stage of stages) seen.push(...ofStage(stage, submission, context));
+  // Of several calls each is named.
+  for (const stage of stages)
+    seen.push(...ofStage(stage, submission, context, stages.length > 1 ? `${stage.main.operation.label}, ` : ''));
   return seen;
 }
 
-function ofStage(stage: Stage, submission: Submission, context: Play['context']): string[] {
+function ofStage(stage: Stage, submission: Submission, context: Play['context'], name: string): string[] {
   const { call, main, goes, waits } = stage;
-  const name = main.operation.label;
   if (waits) return [];
   const scopes = scopesOf(call, goes, scopeOf(submission));
-  const seen = [`${name}: ${amount(scopes.length)}`];
+  const seen = call.repeat || call.condition ? [`${name}call: ${amount(scopes.length)}`] : [];
   for (const scope of scopes.slice(0, 3)) {
     const { outcomes } = main.plan(scope, context);
     outcomes.forEach((outcome, index) => {
       const { line } = main.lines[index]!;
       if (line.source === null) return;
-      seen.push(`${name}, ${line.to}: ${stateWords(outcome)}`);
-      for (const key of fieldsOf(line.source)) seen.push(...answersOf(`${name}, ${line.to}`, referredTo(scope, key)));
+      const where = `${name}${line.to}`;
+      seen.push(`${where}: ${stateWords(outcome)}`);
+      const isMatched = line.cleaning.some(({ id, off }) => !off && matching.includes(id));
+      for (const key of fieldsOf(line.source))
+        seen.push(...answersOf(where, referredTo(scope, key), isMatched || isChosen(submission, key)));
     });
   }
   return seen;
@@ -54,15 +58,24 @@ const stateWords = ({ state, problem }: Outcome) =>
   state === 'trouble' ? `in trouble, ${problem?.code ?? ''}` : state;
 const amount = (count: number) => (count === 0 ? 'not made' : count === 1 ? 'made once' : 'made several times');
 
-/** The options in an answer, and how many files: what people choose among is short. */
-function answersOf(where: string, answer: Json | undefined): string[] {
+/** Steps for which each answer is a case of its own. */
+const matching = ['choice.match', 'choice.other', 'lookup.table', 'yesno.read', 'list.flags', 'logic.when'];
+
+/** True for a question that people answer by choosing. */
+const isChosen = ({ fields }: Submission, key: string): boolean =>
+  ['choice', 'choices', 'boolean'].includes(fields.find(each => each.key === key)?.kind ?? '');
+
+/** The options in an answer, where it has any, and how many files. */
+function answersOf(where: string, answer: Json | undefined, hasOptions: boolean): string[] {
   if (isBlank(answer)) return [];
   const items = Array.isArray(answer) ? answer : [answer!];
   if (items.some(isFile)) return [`${where}: ${items.length === 1 ? 'one file' : 'several files'}`];
   const many = Array.isArray(answer) ? [`${where}: ${items.length === 1 ? 'one item' : 'several items'}`] : [];
   return [
     ...many,
-    ...items.filter(each => typeof each !== 'object').map(each => `${where} is “${asText(each).slice(0, 60)}”`),
+    ...(hasOptions ? items : [])
+      .filter(each => typeof each !== 'object')
+      .map(each => `${where} is “${asText(each).slice(0, 60)}”`),
   ];
 }
 

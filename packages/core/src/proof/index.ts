@@ -2,3 +2,4 @@ export * from './cover';
 export * from './differ';
 export * from './enact';
 export * from './fault';
+export * from './hold';

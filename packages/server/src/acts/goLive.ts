@@ -4,6 +4,7 @@ import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import type { Actor } from './actor';
+import { heldAgainst } from './proofs';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'live' | 'log'>;
 
@@ -13,6 +14,7 @@ export function goLive({ store, deliveries, live, log }: Parts, actor: Actor, ro
     definition: route.draft,
     targets: targetsOf(route.draft).flatMap(id => store.targets.byId(id) ?? []),
     trial: route.trial?.revision === route.revision ? route.trial : null,
+    proofs: proofsOf({ store, deliveries }, route),
   });
   const stopping = findings.find(each => each.stops);
   if (stopping) throw new HttpProblem(409, stopping.words, stopping.remedy);
@@ -20,6 +22,17 @@ export function goLive({ store, deliveries, live, log }: Parts, actor: Actor, ro
   log.info({ actor: actor.id, route: route.id }, 'a route went live');
   live.publish({ type: 'changed', what: 'route', id: route.id });
   deliveries.wake();
+}
+
+/** How many proofs there are, and how many differ; a route that can't be made has faults enough. */
+function proofsOf(parts: Pick<Parts, 'store' | 'deliveries'>, route: RouteRow) {
+  try {
+    const held = heldAgainst(parts, route);
+    return { total: held.length, differing: held.filter(each => each.differences.length > 0).length };
+  } catch (error) {
+    if (error instanceof HttpProblem) return { total: 0, differing: 0 };
+    throw error;
+  }
 }
 
 /** Has a live route gather what arrives. Throws HttpProblem where it is not live. */

@@ -9,3 +9,4 @@ export * from './sendRecorded';
 export * from './targets';
 export * from './operations';
 export * from './consent';
+export * from './proofs';

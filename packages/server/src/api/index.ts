@@ -11,6 +11,7 @@ import { readingApi } from './reading';
 import { routesApi } from './routes';
 import { sessionApi } from './session';
 import { samplesApi } from './samples';
+import { proofsApi } from './proofs';
 import { targetsApi } from './targets';
 import { workApi } from './work';
 
@@ -42,6 +43,7 @@ export function api(services: Services): Router {
     workApi,
     targetsApi,
     routesApi,
+    proofsApi,
     deliveriesApi,
   ])
     router.use(part(services));

@@ -6,6 +6,7 @@ import { Deliveries } from './deliveries';
 import { Forms } from './forms';
 import { Intakes } from './intakes';
 import { Past } from './past';
+import { Proofs } from './proofs';
 import { Questions } from './questions';
 import { Readings } from './readings';
 import { Routes } from './routes';
@@ -20,6 +21,7 @@ export * from './deliveries';
 export * from './forms';
 export * from './intakes';
 export * from './lock';
+export * from './proofs';
 export * from './questions';
 export * from './readings';
 export * from './routes';
@@ -37,6 +39,7 @@ export interface Store {
   snapshots: Snapshots;
   targets: Targets;
   routes: Routes;
+  proofs: Proofs;
   deliveries: Deliveries;
   copies: Copies;
   past: Past;
@@ -56,6 +59,7 @@ export function storeOn(db: Database): Store {
     snapshots,
     targets,
     routes: new Routes(db, targets),
+    proofs: new Proofs(db),
     deliveries: new Deliveries(db),
     copies: new Copies(db),
     past: new Past(db),

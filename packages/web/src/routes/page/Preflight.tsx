@@ -4,10 +4,19 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useReadTargets } from '../../targets/queries';
 import { count, Fault, Press, Note } from '../../ui';
+import type { Proofs } from '../proofs/useProofs';
 import { useFilesCheck, useGoLive } from '../queries';
 import type { Workbench } from '../workbench';
 
-export function Preflight({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
+export function Preflight({
+  workbench,
+  proofs: { all: proofs, held, differing },
+  onClose,
+}: {
+  workbench: Workbench;
+  proofs: Proofs;
+  onClose: () => void;
+}) {
   const { route, editing, stock, run } = workbench;
   const isUpToDate = run?.goes.length === workbench.samples.length;
   const { mutate: read, data: connections } = useReadTargets(route.targets);
@@ -31,6 +40,7 @@ export function Preflight({ workbench, onClose }: { workbench: Workbench; onClos
       return { name, answer: connection ? { ok: connection.ok, words: words! } : null };
     }),
     ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
+    ...(proofs && held && { proofs: { total: proofs.length, differing } }),
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
   const start = () =>

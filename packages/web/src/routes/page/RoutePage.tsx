@@ -11,6 +11,8 @@ import { Conflict, Versions } from '../differences';
 import { HandoverSheet } from '../sheet/HandoverSheet';
 import { Preflight } from './Preflight';
 import { usePause, useRoute } from '../queries';
+import { Proofs } from '../proofs/Proofs';
+import { useProofs, type Proofs as KnownProofs } from '../proofs/useProofs';
 import { RehearsalTable } from '../rehearsal/RehearsalTable';
 import { WorkStrip } from '../../work';
 import { useWorkbench, type Workbench } from '../workbench';
@@ -31,6 +33,7 @@ function Loaded({ route }: { route: RouteView }) {
   const { part = 'what' } = useParams();
   const workbench = useWorkbench(route);
   const { editing } = workbench;
+  const proofs = useProofs(workbench);
   const [preflight, setPreflight] = useState(false);
   const sending = useSending();
   useUndoKeys(workbench);
@@ -53,17 +56,18 @@ function Loaded({ route }: { route: RouteView }) {
             Edits that could not be stored when this page was left are taken up again.
           </p>
         )}
-        {preflight && <Preflight workbench={workbench} onClose={() => setPreflight(false)} />}
+        {preflight && <Preflight workbench={workbench} proofs={proofs} onClose={() => setPreflight(false)} />}
         {sending.selection && route.state === 'live' && (
           <SendRecorded route={route} selection={sending.selection} onClose={sending.close} />
         )}
         <WorkStrip about={{ route: route.id }} />
-        <Parts workbench={workbench} />
+        <Parts workbench={workbench} proofs={proofs} />
       </div>
       {part === 'when' && <When workbench={workbench} />}
       {part === 'what' && <What workbench={workbench} />}
       {part === 'how' && <How workbench={workbench} />}
       {part === 'sheet' && <HandoverSheet workbench={workbench} />}
+      {part === 'proofs' && <Proofs workbench={workbench} proofs={proofs} />}
       {part === 'rehearsal' && <RehearsalTable workbench={workbench} />}
       {part === 'versions' && <Versions workbench={workbench} />}
     </main>
@@ -195,7 +199,13 @@ function useUndoKeys({ editing }: Workbench) {
 }
 
 /** When, What, How: what each holds, in a few words. */
-function Parts({ workbench: { route, editing, run, stock } }: { workbench: Workbench }) {
+function Parts({
+  workbench: { route, editing, run, stock },
+  proofs: { all, held, differing },
+}: {
+  workbench: Workbench;
+  proofs: KnownProofs;
+}) {
   const [params] = useSearchParams();
   const { calls } = editing.draft;
   const lines = calls.flatMap(call => call.lines);
@@ -219,6 +229,12 @@ function Parts({ workbench: { route, editing, run, stock } }: { workbench: Workb
       part: 'how',
       name: 'How',
       says: editing.draft.terms.hours === 0 ? 'tried once' : `tried for ${span(editing.draft.terms.hours)}`,
+    },
+    {
+      part: 'proofs',
+      name: 'Proofs',
+      says: !all ? '' : all.length === 0 ? 'none' : held ? `${count(all.length - differing)} hold` : '',
+      warns: differing > 0 ? `${count(differing)} ${differing === 1 ? 'differs' : 'differ'}` : '',
     },
     {
       part: 'rehearsal',

@@ -1,0 +1,75 @@
+import { expect, test } from '@playwright/test';
+import { addStep, expectAccessible } from './people';
+
+// What a person decided is right is held against every edit, before anything is sent.
+
+test('samples are proposed and approved; an edit shows at once what it changes of them, with the step at fault, and is mended', async ({
+  page,
+}) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Kit request to Register' }).first().click();
+  const tab = page.getByRole('navigation', { name: 'Parts of the route' }).getByRole('link', { name: /^Proofs/ });
+  await expect(tab).toContainText('none');
+  await tab.press('Enter');
+  await expect(page.getByText('Nothing is approved yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Propose samples to approve' }).press('Enter');
+  const proposal = page.getByRole('region', { name: 'Proposed samples' });
+  await expect(proposal).toContainText(/\d+ samples? of \d+ shows? whatever any of them does/);
+  await expectAccessible(page);
+  // One of them is left out.
+  const ticks = proposal.getByRole('checkbox');
+  const count = await ticks.count();
+  expect(count).toBeGreaterThan(2);
+  await ticks.last().uncheck();
+  await proposal.getByRole('button', { name: `Approve these ${count - 1}` }).click();
+  const all = page.getByRole('list', { name: 'Proofs' });
+  await expect(all.getByRole('listitem', { name: /./ }).first()).toBeVisible();
+  await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+  await expect(tab).toContainText(`${count - 1} hold`);
+
+  // A step that is added to a line is named where the proofs differ.
+  const search = new URL(page.url()).search;
+  await page.goto(`${new URL(page.url()).pathname.replace(/proofs$/, 'what')}${search}`);
+  const lines = page.getByRole('region', { name: 'Lines', exact: true });
+  await lines
+    .getByRole('button', { name: /^asked_by/ })
+    .first()
+    .click();
+  await addStep(page, 'Upper');
+  await expect(tab).toContainText(/\d+ differs?|\d+ differ/);
+  await tab.click();
+  const differing = all.getByText(/^\d+ differences?$/).first();
+  await expect(differing).toBeVisible();
+  await expect(all).toContainText(/Step \d+ (is new: |\()/);
+  await expect(all.getByRole('link', { name: 'Go to the line' }).first()).toBeVisible();
+  await expectAccessible(page);
+
+  // Undone, all of them hold; done again, and accepted, too.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(differing).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Accept (it|all \d+)( as (it is|they are) now)/ })
+    .first()
+    .click();
+  await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+
+  // It is as it was for those who come after.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(differing).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Accept (it|all \d+)( as (it is|they are) now)/ })
+    .first()
+    .click();
+  await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+  while ((await all.count()) > 0) {
+    const row = all.getByRole('listitem').first();
+    await row.getByRole('button', { expanded: false }).first().click();
+    const before = await all.getByRole('listitem').count();
+    await row.getByRole('button', { name: 'Remove this proof' }).click();
+    if (before > 1) await expect.poll(() => all.getByRole('listitem').count()).toBeLessThan(before);
+    else break;
+  }
+  await expect(tab).toContainText('none');
+});

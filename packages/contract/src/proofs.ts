@@ -1,0 +1,53 @@
+import { patterns, type Loose, type Pattern, type Proof } from '@grammata/core/proof';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsString, MaxLength, ValidateNested } from 'class-validator';
+import { IsPointer } from './isPointer';
+
+/** A place whose value is not held to the letter. */
+export class LooseInput implements Loose {
+  @IsString() @MaxLength(60) callId: string = '';
+  @IsPointer() pointer: string = '';
+  @IsIn(patterns) pattern: Pattern = 'text';
+}
+
+/** Samples whose rehearsal is approved as the draft gives it now. */
+export class ApproveInput {
+  @IsArray()
+  @ArrayMinSize(1, { message: 'Pick a sample.' })
+  @ArrayMaxSize(500, { message: 'At most 500 samples are approved at once.' })
+  @IsString({ each: true })
+  sampleIds: string[] = [];
+}
+
+/** Proofs that are accepted as the draft gives them now. */
+export class AcceptInput {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(500) @IsString({ each: true }) ids: string[] = [];
+}
+
+/** Places of a proof whose values are not held to the letter. */
+export class LoosenInput {
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => LooseInput)
+  loose: LooseInput[] = [];
+}
+
+/** An approved rehearsal, to be held against every edit. */
+export interface ProofView extends Proof {
+  sampleId: string;
+  /** A few answers that tell it from others. */
+  name: string;
+  /** ISO 8601. */
+  at: string;
+  by: string;
+}
+
+/** Samples that are worth proving: the smallest set that shows whatever any of them does. */
+export interface ProposedProofs {
+  /** How many were looked at. */
+  looked: number;
+  samples: { sampleId: string; name: string; shows: string[]; isProved: boolean }[];
+  /** What no sample shows. */
+  uncovered: string[];
+}

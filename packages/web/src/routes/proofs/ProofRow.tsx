@@ -1,0 +1,211 @@
+import type { ProofView } from '@grammata/contract';
+import { faultOf, patternOf, type Difference, type Held, type LineFault, type Pattern } from '@grammata/core/proof';
+import { callName } from '@grammata/core/route';
+import { scopeOf } from '@grammata/core/scope';
+import { asText, tokensOf, type Json } from '@grammata/core/submission';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../../api';
+import { Act, counted, Fault, Moment } from '../../ui';
+import type { Workbench } from '../workbench';
+import { useAccept, useLoosen, useRemoveProofs } from './useProofs';
+
+const patternWords: Record<Pattern, string> = {
+  time: 'time',
+  date: 'date',
+  uuid: 'identifier',
+  number: 'number',
+  text: 'text',
+};
+
+/** One proof: whether it holds, and if not, what is otherwise than approved, line by line. */
+export function ProofRow({ workbench, proof, held }: { workbench: Workbench; proof: ProofView; held: Held | null }) {
+  const { route, editing } = workbench;
+  const [isOpen, setOpen] = useState(false);
+  const accept = useAccept(route.id);
+  const loosen = useLoosen(route.id);
+  const remove = useRemoveProofs(route.id);
+  const differences = held?.differences ?? [];
+  const name = proof.name || 'a submission without answers';
+  const take = async () => {
+    // What is accepted is what is stored.
+    if (await editing.flush()) accept.mutate({ ids: [proof.id] });
+  };
+  const anySuch = ({ callId, place, was }: Difference) => {
+    const pattern = patternOf(was);
+    if (callId && pattern)
+      loosen.mutate({ proofId: proof.id, loose: [...proof.loose, { callId, pointer: place, pattern }] });
+  };
+  const error = accept.error ?? loosen.error ?? remove.error;
+  return (
+    <li className="border-b border-rule py-2" aria-label={name}>
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <span
+          aria-hidden
+          className={`font-mono text-small font-bold ${differences.length > 0 ? 'text-crimson' : 'text-verdigris'}`}
+        >
+          {held === null ? '·' : differences.length > 0 ? '!' : '✓'}
+        </span>
+        <button
+          type="button"
+          aria-expanded={isOpen}
+          onClick={() => setOpen(!isOpen)}
+          className="min-w-0 flex-1 truncate text-left hover:underline"
+        >
+          {name}
+        </button>
+        <span className={differences.length > 0 ? 'text-crimson' : 'text-ink-2'}>
+          {held === null
+            ? ''
+            : differences.length > 0
+              ? counted(differences.length, 'difference')
+              : proof.approved.goes
+                ? proof.approved.held.length > 0
+                  ? 'holds: it is held'
+                  : `holds, ${counted(proof.approved.requests.length, 'request')}`
+                : 'holds, it does not go'}
+        </span>
+        <span className="text-small text-ink-3">
+          <Moment at={proof.at} />
+        </span>
+      </div>
+      {(isOpen || differences.length > 0) && differences.length > 0 && (
+        <ul className="mt-1.5 space-y-1.5 border-l-2 border-crimson pl-4">
+          {differences.slice(0, isOpen ? 200 : 3).map((each, index) => (
+            <Differs key={index} difference={each} proof={proof} workbench={workbench} onAny={() => anySuch(each)} />
+          ))}
+          {!isOpen && differences.length > 3 && (
+            <li>
+              <Act onClick={() => setOpen(true)}>{differences.length - 3} more</Act>
+            </li>
+          )}
+        </ul>
+      )}
+      {error && <Fault>{wordsFor(error)}</Fault>}
+      {(isOpen || differences.length > 0) && (
+        <p className="mt-1.5 pl-5">
+          {differences.length > 0 && (
+            <Act className="mr-5" onClick={() => void take()} disabled={accept.isPending}>
+              Accept it as it is now
+            </Act>
+          )}
+          <Link className="act mr-5" to={`/routes/${route.id}/what?sample=${proof.sampleId}`}>
+            Show this sample
+          </Link>
+          <Act onClick={() => remove.mutate({ ids: [proof.id] })} disabled={remove.isPending}>
+            Remove this proof
+          </Act>
+        </p>
+      )}
+      {isOpen && differences.length === 0 && (
+        <ul className="mt-1 pl-5 font-mono text-small text-ink-2">
+          {proof.approved.requests.map(({ callId, item, purpose, method, url }) => (
+            <li key={`${callId} ${item} ${purpose}`} className="truncate">
+              {method} {url}
+            </li>
+          ))}
+          {proof.approved.held.map(({ message }) => (
+            <li key={message} className="font-serif">
+              held: {message}
+            </li>
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
+
+const kindWords: Record<Exclude<Difference['kind'], 'value' | 'gone' | 'new' | 'header'>, string> = {
+  goes: 'whether it goes',
+  held: 'what holds it',
+  'request-gone': 'a request that is not made any more',
+  'request-new': 'a request more',
+  address: 'the address',
+  files: 'the files',
+};
+
+const shown = (value: Json): string =>
+  value === null ? 'nothing' : value === true ? 'yes' : value === false ? 'no' : asText(value) || 'blank';
+
+function Differs({
+  difference,
+  proof,
+  workbench,
+  onAny,
+}: {
+  difference: Difference;
+  proof: ProofView;
+  workbench: Workbench;
+  onAny: () => void;
+}) {
+  const { editing, operationOf } = workbench;
+  const { kind, callId, place, was, now, lineId } = difference;
+  const call = editing.draft.calls.find(each => each.id === callId);
+  const where =
+    kind === 'value' || kind === 'gone' || kind === 'new'
+      ? tokensOf(place).join('.')
+      : kind === 'header'
+        ? place
+        : kindWords[kind];
+  const fault = lineId === null ? null : lineFault(difference, proof, workbench);
+  const pattern = kind === 'value' ? patternOf(was) : null;
+  return (
+    <li>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <code className="font-mono text-small font-medium">{where || 'the body'}</code>
+        {editing.draft.calls.length > 1 && call && (
+          <span className="text-small text-ink-3">of “{callName(call, operationOf(call))}”</span>
+        )}
+        <code className="font-mono text-small text-ink-2 line-through [overflow-wrap:anywhere]">{shown(was)}</code>
+        <code className="font-mono text-small [overflow-wrap:anywhere]">{shown(now)}</code>
+      </p>
+      <p className="font-serif text-ink-2">
+        {fault && `${faultWords(fault)} `}
+        {call && lineId && (
+          <Link
+            className="act font-sans text-small"
+            to={`/routes/${workbench.route.id}/what?call=${call.id}&line=${lineId}&sample=${proof.sampleId}`}
+          >
+            Go to the line
+          </Link>
+        )}{' '}
+        {pattern && (
+          <Act className="font-sans text-small" onClick={onAny}>
+            Any {patternWords[pattern]} will do here
+          </Act>
+        )}
+      </p>
+    </li>
+  );
+}
+
+/** Where in its line the value parts from what was approved. */
+function lineFault(
+  { lineId, callId }: Difference,
+  proof: ProofView,
+  { editing }: Workbench,
+): LineFault | 'line-gone' | 'line-new' | null {
+  const lineIn = (calls: ProofView['calls']) =>
+    calls.find(each => each.id === callId)?.lines.find(each => each.id === lineId);
+  const [approved, now] = [lineIn(proof.calls), lineIn(editing.draft.calls)];
+  if (!approved) return now ? 'line-new' : null;
+  if (!now) return 'line-gone';
+  return faultOf(approved, now, scopeOf(proof.submission), { timeZone: editing.draft.terms.timeZone });
+}
+
+function faultWords(fault: LineFault | 'line-gone' | 'line-new'): string {
+  if (fault === 'line-gone') return 'Its line is gone.';
+  if (fault === 'line-new') return 'Its line is new.';
+  switch (fault.at) {
+    case 'source':
+      return `It comes from something else: “${shown(fault.was)}” before, “${shown(fault.now)}” now.`;
+    case 'step':
+      return `Step ${fault.number} (${fault.words}) gives “${shown(fault.now)}”, and gave “${shown(fault.was)}”.`;
+    case 'step-new':
+      return `Step ${fault.number} is new: ${fault.words}.`;
+    case 'step-gone':
+      return `Step ${fault.number} is gone: ${fault.words}.`;
+    case 'policy':
+      return 'What it does about blanks or problems is another.';
+  }
+}

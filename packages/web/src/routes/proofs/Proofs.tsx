@@ -1,0 +1,145 @@
+import type { ProofView, ProposedProofs } from '@grammata/contract';
+import { useState } from 'react';
+import { wordsFor } from '../../api';
+import { Act, count, counted, Fault, Note, Press, Tick } from '../../ui';
+import type { Workbench } from '../workbench';
+import { ProofRow } from './ProofRow';
+import { useAccept, useApprove, usePropose, type Proofs as Known } from './useProofs';
+
+/** What a person decided is right, sample by sample; every edit is held against it. */
+export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Known }) {
+  const { route, editing } = workbench;
+  const { all, held, fault, differing, error } = proofs;
+  const propose = usePropose(route.id);
+  const accept = useAccept(route.id);
+  const ask = async () => {
+    // It is proposed for what is stored.
+    if (await editing.flush()) propose.mutate();
+  };
+  const acceptAll = async (differ: ProofView[]) => {
+    if (await editing.flush()) accept.mutate({ ids: differ.map(each => each.id) });
+  };
+  const differ = (all ?? []).filter(each => (held?.get(each.id)?.differences.length ?? 0) > 0);
+  const rest = (all ?? []).filter(each => !differ.includes(each));
+  return (
+    <div className="grid lg:grid-cols-[minmax(0,1fr)_268px]">
+      <div className="min-w-0 px-6 pt-4 pb-12">
+        {Boolean(error) && <Fault>{wordsFor(error)}</Fault>}
+        {fault && <Fault>{fault}</Fault>}
+        {all?.length === 0 && !propose.data && (
+          <p className="font-serif text-lead text-ink-2">
+            Nothing is approved yet. Decide once, on a few samples, what is right; from then on every edit shows what it
+            changes of that.
+          </p>
+        )}
+        <p className="pt-1">
+          <Press quiet onClick={() => void ask()} disabled={propose.isPending}>
+            {propose.isPending ? 'Looking through the samples…' : 'Propose samples to approve'}
+          </Press>
+          {differ.length > 1 && (
+            <Act className="ml-5" onClick={() => void acceptAll(differ)} disabled={accept.isPending}>
+              Accept all {differ.length} as they are now
+            </Act>
+          )}
+        </p>
+        {propose.error && <Fault>{wordsFor(propose.error)}</Fault>}
+        {accept.error && <Fault>{wordsFor(accept.error)}</Fault>}
+        {propose.data && (
+          <Proposal
+            key={propose.submittedAt}
+            routeId={route.id}
+            proposed={propose.data}
+            onDone={() => propose.reset()}
+          />
+        )}
+        {[...differ, ...rest].length > 0 && (
+          <ul aria-label="Proofs" className="mt-5 border-t border-ink">
+            {[...differ, ...rest].map(proof => (
+              <ProofRow key={proof.id} workbench={workbench} proof={proof} held={held?.get(proof.id) ?? null} />
+            ))}
+          </ul>
+        )}
+      </div>
+      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
+        {all && all.length > 0 && (
+          <div role="status">
+            {held === null ? (
+              <Note tone="look">Holding them against the draft…</Note>
+            ) : differing > 0 ? (
+              <Note tone="trouble">
+                {counted(differing, 'proof')} of {count(all.length)} {differing === 1 ? 'differs' : 'differ'} from what
+                was approved.
+              </Note>
+            ) : (
+              <Note tone="fine">{all.length === 1 ? 'The proof holds.' : `All ${count(all.length)} proofs hold.`}</Note>
+            )}
+          </div>
+        )}
+        <Note tone="goes">
+          A proof is a sample, what the targets answered, and the requests that it must give. It needs no target to be
+          held against an edit.
+        </Note>
+      </aside>
+    </div>
+  );
+}
+
+function Proposal({ routeId, proposed, onDone }: { routeId: string; proposed: ProposedProofs; onDone: () => void }) {
+  const approve = useApprove(routeId);
+  const fresh = proposed.samples.filter(each => !each.isProved);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const taken = fresh.filter(each => !left.has(each.sampleId));
+  const turn = (id: string, isTaken: boolean) =>
+    setLeft(before => {
+      const next = new Set(before);
+      if (isTaken) next.delete(id);
+      else next.add(id);
+      return next;
+    });
+  return (
+    <section aria-label="Proposed samples" className="mt-4 border-y border-ink bg-raised px-4 py-4">
+      <p className="font-serif">
+        {proposed.samples.length === 0
+          ? 'There is no sample yet.'
+          : `${counted(proposed.samples.length, 'sample')} of ${count(proposed.looked)} ${proposed.samples.length === 1 ? 'shows' : 'show'} whatever any of them does${fresh.length < proposed.samples.length ? `; ${proposed.samples.length - fresh.length} of them ${proposed.samples.length - fresh.length === 1 ? 'is' : 'are'} approved already` : ''}.`}
+      </p>
+      <ul className="mt-2 max-h-96 overflow-auto">
+        {fresh.map(({ sampleId, name, shows }) => (
+          <li key={sampleId} className="border-b border-rule py-1.5">
+            <Tick
+              label={name || 'a submission without answers'}
+              checked={!left.has(sampleId)}
+              onChange={is => turn(sampleId, is)}
+            />
+            <p className="pl-6 text-small text-ink-2">
+              shows {shows.slice(0, 4).join('; ')}
+              {shows.length > 4 && `; and ${shows.length - 4} more`}
+            </p>
+          </li>
+        ))}
+      </ul>
+      {proposed.uncovered.length > 0 && (
+        <details className="mt-2 text-small text-ink-2">
+          <summary className="cursor-pointer">No sample shows {counted(proposed.uncovered.length, 'thing')}</summary>
+          <ul className="list-inside list-disc pt-1">
+            {proposed.uncovered.map(each => (
+              <li key={each}>{each}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {approve.error && <Fault>{wordsFor(approve.error)}</Fault>}
+      <div className="mt-3 flex gap-4">
+        <Press
+          onClick={() => approve.mutate({ sampleIds: taken.map(each => each.sampleId) }, { onSuccess: onDone })}
+          disabled={taken.length === 0 || approve.isPending}
+        >
+          {taken.length === 1 ? 'Approve it' : `Approve these ${taken.length}`}
+        </Press>
+        <Press quiet onClick={onDone}>
+          Not now
+        </Press>
+      </div>
+    </section>
+  );
+}
