@@ -64,16 +64,6 @@ await shot('overrule', async page => {
   await page.getByRole('button', { name: /^log Site access log/ }).click();
   await page.getByText('read otherwise').waitFor();
 });
-await shot('samples', async page => {
-  await into(page, '/intakes', 'Volunteers');
-  await page.getByRole('complementary').getByRole('link', { name: 'Volunteer sign-up', exact: true }).click();
-  const list = page.getByRole('region', { name: 'Submissions' });
-  await page.getByRole('button', { name: 'Add the variant: Letters of other scripts' }).click();
-  await list.getByText('Letters of other scripts').waitFor();
-  await list.getByRole('listitem').nth(1).getByRole('button').first().click();
-  await list.scrollIntoViewIfNeeded();
-  await list.evaluate(section => section.scrollIntoView({ block: 'start' }));
-});
 await shot('form', async page => {
   await into(page, '/intakes', 'Field team forms');
   await page.getByRole('complementary').getByRole('link', { name: 'Sampling report', exact: true }).first().click();
@@ -134,6 +124,24 @@ await shot('rehearsal', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await page.getByRole('link', { name: /^Rehearse all/ }).click();
   await rehearsed(page);
+});
+await shot('proofs', async page => {
+  await into(page, '/routes', 'Kit request to Register');
+  await page.getByRole('link', { name: /^Proofs/ }).click();
+  await page.getByRole('button', { name: 'Propose samples to approve' }).click();
+  await page.getByRole('button', { name: /^Approve these/ }).click();
+  await page.getByText(/proofs hold/).waitFor();
+  await page.getByRole('link', { name: /^What/ }).click();
+  await page
+    .getByRole('region', { name: 'Lines', exact: true })
+    .getByRole('button', { name: /^asked_by/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'add a step…' }).click();
+  await page.getByPlaceholder('What should happen to it?').fill('Upper');
+  await page.getByRole('option', { name: 'Change case' }).first().click();
+  await page.getByRole('link', { name: /^Proofs/ }).click();
+  await page.getByText(/from what was approved/).waitFor();
 });
 await shot('preflight', async page => {
   await into(page, '/routes', 'Worrying signs to Follow-ups');

@@ -163,7 +163,7 @@ function Differs({
         {fault && `${faultWords(fault)} `}
         {call && lineId && (
           <Link
-            className="act font-sans text-small"
+            className="act mr-4 font-sans text-small"
             to={`/routes/${workbench.route.id}/what?call=${call.id}&line=${lineId}&sample=${proof.sampleId}`}
           >
             Go to the line

@@ -22,7 +22,7 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
   const differ = (all ?? []).filter(each => (held?.get(each.id)?.differences.length ?? 0) > 0);
   const rest = (all ?? []).filter(each => !differ.includes(each));
   return (
-    <div className="grid lg:grid-cols-[minmax(0,1fr)_268px]">
+    <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <div className="min-w-0 px-6 pt-4 pb-12">
         {Boolean(error) && <Fault>{wordsFor(error)}</Fault>}
         {fault && <Fault>{fault}</Fault>}
