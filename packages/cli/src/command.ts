@@ -4,6 +4,14 @@ import { parseArgs, type ParseArgsConfig } from 'node:util';
 /** One command of the command line. What it gives back is written to stdout as one JSON document. */
 export type Command = (args: string[]) => Promise<unknown>;
 
+/** What a command checked, and whether it holds: exit code 1 where it does not. */
+export class Checked {
+  constructor(
+    readonly document: unknown,
+    readonly holds: boolean,
+  ) {}
+}
+
 /** The command was called wrongly: exit code 2. */
 export class Misuse extends Error {}
 

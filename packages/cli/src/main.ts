@@ -1,4 +1,4 @@
-import { Misuse, type Command } from './command';
+import { Checked, Misuse, type Command } from './command';
 
 interface Entry {
   name: string;
@@ -28,6 +28,24 @@ const commands: Entry[] = [
     summary: 'Runs the cleaning in {"chain":[{"id","params"}],"values":[…]} over its values.',
     load: async () => (await import('./apply')).apply,
   },
+  {
+    name: 'export',
+    usage: 'export DIR [--server URL]',
+    summary: 'Writes targets, routes and proofs of a server as files; GRAMMATA_PASSWORD signs in.',
+    load: async () => (await import('./export')).exportWorkspace,
+  },
+  {
+    name: 'proof',
+    usage: 'proof --workspace DIR [--route NAME] [--junit FILE]',
+    summary: 'Holds the proofs in such a folder against its routes; 1 where one differs. Nothing is sent.',
+    load: async () => (await import('./proof')).proof,
+  },
+  {
+    name: 'rehearse',
+    usage: 'rehearse --workspace DIR [--route NAME]',
+    summary: 'Tells what the routes in such a folder do with the samples of its proofs.',
+    load: async () => (await import('./proof')).rehearse,
+  },
 ];
 
 const help = () =>
@@ -45,8 +63,10 @@ async function main([name, ...args]: string[]): Promise<number> {
     return 2;
   }
   try {
-    process.stdout.write(`${JSON.stringify(await (await command.load())(args))}\n`);
-    return 0;
+    const result = await (await command.load())(args);
+    const [document, holds] = result instanceof Checked ? [result.document, result.holds] : [result, true];
+    process.stdout.write(`${JSON.stringify(document)}\n`);
+    return holds ? 0 : 1;
   } catch (error) {
     if (!(error instanceof Misuse)) throw error;
     process.stderr.write(`grammata ${name}: ${error.message}\nUsage: grammata ${command.usage}\n`);

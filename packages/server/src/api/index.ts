@@ -14,6 +14,7 @@ import { samplesApi } from './samples';
 import { proofsApi } from './proofs';
 import { targetsApi } from './targets';
 import { workApi } from './work';
+import { workspaceApi } from './workspace';
 
 /** The HTTP API under `/api`. */
 export function api(services: Services): Router {
@@ -44,6 +45,7 @@ export function api(services: Services): Router {
     targetsApi,
     routesApi,
     proofsApi,
+    workspaceApi,
     deliveriesApi,
   ])
     router.use(part(services));

@@ -1,0 +1,39 @@
+import { writeFile } from 'node:fs/promises';
+import { checkProofs, rehearseProofs, routesNamed } from '@grammata/core/workspace';
+import { Checked, Misuse, type Command } from './command';
+import { junitOf } from './junit';
+import { workspaceIn, workspaceOptions } from './workspace';
+
+/** `grammata proof`: holds the proofs of a folder against its routes; nothing is sent. */
+export const proof: Command = async args => {
+  const { folder, route, junit } = workspaceOptions(args);
+  const workspace = await workspaceIn(folder);
+  if (route !== null && routesNamed(workspace, route).length === 0) throw new Misuse(`there is no route “${route}”.`);
+  const routes = checkProofs(workspace, route);
+  if (junit !== null) await writeFile(junit, junitOf(routes));
+  const holds = routes.every(
+    each => each.fault === null && each.proofs.every(({ differences }) => differences.length === 0),
+  );
+  return new Checked(
+    {
+      routes: routes.map(({ proofs, ...of }) => ({
+        ...of,
+        proofs: proofs.length,
+        differing: proofs.filter(each => each.differences.length > 0),
+      })),
+    },
+    holds,
+  );
+};
+
+/** `grammata rehearse`: what the routes of a folder do with its samples. */
+export const rehearse: Command = async args => {
+  const { folder, route } = workspaceOptions(args);
+  const workspace = await workspaceIn(folder);
+  if (route !== null && routesNamed(workspace, route).length === 0) throw new Misuse(`there is no route “${route}”.`);
+  const routes = rehearseProofs(workspace, route);
+  return new Checked(
+    { routes },
+    routes.every(each => each.fault === null),
+  );
+};

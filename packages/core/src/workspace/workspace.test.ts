@@ -1,0 +1,206 @@
+import Ajv2020 from 'ajv/dist/2020';
+import fc from 'fast-check';
+import { approve } from '../proof';
+import { ROUTE_FORMAT, usualTerms, type RouteDefinition } from '../route';
+import type { Json } from '../submission';
+import { conditions, roster, routes as calls, stagesOf, submissions } from '../testing';
+import {
+  checkProofs,
+  fileNameFor,
+  filesOf,
+  fileText,
+  rehearseProofs,
+  workspaceOf,
+  workspaceSchemas,
+  type Workspace,
+  type WorkspaceFiles,
+} from '.';
+
+/** Workspaces with a route of random calls and proofs of random submissions. */
+const workspaces = fc
+  .tuple(calls, conditions, fc.array(submissions, { minLength: 1, maxLength: 3 }))
+  .map(([of, condition, all]): Workspace => {
+    const definition: RouteDefinition = {
+      format: ROUTE_FORMAT,
+      name: 'Reports to the roster',
+      condition,
+      calls: of,
+      terms: { ...usualTerms, timeZone: 'UTC' },
+    };
+    const play = { stages: stagesOf(of), condition, context: { timeZone: 'UTC' } };
+    const proofs = all.map((submission, at) => ({
+      id: `p${at}`,
+      name: `Sample ${at}`,
+      submission,
+      answers: {},
+      calls: of,
+      ...approve(play, submission, {}),
+    }));
+    return { targets: [roster], routes: [{ form: 'Reports', definition, proofs }] };
+  });
+const read = (files: WorkspaceFiles): Workspace => {
+  const found = workspaceOf(files);
+  if ('faults' in found) throw new Error(JSON.stringify(found.faults));
+  return found;
+};
+const texts = (files: WorkspaceFiles) =>
+  Object.fromEntries(Object.entries(files).map(([name, value]) => [name, fileText(value)]));
+const parsed = (all: Record<string, string>): WorkspaceFiles =>
+  Object.fromEntries(Object.entries(all).map(([name, text]) => [name, JSON.parse(text) as Json]));
+
+test('files survive being read and written byte for byte, and proofs hold in them', () => {
+  fc.assert(
+    fc.property(workspaces, workspace => {
+      const written = texts(filesOf(workspace));
+      const again = read(parsed(written));
+      expect(texts(filesOf(again))).toEqual(written);
+      const [checked] = checkProofs(again);
+      expect(checked).toMatchObject({ route: 'Reports to the roster', fault: null });
+      expect(checked!.proofs.flatMap(each => each.differences)).toEqual([]);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('each file is one of its own schema (2020-12), judged by ajv', () => {
+  const ajv = new Ajv2020({ strict: false });
+  const valid = Object.fromEntries(
+    Object.entries(workspaceSchemas).map(([kind, schema]) => [kind, ajv.compile(schema as object)]),
+  );
+  const kindOf = (file: string) =>
+    file.startsWith('targets/')
+      ? 'target'
+      : file.startsWith('routes/')
+        ? 'route'
+        : file.startsWith('proofs/')
+          ? 'proof'
+          : null;
+  fc.assert(
+    fc.property(workspaces, workspace => {
+      for (const [file, value] of Object.entries(parsed(texts(filesOf(workspace))))) {
+        const kind = kindOf(file);
+        if (kind === null) continue;
+        const check = valid[kind]!;
+        expect([file, check(value) ? [] : check.errors]).toEqual([file, []]);
+      }
+    }),
+    { numRuns: 40 },
+  );
+  expect(valid.route!({ name: 'R' })).toBe(false);
+  expect(
+    valid.target!({
+      name: 'T',
+      baseUrl: 'x',
+      operations: [{ id: 'a', label: 'A', method: 'BREW', path: '/', fields: [] }],
+    }),
+  ).toBe(false);
+});
+
+const [sample] = fc.sample(workspaces, { numRuns: 1, seed: 7 }) as [Workspace];
+const files = () => parsed(texts(filesOf(sample)));
+
+test('a line that is edited in its file is told, with the proof and the place', () => {
+  fc.assert(
+    fc.property(workspaces, workspace => {
+      const edited = parsed(texts(filesOf(workspace)));
+      const route = edited['routes/reports-to-the-roster.json'] as {
+        calls: { lines: { to: string; source: Json; cleaning: Json[] }[] }[];
+      };
+      const line = route.calls[0]!.lines.find(each => each.to === 'name')!;
+      line.source = { from: 'constant', value: 'Edited' };
+      line.cleaning = [];
+      const before = rehearseProofs(workspace)[0]!.samples;
+      const sent = before.some(each =>
+        each.requests.some(request => request.callId === 'c0' && request.purpose === 'create'),
+      );
+      const differing = checkProofs(read(edited))[0]!.proofs.filter(each => each.differences.length > 0);
+      if (sent)
+        expect(differing.flatMap(each => each.differences.map(difference => difference.place))).toContain('/name');
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('targets are named, and no secret is in any file', () => {
+  const all = files();
+  expect(
+    Object.keys(all)
+      .filter(each => !each.startsWith('proofs/'))
+      .sort(),
+  ).toEqual([
+    'routes/reports-to-the-roster.json',
+    'schemas/proof.json',
+    'schemas/route.json',
+    'schemas/target.json',
+    'targets/roster.json',
+    'workspace.json',
+  ]);
+  expect((all['routes/reports-to-the-roster.json'] as { calls: { target: string }[] }).calls[0]!.target).toBe('roster');
+  const withSecret = filesOf({
+    ...sample,
+    targets: [{ ...roster, secret: 's3cret', auth: { kind: 'bearer' } } as never],
+  });
+  expect(JSON.stringify(withSecret)).not.toContain('s3cret');
+});
+
+test.each<[string, (all: WorkspaceFiles) => void, string, RegExp]>([
+  ['no workspace', all => void delete all['workspace.json'], 'workspace.json', /no workspace of format 1/],
+  ['one of another format', all => void (all['workspace.json'] = { format: 2 }), 'workspace.json', /format 1/],
+  [
+    'a target without operations',
+    all => void (all['targets/roster.json'] = { name: 'Roster' }),
+    'targets/roster.json',
+    /list of operations/,
+  ],
+  [
+    'a target that is not there',
+    all => void delete all['targets/roster.json'],
+    'routes/reports-to-the-roster.json',
+    /no targets\/roster.json/,
+  ],
+  [
+    'a route without calls',
+    all => void (all['routes/reports-to-the-roster.json'] = { name: 'R' }),
+    'routes/reports-to-the-roster.json',
+    /has a name, a condition, calls/,
+  ],
+  [
+    'a route that is a list',
+    all => void (all['routes/reports-to-the-roster.json'] = []),
+    'routes/reports-to-the-roster.json',
+    /has a name/,
+  ],
+  [
+    'a proof without a submission',
+    all => void (all['proofs/reports-to-the-roster/sample-0.json'] = { name: 'x' }),
+    'proofs/reports-to-the-roster/sample-0.json',
+    /A proof has/,
+  ],
+])('what is wrong is told of the file: %s', (_, spoil, file, message) => {
+  const all = files();
+  spoil(all);
+  expect(workspaceOf(all)).toEqual({
+    faults: expect.arrayContaining([{ file, message: expect.stringMatching(message) }]),
+  });
+});
+
+test.each([
+  ['Sampling report to Register', 'sampling-report-to-register'],
+  ['Élodie & Sören!', 'elodie-soren'],
+  ['../../etc/passwd', 'etc-passwd'],
+  ['…', 'unnamed'],
+])('“%s” is a file called %s', (name, file) => expect(fileNameFor(name)).toBe(file));
+
+test('two of one name are two files', () => {
+  const two = filesOf({ targets: [roster, { ...roster, id: 't2' }], routes: [] });
+  expect(Object.keys(two).filter(each => each.startsWith('targets/'))).toEqual([
+    'targets/roster.json',
+    'targets/roster-2.json',
+  ]);
+});
+
+test('a route whose operation is gone is told as a whole', () => {
+  const all = files();
+  (all['targets/roster.json'] as { operations: Json[] }).operations = [];
+  expect(checkProofs(read(all))[0]).toMatchObject({ fault: expect.stringMatching(/does not offer/), proofs: [] });
+});
