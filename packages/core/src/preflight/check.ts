@@ -8,6 +8,8 @@ export interface SeenTarget {
   id: string;
   name: string;
   operations: readonly Operation[];
+  /** What it lacks to be shown who asks; left out where it lacks nothing, or that was not looked at. */
+  access?: 'missing' | 'consent';
 }
 
 /** What is known of a route that is to go live. What was not looked at is undefined: checks that need it say nothing of it. */
@@ -34,6 +36,8 @@ export interface Finding {
   stops: boolean;
   /** What to do about it. */
   remedy?: string;
+  /** The line it is about, where it is about one. */
+  at?: { callId: string; lineId: string };
 }
 
 /** One thing that has to hold before a route goes live, or is to be known. Adding one means adding a file with one of these. */

@@ -2,7 +2,16 @@ import { ROUTE_FORMAT, newLine, usualTerms, type Call, type RouteDefinition } fr
 import type { RouteRehearsal } from '../rehearse';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
-import { checks, preflight, type Seen } from '.';
+import { accessOf, checks, preflight, type Seen } from '.';
+
+const consentAuth = {
+  kind: 'consent' as const,
+  authorizeUrl: 'https://a.example.org/a',
+  tokenUrl: 'https://a.example.org/t',
+  clientId: 'c',
+  scope: '',
+  clientIn: 'header' as const,
+};
 
 const operation: Operation = {
   id: 'create',
@@ -306,4 +315,118 @@ describe('approved rehearsals', () => {
     ]),
   );
   test('nothing is said of them where they were not looked at', () => expect(found('proofs', seen())).toEqual([]));
+});
+
+describe('what a mapping should not do unseen', () => {
+  const line = (id: string, to: string, more: Partial<Call['lines'][number]> = {}): Call['lines'][number] => ({
+    ...newLine(id, to),
+    source: { from: 'field', field: id },
+    ...more,
+  });
+  const ofLines = (lines: Call['lines'], more: Partial<Call> = {}) =>
+    seen({ definition: definition({ calls: [call({ lines, ...more })] }) });
+  const totals = (lineId: string, fine: number, blank: number, trouble = 0) => ({
+    lineId,
+    fine,
+    blank,
+    trouble,
+    troubles: [],
+  });
+  const rehearsed = (lines: ReturnType<typeof totals>[], going = 20, samples = 20): Pick<Seen, 'rehearsal'> => ({
+    rehearsal: {
+      summary: {
+        ...summary(going, going),
+        callIds: ['a'],
+        calls: [
+          {
+            going,
+            sendable: going,
+            missing: [],
+            lines,
+            goes: new Uint8Array(),
+            sends: new Uint8Array(),
+            states: new Uint8Array(),
+          },
+        ],
+      },
+      samples,
+    },
+  });
+  const update = { operationId: 'patch', to: 'id', from: '/id' };
+
+  test('two lines for one field stop, and lead to the second', () => {
+    expect(found('twice', ofLines([line('x', 'site'), line('y', 'site')]))).toEqual([
+      {
+        tone: 'trouble',
+        words: 'Two lines fill site.',
+        stops: true,
+        remedy: expect.any(String),
+        at: { callId: 'a', lineId: 'y' },
+      },
+    ]);
+    expect(found('twice', ofLines([line('x', 'site'), { ...line('y', 'site'), source: null }]))).toEqual([]);
+  });
+  test('a line whose field is gone is told', () => {
+    expect(found('loose', ofLines([line('x', 'site'), line('y', 'gone')]))).toMatchObject([
+      { tone: 'look', stops: false, words: expect.stringContaining('gone'), at: { lineId: 'y' } },
+    ]);
+    expect(found('loose', ofLines([line('x', 'site')]))).toEqual([]);
+  });
+  test('a line that is blank in every sample is told, once there are a few', () => {
+    const of = (fine: number, blank: number, going = 20) =>
+      found('never', { ...ofLines([line('x', 'site')]), ...rehearsed([totals('x', fine, blank)], going) });
+    expect(of(0, 20)).toMatchObject([{ words: 'site: blank in every recorded submission.', at: { lineId: 'x' } }]);
+    expect(of(1, 19)).toEqual([]);
+    expect(of(0, 3, 3)).toEqual([]);
+    expect(
+      found('never', {
+        ...ofLines([line('x', 'site', { source: { from: 'constant', value: '' } })]),
+        ...rehearsed([totals('x', 0, 20)]),
+      }),
+    ).toEqual([]);
+  });
+  test.each<[string, Partial<Call['lines'][number]>, boolean, number]>([
+    ['null over what is there', { whenBlank: 'null' }, true, 1],
+    ['an empty text over it', { whenBlank: 'empty' }, true, 1],
+    ['left out', { whenBlank: 'leaveOut' }, true, 0],
+    ['only where it is blank', { whenBlank: 'null', writes: 'whereBlank' }, true, 0],
+    ['nothing is found', { whenBlank: 'null' }, false, 0],
+  ])('blanks: %s', (_, more, finds, count) => {
+    const of = ofLines([line('x', 'site', more)], finds ? { find: { ...lookUp, update } } : {});
+    expect(found('blanks', of)).toHaveLength(count);
+  });
+  test('a condition that lets all through is told, once there are many', () => {
+    const conditional = definition({ condition: { all: [{ field: 'ph', is: 'above', values: ['0'], not: false }] } });
+    const of = (going: number, samples: number, of = conditional) =>
+      found('condition', { ...seen({ definition: of }), ...rehearsed([], going, samples) });
+    expect(of(20, 20)).toMatchObject([
+      { tone: 'look', words: 'The condition lets all 20 recorded submissions through.' },
+    ]);
+    expect(of(19, 20)).toEqual([]);
+    expect(of(3, 3)).toEqual([]);
+    expect(of(20, 20, definition())).toEqual([]);
+  });
+  test('an operation that nobody described is told', () => {
+    const loose: Operation = { ...operation, fields: ['a', 'b', 'c'].map(key => targetField(key)) };
+    const of = (operations: Operation[]) => found('described', seen({ targets: [{ id: 't', name: 'T', operations }] }));
+    expect(of([loose])).toMatchObject([{ tone: 'look', words: expect.stringContaining('“Create”') }]);
+    expect(of([operation])).toEqual([]);
+    expect(of([{ ...loose, method: 'GET' }])).toEqual([]);
+  });
+  test.each<[Parameters<typeof accessOf>[0], string | undefined]>([
+    [{ auth: { kind: 'none' }, hasToken: false, consent: null }, undefined],
+    [{ auth: { kind: 'bearer' }, hasToken: true, consent: null }, undefined],
+    [{ auth: { kind: 'bearer' }, hasToken: false, consent: null }, 'missing'],
+    [{ auth: consentAuth, hasToken: false, consent: null }, 'consent'],
+    [{ auth: consentAuth, hasToken: true, consent: { ended: { at: 1 } } }, 'consent'],
+    [{ auth: consentAuth, hasToken: false, consent: { ended: null } }, undefined],
+  ])('%j lacks %s', (of, access) => {
+    expect(accessOf(of).access).toBe(access);
+    const told = found(
+      'secrets',
+      seen({ targets: [{ id: 't', name: 'T', operations: [operation], ...accessOf(of) }] }),
+    );
+    // A target may take anybody; consent is always needed.
+    expect(told.map(each => each.stops)).toEqual(access ? [access === 'consent'] : []);
+  });
 });

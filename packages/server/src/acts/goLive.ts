@@ -1,4 +1,4 @@
-import { preflight } from '@grammata/core/preflight';
+import { accessOf, preflight } from '@grammata/core/preflight';
 import { targetsOf } from '@grammata/core/route';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
@@ -12,7 +12,10 @@ type Parts = Pick<Services, 'store' | 'deliveries' | 'live' | 'log'>;
 export function goLive({ store, deliveries, live, log }: Parts, actor: Actor, route: RouteRow): void {
   const findings = preflight({
     definition: route.draft,
-    targets: targetsOf(route.draft).flatMap(id => store.targets.byId(id) ?? []),
+    targets: targetsOf(route.draft).flatMap(id => {
+      const row = store.targets.byId(id);
+      return row ? { ...row, ...accessOf({ ...row, hasToken: row.secret !== null }) } : [];
+    }),
     trial: route.trial?.revision === route.revision ? route.trial : null,
     proofs: proofsOf({ store, deliveries }, route),
   });

@@ -1,4 +1,4 @@
-import { preflight } from '@grammata/core/preflight';
+import { accessOf, preflight } from '@grammata/core/preflight';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
@@ -25,7 +25,7 @@ export function Preflight({
   const files = useFilesCheck(route.id).data;
   const all = preflight({
     definition: editing.draft,
-    targets: route.targets,
+    targets: route.targets.map(each => ({ ...each, ...accessOf(each) })),
     // What is not known does not count as fine: it waits until all is rehearsed, and stops where that can't be.
     rehearsal:
       stock.fault !== null
@@ -52,7 +52,12 @@ export function Preflight({
         {all.map(check => (
           <li key={check.words}>
             <Note tone={check.tone}>
-              {check.words} {check.remedy}
+              {check.words} {check.remedy}{' '}
+              {check.at && (
+                <Link className="act" to={`/routes/${route.id}/what?call=${check.at.callId}&line=${check.at.lineId}`}>
+                  Go to the line
+                </Link>
+              )}
             </Note>
           </li>
         ))}

@@ -1,0 +1,14 @@
+import { defineCheck } from './check';
+import { aboutLines, filledLines } from './lineFindings';
+
+/** No line is left over whose field the target does not have any more: nothing would be sent of it. */
+export const looseEnds = defineCheck({
+  id: 'loose',
+  look: seen =>
+    aboutLines(
+      'look',
+      filledLines(seen).filter(({ operation, line }) => !operation.fields.some(field => field.key === line.to)),
+      names => `Nothing is sent of ${names}: the target does not have it any more.`,
+      'Give the line its likeliest new place, or remove it.',
+    ),
+});
