@@ -7,7 +7,7 @@ const first = async (page: Page, list: string, name: string) => {
   await page.getByRole('main').getByRole('link', { name }).click();
 };
 
-const places: [string, (page: Page) => Promise<unknown>, string][] = [
+const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
   ['Desk', page => page.goto('/'), 'Desk'],
   ['Intakes', page => page.goto('/intakes?new'), 'Intakes'],
   ['an intake', page => first(page, '/intakes', 'Field team forms'), 'Field team forms'],
@@ -58,6 +58,26 @@ const places: [string, (page: Page) => Promise<unknown>, string][] = [
   ],
   ['Targets', page => page.goto('/targets?new'), 'Targets'],
   ['a target', page => first(page, '/targets', 'Register'), 'Register'],
+  [
+    'an operation that is set by hand, with a field opened',
+    async page => {
+      await first(page, '/targets', 'Roster');
+      await page.getByRole('link', { name: 'Edit Create a contact' }).click();
+      await page.getByRole('button', { name: 'More of email' }).click();
+      await page.getByRole('button', { name: 'Make this request for real' }).click();
+    },
+    'Create a contact',
+  ],
+  [
+    'proofs that are proposed',
+    async page => {
+      await first(page, '/routes', 'Volunteer sign-up');
+      await page.getByRole('link', { name: /^Proofs/ }).click();
+      await page.getByRole('button', { name: 'Propose samples to approve' }).click();
+      await expect(page.getByRole('region', { name: 'Proposed samples' })).toBeVisible();
+    },
+    /Volunteer sign-up/,
+  ],
   ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
   ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
   ['Practice', page => page.goto('/practice'), 'Practice'],

@@ -71,7 +71,7 @@ const Listed = ({ fields, below = '' }: { fields: readonly AnswerField[]; below?
   <ul className={below ? 'pl-4' : 'ledger'}>
     {fields.map(field => (
       <li key={field.pointer} className="py-1">
-        <span className="grid grid-cols-[minmax(0,16rem)_minmax(0,1fr)_8rem] gap-x-5">
+        <span className="grid gap-x-5 sm:grid-cols-[minmax(0,16rem)_minmax(0,1fr)_8rem]">
           <code className="truncate font-mono text-small">{field.pointer || '(all of it)'}</code>
           <span className="truncate">{field.label}</span>
           <span className="text-ink-2">

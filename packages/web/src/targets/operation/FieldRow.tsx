@@ -19,7 +19,7 @@ const formatNames = {
 };
 
 /** The columns of a field and of what stands above them. */
-export const fieldColumns = 'grid-cols-[minmax(0,1fr)_7.5rem_9.5rem_6.5rem_3rem] gap-x-4';
+export const fieldColumns = 'grid-cols-2 gap-x-4 gap-y-1 md:grid-cols-[minmax(0,1fr)_7.5rem_9.5rem_6.5rem_3rem]';
 
 /** What the types are called. */
 export const typeNames: Record<TargetType, string> = {

@@ -164,7 +164,7 @@ function Fields() {
       <h2 className="border-b border-ink pb-1.5">Its fields</h2>
       {fields.length === 0 && <p className="pt-2 font-serif text-ink-2">It takes nothing yet.</p>}
       {fields.length > 0 && (
-        <div aria-hidden className={`grid ${fieldColumns} pt-2 text-small text-ink-2`}>
+        <div aria-hidden className={`grid ${fieldColumns} pt-2 text-small text-ink-2 max-md:hidden`}>
           <span>Name</span>
           <span>Goes into</span>
           <span>Takes</span>
