@@ -24,6 +24,7 @@ const jar = (id: string, label: string, note: string) => ({
   answers: [
     { ref: 'label', label: 'What is on the jar?', value: label },
     { ref: 'site', label: 'Which site?', value: 'Mill Race' },
+    { ref: 'about', label: 'What is it about?', value: 'Damage' },
     { ref: 'note', label: 'What did you notice?', value: note },
   ],
 });
@@ -109,6 +110,12 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   await fillLine(page, 'specimen_id', 'Record, found or made, from “Add a specimen”');
   await fillLine(page, 'text', 'What did you notice?');
   await fillLine(page, 'shelf', 'Shelf from “Read a specimen”');
+  // Options that are numbers with a name are met by what people call them.
+  await fillLine(page, 'kind', 'What is it about?');
+  await page.getByRole('button', { name: 'Clean it so' }).click();
+  await expect(
+    page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^kind over/ }) }),
+  ).toContainText('1');
   // A call may have a name of its own.
   await page.getByRole('button', { name: 'How call 3 is made' }).click();
   await terms.getByLabel('Its name').fill('Note what was noticed');
@@ -125,7 +132,7 @@ test('a look-up is composed by pointing at a real answer; what was found or made
     page.getByRole('row').filter({ has: page.getByRole('cell', { name: label, exact: true }) });
   await expect(async () => {
     await page.goto(`${demo.practice}/archive`);
-    await expect(row('W-77')).toContainText(/New on the shelf, shelf \d/, { timeout: 500 });
+    await expect(row('W-77')).toContainText(/Damage, New on the shelf, shelf \d/, { timeout: 500 });
     await expect(row('W-77')).toContainText('taken at: Mill Race; seen: New on the shelf');
     await expect(row('W-77')).toContainText('W-77 | Mill Race');
     await expect(row('W-10')).toContainText(/Mill Race.*The lid is loose, shelf \d/, { timeout: 500 });

@@ -4,7 +4,7 @@ import { expectAccessible, settle } from './people';
 
 const first = async (page: Page, list: string, name: string) => {
   await page.goto(list);
-  await page.getByRole('main').getByRole('link', { name }).click();
+  await page.getByRole('main').getByRole('link', { name: new RegExp(`^${name}`) }).click();
 };
 
 const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
@@ -71,7 +71,7 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
   [
     'proofs that are proposed',
     async page => {
-      await first(page, '/routes', 'Volunteer sign-up');
+      await first(page, '/routes', 'Volunteer sign-up to Roster');
       await page.getByRole('link', { name: /^Proofs/ }).click();
       await page.getByRole('button', { name: 'Propose samples to approve' }).click();
       await expect(page.getByRole('region', { name: 'Proposed samples' })).toBeVisible();

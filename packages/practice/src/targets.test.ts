@@ -198,8 +198,9 @@ describe('the archive is awkward in everyday ways', () => {
       tags: [{ name: 'Mill Race' }, { name: 'dry' }],
     });
     expect((await call('POST', '/notes', { specimen_id: String(id), text: 'x' }))[0]).toBe(422);
-    expect((await call('POST', '/notes', { specimen_id: id, text: 'Lid is loose' }))[0]).toBe(201);
-    expect(await (await fetch(`${yard.url}/archive`)).text()).toContain('Lid is loose');
+    expect((await call('POST', '/notes', { specimen_id: id, text: 'Lid is loose', kind: 1 }))[0]).toBe(201);
+    expect((await call('POST', '/notes', { specimen_id: id, text: 'x', kind: 'Damage' }))[0]).toBe(422);
+    expect(await (await fetch(`${yard.url}/archive`)).text()).toContain('Damage, Lid is loose');
   });
 
   test.each<[string, string, object | undefined, number]>([

@@ -4,6 +4,7 @@ import { asText, plainText, type Json } from '../submission';
 import { optionFor, optionName, type TargetField } from '../target';
 import { compileChain, newStep, type Step } from '../transform';
 import type { Part } from './match';
+import { dateOrderOf, decimalOf } from './notation';
 import { regionOf, type OtherAnswers } from './region';
 
 /** A question as the form was seen to ask it. */
@@ -75,6 +76,8 @@ function forText(the: Case): Step[] {
   return cleaning;
 }
 
+const readNumber = ({ values, others }: Case): Step => newStep('number.read', { decimal: decimalOf(values, others) });
+
 function forNumber(the: Case): Step[] {
   const { values, field } = the;
   // Options that are numbers are chosen by what they are called.
@@ -82,9 +85,9 @@ function forNumber(the: Case): Step[] {
     return [
       ...(isList(the) ? [newStep('list.item', { number: 1, from: 'start' })] : []),
       optionsStep(the),
-      newStep('number.read', { decimal: 'either' }),
+      readNumber(the),
     ];
-  const read = values.every(value => typeof value === 'number') ? [] : [newStep('number.read', { decimal: 'either' })];
+  const read = values.every(value => typeof value === 'number') ? [] : [readNumber(the)];
   const isWhole = field.type === 'integer';
   const broken = values.some(value => {
     const number = compileChain(read).run(value);
@@ -93,37 +96,22 @@ function forNumber(the: Case): Step[] {
   return isWhole && broken ? [...read, newStep('number.round', { places: 0, way: 'nearest' })] : read;
 }
 
-const figures = /^\s*(\d{1,2})[./-](\d{1,2})[./-]\d{2,4}/;
-
-/** How the dates are meant: as most of those that can only be read one way. The day goes first where none tells. */
-export function dateOrderOf(values: Json[]): 'dayFirst' | 'monthFirst' {
-  let [day, month] = [0, 0];
-  for (const value of values) {
-    const found = figures.exec(asText(value));
-    if (!found) continue;
-    if (Number(found[1]) > 12) day += 1;
-    if (Number(found[2]) > 12) month += 1;
-  }
-  return month > day ? 'monthFirst' : 'dayFirst';
-}
-
-function forDate({ values, field }: Case): Step[] {
+function forDate({ values, field, others }: Case): Step[] {
   const to = field.type === 'date' ? 'date' : 'iso';
-  return [newStep('date.format', { order: dateOrderOf(values), to, zone: '' })];
+  return [newStep('date.format', { order: dateOrderOf(values, others), to, zone: '' })];
 }
 
 function forChoices(the: Case): Step[] {
   const { items, optionNames } = the.field;
   if (items && !(optionNames && the.field.options)) {
-    const read =
-      items === 'boolean' ? newStep('yesno.read', { yes: '', no: '' }) : newStep('number.read', { decimal: 'either' });
+    const read = items === 'boolean' ? newStep('yesno.read', { yes: '', no: '' }) : readNumber(the);
     const isRead = the.values.flat().every(value => typeof value === (items === 'boolean' ? 'boolean' : 'number'));
     return isRead && the.values.every(Array.isArray) ? [] : [newStep('list.each', { steps: [read] })];
   }
   return [
     ...(the.values.every(Array.isArray) ? [] : [newStep('list.read', { separator: '' })]),
     ...(the.field.options ? [optionsStep(the)] : []),
-    ...(items ? [newStep('list.each', { steps: [newStep('number.read', { decimal: 'either' })] })] : []),
+    ...(items ? [newStep('list.each', { steps: [readNumber(the)] })] : []),
   ];
 }
 

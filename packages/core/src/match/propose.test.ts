@@ -4,7 +4,6 @@ import type { Operation, TargetField, TargetType } from '../target';
 import { targetField } from '../testing';
 import { homeForField, homeForQuestion, homeForStep, isGone, isSure, propose } from '.';
 import { compileChain } from '../transform';
-import { dateOrderOf } from './cleaning';
 
 type Answer = [key: string, label: string, kind: FieldKind, value: Json];
 
@@ -77,6 +76,15 @@ test('where numbers belong that say no country is asked; the line is proposed al
   expect(american).toMatchObject({ fine: 1, cleaning: [{ id: 'phone.format', params: { region: 'US' } }] });
 });
 
+test.each<[string, string, TargetField, Record<string, unknown>, number | null]>([
+  ['the order of a date', '3/4/26', takes('date_needed', 'date'), { order: 'asked' }, 0],
+  ['the mark before decimals', '1,250', takes('date_needed', 'number'), { decimal: 'asked' }, 0],
+  ['no mark, where there is none', '1250', takes('date_needed', 'number'), { decimal: 'asked' }, 1],
+])('asked, and proposed all the same: %s', (_, value, field, params, fine) => {
+  const [line] = proposed([submission(['q1', 'Date needed', 'text', value])], field);
+  expect(line).toMatchObject({ fine, cleaning: [{ params }] });
+});
+
 test('answers that are spelt otherwise than the options get a table', () => {
   const [line] = proposed(
     [submission(['q1', 'Severity', 'choice', 'Severe (call me)']), submission(['q1', 'Severity', 'choice', 'low'])],
@@ -90,13 +98,6 @@ test('what the target would mostly refuse is not proposed', () => {
   const answers = ['soon', 'next week', '3/4/26'].map(value => submission(['q1', 'Date needed', 'text', value]));
   expect(proposed(answers, takes('date_needed', 'date'))).toEqual([]);
 });
-
-test.each<[Json[], string]>([
-  [['3/4/26', '25/4/26'], 'dayFirst'],
-  [['3/4/26', '4/25/26'], 'monthFirst'],
-  [['3/4/26'], 'dayFirst'],
-  [[], 'dayFirst'],
-])('%j is read %s', (values, order) => expect(dateOrderOf(values)).toBe(order));
 
 describe('loose ends', () => {
   test('a line whose field is gone is offered the likeliest free one', () => {

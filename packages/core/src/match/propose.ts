@@ -58,6 +58,9 @@ const targetField = ({ key, label, type, required, options, optionNames, descrip
   ...(description ? { description } : {}),
 });
 
+/** Problems that say what only a person can tell: a region, the order of a date, the mark before the decimals. */
+const isAskedOf = (code: string) => ['phone.region', 'date.order', 'number.mark'].includes(code);
+
 /**
  * Proposes lines for the fields of an operation out of a form's questions and its submissions, cleaning included. What
  * the target would refuse most of the time is not proposed.
@@ -89,8 +92,8 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
     const filled = outcomes.filter(each => each.state !== 'blank');
     const fine = filled.length === 0 ? null : filled.filter(each => each.state === 'fine').length / filled.length;
     // What only a person can say is asked of them, and is no reason against the line.
-    const isAsked = filled.some(each => each.problem?.code === 'phone.region');
-    if (fine !== null && fine < LEAST_FINE && !isAsked) return [];
+    const asking = filled.filter(each => each.problem && isAskedOf(each.problem.code)).length;
+    if (fine !== null && fine + asking / filled.length < LEAST_FINE) return [];
     return [{ to, source, cleaning, score, why, fine }];
   });
 }

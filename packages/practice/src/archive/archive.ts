@@ -2,7 +2,7 @@ import express, { Router, type RequestHandler, type Response } from 'express';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
 import { Kept } from '../store';
-import { archiveDocument } from './document';
+import { archiveDocument, NOTE_KINDS } from './document';
 
 export const ARCHIVE_KEY = 'yard-archive-3c7f';
 
@@ -22,6 +22,8 @@ interface Note {
   specimenId: number;
   text: string;
   shelf: string;
+  /** One of the numbers that stand for what it is about. */
+  kind?: number;
 }
 
 interface ArchiveState {
@@ -60,7 +62,7 @@ const tagsOf = ({ site, state }: Specimen) =>
 
 /**
  * The specimen archive: a target whose API is awkward in everyday ways. It is searched by POST, in parts of labels, with its list
- * wrapped; what is looked for by its address and is not there is answered with 404; numbers are identifiers; what it makes it tells
+ * wrapped; what is looked for by its address and is not there is answered with 404; numbers are identifiers, and stand for options with a name; what it makes it tells
  * otherwise than what it finds.
  */
 export function archive(folder: string, url: () => string): Router {
@@ -127,11 +129,19 @@ export function archive(folder: string, url: () => string): Router {
     response.json({ id: found.id });
   });
   api.post('/notes', (request, response) => {
-    const { specimen_id: specimenId, text, shelf } = request.body as Record<string, unknown>;
+    const { specimen_id: specimenId, text, shelf, kind } = request.body as Record<string, unknown>;
     if (!Number.isInteger(specimenId)) return void refuse(response, 422, 'specimen_id is a whole number');
     if (!byId(specimenId)) return void refuse(response, 422, 'There is no such specimen.');
     if (textOf(text) === '') return void refuse(response, 422, 'text is missing');
-    const note = { id: notes.length + 1, specimenId: specimenId as number, text: textOf(text), shelf: textOf(shelf) };
+    if (kind !== undefined && !(typeof kind === 'number' && Object.hasOwn(NOTE_KINDS, kind)))
+      return void refuse(response, 422, 'kind is the number of a kind');
+    const note: Note = {
+      id: notes.length + 1,
+      specimenId: specimenId as number,
+      text: textOf(text),
+      shelf: textOf(shelf),
+      ...(kind !== undefined && { kind }),
+    };
     notes.push(note);
     state.save();
     response.status(201).json({ note: { id: note.id } });
@@ -165,7 +175,9 @@ function archivePage({ specimens, notes, fault }: ArchiveState): Html {
                 const own = notes.filter(note => note.specimenId === each.id);
                 const kept = (each.custom ?? []).map(([name, value]) => `${name}: ${value}`).join('; ');
                 const rows = (each.measures ?? []).map(row => row.join(' | ')).join('; ');
-                const said = own.map(({ text, shelf }) => [text, shelf].filter(Boolean).join(', ')).join('; ');
+                const said = own
+                  .map(({ text, shelf, kind }) => [kind && NOTE_KINDS[kind], text, shelf].filter(Boolean).join(', '))
+                  .join('; ');
                 return html`<tr>
                   ${[String(each.id), each.label, each.site, each.state, kept, rows, said].map(value => html`<td>${value}</td>`)}
                 </tr>`;

@@ -11,6 +11,15 @@ const object = (properties: object, required: string[] = []) => ({
 const list = (items: object) => ({ type: 'array', items });
 const inPath = (name: string, schema: object) => ({ name, in: 'path', required: true, schema });
 
+/** What a note is about: sent as a number, called by a name. */
+export const NOTE_KINDS: Readonly<Record<number, string>> = { 1: 'Damage', 2: 'Label', 3: 'Place' };
+const noteKind = {
+  ...whole,
+  description: 'What it is about',
+  enum: Object.keys(NOTE_KINDS).map(Number),
+  'x-enumNames': Object.values(NOTE_KINDS),
+};
+
 /** The specimen archive's OpenAPI document; `url` is where its API is. */
 export const archiveDocument = (url: string) => ({
   openapi: '3.0.3',
@@ -100,10 +109,15 @@ export const archiveDocument = (url: string) => ({
         requestBody: {
           required: true,
           ...json(
-            object({ specimen_id: whole, text: text('What there is to say'), shelf: text('Where it stands') }, [
-              'specimen_id',
-              'text',
-            ]),
+            object(
+              {
+                specimen_id: whole,
+                text: text('What there is to say'),
+                shelf: text('Where it stands'),
+                kind: noteKind,
+              },
+              ['specimen_id', 'text'],
+            ),
           ),
         },
         responses: { 201: told(object({ note: object({ id: whole }) }), 'Added') },

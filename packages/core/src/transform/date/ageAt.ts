@@ -1,8 +1,8 @@
 import { IsIn, IsString, MaxLength } from 'class-validator';
 import { referenceText } from '../../scope';
 import { asText, type Json } from '../../submission';
-import { defineTransform, Problem, type TransformContext } from '../define';
-import { dateOrders, orderAsk, orderWords, readDate, type DateOrder } from './readDate';
+import { defineTransform, isProblem, Problem, type TransformContext } from '../define';
+import { dateOrders, dateOrProblem, orderAsk, readDate, type DateOrder } from './readDate';
 
 class AgeAtParams {
   @IsIn(dateOrders) order: DateOrder = 'dayFirst';
@@ -31,8 +31,8 @@ export const ageAt = defineTransform<AgeAtParams>({
     `age in years ${question ? 'on the date of another answer' : at ? `on ${at}` : 'on the day it was sent'}`,
   apply(value, { order, question, at }, context): Json | Problem {
     const text = asText(value).trim();
-    const born = readDate(text, order, context.timeZone);
-    if (!born) return new Problem('date.unreadable', `“${text}” is not a date that reads ${orderWords[order]}.`, value);
+    const born = dateOrProblem(value, text, order, context.timeZone);
+    if (isProblem(born)) return born;
     const stated = dayOf(question, at, context);
     const day = readDate(stated, order, context.timeZone);
     if (!day)

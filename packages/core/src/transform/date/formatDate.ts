@@ -1,7 +1,7 @@
 import { IsIn, IsString, Length } from 'class-validator';
 import { asText, type Json } from '../../submission';
-import { defineTransform, Problem } from '../define';
-import { dateOrders, isoInstant, orderAsk, orderWords, readDate, zoneAsk, type DateOrder } from './readDate';
+import { defineTransform, isProblem, type Problem } from '../define';
+import { dateOrders, dateOrProblem, isoInstant, orderAsk, orderWords, zoneAsk, type DateOrder } from './readDate';
 
 class FormatDateParams {
   /** How 3/4/26 is meant. */
@@ -30,11 +30,12 @@ export const formatDate = defineTransform<FormatDateParams>({
   asks: [orderAsk, { name: 'to', label: 'Write as', hint: 'iso, date, time, epoch, or d MMM yyyy' }, zoneAsk],
   accepts: ['text', 'date', 'datetime', 'time', 'number', 'choice', 'multiline'],
   returns: 'datetime',
-  explain: ({ order, to, zone }) => [orderWords[order], zone, toWords[to] ?? `as ${to}`].filter(Boolean).join(', '),
+  explain: ({ order, to, zone }) =>
+    [order === 'asked' ? '' : orderWords[order], zone, toWords[to] ?? `as ${to}`].filter(Boolean).join(', '),
   apply(value, { order, to, zone }, context): Json | Problem {
     const text = asText(value).trim();
-    const read = readDate(text, order, zone || context.timeZone);
-    if (!read) return new Problem('date.unreadable', `“${text}” is not a date that reads ${orderWords[order]}.`, value);
+    const read = dateOrProblem(value, text, order, zone || context.timeZone);
+    if (isProblem(read)) return read;
     switch (to) {
       case 'iso':
         return isoInstant(read);
@@ -72,6 +73,10 @@ export const formatDate = defineTransform<FormatDateParams>({
     { params: { order: 'monthFirst', to: 'date', zone: '' }, in: 'Nov. 4th, 2026', out: '2026-11-04' },
     { params: { order: 'dayFirst', to: 'epoch', zone: 'UTC' }, in: '04/11/2026', out: 1793750400 },
     { params: { order: 'dayFirst', to: 'iso', zone: 'UTC' }, in: 1793750400, out: '2026-11-04T00:00:00Z' },
+    { params: { order: 'asked', to: 'date', zone: '' }, in: '31/12/2026', out: '2026-12-31' },
+    { params: { order: 'asked', to: 'date', zone: '' }, in: '7/7/26', out: '2026-07-07' },
+    { params: { order: 'asked', to: 'date', zone: '' }, in: '3/4/26', out: { problem: 'date.order' } },
+    { params: { order: 'asked', to: 'date', zone: '' }, in: 'soon', out: { problem: 'date.unreadable' } },
     { params: { order: 'dayFirst', to: 'date', zone: '' }, in: '31/02/2026', out: { problem: 'date.unreadable' } },
     { params: { order: 'dayFirst', to: 'date', zone: '' }, in: 'last Tuesday', out: { problem: 'date.unreadable' } },
   ],

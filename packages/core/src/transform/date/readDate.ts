@@ -1,12 +1,16 @@
 import { DateTime } from 'luxon';
+import type { Json } from '../../submission';
+import { Problem } from '../define';
 
-export const dateOrders = ['dayFirst', 'monthFirst', 'yearFirst'] as const;
+/** In which order a date in figures is meant; `asked` reads only what can be read in one way. */
+export const dateOrders = ['dayFirst', 'monthFirst', 'yearFirst', 'asked'] as const;
 export type DateOrder = (typeof dateOrders)[number];
 
 export const orderWords: Record<DateOrder, string> = {
   dayFirst: 'day first',
   monthFirst: 'month first',
   yearFirst: 'year first',
+  asked: 'asked where it is unclear',
 };
 
 /** The question of how 3/4/26 is meant, as every date step asks it. */
@@ -56,12 +60,26 @@ const clock =
 const LONGEST_DATE = 200;
 const isoLike = /^\d{4}-\d\d-\d\d/;
 
+/** Reads a date as {@link readDate}, or says why it can't: no date at all, or one that has two meanings while nobody said which. */
+export function dateOrProblem(value: Json, text: string, order: DateOrder, zone: string): DateTime | Problem {
+  const read = readDate(text, order, zone);
+  if (read) return read;
+  if (order === 'asked' && readDate(text, 'dayFirst', zone))
+    return new Problem('date.order', `“${text}” has two meanings: say whether the day or the month is first.`, value);
+  const expected = order === 'asked' ? '' : ` that reads ${orderWords[order]}`;
+  return new Problem('date.unreadable', `“${text}” is not a date${expected}.`, value);
+}
+
 /**
  * A date as people or machines write it, in the order that is stated; null where it is none. Read are ISO 8601,
  * figures divided by `/`, `.`, `-` or space, month names in four languages, times of 12 and 24 hours, and seconds or
  * milliseconds since 1970. A time without a zone is meant in `zone`.
  */
 export function readDate(text: string, order: DateOrder, zone: string): DateTime | null {
+  if (order === 'asked') {
+    const [day, month] = [readDate(text, 'dayFirst', zone), readDate(text, 'monthFirst', zone)];
+    return day && month && +day !== +month ? null : (day ?? month);
+  }
   if (text.length > LONGEST_DATE) return null;
   if (isoLike.test(text)) {
     const iso = DateTime.fromISO(text.replace(/^(\S{10})[ t]/, '$1T').replace(/z$/, 'Z'), {

@@ -1,7 +1,7 @@
 import { IsIn, IsInt, IsString, Max, Min } from 'class-validator';
 import { asText, type Json } from '../../submission';
-import { defineTransform, Problem } from '../define';
-import { dateOrders, isoInstant, orderAsk, orderWords, readDate, zoneAsk, type DateOrder } from './readDate';
+import { defineTransform, isProblem, Problem } from '../define';
+import { dateOrders, dateOrProblem, isoInstant, orderAsk, zoneAsk, type DateOrder } from './readDate';
 
 const units = ['minutes', 'hours', 'days', 'weeks', 'months', 'years'] as const;
 
@@ -32,8 +32,8 @@ export const shiftDate = defineTransform<ShiftDateParams>({
     `${Math.abs(by)} ${Math.abs(by) === 1 ? unit.slice(0, -1) : unit} ${by < 0 ? 'earlier' : 'later'}`,
   apply(value, { order, by, unit, zone }, context): Json | Problem {
     const text = asText(value).trim();
-    const read = readDate(text, order, zone || context.timeZone);
-    if (!read) return new Problem('date.unreadable', `“${text}” is not a date that reads ${orderWords[order]}.`, value);
+    const read = dateOrProblem(value, text, order, zone || context.timeZone);
+    if (isProblem(read)) return read;
     const moved = read.plus({ [unit]: by });
     if (!moved.isValid) return new Problem('date.range', `“${text}” moved that far is no date.`, value);
     const isPlain = dateAlone(text) && unit !== 'minutes' && unit !== 'hours';
