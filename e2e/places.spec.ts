@@ -4,7 +4,10 @@ import { expectAccessible, settle } from './people';
 
 const first = async (page: Page, list: string, name: string) => {
   await page.goto(list);
-  await page.getByRole('main').getByRole('link', { name: new RegExp(`^${name}`) }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .click();
 };
 
 const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
