@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { compileStages } from '@grammata/core/perform';
-import { approve, holdAll, type Proof } from '@grammata/core/proof';
+import { enact, holdAll, type Proof } from '@grammata/core/proof';
 import { ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { Problem } from '@grammata/core/transform';
 import { filesOf, type Workspace } from '@grammata/core/workspace';
@@ -26,7 +26,8 @@ function proofsOf(count: number, call: typeof route.call): (Proof & { name: stri
     submission,
     answers: {},
     calls: [call],
-    ...approve(play, submission, {}),
+    approved: enact(play, submission, {}),
+    loose: [],
   }));
 }
 

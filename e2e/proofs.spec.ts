@@ -44,25 +44,24 @@ test('samples are proposed and approved; an edit shows at once what it changes o
   await expect(all.getByRole('link', { name: 'Go to the line' }).first()).toBeVisible();
   await expectAccessible(page);
 
+  const accept = async () => {
+    await page
+      .getByRole('button', { name: /^Accept (it|all \d+)( as (it is|they are) now)/ })
+      .first()
+      .click();
+    await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+  };
   // Undone, all of them hold; done again, and accepted, too.
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
   await page.getByRole('button', { name: 'Redo' }).click();
   await expect(differing).toBeVisible();
-  await page
-    .getByRole('button', { name: /^Accept (it|all \d+)( as (it is|they are) now)/ })
-    .first()
-    .click();
-  await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+  await accept();
 
   // It is as it was for those who come after.
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(differing).toBeVisible();
-  await page
-    .getByRole('button', { name: /^Accept (it|all \d+)( as (it is|they are) now)/ })
-    .first()
-    .click();
-  await expect(page.getByText(`All ${count - 1} proofs hold.`)).toBeVisible();
+  await accept();
   while ((await all.count()) > 0) {
     const row = all.getByRole('listitem').first();
     await row.getByRole('button', { expanded: false }).first().click();

@@ -6,7 +6,7 @@ import { workspaceIn, workspaceOptions } from './workspace';
 
 /** `grammata proof`: holds the proofs of a folder against its routes; nothing is sent. */
 export const proof: Command = async args => {
-  const { folder, route, junit } = workspaceOptions(args);
+  const { folder, route, junit } = workspaceOptions(args, true);
   const workspace = await workspaceIn(folder);
   if (route !== null && routesNamed(workspace, route).length === 0) throw new Misuse(`there is no route “${route}”.`);
   const routes = checkProofs(workspace, route);

@@ -1,22 +1,33 @@
 import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import type { Json } from '@grammata/core/submission';
-import { fileText, workspaceOf, type Workspace, type WorkspaceFiles } from '@grammata/core/workspace';
+import { parseJson, type Json } from '@grammata/core/submission';
+import { fileText, isWorkspace, workspaceOf, type Workspace, type WorkspaceFiles } from '@grammata/core/workspace';
 import { Misuse } from './command';
 
-/** Options of what is checked in a workspace. */
-export function workspaceOptions(args: string[]): { folder: string; route: string | null; junit: string | null } {
+/** Options of what is checked in a workspace; a report is an option of some commands only. */
+export function workspaceOptions(
+  args: string[],
+  mayReport = false,
+): { folder: string; route: string | null; junit: string | null } {
   try {
     const { values, positionals } = parseArgs({
       args,
-      options: { workspace: { type: 'string' }, route: { type: 'string' }, junit: { type: 'string' } },
+      options: {
+        workspace: { type: 'string' },
+        route: { type: 'string' },
+        ...(mayReport && { junit: { type: 'string' } as const }),
+      },
       allowPositionals: true,
       strict: true,
     });
     if (positionals.length > 0 || values.workspace === undefined)
       throw new Misuse('give the folder with --workspace DIR.');
-    return { folder: values.workspace, route: values.route ?? null, junit: values.junit ?? null };
+    return {
+      folder: values.workspace,
+      route: values.route ?? null,
+      junit: (values.junit as string | undefined) ?? null,
+    };
   } catch (error) {
     throw error instanceof Misuse ? error : new Misuse((error as Error).message);
   }
@@ -45,11 +56,32 @@ async function filesIn(folder: string): Promise<WorkspaceFiles> {
   return files;
 }
 
+/** Throws Misuse where a folder holds something that is no workspace: an export would write over it. */
+async function mustBeOurs(folder: string): Promise<void> {
+  const held = await readdir(folder).catch((error: NodeJS.ErrnoException) => {
+    if (error.code === 'ENOENT') return [];
+    throw new Misuse(`“${folder}” can't be written to: ${error.message}`);
+  });
+  if (!held.some(each => each === 'workspace.json' || own.includes(each))) return;
+  const said = await readFile(path.join(folder, 'workspace.json'), 'utf8').catch(() => '');
+  if (!isWorkspace(parseJson(said) ?? null))
+    throw new Misuse(`“${folder}” holds something else; give a folder that is empty, or a workspace to write anew.`);
+}
+
+/** Paths of files below a folder, as an export has them. */
+const filePath = /^([a-z0-9-]+\/){0,2}[a-z0-9-]+\.json$/;
+
 /** The folders that an export writes, and writes anew. */
 const own = ['targets', 'routes', 'proofs', 'schemas'];
 
-/** Writes a workspace to a folder: what was exported there before and is gone is gone from it, too. */
+/**
+ * Writes a workspace to a folder: what was exported there before and is gone is gone from it, too. Throws Misuse, and touches nothing, where
+ * something else is there, or where a file would stand outside of it.
+ */
 export async function writeFiles(folder: string, files: WorkspaceFiles): Promise<void> {
+  const [stray] = Object.keys(files).filter(each => !filePath.test(each));
+  if (stray !== undefined) throw new Misuse(`the server names a file “${stray}”, which is none of a workspace.`);
+  await mustBeOurs(folder);
   for (const each of own) await rm(path.join(folder, each), { recursive: true, force: true });
   for (const [name, value] of Object.entries(files)) {
     const at = path.join(folder, ...name.split('/'));

@@ -1,5 +1,6 @@
 import {
   bodyKinds,
+  methods,
   targetTypes,
   type AnswerField,
   type BodyKind,
@@ -34,7 +35,6 @@ import { readingKinds, type ReadingKind } from './readingKinds';
 const places = ['path', 'query', 'header'] as const;
 const formats = ['email', 'addresses', 'uri', 'line'] as const;
 const itemKinds = ['number', 'integer', 'boolean'] as const;
-export const methods = ['POST', 'PUT', 'PATCH', 'GET', 'DELETE'] as const satisfies readonly Operation['method'][];
 
 /** A field of an operation, as people set it. */
 export class OperationFieldInput implements TargetField {

@@ -3,6 +3,11 @@ import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsString, MaxLength, ValidateNested } from 'class-validator';
 import { IsPointer } from './isPointer';
 
+/** Most proofs of one route. */
+export const MOST_PROOFS = 2000;
+/** Most places of one proof that are not held to the letter. */
+const MOST_LOOSE = 200;
+
 /** A place whose value is not held to the letter. */
 export class LooseInput implements Loose {
   @IsString() @MaxLength(60) callId: string = '';
@@ -14,20 +19,20 @@ export class LooseInput implements Loose {
 export class ApproveInput {
   @IsArray()
   @ArrayMinSize(1, { message: 'Pick a sample.' })
-  @ArrayMaxSize(500, { message: 'At most 500 samples are approved at once.' })
+  @ArrayMaxSize(MOST_PROOFS, { message: `A route has at most ${MOST_PROOFS} proofs.` })
   @IsString({ each: true })
   sampleIds: string[] = [];
 }
 
 /** Proofs that are accepted as the draft gives them now. */
 export class AcceptInput {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(500) @IsString({ each: true }) ids: string[] = [];
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_PROOFS) @IsString({ each: true }) ids: string[] = [];
 }
 
 /** Places of a proof whose values are not held to the letter. */
 export class LoosenInput {
   @IsArray()
-  @ArrayMaxSize(200)
+  @ArrayMaxSize(MOST_LOOSE, { message: `At most ${MOST_LOOSE} places of a proof are not held to the letter.` })
   @ValidateNested({ each: true })
   @Type(() => LooseInput)
   loose: LooseInput[] = [];

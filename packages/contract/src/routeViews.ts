@@ -55,9 +55,12 @@ export interface AskView {
   found: Json;
 }
 
+/** Samples that an overview looks at, the newest that the condition lets through. */
+export const OVERVIEWED = 60;
+
 /** What a route that looks records up would do over many samples; nothing but look-ups is sent. */
 export interface FoundOverview {
-  /** Samples that were looked at: the newest that the condition lets through. */
+  /** Samples that were looked at, at most {@link OVERVIEWED}. */
   looked: number;
   /** Calls by what would come of them. */
   made: number;

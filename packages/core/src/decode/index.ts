@@ -14,7 +14,14 @@ export type { Note } from './notes';
 export * from './contents';
 export * from './pins';
 export { KnownShapes };
-export { contentTypeParts, fileValue, nestedFromPairs, nestedFromValues, type Document } from './media';
+export {
+  contentTypeParts,
+  fileValue,
+  headerParameters,
+  nestedFromPairs,
+  nestedFromValues,
+  type Document,
+} from './media';
 
 /** How the answers were found, for people to check. */
 export interface FoundEnvelope {

@@ -158,9 +158,6 @@ function collect(
   fields.push(fieldOf(input, type, names, required));
 }
 
-/** The one argument that holds all others says nothing to people: `input.email` is `email`. */
-const keyOf = (names: string[]): string => names.join('.');
-
 function fieldOf(
   { name, description, deprecationReason }: GraphQLArgument | GraphQLInputField,
   type: GraphQLInputType,
@@ -171,7 +168,7 @@ function fieldOf(
   const of = items ?? type;
   const said = [description?.trim(), deprecationReason && `deprecated: ${deprecationReason}`].filter(Boolean).join(' ');
   return {
-    key: keyOf(names),
+    key: names.join('.'),
     pointer: pointerOf(['variables', ...names]),
     label: labelFromKey(name),
     type: typeOf(type, items),

@@ -1,7 +1,7 @@
 import { canonical, isJsonObject, pointerOf, valueAt, type Json } from '../submission';
 import type { Enacted, ProofRequest } from './enact';
 
-/** How a value that differs each time is held against: any such value will do. */
+/** How a value that is not held to the letter is held against: any such value will do. */
 export const patterns = ['time', 'date', 'uuid', 'number', 'text'] as const;
 export type Pattern = (typeof patterns)[number];
 
@@ -129,10 +129,3 @@ function originOf({ origins, body }: ProofRequest, pointer: string): string | nu
   const inside = Object.keys(origins).filter(each => each.startsWith(`${pointer}/`));
   return inside.length === 1 && valueAt(body, pointer) === undefined ? origins[inside[0]!]! : (origins[''] ?? null);
 }
-
-/** Places whose values differ from one time to the next though nothing changed: times and identifiers that are made anew. */
-export const looseIn = (first: Enacted, second: Enacted): Loose[] =>
-  differences(first, second).flatMap(({ kind, callId, place, now }): Loose[] => {
-    const pattern = kind === 'value' ? patternOf(now) : null;
-    return pattern && callId ? [{ callId, pointer: place, pattern }] : [];
-  });

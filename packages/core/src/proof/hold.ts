@@ -1,6 +1,6 @@
 import type { RouteDefinition } from '../route';
-import type { Json, Submission } from '../submission';
-import { differences, looseIn, type Difference, type Loose } from './differ';
+import type { Submission } from '../submission';
+import { differences, type Difference, type Loose } from './differ';
 import { enact, type Enacted, type Play, type RecordedAnswers } from './enact';
 
 /** An approved rehearsal: a sample, what targets answered, and the requests it must give. */
@@ -9,7 +9,7 @@ export interface Proof {
   submission: Submission;
   answers: RecordedAnswers;
   approved: Enacted;
-  /** Places whose values differ each time. */
+  /** Places whose values are not held to the letter, as a person said: a route itself gives the same each time. */
   loose: Loose[];
   /** The calls as they were when it was approved: what a step did then. */
   calls: RouteDefinition['calls'];
@@ -28,13 +28,3 @@ export const holdAll = (play: Play, proofs: readonly Proof[]): Held[] =>
     const now = enact(play, submission, answers);
     return { id, differences: differences(approved, now, loose), now };
   });
-
-/** What is approved of a submission: what the route does with it now, and which places differ from one time to the next. */
-export function approve(
-  play: Play,
-  submission: Submission,
-  answers: Record<string, Json>,
-): Pick<Proof, 'approved' | 'loose'> {
-  const approved = enact(play, submission, answers);
-  return { approved, loose: looseIn(approved, enact(play, submission, answers)) };
-}

@@ -11,3 +11,4 @@ export * from './operation';
 export * from './operationWords';
 export * from './options';
 export * from './own';
+export * from './suchAs';

@@ -62,11 +62,14 @@ export interface AnswerField {
   items?: AnswerField[];
 }
 
+/** Methods of requests (RFC 9110 §9, RFC 5789) that an operation may have. */
+export const methods = ['POST', 'PUT', 'PATCH', 'GET', 'DELETE'] as const;
+
 /** One thing a target can be asked to do. */
 export interface Operation {
   id: string;
   label: string;
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+  method: (typeof methods)[number];
   /** Below the target's base address; starts with `/`. `{name}` stands for a parameter (RFC 6570 level 1). */
   path: string;
   /** JSON unless it says otherwise. */

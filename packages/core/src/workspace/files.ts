@@ -6,7 +6,7 @@ import type { Operation } from '../target';
 import { workspaceSchemas } from './schemas';
 
 /** The version of this folder's own shape. */
-export const WORKSPACE_FORMAT = 1;
+const WORKSPACE_FORMAT = 1;
 
 /** What a workspace holds, without secrets: targets with what they offer, routes, and proofs of them. */
 export interface Workspace {
@@ -90,12 +90,15 @@ const named = ({ targetId, ...call }: Call, names: ReadonlyMap<string, string>) 
   target: names.get(targetId) ?? targetId,
 });
 
+/** True for what `workspace.json` holds in a folder of this format. */
+export const isWorkspace = (document: Json): boolean => isJsonObject(document) && document.format === WORKSPACE_FORMAT;
+
 /** A workspace out of its files, or what is wrong with them: which file, and what. */
 export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file: string; message: string }[] } {
   const faults: { file: string; message: string }[] = [];
   const fault = (file: string, message: string) => void faults.push({ file, message });
-  const format = objectAt(files, 'workspace.json')?.format;
-  if (format !== WORKSPACE_FORMAT) fault('workspace.json', `It is no workspace of format ${WORKSPACE_FORMAT}.`);
+  if (!isWorkspace(objectAt(files, 'workspace.json')))
+    fault('workspace.json', `It is no workspace of format ${WORKSPACE_FORMAT}.`);
   const targets: WorkspaceTarget[] = [];
   for (const [file, own] of inFolder(files, /^targets\/([^/]+)\.json$/)) {
     const of = objectAt(files, file);

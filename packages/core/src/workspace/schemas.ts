@@ -9,7 +9,7 @@ import {
 } from '../route';
 import { patterns } from '../proof';
 import type { Json } from '../submission';
-import { bodyKinds, targetTypes } from '../target';
+import { bodyKinds, methods, targetTypes } from '../target';
 import { stepIds } from '../transform';
 
 /** JSON Schemas (2020-12) of the files of a workspace: editors complete and check by them. */
@@ -121,7 +121,7 @@ const operation = object(
   {
     id: text,
     label: text,
-    method: one(['GET', 'POST', 'PUT', 'PATCH', 'DELETE']),
+    method: one(methods),
     path: text,
     body: one(bodyKinds),
     grows: flag,

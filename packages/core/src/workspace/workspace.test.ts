@@ -1,6 +1,6 @@
 import Ajv2020 from 'ajv/dist/2020';
 import fc from 'fast-check';
-import { approve } from '../proof';
+import { enact } from '../proof';
 import { ROUTE_FORMAT, usualTerms, type RouteDefinition } from '../route';
 import type { Json } from '../submission';
 import { conditions, roster, routes as calls, stagesOf, submissions } from '../testing';
@@ -34,7 +34,8 @@ const workspaces = fc
       submission,
       answers: {},
       calls: of,
-      ...approve(play, submission, {}),
+      approved: enact(play, submission, {}),
+      loose: [],
     }));
     return { targets: [roster], routes: [{ form: 'Reports', definition, proofs }] };
   });

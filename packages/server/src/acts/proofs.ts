@@ -1,8 +1,8 @@
-import type { ProposedProofs } from '@grammata/contract';
+import { MOST_PROOFS, type ProposedProofs } from '@grammata/contract';
 import {
   answerKey,
-  approve,
   coverOf,
+  enact,
   exercised,
   holdAll,
   type Held,
@@ -20,8 +20,7 @@ import type { Actor } from './actor';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'timers' | 'live' | 'log'>;
 
-/** Most proofs of one route, samples that are looked at for a proposal, and how many of them in one turn. */
-const MOST_PROOFS = 2000;
+/** Samples that are looked at for a proposal, and how many of them in one turn. */
 const LOOKED = 2000;
 const AT_ONCE = 50;
 
@@ -70,6 +69,7 @@ export function approveSamples(parts: Parts, actor: Actor, route: RouteRow, samp
     const answers = answersFor(parts, route.id, sampleId);
     return {
       ...madeOf(play, route.draft, submission, answers),
+      loose: [],
       routeId: route.id,
       sampleId,
       name: aboutSubmission(submission),
@@ -87,11 +87,13 @@ export function approveSamples(parts: Parts, actor: Actor, route: RouteRow, samp
 export function acceptProofs(parts: Parts, actor: Actor, route: RouteRow, ids: readonly string[]): void {
   const { store, log } = parts;
   const play = playOf(parts, route.draft);
-  const rows = picked(store.proofs.of(route.id), ids).map(({ id, submission, answers, loose }) => {
-    const made = madeOf(play, route.draft, submission, answers);
-    // What a person said of a place stays said.
-    return { ...made, loose: [...loose, ...made.loose], id, at: now(), by: actor.name };
-  });
+  // What a person said of a place stays said.
+  const rows = picked(store.proofs.of(route.id), ids).map(({ id, submission, answers }) => ({
+    ...madeOf(play, route.draft, submission, answers),
+    id,
+    at: now(),
+    by: actor.name,
+  }));
   store.proofs.update(rows);
   changed(parts, route.id);
   log.info({ actor: actor.id, route: route.id, proofs: rows.length }, 'proofs were accepted');
@@ -128,7 +130,7 @@ function picked(all: readonly ProofRow[], ids: readonly string[]): ProofRow[] {
 }
 
 const madeOf = (play: Play, draft: RouteDefinition, submission: Submission, answers: RecordedAnswers) => ({
-  ...approve(play, submission, answers),
+  approved: enact(play, submission, answers),
   answers,
   calls: draft.calls,
 });

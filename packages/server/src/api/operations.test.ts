@@ -2,7 +2,6 @@ import {
   OperationFieldInput,
   OperationInput,
   type DocumentView,
-  type IntakeView,
   type OfferedView,
   type OperationView,
   type RouteView,
@@ -11,6 +10,7 @@ import {
 } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { json, startAnswering, type Answering } from '../testing/answering';
+import { withForm } from '../testing/forms';
 import { eventually, startServer, type Client } from '../testing/running';
 
 let client: Client;
@@ -146,18 +146,8 @@ test('what people take away stays away, and is taken back', async () => {
 
 /** A route that goes to an operation. */
 async function routeTo(targetId: string, operationId: string): Promise<RouteView> {
-  const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Reports' })).json;
-  await fetch(`${client.url}${new URL(intake.address).pathname}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: 'a@example.org' }),
-  });
-  const [seen] = await eventually(
-    async () => (await client.call<{ formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`)).json,
-    list => list.length === 1 && list[0]!.formId !== null,
-  );
-  return (await client.call<RouteView>('POST', '/routes', { name: 'R', formId: seen!.formId, targetId, operationId }))
-    .json;
+  const { formId } = await withForm(client, [{ email: 'a@example.org' }]);
+  return (await client.call<RouteView>('POST', '/routes', { name: 'R', formId, targetId, operationId })).json;
 }
 
 test('when an operation moves, its calls move along', async () => {

@@ -1,17 +1,12 @@
-import type { IntakeView, ProofView, ProposedProofs, RouteView, TargetView } from '@grammata/contract';
+import type { ProofView, ProposedProofs, RouteView, TargetView } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
+import { withForm } from '../testing/forms';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 let client: Client;
 let target: FakeTarget;
 let route: RouteView;
 
-const post = (intake: IntakeView, id: string, data: object) =>
-  fetch(`${client.url}${new URL(intake.address).pathname}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ submission_id: id, ...data }),
-  });
 const at = (more = '') => `/routes/${route.id}/proofs${more}`;
 const proofs = async () => (await client.call<ProofView[]>('GET', at())).json;
 const store = () => client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
@@ -20,22 +15,19 @@ const goLive = () => client.call<{ title: string }>('POST', `/routes/${route.id}
 
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
-  const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Reports' })).json;
-  await post(intake, 's1', { site: 'AB-07', ph: 7.4 });
-  await post(intake, 's2', { site: 'AB-02', ph: 7.4 });
-  await post(intake, 's3', { site: 'AB-02', ph: 6.3 });
-  await post(intake, 's4', { site: 'AB-99', ph: 7.2 });
-  const seen = await eventually(
-    async () => (await client.call<{ formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`)).json,
-    list => list.length === 4 && list.every(each => each.formId !== null),
-  );
+  const { formId } = await withForm(client, [
+    { submission_id: 's1', site: 'AB-07', ph: 7.4 },
+    { submission_id: 's2', site: 'AB-02', ph: 7.4 },
+    { submission_id: 's3', site: 'AB-02', ph: 6.3 },
+    { submission_id: 's4', site: 'AB-99', ph: 7.2 },
+  ]);
   const made = (
     await client.call<TargetView>('POST', '/targets', { name: 'T', baseUrl: target.url, discoveryPath: '/tables' })
   ).json;
   route = (
     await client.call<RouteView>('POST', '/routes', {
       name: 'R',
-      formId: seen[0]!.formId,
+      formId,
       targetId: made.id,
       operationId: 'create:samples',
     })
@@ -108,6 +100,9 @@ test('a proof is loosened and removed; what is not there is told', async () => {
   const loose = [{ callId, pointer: '/values/ph', pattern: 'number' }];
   const loosened = await client.call<ProofView[]>('PATCH', at(`/${first!.id}`), { loose });
   expect(loosened.json[0]!.loose).toEqual(loose);
+  const accept = () => client.call<ProofView[]>('POST', at('/accept'), { ids: [first!.id] });
+  await accept();
+  expect((await accept()).json[0]!.loose).toEqual(loose);
   expect(
     (await client.call('PATCH', at(`/${first!.id}`), { loose: [{ callId, pointer: 'x', pattern: 'number' }] })).status,
   ).toBe(422);

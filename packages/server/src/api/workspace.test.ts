@@ -1,11 +1,13 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { IntakeView, ProposedProofs, RouteView, TargetView } from '@grammata/contract';
+import type { ProposedProofs, RouteView, TargetView } from '@grammata/contract';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { json, startAnswering } from '../testing/answering';
 import { draftOf } from '../testing/draftOf';
-import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
+import { withForm } from '../testing/forms';
+import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // A folder is exported, checked in a pipeline, and edited: all by the command line.
 
@@ -24,20 +26,10 @@ const run = (args: string[], env: NodeJS.ProcessEnv = {}): Promise<{ code: numbe
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
   folder = mkdtempSync(path.join(tmpdir(), 'workspace-'));
-  const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Reports' })).json;
-  for (const [id, site] of [
-    ['s1', 'AB-07'],
-    ['s2', 'AB-02'],
-  ])
-    await fetch(`${client.url}${new URL(intake.address).pathname}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ submission_id: id, site, ph: 7.4 }),
-    });
-  const seen = await eventually(
-    async () => (await client.call<{ formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`)).json,
-    list => list.length === 2 && list.every(each => each.formId !== null),
-  );
+  const { formId } = await withForm(client, [
+    { submission_id: 's1', site: 'AB-07', ph: 7.4 },
+    { submission_id: 's2', site: 'AB-02', ph: 7.4 },
+  ]);
   const made = (
     await client.call<TargetView>('POST', '/targets', {
       name: 'Register',
@@ -49,7 +41,7 @@ beforeEach(async () => {
   const route = (
     await client.call<RouteView>('POST', '/routes', {
       name: 'Reports',
-      formId: seen[0]!.formId,
+      formId,
       targetId: made.id,
       operationId: 'create:samples',
     })
@@ -122,7 +114,31 @@ test.each<[string, () => string[], NodeJS.ProcessEnv, RegExp]>([
   ['no folder', () => ['proof', '--workspace', '/nowhere'], {}, /no folder/],
   ['no workspace', () => ['proof', '--workspace', folder], {}, /workspace.json: It is no workspace/],
   ['nothing said', () => ['proof'], {}, /--workspace DIR/],
+  ['an option of another command', () => ['rehearse', '--workspace', folder, '--junit', 'x.xml'], {}, /--junit/],
 ])('misuse is told with exit code 2: %s', async (_, args, env, message) => {
   const { code, err } = await run(args(), env);
   expect([code, err]).toEqual([2, expect.stringMatching(message)]);
+});
+
+test('what is no workspace is not written over', async () => {
+  mkdirSync(path.join(folder, 'routes'));
+  const own = path.join(folder, 'routes/mine.txt');
+  writeFileSync(own, 'mine');
+  const { code, err } = await exported();
+  expect([code, err]).toEqual([2, expect.stringMatching(/holds something else/)]);
+  expect(readFileSync(own, 'utf8')).toBe('mine');
+  expect(readdirSync(folder)).toEqual(['routes']);
+  // Beside what else a repository has, it goes where none of it is.
+  rmSync(path.join(folder, 'routes'), { recursive: true });
+  writeFileSync(path.join(folder, 'README.md'), 'read me');
+  expect((await exported()).code).toBe(0);
+  expect(readFileSync(path.join(folder, 'README.md'), 'utf8')).toBe('read me');
+});
+
+test('a server has no say over files outside the folder', async () => {
+  const side = await startAnswering((_heard, response) => json(response, 200, { '../../outside.json': {} }));
+  const { code, err } = await run(['export', folder, '--server', side.url], {});
+  await side.stop();
+  expect([code, err]).toEqual([2, expect.stringMatching(/names a file “\.\.\/\.\.\/outside\.json”/)]);
+  expect(readdirSync(folder)).toEqual([]);
 });

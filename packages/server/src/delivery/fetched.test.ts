@@ -10,6 +10,7 @@ import {
 } from '@grammata/contract';
 import { json, startAnswering, type Answering } from '../testing/answering';
 import { draftOf } from '../testing/draftOf';
+import { post, withForm } from '../testing/forms';
 import { eventually, startServer, type Client } from '../testing/running';
 
 // A submission says which file it means; another system has it, and gives it to whoever shows who asks.
@@ -20,12 +21,7 @@ let store: Answering;
 let intake: IntakeView;
 let route: RouteView;
 
-const send = (data: object) =>
-  fetch(`${client.url}${new URL(intake.address).pathname}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(data),
-  });
+const send = (data: object) => post(client, intake, data);
 const field = (key: string, more: Partial<OperationFieldInput> = {}) => ({
   ...new OperationFieldInput(),
   key,
@@ -58,12 +54,8 @@ beforeEach(async () => {
       .end('what it looks like');
   });
   client = await startServer();
-  intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Reports' })).json;
-  await send({ site: 'AB-01', photo: '4711' });
-  const [seen] = await eventually(
-    async () => (await client.call<{ formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`)).json,
-    list => list[0]?.formId != null,
-  );
+  const form = await withForm(client, [{ site: 'AB-01', photo: '4711' }]);
+  ({ intake } = form);
   const [to, from] = [await target('desk', desk.url), await target('store', store.url)];
   const open = await operation(to.id, { label: 'Open', path: '/tickets', body: 'json', fields: [field('site')] });
   const attach = await operation(to.id, {
@@ -75,7 +67,7 @@ beforeEach(async () => {
   route = (
     await client.call<RouteView>('POST', '/routes', {
       name: 'R',
-      formId: seen!.formId,
+      formId: form.formId,
       targetId: to.id,
       operationId: open.id,
     })

@@ -1,4 +1,4 @@
-import type { FoundOverview, RunView } from '@grammata/contract';
+import { OVERVIEWED, type FoundOverview, type RunView } from '@grammata/contract';
 import { compileCondition } from '@grammata/core/condition';
 import type { RouteDefinition } from '@grammata/core/route';
 import { scopeOf } from '@grammata/core/scope';
@@ -8,8 +8,7 @@ import type { Courier } from './courier';
 import type { Preparation } from './prepare';
 import { runDraft } from './trial';
 
-/** Samples that are looked at, look-ups that go at once, and examples that are shown of a line. */
-const LOOKED = 60;
+/** Look-ups that go at once, and examples that are shown of a line. */
 const AT_ONCE = 4;
 const EXAMPLES = 3;
 
@@ -23,7 +22,7 @@ export async function overviewOf(
   samples: readonly { id: string; data: Submission }[],
 ): Promise<FoundOverview> {
   const goes = compileCondition(draft.condition);
-  const looked = samples.filter(({ data }) => goes(scopeOf(data))).slice(0, LOOKED);
+  const looked = samples.filter(({ data }) => goes(scopeOf(data))).slice(0, OVERVIEWED);
   const queue = new PQueue({ concurrency: AT_ONCE });
   const runs = await Promise.all(
     looked.map(({ id, data }) =>

@@ -2,7 +2,8 @@ import type { IntakeView, RouteView, TargetView } from '@grammata/contract';
 import type { Json } from '@grammata/core/submission';
 import { json, startAnswering, type Answering } from '../testing/answering';
 import { draftOf } from '../testing/draftOf';
-import { eventually, startServer, type Client } from '../testing/running';
+import { withForm } from '../testing/forms';
+import { startServer, type Client } from '../testing/running';
 import { filled } from './filled';
 
 describe('what a sender gets of an answer', () => {
@@ -53,12 +54,8 @@ describe('a form that waits', () => {
       if (said) json(response, ...said);
     });
     client = await startServer();
-    intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Waits' })).json;
-    await send({ site: 'AB-01' });
-    const [seen] = await eventually(
-      async () => (await client.call<{ formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`)).json,
-      list => list[0]?.formId != null,
-    );
+    const form = await withForm(client, [{ site: 'AB-01' }]);
+    ({ intake } = form);
     const target = (
       await client.call<TargetView>('POST', '/targets', {
         name: 'T',
@@ -70,7 +67,7 @@ describe('a form that waits', () => {
     const route = (
       await client.call<RouteView>('POST', '/routes', {
         name: 'R',
-        formId: seen!.formId,
+        formId: form.formId,
         targetId: target.id,
         operationId: 'create',
       })

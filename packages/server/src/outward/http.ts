@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import { headerParameters } from '@grammata/core/decode';
 import { usualPatience, type Patience } from '@grammata/core/perform';
 import { Agent, request } from 'undici';
 import { guardedConnector, PrivateAddress } from './guard';
@@ -205,18 +206,8 @@ export class Outward {
 }
 
 /** The name in a Content-Disposition (RFC 6266 §4.3): `filename*` (RFC 8187) before `filename`. */
-export function fileNameIn(disposition: string): string | null {
-  const [, charset = '', encoded] = /filename\*\s*=\s*([\w-]+)'[^']*'([^;\s]+)/i.exec(disposition) ?? [];
-  if (encoded !== undefined && /^utf-8$/i.test(charset))
-    try {
-      return decodeURIComponent(encoded);
-    } catch {
-      // What can't be read is not what it is called.
-    }
-  const [, quoted, plain] = /filename\s*=\s*(?:"((?:[^"\\]|\\.)*)"|([^;\s]+))/i.exec(disposition) ?? [];
-  const name = quoted?.replace(/\\(.)/g, '$1') ?? plain;
-  return name?.trim() || null;
-}
+export const fileNameIn = (disposition: string): string | null =>
+  headerParameters(disposition).filename?.trim() || null;
 
 async function readUpTo(
   stream: AsyncIterable<Uint8Array> & { destroy(): unknown },

@@ -21,6 +21,7 @@ const OAuthFields = ({ asksConsent = false }: { asksConsent?: boolean }) => (
         name="auth.authorizeUrl"
         label="Consent is given at"
         look="code"
+        hint="People are sent there from the target’s page, once this is stored."
         placeholder="https://…/authorize"
       />
     )}

@@ -1,4 +1,5 @@
 import { optionName, type TargetField } from '@grammata/core/target';
+import { formatNames, typeNames } from './fieldWords';
 
 /** The fields of an operation, a line each. */
 export const Fields = ({ fields }: { fields: readonly TargetField[] }) => (
@@ -18,7 +19,7 @@ export const Fields = ({ fields }: { fields: readonly TargetField[] }) => (
         </code>
         <span>{field.label}</span>
         <span className="text-ink-2 max-md:hidden">
-          {field.type}
+          {typeNames[field.type]}
           {field.in && <span className="text-ink-3">, {field.in}</span>}
         </span>
         <span className="min-w-0 text-small break-words text-ink-2 max-md:hidden">{about(field)}</span>
@@ -26,13 +27,6 @@ export const Fields = ({ fields }: { fields: readonly TargetField[] }) => (
     ))}
   </ul>
 );
-
-const formats: Record<NonNullable<TargetField['format']>, string> = {
-  email: 'an e-mail address',
-  addresses: 'e-mail addresses',
-  uri: 'an address on the web',
-  line: 'one line',
-};
 
 const about = ({
   readOnly,
@@ -49,7 +43,7 @@ const about = ({
   [
     readOnly && 'read-only',
     fixed !== undefined && `always ${typeof fixed === 'string' ? `“${fixed}”` : JSON.stringify(fixed)}`,
-    format && formats[format],
+    format && formatNames[format],
     minimum !== undefined && `from ${minimum}`,
     maximum !== undefined && `to ${maximum}`,
     pattern !== undefined && `matches ${pattern}`,

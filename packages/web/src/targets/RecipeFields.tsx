@@ -1,10 +1,9 @@
 import { recipeFrom, recipeInput, RecipeInput, type TargetInput } from '@grammata/contract';
 import { pointerOf, tokensOf, valueAt, type Json } from '@grammata/core/submission';
 import { pointRecipe, recipeRoles, type RecipeRole } from '@grammata/core/target';
-import { useState } from 'react';
 import { useFormContext, useWatch } from 'react-hook-form';
 import { wordsFor } from '../api';
-import { Act, Fault, PlaceTree, Radios } from '../ui';
+import { Act, Fault, PointAt } from '../ui';
 import { TextField } from '../ui/form';
 import { useListing } from './queries';
 
@@ -59,14 +58,12 @@ function Pointing({ targetId }: { targetId: string }) {
   const listing = useListing(targetId);
   const { control, setValue } = useFormContext<TargetInput>();
   const recipe = useWatch({ control, name: 'recipe' }) as RecipeInput;
-  const [role, setRole] = useState<RecipeRole>('columnKey');
-  const [refusal, setRefusal] = useState<string | null>(null);
   const answer = listing.data?.answer ?? null;
-  const point = (pointer: string) => {
+  const point = (role: RecipeRole, pointer: string) => {
     const next = pointRecipe(recipeFrom(recipe), role, answer, pointer);
-    setRefusal('refusal' in next ? next.refusal : null);
-    if ('refusal' in next) return;
+    if ('refusal' in next) return next.refusal;
     setValue('recipe', { ...recipeInput(next), isOneTable: next.isOneTable === true }, { shouldDirty: true });
+    return null;
   };
   return (
     <div className="pb-4">
@@ -79,27 +76,14 @@ function Pointing({ targetId }: { targetId: string }) {
       {listing.error && <Fault>{wordsFor(listing.error)}</Fault>}
       {listing.data?.fault && <p className="pt-1 text-crimson">! {listing.data.fault}</p>}
       {answer !== null && (
-        <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-[15rem_1fr]">
-          <div>
-            <Radios
-              legend="What a place is"
-              name="recipe-role"
-              className="space-y-0.5"
-              value={role}
-              onChange={next => {
-                setRole(next);
-                setRefusal(null);
-              }}
-              options={recipeRoles.map(each => ({ value: each, label: roleWords[each] }))}
-            />
-            {refusal && (
-              <p role="alert" className="mt-1 text-crimson">
-                ! {refusal}
-              </p>
-            )}
-          </div>
-          <PlaceTree label="What it answered" document={answer} tags={tagsOf(answer, recipe)} onPoint={point} />
-        </div>
+        <PointAt
+          name="recipe-role"
+          roles={recipeRoles.map(each => ({ value: each, label: roleWords[each] }))}
+          first="columnKey"
+          document={answer}
+          tags={tagsOf(answer, recipe)}
+          onPoint={point}
+        />
       )}
     </div>
   );

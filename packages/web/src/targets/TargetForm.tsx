@@ -207,15 +207,12 @@ export function TargetForm({
         )}
         {reads !== 'files' && <ChoiceField<TargetInput> name="auth.kind" label="Credentials" options={kinds} />}
         <AuthFields kind={kind} />
-        {kind === 'consent' && (
-          <p className="self-end pb-1 text-small text-ink-2">
-            People are sent to the provider on the target’s page, once this is stored.
-          </p>
-        )}
         {kind !== 'none' && (
           <SecretField<TargetInput> name="token" label={authWords[kind].secret} isStored={hasToken} />
         )}
+        {/* A consent is given to one side. */}
         {isAsked &&
+          kind !== 'consent' &&
           (tryBaseUrl === null || tryBaseUrl === undefined
             ? offer('Give it a second address for tests', () => setValue('tryBaseUrl', ''))
             : null)}

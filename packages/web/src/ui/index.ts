@@ -9,6 +9,7 @@ export * from './kinds';
 export * from './NothingFound';
 export * from './parts';
 export * from './places';
+export * from './PointAt';
 export * from './states';
 export * from './Tip';
 export * from './useNow';

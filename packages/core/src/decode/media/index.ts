@@ -19,7 +19,7 @@ export { fromRows } from './grid';
 export { nestedFromPairs, nestedFromValues, pairsOf } from './urlencoded';
 export { filesInMail, mailHead } from './mail';
 export { filesInMultipart } from './multipart';
-export { bytesOfBase64, fileValue, type FileContent } from './parts';
+export { bytesOfBase64, headerParameters, fileValue, type FileContent } from './parts';
 
 /** Bodies inside an archive are read like any other, but for archives: those would nest without end. */
 const insideArchives: MediaReader[] = [json, jsonLines, multipart, urlencoded, xml, mail, separated, plain];

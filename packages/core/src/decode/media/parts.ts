@@ -105,15 +105,19 @@ export function partsBetween(bytes: Uint8Array, boundary: string, most: number):
  */
 export function headerParameters(header: string, isForm = false): Record<string, string> {
   const parameters: Record<string, string> = {};
+  const unreadable: Record<string, string> = {};
   for (const [, name, star, quoted, bare, plain] of header.matchAll(
     /;\s*([\w!#$&+^.`|~-]+?)(\*)?\s*=\s*(?:"((?:[^"\\]|\\.)*)"(?=\s*(?:;|$))|"([^"]*)"|([^;]*))/g,
   )) {
     const isEscaped = quoted !== undefined && (!isForm || quoted.includes('\\"'));
     const raw = isEscaped ? quoted.replace(/\\(["\\])/g, '$1') : (quoted ?? bare ?? (plain ?? '').trim());
-    if (star) parameters[name!.toLowerCase()] = extendedValue(raw) ?? raw;
-    else parameters[name!.toLowerCase()] ??= raw;
+    const value = star ? (extendedValue(raw) ?? raw) : raw;
+    // One whose bytes are not of its charset does not count where it is said plainly, too (RFC 6266 §4.3).
+    if (star && value.includes('\ufffd')) unreadable[name!.toLowerCase()] = value;
+    else if (star) parameters[name!.toLowerCase()] = value;
+    else parameters[name!.toLowerCase()] ??= value;
   }
-  return withContinued(parameters, header);
+  return withContinued({ ...unreadable, ...parameters }, header);
 }
 
 /** Values in several pieces, `filename*0*=utf-8''a; filename*1=b` (RFC 2231 §3, §4.1), put together under their name. */

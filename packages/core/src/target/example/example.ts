@@ -1,6 +1,7 @@
 import { nestedFromPairs } from '../../decode';
 import { isJsonObject, parseJson, type Json, type JsonObject } from '../../submission';
-import type { AnswerField, BodyKind, Operation, TargetField } from '../operation';
+import { methods, type AnswerField, type BodyKind, type Operation, type TargetField } from '../operation';
+import { withOwnKeys } from '../ownKeys';
 import { operationWords } from '../operationWords';
 import { answerFields } from './answer';
 import { credentialsIn, isSecretName, withoutSecrets, type ShownCredentials } from './credentials';
@@ -44,7 +45,6 @@ export function readExample(text: string): ReadExample | { fault: string } {
   return { operations: [create], baseUrl: null, credentials: null, text };
 }
 
-const methods: Operation['method'][] = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
 /** Headers that are set by others than a mapping. */
 const ownHeaders =
   /^(accept.*|content-.*|authorization|cookie|host|user-agent|referer|origin|connection|cache-control|pragma|dnt|sec-.*|te|:.*|x-requested-with|priority|idempotency-key|if-.*|upgrade-insecure-requests)$/i;
@@ -149,16 +149,6 @@ function inBody(kind: BodyKind, body: string | null, json: Json | undefined): Ta
   return kind === 'urlencoded' || kind === 'multipart'
     ? fieldsOf(nestedFromPairs([...new URLSearchParams(body ?? '')]))
     : [];
-}
-
-/** Keys that a parameter and the body share are told apart by where they go. */
-function withOwnKeys(fields: TargetField[]): TargetField[] {
-  const taken = new Set<string>();
-  return fields.map(field => {
-    const key = taken.has(field.key) ? `${field.in ?? 'body'}.${field.key}` : field.key;
-    taken.add(key);
-    return { ...field, key };
-  });
 }
 
 /** What a parameter of the query says of the request rather than of a record: all of a write, versions and formats of the rest. */

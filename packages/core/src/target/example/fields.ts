@@ -1,5 +1,6 @@
 import { escapeToken, isJsonObject, labelFromKey, type Json } from '../../submission';
 import type { TargetField, TargetType } from '../operation';
+import { suchAs } from '../suchAs';
 
 const limits = { fields: 400, nesting: 5 };
 
@@ -27,7 +28,7 @@ export const fieldOf = (key: string, value: Json): TargetField => ({
   readOnly: false,
   options: null,
   maxLength: null,
-  description: exampleText(value),
+  description: suchAs(typeof value === 'string' ? value : value === null ? null : JSON.stringify(value)),
   ...(Array.isArray(value) && itemType(value) && { items: itemType(value) }),
 });
 
@@ -37,11 +38,6 @@ function itemType(list: Json[]): TargetField['items'] {
   if (list.every(each => typeof each === 'boolean')) return 'boolean';
   if (!list.every(each => typeof each === 'number')) return undefined;
   return list.every(Number.isInteger) ? 'integer' : 'number';
-}
-
-function exampleText(value: Json): string | null {
-  const text = typeof value === 'string' ? value : JSON.stringify(value);
-  return text === '' || text === 'null' ? null : `such as ${text.slice(0, 80)}`;
 }
 
 /** What an example value looks like. */

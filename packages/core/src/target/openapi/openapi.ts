@@ -2,6 +2,8 @@ import { operationWords } from '../operationWords';
 import { asText, escapeToken, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
 import { withNames } from '../options';
+import { withOwnKeys } from '../ownKeys';
+import { suchAs } from '../suchAs';
 import { flatten, References, type FlatSchema } from './schema';
 import { fromSwagger, isSwagger } from './swagger';
 
@@ -136,16 +138,6 @@ function readOperation(
   };
 }
 
-/** Keys that a parameter and the body share are told apart by where they go. */
-function withOwnKeys(fields: TargetField[]): TargetField[] {
-  const taken = new Set<string>();
-  return fields.map(field => {
-    const key = taken.has(field.key) ? `${field.in ?? 'body'}.${field.key}` : field.key;
-    taken.add(key);
-    return { ...field, key };
-  });
-}
-
 /** Headers that are set by others than a mapping. */
 const ownHeaders = /^(accept|content-type|authorization|content-length|host|idempotency-key)$/i;
 
@@ -241,7 +233,10 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
       ? withNames(options.map((each, at) => ({ value: asText(each), name: names?.[at] ?? '' })))
       : { options: null }),
     maxLength: schema.maxLength,
-    description: schema.description ?? exampleNote(schema.example) ?? formatNote(schema.format),
+    description:
+      schema.description ??
+      suchAs(typeof schema.example === 'object' ? null : schema.example) ??
+      formatNote(schema.format),
     ...(items && itemType(items) && { items: itemType(items) }),
     ...(schema.format === 'email' && { format: 'email' as const }),
     ...((schema.format === 'uri' || schema.format === 'url') && { format: 'uri' as const }),
@@ -249,13 +244,6 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
     ...(schema.maximum !== null && { maximum: schema.maximum }),
     ...(schema.pattern !== null && { pattern: schema.pattern }),
   };
-}
-
-/** A value that the document shows, where it says nothing in words. */
-function exampleNote(example: Json | undefined): string | null {
-  if (example === undefined || example === null || typeof example === 'object') return null;
-  const text = asText(example);
-  return text === '' ? null : `such as ${text.slice(0, 80)}`;
 }
 
 const formatNote = (format: string | null): string | null =>

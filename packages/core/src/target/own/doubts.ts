@@ -1,6 +1,7 @@
 import { labelFromKey } from '../../submission';
 import type { Operation, TargetField } from '../operation';
 import { isWriting } from '../operation';
+import { suchAs, valueNamed } from '../suchAs';
 
 /** What an example can't tell of an operation, and a person knows. */
 export interface Doubt {
@@ -29,8 +30,9 @@ function doubtsOf({ key, in: place, fixed, description }: TargetField): Doubt[] 
     return [
       { about: 'alwaysTheSame', field: key, words: `${key} is always “${String(fixed)}” unless a line fills it.` },
     ];
-  if (place === 'path' && description?.startsWith('such as '))
-    return [{ about: 'varies', field: key, words: `${description.slice(8)} in the path was taken for an identifier.` }];
+  const shown = place === 'path' ? valueNamed(description) : null;
+  if (shown !== null)
+    return [{ about: 'varies', field: key, words: `${shown} in the path was taken for an identifier.` }];
   return [];
 }
 
@@ -41,7 +43,7 @@ export function withSegment(operation: Operation, index: number): Operation {
   const [, name] = /^\{([^{}]+)\}$/.exec(part) ?? [];
   if (name !== undefined) {
     const field = operation.fields.find(each => each.in === 'path' && each.pointer === name);
-    parts[index] = exampleOf(field) ?? name;
+    parts[index] = valueNamed(field?.description) ?? name;
     return {
       ...operation,
       path: parts.join('/'),
@@ -64,10 +66,7 @@ export function withSegment(operation: Operation, index: number): Operation {
     readOnly: false,
     options: null,
     maxLength: null,
-    description: `such as ${part}`,
+    description: suchAs(part),
   };
   return { ...operation, path: parts.join('/'), fields: [field, ...operation.fields] };
 }
-
-const exampleOf = (field: TargetField | undefined): string | null =>
-  field?.description?.startsWith('such as ') ? field.description.slice(8) : null;

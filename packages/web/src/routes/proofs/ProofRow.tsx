@@ -33,8 +33,9 @@ export function ProofRow({ workbench, proof, held }: { workbench: Workbench; pro
   };
   const anySuch = ({ callId, place, was }: Difference) => {
     const pattern = patternOf(was);
-    if (callId && pattern)
-      loosen.mutate({ proofId: proof.id, loose: [...proof.loose, { callId, pointer: place, pattern }] });
+    if (!callId || !pattern) return;
+    const others = proof.loose.filter(each => each.callId !== callId || each.pointer !== place);
+    loosen.mutate({ proofId: proof.id, loose: [...others, { callId, pointer: place, pattern }] });
   };
   const error = accept.error ?? loosen.error ?? remove.error;
   return (

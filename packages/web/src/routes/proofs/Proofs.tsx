@@ -84,6 +84,13 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
   );
 }
 
+const approvedWords = (approved: number, all: number): string =>
+  approved === 0
+    ? ''
+    : approved === all
+      ? `; ${all === 1 ? 'it is' : 'all of them are'} approved already`
+      : `; ${approved} of them ${approved === 1 ? 'is' : 'are'} approved already`;
+
 function Proposal({ routeId, proposed, onDone }: { routeId: string; proposed: ProposedProofs; onDone: () => void }) {
   const approve = useApprove(routeId);
   const fresh = proposed.samples.filter(each => !each.isProved);
@@ -101,7 +108,7 @@ function Proposal({ routeId, proposed, onDone }: { routeId: string; proposed: Pr
       <p className="font-serif">
         {proposed.samples.length === 0
           ? 'There is no sample yet.'
-          : `${counted(proposed.samples.length, 'sample')} of ${count(proposed.looked)} ${proposed.samples.length === 1 ? 'shows' : 'show'} whatever any of them does${fresh.length < proposed.samples.length ? `; ${proposed.samples.length - fresh.length} of them ${proposed.samples.length - fresh.length === 1 ? 'is' : 'are'} approved already` : ''}.`}
+          : `${counted(proposed.samples.length, 'sample')} of ${count(proposed.looked)} ${proposed.samples.length === 1 ? 'shows' : 'show'} whatever any of them does${approvedWords(proposed.samples.length - fresh.length, proposed.samples.length)}.`}
       </p>
       <ul className="mt-2 max-h-96 overflow-auto">
         {fresh.map(({ sampleId, name, shows }) => (
@@ -130,14 +137,16 @@ function Proposal({ routeId, proposed, onDone }: { routeId: string; proposed: Pr
       )}
       {approve.error && <Fault>{wordsFor(approve.error)}</Fault>}
       <div className="mt-3 flex gap-4">
-        <Press
-          onClick={() => approve.mutate({ sampleIds: taken.map(each => each.sampleId) }, { onSuccess: onDone })}
-          disabled={taken.length === 0 || approve.isPending}
-        >
-          {taken.length === 1 ? 'Approve it' : `Approve these ${taken.length}`}
-        </Press>
+        {fresh.length > 0 && (
+          <Press
+            onClick={() => approve.mutate({ sampleIds: taken.map(each => each.sampleId) }, { onSuccess: onDone })}
+            disabled={taken.length === 0 || approve.isPending}
+          >
+            {taken.length === 0 ? 'Approve them' : taken.length === 1 ? 'Approve it' : `Approve these ${taken.length}`}
+          </Press>
+        )}
         <Press quiet onClick={onDone}>
-          Not now
+          {fresh.length > 0 ? 'Not now' : 'Close'}
         </Press>
       </div>
     </section>

@@ -11,7 +11,7 @@ export interface Proofs {
   /** Undefined while they are being read. */
   all: ProofView[] | undefined;
   error: unknown;
-  /** By the proofs' identifiers; null until the newest state of the draft was held against them. */
+  /** By the proofs' identifiers, of the newest state of the draft that was held against them; null until one was. */
   held: ReadonlyMap<string, Held> | null;
   /** Why they can't be held against it. */
   fault: string | null;

@@ -1,64 +1,50 @@
 import type { AnswerFieldInput } from '@grammata/contract';
-import { parseJson, type Json } from '@grammata/core/submission';
+import type { Json } from '@grammata/core/submission';
 import { answerFields, type AnswerField } from '@grammata/core/target';
 import { useState } from 'react';
 import { useFormContext, useWatch } from 'react-hook-form';
-import { Act, counted, LinesBox } from '../../ui';
-import { typeNames } from './FieldRow';
+import { Act, counted } from '../../ui';
+import { typeNames } from '../fieldWords';
+import { FromJson } from './FromJson';
 import type { OperationForm } from './form';
 
 /** What an operation answers: what calls behind it may use. Learned from an answer rather than typed. */
 export function AnswerPart() {
   const { control, setValue } = useFormContext<OperationForm>();
   const answer = (useWatch({ control, name: 'answer' }) ?? []) as AnswerField[];
-  const [text, setText] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const learn = () => {
-    const document = parseJson(text ?? '');
-    if (document === undefined) return setFault('It is no JSON.');
-    setValue('answer', learned(document), { shouldDirty: true });
-    setText(null);
-    setFault(null);
-  };
+  const [isLearning, setLearning] = useState(false);
+  const set = (next: AnswerFieldInput[]) => setValue('answer', next, { shouldDirty: true });
   return (
     <section aria-label="What it answers">
       <h2 className="border-b border-ink pb-1.5">What it answers</h2>
-      {answer.length === 0 && text === null && (
+      {answer.length === 0 && !isLearning && (
         <p className="pt-2 font-serif text-ink-2">
           Nothing is known of it. Calls behind this one can use what stands in its answer once it is.
         </p>
       )}
       <Listed fields={answer} />
-      {text === null ? (
+      {isLearning ? (
+        <FromJson
+          label="An answer, in JSON"
+          placeholder={'{"id": 7, "name": "…"}'}
+          deed="Learn from it"
+          onTake={document => {
+            set(learned(document));
+            return null;
+          }}
+          onClose={() => setLearning(false)}
+        />
+      ) : (
         <p className="pt-2">
-          <Act onClick={() => setText('')}>
+          <Act onClick={() => setLearning(true)}>
             {answer.length === 0 ? 'Give an answer to learn from' : 'Learn it anew'}
           </Act>
           {answer.length > 0 && (
-            <Act className="ml-5" onClick={() => setValue('answer', [], { shouldDirty: true })}>
+            <Act className="ml-5" onClick={() => set([])}>
               Forget it
             </Act>
           )}
         </p>
-      ) : (
-        <div className="pt-3">
-          <LinesBox
-            label="An answer, in JSON"
-            look="code"
-            rows={5}
-            autoFocus
-            value={text}
-            onChange={setText}
-            error={fault}
-            placeholder={'{"id": 7, "name": "…"}'}
-          />
-          <p className="mt-1">
-            <Act onClick={learn}>Learn from it</Act>
-            <Act className="ml-5" onClick={() => setText(null)}>
-              Don’t
-            </Act>
-          </p>
-        </div>
       )}
     </section>
   );

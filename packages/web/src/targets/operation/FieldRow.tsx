@@ -4,38 +4,15 @@ import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Act, Choice, LinesBox, NumberBox, TextBox, Tick } from '../../ui';
 import { useShown } from '../../ui/form';
+import { formatNames, typeNames } from '../fieldWords';
 import { useFields } from './form';
 import { followsItsName, optionLines, optionsFrom, placeFor, pointerFrom, textOfValue, typedValue } from './values';
 
 const placeNames = { body: 'the body', query: 'the query', header: 'a header', path: 'the path' } as const;
 type Place = keyof typeof placeNames;
 
-const formatNames = {
-  none: 'anything',
-  email: 'an e-mail address',
-  addresses: 'e-mail addresses',
-  uri: 'an address on the web',
-  line: 'one line',
-};
-
 /** The columns of a field and of what stands above them. */
 export const fieldColumns = 'grid-cols-2 gap-x-4 gap-y-1 md:grid-cols-[minmax(0,1fr)_7.5rem_9.5rem_6.5rem_3rem]';
-
-/** What the types are called. */
-export const typeNames: Record<TargetType, string> = {
-  text: 'text',
-  number: 'number',
-  integer: 'whole number',
-  boolean: 'true or false',
-  date: 'date',
-  datetime: 'date and time',
-  choice: 'one option',
-  choices: 'list',
-  attachments: 'files, as links',
-  file: 'file, its content',
-  base64: 'file in base64',
-  json: 'any JSON',
-};
 
 /** One field of an operation: its name, where it goes, what it takes; opened, all that is known of it. */
 export function FieldRow({ index, onRemove }: { index: number; onRemove: () => void }) {
@@ -138,12 +115,13 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
             <Choice
               label="The text is"
               value={field.format ?? 'none'}
-              options={formatNames}
+              options={{ none: 'anything', ...formatNames }}
               onChange={format => set({ format: format === 'none' ? undefined : format })}
             />
           )}
-          <KeptLines
+          <Kept
             label="Options"
+            rows={4}
             hint="One a line: what is sent = what it is called."
             value={optionLines(field)}
             onDone={text => set(optionsFrom(text))}
@@ -176,53 +154,29 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
 
 /** A text that is taken once it is left: what it means is read as a whole. */
 function Kept({
+  rows = 1,
   value,
   onDone,
   ...rest
 }: {
   label: string;
   hint: string;
+  /** Lines that are shown; one is a line of text. */
+  rows?: number;
   value: string;
+  error?: string | null;
   onDone: (text: string) => void;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
-  return (
-    <TextBox
-      {...rest}
-      look="code"
-      value={typed ?? value}
-      onChange={setTyped}
-      onBlur={() => {
-        if (typed !== null) onDone(typed);
-        setTyped(null);
-      }}
-    />
-  );
-}
-
-function KeptLines({
-  value,
-  onDone,
-  ...rest
-}: {
-  label: string;
-  hint: string;
-  value: string;
-  error: string | null;
-  onDone: (text: string) => void;
-}) {
-  const [typed, setTyped] = useState<string | null>(null);
-  return (
-    <LinesBox
-      {...rest}
-      look="code"
-      rows={4}
-      value={typed ?? value}
-      onChange={setTyped}
-      onBlur={() => {
-        if (typed !== null) onDone(typed);
-        setTyped(null);
-      }}
-    />
-  );
+  const box = {
+    ...rest,
+    look: 'code' as const,
+    value: typed ?? value,
+    onChange: setTyped,
+    onBlur: () => {
+      if (typed !== null) onDone(typed);
+      setTyped(null);
+    },
+  };
+  return rows > 1 ? <LinesBox {...box} rows={rows} /> : <TextBox {...box} />;
 }

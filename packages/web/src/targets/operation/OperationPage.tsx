@@ -1,16 +1,17 @@
-import { OperationFieldInput, OperationInput, methods, type OperationView, type TargetView } from '@grammata/contract';
-import { parseJson } from '@grammata/core/submission';
-import { doubtsAbout, fieldsOfRecord, type BodyKind, type Operation } from '@grammata/core/target';
+import { OperationFieldInput, OperationInput, type OperationView, type TargetView } from '@grammata/contract';
+import type { Json } from '@grammata/core/submission';
+import { doubtsAbout, fieldsOfRecord, methods, type BodyKind, type Operation } from '@grammata/core/target';
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../../api';
 import { Read } from '../../app/Read';
-import { Act, Confirm, LinesBox, Note, Sheet } from '../../ui';
+import { Act, Confirm, Note, Sheet } from '../../ui';
 import { ChoiceField, InputForm, TextField, useInput } from '../../ui/form';
 import { useFromSource, useOperation, useSetOperation, useTakeAway, useTarget } from '../queries';
 import { AnswerPart } from './AnswerPart';
 import { fieldColumns, FieldRow } from './FieldRow';
+import { FromJson } from './FromJson';
 import { useFields, type OperationForm } from './form';
 import { PathParts } from './PathParts';
 import { TryIt } from './TryIt';
@@ -145,19 +146,16 @@ function Editor({
 function Fields() {
   const [fields, set, { control }] = useFields();
   const method = useWatch({ control, name: 'method' });
-  const [record, setRecord] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const [fromRecord, setFromRecord] = useState(false);
   const add = () =>
     set([...fields, { ...new OperationFieldInput(), ...(method === 'GET' && { in: 'query' as const }) }]);
-  const take = () => {
-    const document = parseJson(record ?? '');
+  const take = (document: Json) => {
     const shown = Array.isArray(document) ? document[0] : document;
     const found = shown === undefined ? [] : (fieldsOfRecord(shown) as OperationInput['fields']);
-    if (found.length === 0) return setFault('Give a record as an object: {"name": "value"}.');
+    if (found.length === 0) return 'Give a record as an object: {"name": "value"}.';
     const taken = new Set(fields.map(each => each.key));
     set([...fields, ...found.filter(each => !taken.has(each.key))]);
-    setRecord(null);
-    setFault(null);
+    return null;
   };
   return (
     <section aria-label="Its fields">
@@ -177,31 +175,20 @@ function Fields() {
       </ul>
       <p className="border-t border-rule pt-2">
         <Act onClick={add}>Add a field</Act>
-        {record === null && (
-          <Act className="ml-5" onClick={() => setRecord('')}>
+        {!fromRecord && (
+          <Act className="ml-5" onClick={() => setFromRecord(true)}>
             Take fields from a record
           </Act>
         )}
       </p>
-      {record !== null && (
-        <div className="pt-2">
-          <LinesBox
-            label="A record, in JSON"
-            look="code"
-            rows={4}
-            autoFocus
-            value={record}
-            onChange={setRecord}
-            error={fault}
-            placeholder={'{"email": "…", "address": {"town": "…"}}'}
-          />
-          <p className="mt-1">
-            <Act onClick={take}>Take its fields</Act>
-            <Act className="ml-5" onClick={() => setRecord(null)}>
-              Don’t
-            </Act>
-          </p>
-        </div>
+      {fromRecord && (
+        <FromJson
+          label="A record, in JSON"
+          placeholder={'{"email": "…", "address": {"town": "…"}}'}
+          deed="Take its fields"
+          onTake={take}
+          onClose={() => setFromRecord(false)}
+        />
       )}
     </section>
   );
@@ -251,7 +238,11 @@ function Margin({
       {view?.own === 'added' && <Note tone="goes">Added by hand: the source says nothing of it.</Note>}
       {view && view.usedBy.length > 0 && (
         <Note tone="goes">
-          Used by {view.usedBy.slice(0, 5).join(', ')}
+          Used by{' '}
+          {view.usedBy
+            .slice(0, 5)
+            .map(each => `“${each}”`)
+            .join(', ')}
           {view.usedBy.length > 5 && ` and ${view.usedBy.length - 5} more`}. Where it moves, its calls move along.
         </Note>
       )}

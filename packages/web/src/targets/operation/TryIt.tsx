@@ -1,5 +1,5 @@
 import type { OperationView } from '@grammata/contract';
-import { exampleFor, isWriting } from '@grammata/core/target';
+import { exampleFor, isWriting, valueNamed } from '@grammata/core/target';
 import type { Json } from '@grammata/core/submission';
 import { useState } from 'react';
 import { useFormContext } from 'react-hook-form';
@@ -61,7 +61,7 @@ export function TryIt({
                 placeholder={
                   field.fixed !== undefined
                     ? textOfValue(field.fixed)
-                    : (field.description?.replace(/^such as /, '') ?? textOfValue(exampleFor(field)))
+                    : (valueNamed(field.description) ?? field.description ?? textOfValue(exampleFor(field)))
                 }
                 value={typed[field.key] ?? ''}
                 onChange={text => setTyped(before => ({ ...before, [field.key]: text }))}

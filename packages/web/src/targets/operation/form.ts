@@ -10,9 +10,6 @@ export interface OperationForm extends Pick<OperationInput, 'id' | 'label' | 'me
   answer?: object[];
 }
 
-/** What is in the form now, whole. */
-export const useWhole = (): OperationInput => useWatch<OperationForm>() as OperationInput;
-
 /** The fields in the form, and how to set them. */
 export function useFields(): [OperationFieldInput[], (next: readonly object[]) => void, UseFormReturn<OperationForm>] {
   const form = useFormContext<OperationForm>();

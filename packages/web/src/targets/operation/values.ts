@@ -1,5 +1,5 @@
 import type { OperationFieldInput } from '@grammata/contract';
-import { escapeToken, parseJson, pointerOf, tokensOf, type Json } from '@grammata/core/submission';
+import { escapeToken, parseJson, pointerOf, type Json } from '@grammata/core/submission';
 import type { TargetField } from '@grammata/core/target';
 
 /** A value as it was typed, of the field's type; undefined where nothing was. What can’t be of the type stays text, and is refused. */
@@ -43,10 +43,6 @@ export const placeFor = (key: string, place: OperationFieldInput['in']): string 
 /** True while a field stands where its name says: another name moves it along. */
 export const followsItsName = ({ key, in: place, pointer }: OperationFieldInput): boolean =>
   pointer === placeFor(key, place);
-
-/** Where a field stands, as people read it: `contact.email`, `X-Trace`. */
-export const placeWords = ({ in: place, pointer }: OperationFieldInput): string =>
-  place ? pointer : tokensOf(pointer).join('.');
 
 /** Options as lines: `s1 = Grafting`. */
 export const optionLines = ({ options, optionNames }: Pick<TargetField, 'options' | 'optionNames'>): string =>

@@ -2,9 +2,8 @@ import type { CallInput, FindInput, LookView } from '@grammata/contract';
 import { findRoles, identifierAt, pointFind, recordsIn, type FindRole } from '@grammata/core/perform';
 import { placeAt, placeWords } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
-import { useState } from 'react';
 import { wordsFor } from '../../../api';
-import { Act, counted, Fault, PlaceTree, Radios } from '../../../ui';
+import { Act, counted, Fault, PointAt } from '../../../ui';
 import { useLook } from '../../queries';
 import type { Workbench } from '../../workbench';
 
@@ -26,20 +25,18 @@ export function FoundAnswer({
 }) {
   const { route, call, sample, editing, editCall } = workbench;
   const look = useLook(route.id);
-  const [role, setRole] = useState<FindRole>('equals');
-  const [refusal, setRefusal] = useState<string | null>(null);
   const ask = async () => {
     // It is asked as it is stored.
     await editing.flush();
     if (sample) look.mutate({ sampleId: sample.id, callId: call.id, find });
   };
-  const point = (pointer: string) => {
+  const point = (role: FindRole, pointer: string) => {
     const answer = look.data?.answer ?? null;
     const next = pointFind(find, role, answer, pointer);
-    setRefusal('refusal' in next ? next.refusal : null);
-    if ('refusal' in next) return;
+    if ('refusal' in next) return next.refusal;
     if (role === 'id') editCall(before => withFound(before, identifierAt(answer, pointer)));
     onChange(next as FindInput);
+    return null;
   };
   return (
     <div className="mt-4">
@@ -52,37 +49,20 @@ export function FoundAnswer({
       {look.error && <Fault>{wordsFor(look.error)}</Fault>}
       {look.data && <Told look={look.data} find={find} />}
       {look.data && look.data.answer !== null && (
-        <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-[15rem_1fr]">
-          <div>
-            <Radios
-              legend="What a place is"
-              name="found-role"
-              className="space-y-0.5"
-              value={role}
-              onChange={next => {
-                setRole(next);
-                setRefusal(null);
-              }}
-              options={findRoles.map(each => ({ value: each, label: roleWords[each] }))}
-            />
-            {refusal && (
-              <p role="alert" className="mt-1 text-crimson">
-                ! {refusal}
-              </p>
-            )}
-            {!find.takesAny && (
-              <p className="mt-2">
-                <Act onClick={() => onChange({ ...find, equals: '', takesAny: true })}>What it answers with is it</Act>
-              </p>
-            )}
-          </div>
-          <PlaceTree
-            label="What it answered"
-            document={look.data.answer}
-            tags={tagsOf(look.data, find, call)}
-            onPoint={point}
-          />
-        </div>
+        <PointAt
+          name="found-role"
+          roles={findRoles.map(each => ({ value: each, label: roleWords[each] }))}
+          first="equals"
+          document={look.data.answer}
+          tags={tagsOf(look.data, find, call)}
+          onPoint={point}
+        >
+          {!find.takesAny && (
+            <p className="mt-2">
+              <Act onClick={() => onChange({ ...find, equals: '', takesAny: true })}>What it answers with is it</Act>
+            </p>
+          )}
+        </PointAt>
       )}
     </div>
   );

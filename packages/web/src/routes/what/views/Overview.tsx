@@ -1,4 +1,4 @@
-import type { FoundOverview } from '@grammata/contract';
+import { OVERVIEWED, type FoundOverview } from '@grammata/contract';
 import { asText } from '@grammata/core/submission';
 import { wordsFor } from '../../../api';
 import { Act, counted, Fault, Note } from '../../../ui';
@@ -18,7 +18,7 @@ export function Overview({ workbench: { route, editing, showSample } }: { workbe
       <h2 className="border-b border-ink pb-1.5">Over many samples</h2>
       <p className="pt-2">
         <Act onClick={() => void ask()} disabled={overview.isPending}>
-          {overview.isPending ? 'Looking them up…' : 'See what it would change for the newest 60'}
+          {overview.isPending ? 'Looking them up…' : `See what it would change for the newest ${OVERVIEWED}`}
         </Act>{' '}
         <span className="text-ink-3">Only look-ups are sent.</span>
       </p>
@@ -51,8 +51,8 @@ function Told({ overview, onSample }: { overview: FoundOverview; onSample: (id: 
           <thead className="text-small text-ink-2">
             <tr className="border-b border-rule">
               <th className="py-1 font-normal">Field</th>
-              <th className="py-1 font-normal">Writes over</th>
-              <th className="py-1 font-normal">Fills what is blank</th>
+              <th className="py-1 pr-4 font-normal whitespace-nowrap">Writes over</th>
+              <th className="py-1 pr-4 font-normal whitespace-nowrap">Fills what is blank</th>
               <th className="py-1 font-normal">Such as</th>
             </tr>
           </thead>
@@ -64,11 +64,11 @@ function Told({ overview, onSample }: { overview: FoundOverview; onSample: (id: 
                 <td className="py-1.5 pr-4">{fills}</td>
                 <td className="py-1.5">
                   {first && (
-                    <>
-                      <code className="font-mono text-small text-ink-2 line-through">{asText(first.before)}</code>{' '}
-                      <code className="font-mono text-small">{asText(first.after)}</code>{' '}
+                    <span className="flex flex-wrap items-baseline gap-x-3">
+                      <code className="font-mono text-small text-ink-2 line-through">{asText(first.before)}</code>
+                      <code className="font-mono text-small">{asText(first.after)}</code>
                       <Act onClick={() => onSample(first.sampleId)}>show</Act>
-                    </>
+                    </span>
                   )}
                 </td>
               </tr>
