@@ -60,10 +60,12 @@ export async function proofFigures(): Promise<ProofFigures> {
     calls: [call],
     terms: { ...usualTerms, timeZone: 'UTC' },
   });
+  const form = { name: 'Bench', key: 'bench', samples: [] };
   const workspace: Workspace = {
-    targets: [target],
+    intakes: [{ name: 'Bench', settings: {}, forms: [form] }],
+    targets: [{ ...target, reached: {} }],
     routes: Array.from({ length: 20 }, (_, at) => ({
-      form: 'Bench',
+      form,
       definition: definition(`Route ${at}`),
       proofs: proofs.slice(at * 20, at * 20 + 100),
     })),

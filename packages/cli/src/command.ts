@@ -26,6 +26,17 @@ export function fileAndOptions<O extends NonNullable<ParseArgsConfig['options']>
   }
 }
 
+/** The one DIR argument and the options; throws Misuse otherwise. */
+export function folderAndOptions<O extends NonNullable<ParseArgsConfig['options']>>(args: string[], options: O) {
+  try {
+    const { values, positionals } = parseArgs({ args, options, allowPositionals: true, strict: true });
+    if (positionals.length !== 1) throw new Misuse('give one DIR.');
+    return { folder: positionals[0]!, values };
+  } catch (error) {
+    throw error instanceof Misuse ? error : new Misuse((error as Error).message);
+  }
+}
+
 /** The bytes of a file, or of standard input for `-`. */
 export async function bytesOf(file: string): Promise<Buffer> {
   if (file === '-') {

@@ -31,19 +31,26 @@ const commands: Entry[] = [
   {
     name: 'export',
     usage: 'export DIR [--server URL]',
-    summary: 'Writes targets, routes and proofs of a server as files; GRAMMATA_PASSWORD signs in.',
+    summary: 'Writes intakes, targets, routes, samples and proofs of a server as files; GRAMMATA_PASSWORD signs in.',
     load: async () => (await import('./export')).exportWorkspace,
   },
   {
+    name: 'import',
+    usage: 'import DIR [--server URL] [--apply]',
+    summary: 'Tells what such a folder would change on a server; with --apply it is imported, whole or not at all.',
+    load: async () => (await import('./import')).importWorkspace,
+  },
+  {
     name: 'proof',
-    usage: 'proof --workspace DIR [--route NAME] [--junit FILE]',
-    summary: 'Holds the proofs in such a folder against its routes; 1 where one differs. Nothing is sent.',
+    usage: 'proof --workspace DIR | --server URL [--route NAME] [--junit FILE]',
+    summary:
+      'Holds the proofs in such a folder, or on a server, against its routes; 1 where one differs. Nothing is sent.',
     load: async () => (await import('./proof')).proof,
   },
   {
     name: 'rehearse',
-    usage: 'rehearse --workspace DIR [--route NAME]',
-    summary: 'Tells what the routes in such a folder do with the samples of its proofs.',
+    usage: 'rehearse --workspace DIR | --server URL [--route NAME]',
+    summary: 'Tells what the routes in such a folder, or on a server, do with their samples.',
     load: async () => (await import('./proof')).rehearse,
   },
 ];

@@ -1,13 +1,13 @@
 import { writeFile } from 'node:fs/promises';
-import { checkProofs, rehearseProofs, routesNamed } from '@grammata/core/workspace';
+import { checkProofs, rehearseSamples, routesNamed } from '@grammata/core/workspace';
 import { Checked, Misuse, type Command } from './command';
 import { junitOf } from './junit';
-import { workspaceIn, workspaceOptions } from './workspace';
+import { workspaceFrom, workspaceOptions } from './workspace';
 
-/** `grammata proof`: holds the proofs of a folder against its routes; nothing is sent. */
+/** `grammata proof`: holds the proofs of a folder, or of a server, against its routes; nothing is sent. */
 export const proof: Command = async args => {
-  const { folder, route, junit } = workspaceOptions(args, true);
-  const workspace = await workspaceIn(folder);
+  const { from, route, junit } = workspaceOptions(args, true);
+  const workspace = await workspaceFrom(from);
   if (route !== null && routesNamed(workspace, route).length === 0) throw new Misuse(`there is no route “${route}”.`);
   const routes = checkProofs(workspace, route);
   if (junit !== null) await writeFile(junit, junitOf(routes));
@@ -26,12 +26,12 @@ export const proof: Command = async args => {
   );
 };
 
-/** `grammata rehearse`: what the routes of a folder do with its samples. */
+/** `grammata rehearse`: what the routes of a folder, or of a server, do with its samples. */
 export const rehearse: Command = async args => {
-  const { folder, route } = workspaceOptions(args);
-  const workspace = await workspaceIn(folder);
+  const { from, route } = workspaceOptions(args);
+  const workspace = await workspaceFrom(from);
   if (route !== null && routesNamed(workspace, route).length === 0) throw new Misuse(`there is no route “${route}”.`);
-  const routes = rehearseProofs(workspace, route);
+  const routes = rehearseSamples(workspace, route);
   return new Checked(
     { routes },
     routes.every(each => each.fault === null),

@@ -4,27 +4,29 @@ import { parseArgs } from 'node:util';
 import { parseJson, type Json } from '@grammata/core/submission';
 import { fileText, isWorkspace, workspaceOf, type Workspace, type WorkspaceFiles } from '@grammata/core/workspace';
 import { Misuse } from './command';
+import { Server } from './server';
 
 /** Options of what is checked in a workspace; a report is an option of some commands only. */
 export function workspaceOptions(
   args: string[],
   mayReport = false,
-): { folder: string; route: string | null; junit: string | null } {
+): { from: WorkspaceFrom; route: string | null; junit: string | null } {
   try {
     const { values, positionals } = parseArgs({
       args,
       options: {
         workspace: { type: 'string' },
+        server: { type: 'string' },
         route: { type: 'string' },
         ...(mayReport && { junit: { type: 'string' } as const }),
       },
       allowPositionals: true,
       strict: true,
     });
-    if (positionals.length > 0 || values.workspace === undefined)
-      throw new Misuse('give the folder with --workspace DIR.');
+    if (positionals.length > 0 || (values.workspace === undefined) === (values.server === undefined))
+      throw new Misuse('give the folder with --workspace DIR, or the server with --server URL.');
     return {
-      folder: values.workspace,
+      from: values.workspace === undefined ? { server: values.server! } : { folder: values.workspace },
       route: values.route ?? null,
       junit: (values.junit as string | undefined) ?? null,
     };
@@ -33,19 +35,31 @@ export function workspaceOptions(
   }
 }
 
-/** A workspace out of its folder. Throws Misuse where it is none, with the file at fault. */
-export async function workspaceIn(folder: string): Promise<Workspace> {
-  const read = workspaceOf(await filesIn(folder));
-  if ('faults' in read) throw new Misuse(read.faults.map(({ file, message }) => `${file}: ${message}`).join('\n'));
-  return read;
+/** Where a workspace is had from. */
+export type WorkspaceFrom = { folder: string } | { server: string };
+
+/** A workspace out of its folder, or as a server has it. Throws like {@link workspaceIn}. */
+export async function workspaceFrom(from: WorkspaceFrom): Promise<Workspace> {
+  return 'folder' in from ? workspaceIn(from.folder) : read(await (await Server.at(from.server)).files());
 }
 
-async function filesIn(folder: string): Promise<WorkspaceFiles> {
+/** A workspace out of its folder. Throws Misuse where it is none, with the file at fault. */
+export async function workspaceIn(folder: string): Promise<Workspace> {
+  return read(await filesIn(folder));
+}
+
+function read(files: WorkspaceFiles): Workspace {
+  const found = workspaceOf(files);
+  if ('faults' in found) throw new Misuse(found.faults.map(({ file, message }) => `${file}: ${message}`).join('\n'));
+  return found;
+}
+
+export async function filesIn(folder: string): Promise<WorkspaceFiles> {
   const names = await readdir(folder, { recursive: true }).catch(() => {
     throw new Misuse(`there is no folder “${folder}”.`);
   });
   const files: WorkspaceFiles = {};
-  for (const name of names.filter(each => each.endsWith('.json'))) {
+  for (const name of names.filter(each => isOurs(each.split(path.sep).join('/')))) {
     const text = await readFile(path.join(folder, name), 'utf8');
     try {
       files[name.split(path.sep).join('/')] = JSON.parse(text) as Json;
@@ -55,6 +69,10 @@ async function filesIn(folder: string): Promise<WorkspaceFiles> {
   }
   return files;
 }
+
+/** Whether a path is one that a workspace has: what else a repository holds is not read. */
+const isOurs = (name: string): boolean =>
+  name === 'workspace.json' || (name.endsWith('.json') && own.includes(name.split('/')[0]!));
 
 /** Throws Misuse where a folder holds something that is no workspace: an export would write over it. */
 async function mustBeOurs(folder: string): Promise<void> {
@@ -69,10 +87,10 @@ async function mustBeOurs(folder: string): Promise<void> {
 }
 
 /** Paths of files below a folder, as an export has them. */
-const filePath = /^([a-z0-9-]+\/){0,2}[a-z0-9-]+\.json$/;
+const filePath = /^([a-z0-9-]+\/){0,3}[a-z0-9-]+\.json$/;
 
 /** The folders that an export writes, and writes anew. */
-const own = ['targets', 'routes', 'proofs', 'schemas'];
+const own = ['intakes', 'samples', 'targets', 'routes', 'proofs', 'schemas'];
 
 /**
  * Writes a workspace to a folder: what was exported there before and is gone is gone from it, too. Throws Misuse, and touches nothing, where

@@ -12,3 +12,4 @@ export * from './views';
 export * from './recipe';
 export * from './routeInputs';
 export * from './routeViews';
+export * from './workspace';

@@ -47,6 +47,10 @@ const places: RouteObject[] = [
     path: 'routes/:id/:part?',
     lazy: async () => ({ Component: (await import('./routes/page/RoutePage')).RoutePage }),
   },
+  {
+    path: 'workspace',
+    lazy: async () => ({ Component: (await import('./workspace/WorkspacePage')).WorkspacePage }),
+  },
   { path: 'targets', lazy: async () => ({ Component: (await import('./targets/TargetList')).TargetList }) },
   { path: 'targets/:id', lazy: async () => ({ Component: (await import('./targets/TargetPage')).TargetPage }) },
   {

@@ -12,7 +12,7 @@ export interface CheckedRoute {
 }
 
 /** Routes of a workspace, all or the one of this name. */
-export const routesNamed = ({ routes }: Workspace, name: string | null): WorkspaceRoute[] =>
+export const routesNamed = ({ routes }: Workspace, name: string | null): readonly WorkspaceRoute[] =>
   name === null ? routes : routes.filter(each => each.definition.name === name);
 
 function playOf({ targets }: Workspace, { definition }: WorkspaceRoute): Play | Problem {
@@ -35,8 +35,8 @@ export function checkProofs(workspace: Workspace, name: string | null = null): C
   });
 }
 
-/** What a workspace's routes do with the samples of their proofs. */
-export function rehearseProofs(
+/** What a workspace's routes do with the samples of their form, and with those of their proofs. */
+export function rehearseSamples(
   workspace: Workspace,
   name: string | null = null,
 ): { route: string; fault: string | null; samples: (Enacted & { name: string })[] }[] {
@@ -46,10 +46,13 @@ export function rehearseProofs(
     return {
       route: route.definition.name,
       fault: null,
-      samples: route.proofs.map(({ name: sample, submission, answers }) => ({
-        name: sample,
-        ...enact(play, submission, answers),
-      })),
+      samples: [
+        ...route.form.samples.map(({ name: sample, submission }) => ({ name: sample, ...enact(play, submission, {}) })),
+        ...route.proofs.map(({ name: sample, submission, answers }) => ({
+          name: sample,
+          ...enact(play, submission, answers),
+        })),
+      ],
     };
   });
 }

@@ -1,28 +1,66 @@
 import type { CallTarget } from '../perform';
 import type { Enacted, Loose, Proof, RecordedAnswers } from '../proof';
 import type { Call, RouteDefinition } from '../route';
-import { isJsonObject, isSubmission, type Json, type Submission } from '../submission';
+import { asText, isJsonObject, isSubmission, type Json, type Submission } from '../submission';
 import type { Operation } from '../target';
 import { workspaceSchemas } from './schemas';
 
 /** The version of this folder's own shape. */
 const WORKSPACE_FORMAT = 1;
 
-/** What a workspace holds, without secrets: targets with what they offer, routes, and proofs of them. */
+/** What a workspace holds, without secrets: intakes with their forms and samples, targets with what they offer, routes with their proofs. */
 export interface Workspace {
-  targets: WorkspaceTarget[];
-  routes: WorkspaceRoute[];
+  intakes: readonly WorkspaceIntake[];
+  targets: readonly WorkspaceTarget[];
+  routes: readonly WorkspaceRoute[];
+}
+
+export interface WorkspaceIntake {
+  name: string;
+  /** What is set of it, as the API takes it. */
+  settings: Record<string, Json>;
+  forms: readonly WorkspaceForm[];
+}
+
+export interface WorkspaceForm {
+  name: string;
+  /** What its builder calls it. */
+  key: string;
+  samples: readonly { name: string; submission: Submission }[];
 }
 
 export interface WorkspaceTarget extends Omit<CallTarget, 'operations'> {
   operations: readonly Operation[];
+  /** Where and how it is reached and read, as the API takes it: a server's own business, taken on with a new target only. */
+  reached: Record<string, Json>;
 }
 
 export interface WorkspaceRoute {
-  /** The form's name, for people. */
-  form: string;
+  /** The one of {@link Workspace.intakes} whose submissions it takes. */
+  form: WorkspaceForm;
   definition: RouteDefinition;
-  proofs: (Proof & { name: string })[];
+  proofs: readonly (Proof & { name: string })[];
+}
+
+/** What files of a workspace are about. */
+export type FileKind = 'intake' | 'sample' | 'target' | 'route' | 'proof';
+
+/** A thing of a workspace with the file it stands in, and what it belongs to where that is a thing of its own. */
+export interface Placed<W extends Workspace = Workspace> {
+  file: string;
+  kind: FileKind;
+  name: string;
+  of: Things<W>[FileKind];
+  owner: string | null;
+  content: Json;
+}
+
+interface Things<W extends Workspace> {
+  intake: W['intakes'][number];
+  sample: W['intakes'][number]['forms'][number]['samples'][number];
+  target: W['targets'][number];
+  route: W['routes'][number];
+  proof: W['routes'][number]['proofs'][number];
 }
 
 /** Files of a folder, by their paths: JSON that reads well in version control. */
@@ -39,47 +77,112 @@ export const fileNameFor = (name: string): string =>
     .join('-')
     .slice(0, 60) || 'unnamed';
 
-/** A name that is not taken yet, with a number behind it where it is. */
-function freeName(name: string, taken: Set<string>): string {
-  const plain = fileNameFor(name);
-  let free = plain;
-  for (let number = 2; taken.has(free); number++) free = `${plain}-${number}`;
-  taken.add(free);
-  return free;
+/** Gives names that are not taken yet, with a number behind those that are. */
+function names(): (name: string) => string {
+  const taken = new Set<string>();
+  return name => {
+    const wanted = fileNameFor(name);
+    let free = wanted;
+    for (let number = 2; taken.has(free); number++) free = `${wanted}-${number}`;
+    taken.add(free);
+    return free;
+  };
 }
 
-/** A workspace as files, one thing a file; targets are named in routes, not numbered. */
-export function filesOf({ targets, routes }: Workspace): WorkspaceFiles {
+/** The things of a workspace, each with its file: routes name their form and their targets by their files. */
+export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
+  const all: Placed<W>[] = [];
+  const forms = new Map<WorkspaceForm, string>();
+  const free = names();
+  for (const intake of workspace.intakes) {
+    const own = free(intake.name);
+    const file = `intakes/${own}.json`;
+    const freeForm = names();
+    const stated = intake.forms.map(form => {
+      const of = freeForm(form.name || form.key);
+      forms.set(form, `${own}/${of}`);
+      const freeSample = names();
+      for (const sample of form.samples)
+        all.push({
+          file: `samples/${own}/${of}/${freeSample(sample.name)}.json`,
+          kind: 'sample',
+          name: sample.name,
+          of: sample,
+          owner: file,
+          content: plain({ $schema: '../../../schemas/sample.json', name: sample.name, submission: sample.submission }),
+        });
+      return [of, { name: form.name, key: form.key }];
+    });
+    all.push({
+      file,
+      kind: 'intake',
+      name: intake.name,
+      of: intake,
+      owner: null,
+      content: plain({
+        $schema: '../schemas/intake.json',
+        name: intake.name,
+        settings: intake.settings,
+        forms: Object.fromEntries(stated) as Json,
+      }),
+    });
+  }
+  const targets = new Map<string, string>();
+  const freeTarget = names();
+  for (const target of workspace.targets) {
+    const { id, name, baseUrl, reached, operations } = target;
+    const own = freeTarget(name);
+    targets.set(id, own);
+    const content = plain({ $schema: '../schemas/target.json', name, baseUrl, reached, operations });
+    all.push({ file: `targets/${own}.json`, kind: 'target', name, of: target, owner: null, content });
+  }
+  const freeRoute = names();
+  for (const route of workspace.routes) {
+    const { definition, proofs } = route;
+    const own = freeRoute(definition.name);
+    const file = `routes/${own}.json`;
+    all.push({
+      file,
+      kind: 'route',
+      name: definition.name,
+      of: route,
+      owner: null,
+      content: plain({
+        $schema: '../schemas/route.json',
+        ...definition,
+        form: forms.get(route.form) ?? '',
+        calls: definition.calls.map(each => named(each, targets)),
+      }),
+    });
+    const freeProof = names();
+    for (const proof of proofs) {
+      const { name, submission, answers, approved, loose, calls } = proof;
+      all.push({
+        file: `proofs/${own}/${freeProof(name)}.json`,
+        kind: 'proof',
+        name,
+        of: proof,
+        owner: file,
+        content: plain({
+          $schema: '../../schemas/proof.json',
+          name,
+          submission,
+          answers,
+          approved,
+          loose,
+          calls: calls.map(each => named(each, targets)),
+        }),
+      });
+    }
+  }
+  return all;
+}
+
+/** A workspace as files, one thing a file. */
+export function filesOf(workspace: Workspace): WorkspaceFiles {
   const files: WorkspaceFiles = { 'workspace.json': { format: WORKSPACE_FORMAT } };
   for (const [kind, schema] of Object.entries(workspaceSchemas)) files[`schemas/${kind}.json`] = schema;
-  const names = new Map<string, string>();
-  const taken = new Set<string>();
-  for (const { id, name, baseUrl, operations } of targets) {
-    const file = freeName(name, taken);
-    names.set(id, file);
-    files[`targets/${file}.json`] = plain({ $schema: '../schemas/target.json', name, baseUrl, operations });
-  }
-  const takenRoutes = new Set<string>();
-  for (const { form, definition, proofs } of routes) {
-    const file = freeName(definition.name, takenRoutes);
-    files[`routes/${file}.json`] = plain({
-      $schema: '../schemas/route.json',
-      form,
-      ...definition,
-      calls: definition.calls.map(each => named(each, names)),
-    });
-    const takenProofs = new Set<string>();
-    for (const { name, submission, answers, approved, loose, calls } of proofs)
-      files[`proofs/${file}/${freeName(name, takenProofs)}.json`] = plain({
-        $schema: '../../schemas/proof.json',
-        name,
-        submission,
-        answers,
-        approved,
-        loose,
-        calls: calls.map(each => named(each, names)),
-      });
-  }
+  for (const { file, content } of placed(workspace)) files[file] = content;
   return files;
 }
 
@@ -96,9 +199,10 @@ export const isWorkspace = (document: Json): boolean => isJsonObject(document) &
 /** A workspace out of its files, or what is wrong with them: which file, and what. */
 export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file: string; message: string }[] } {
   const faults: { file: string; message: string }[] = [];
-  const fault = (file: string, message: string) => void faults.push({ file, message });
+  const fault: Fault = (file, message) => void faults.push({ file, message });
   if (!isWorkspace(objectAt(files, 'workspace.json')))
     fault('workspace.json', `It is no workspace of format ${WORKSPACE_FORMAT}.`);
+  const { intakes, forms } = intakesIn(files, fault);
   const targets: WorkspaceTarget[] = [];
   for (const [file, own] of inFolder(files, /^targets\/([^/]+)\.json$/)) {
     const of = objectAt(files, file);
@@ -109,6 +213,7 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
         id: own,
         name: of.name,
         baseUrl: of.baseUrl,
+        reached: isJsonObject(of.reached ?? null) ? (of.reached as Record<string, Json>) : {},
         operations: of.operations as unknown as Operation[],
       });
   }
@@ -130,20 +235,63 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
     for (const { id, targetId } of calls)
       if (!known.has(targetId))
         fault(file, `The call ${id} goes to “${targetId}”, and there is no targets/${targetId}.json.`);
-    const { form, $schema: _schema, ...definition } = of;
-    const route: WorkspaceRoute = {
-      form: typeof form === 'string' ? form : '',
-      definition: { ...(definition as unknown as RouteDefinition), calls },
-      proofs: [],
-    };
+    const { form: stated, $schema: _schema, ...definition } = of;
+    const form = typeof stated === 'string' ? forms.get(stated) : undefined;
+    if (!form) {
+      fault(
+        file,
+        `Its form “${asText(stated ?? null)}” is in none of the intakes: it is INTAKE/FORM, as their files say.`,
+      );
+      continue;
+    }
+    const proofs: (Proof & { name: string })[] = [];
     for (const [proofFile, proofName] of inFolder(files, new RegExp(`^proofs/${own}/([^/]+)\\.json$`))) {
       const proof = proofIn(objectAt(files, proofFile), proofName);
-      if (proof) route.proofs.push(proof);
+      if (proof) proofs.push(proof);
       else fault(proofFile, 'A proof has a name, a submission, answers, and what was approved.');
     }
-    routes.push(route);
+    routes.push({ form, definition: { ...(definition as unknown as RouteDefinition), calls }, proofs });
   }
-  return faults.length > 0 ? { faults } : { targets, routes };
+  return faults.length > 0 ? { faults } : { intakes, targets, routes };
+}
+
+type Fault = (file: string, message: string) => void;
+
+/** The intakes of a folder, and their forms by INTAKE/FORM. */
+function intakesIn(
+  files: WorkspaceFiles,
+  fault: Fault,
+): Pick<Workspace, 'intakes'> & { forms: Map<string, WorkspaceForm> } {
+  const forms = new Map<string, WorkspaceForm>();
+  const intakes = inFolder(files, /^intakes\/([^/]+)\.json$/).flatMap(([file, own]): WorkspaceIntake[] => {
+    const of = objectAt(files, file);
+    const stated = Object.entries(isJsonObject(of?.forms ?? null) ? (of!.forms as Record<string, Json>) : {});
+    if (
+      typeof of?.name !== 'string' ||
+      !isJsonObject(of.settings ?? null) ||
+      !stated.every(([, form]) => isJsonObject(form) && typeof form.name === 'string' && typeof form.key === 'string')
+    ) {
+      fault(file, 'An intake has a name, settings, and forms that have a name and a key each.');
+      return [];
+    }
+    const read = stated.map(([name, form]): WorkspaceForm => {
+      const samples = inFolder(files, /^samples\/(.+)\/[^/]+\.json$/)
+        .filter(([, folder]) => folder === `${own}/${name}`)
+        .flatMap(([sampleFile]) => {
+          const sample = objectAt(files, sampleFile);
+          if (typeof sample?.name === 'string' && isSubmission(sample.submission))
+            return [{ name: sample.name, submission: sample.submission as unknown as Submission }];
+          fault(sampleFile, 'A sample has a name and a submission.');
+          return [];
+        });
+      const { name: called, key } = form as { name: string; key: string };
+      const known = { name: called, key, samples };
+      forms.set(`${own}/${name}`, known);
+      return known;
+    });
+    return [{ name: of.name, settings: of.settings as Record<string, Json>, forms: read }];
+  });
+  return { intakes, forms };
 }
 
 const inFolder = (files: WorkspaceFiles, pattern: RegExp): [file: string, name: string][] =>

@@ -1,3 +1,4 @@
 export * from './check';
+export * from './compare';
 export * from './files';
 export * from './schemas';

@@ -26,7 +26,7 @@ const object = (properties: Record<string, Json>, required: string[], more: bool
   additionalProperties: more,
 });
 const orNull = (schema: Json): Json => ({ anyOf: [schema, { type: 'null' }] });
-const pointer: Json = { type: 'string', pattern: '^(/([^~]|~[01])*)*$' };
+const pointer: Json = { type: 'string', pattern: '^(/([^~/]|~[01])*)*$' };
 
 const step = object({ id: one(stepIds), params: { type: 'object' }, off: flag }, ['id', 'params']);
 const part: Json = object({ name: text, source: {}, cleaning: list(step) }, ['name', 'source', 'cleaning']);
@@ -138,10 +138,37 @@ const operation = object(
 const named = (title: string, schema: Json): Json => ({ $schema: dialect, title, ...(schema as Record<string, Json>) });
 const reference = { $schema: text };
 
-export const workspaceSchemas: Record<'target' | 'route' | 'proof', Json> = {
+const submission: Json = { type: 'object', required: ['fields', 'files', 'questions', 'meta'] };
+const fileName = '^[a-z0-9-]+$';
+
+export const workspaceSchemas: Record<'intake' | 'sample' | 'target' | 'route' | 'proof', Json> = {
+  intake: named(
+    'An intake of a Grammata workspace',
+    object(
+      {
+        ...reference,
+        name: text,
+        settings: { type: 'object' },
+        forms: {
+          type: 'object',
+          propertyNames: { pattern: fileName },
+          additionalProperties: object({ name: text, key: text }, ['name', 'key']),
+        },
+      },
+      ['name', 'settings', 'forms'],
+    ),
+  ),
+  sample: named(
+    'A sample of a form of a Grammata workspace',
+    object({ ...reference, name: text, submission }, ['name', 'submission']),
+  ),
   target: named(
     'A target of a Grammata workspace',
-    object({ ...reference, name: text, baseUrl: text, operations: list(operation) }, ['name', 'baseUrl', 'operations']),
+    object({ ...reference, name: text, baseUrl: text, reached: { type: 'object' }, operations: list(operation) }, [
+      'name',
+      'baseUrl',
+      'operations',
+    ]),
   ),
   route: named(
     'A route of a Grammata workspace',
@@ -150,12 +177,12 @@ export const workspaceSchemas: Record<'target' | 'route' | 'proof', Json> = {
         ...reference,
         format: { const: 1 },
         name: text,
-        form: text,
+        form: { type: 'string', pattern: '^[a-z0-9-]+/[a-z0-9-]+$' },
         condition: { type: 'object' },
         calls: { ...(list(call) as Record<string, Json>), minItems: 1 },
         terms: object({ hours: { type: 'number' }, needsTrial: flag, timeZone: text }, ['hours', 'timeZone']),
       },
-      ['format', 'name', 'condition', 'calls', 'terms'],
+      ['format', 'name', 'form', 'condition', 'calls', 'terms'],
     ),
   ),
   proof: named(
@@ -164,7 +191,7 @@ export const workspaceSchemas: Record<'target' | 'route' | 'proof', Json> = {
       {
         ...reference,
         name: text,
-        submission: { type: 'object', required: ['fields', 'files', 'questions', 'meta'] },
+        submission,
         answers: { type: 'object' },
         approved: object(
           {

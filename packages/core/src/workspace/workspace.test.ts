@@ -9,12 +9,14 @@ import {
   fileNameFor,
   filesOf,
   fileText,
-  rehearseProofs,
+  rehearseSamples,
   workspaceOf,
   workspaceSchemas,
   type Workspace,
   type WorkspaceFiles,
 } from '.';
+
+const kept = { ...roster, operations: roster.operations, reached: { reads: 'tables' } };
 
 /** Workspaces with a route of random calls and proofs of random submissions. */
 const workspaces = fc
@@ -37,7 +39,13 @@ const workspaces = fc
       approved: enact(play, submission, {}),
       loose: [],
     }));
-    return { targets: [roster], routes: [{ form: 'Reports', definition, proofs }] };
+    const samples = all.slice(1).map((submission, at) => ({ name: `Chosen ${at}`, submission }));
+    const form = { name: 'Reports', key: 'reports', samples };
+    return {
+      intakes: [{ name: 'Field reports', settings: { sizeLimit: 10_000 }, forms: [form] }],
+      targets: [kept],
+      routes: [{ form, definition, proofs }],
+    };
   });
 const read = (files: WorkspaceFiles): Workspace => {
   const found = workspaceOf(files);
@@ -68,14 +76,7 @@ test('each file is one of its own schema (2020-12), judged by ajv', () => {
   const valid = Object.fromEntries(
     Object.entries(workspaceSchemas).map(([kind, schema]) => [kind, ajv.compile(schema as object)]),
   );
-  const kindOf = (file: string) =>
-    file.startsWith('targets/')
-      ? 'target'
-      : file.startsWith('routes/')
-        ? 'route'
-        : file.startsWith('proofs/')
-          ? 'proof'
-          : null;
+  const kindOf = (file: string) => Object.keys(valid).find(each => file.startsWith(`${each}s/`)) ?? null;
   fc.assert(
     fc.property(workspaces, workspace => {
       for (const [file, value] of Object.entries(parsed(texts(filesOf(workspace))))) {
@@ -110,7 +111,7 @@ test('a line that is edited in its file is told, with the proof and the place', 
       const line = route.calls[0]!.lines.find(each => each.to === 'name')!;
       line.source = { from: 'constant', value: 'Edited' };
       line.cleaning = [];
-      const before = rehearseProofs(workspace)[0]!.samples;
+      const before = rehearseSamples(workspace)[0]!.samples;
       const sent = before.some(each =>
         each.requests.some(request => request.callId === 'c0' && request.purpose === 'create'),
       );
@@ -126,12 +127,15 @@ test('targets are named, and no secret is in any file', () => {
   const all = files();
   expect(
     Object.keys(all)
-      .filter(each => !each.startsWith('proofs/'))
+      .filter(each => !/^(proofs|samples)\//.test(each))
       .sort(),
   ).toEqual([
+    'intakes/field-reports.json',
     'routes/reports-to-the-roster.json',
+    'schemas/intake.json',
     'schemas/proof.json',
     'schemas/route.json',
+    'schemas/sample.json',
     'schemas/target.json',
     'targets/roster.json',
     'workspace.json',
@@ -139,7 +143,7 @@ test('targets are named, and no secret is in any file', () => {
   expect((all['routes/reports-to-the-roster.json'] as { calls: { target: string }[] }).calls[0]!.target).toBe('roster');
   const withSecret = filesOf({
     ...sample,
-    targets: [{ ...roster, secret: 's3cret', auth: { kind: 'bearer' } } as never],
+    targets: [{ ...kept, secret: 's3cret', auth: { kind: 'bearer' } } as never],
   });
   expect(JSON.stringify(withSecret)).not.toContain('s3cret');
 });
@@ -172,6 +176,24 @@ test.each<[string, (all: WorkspaceFiles) => void, string, RegExp]>([
     /has a name/,
   ],
   [
+    'a route of a form that is nowhere',
+    all => void ((all['routes/reports-to-the-roster.json'] as { form: string }).form = 'elsewhere/reports'),
+    'routes/reports-to-the-roster.json',
+    /“elsewhere\/reports” is in none of the intakes/,
+  ],
+  [
+    'an intake whose forms have no key',
+    all => void ((all['intakes/field-reports.json'] as { forms: Json }).forms = { reports: { name: 'Reports' } }),
+    'intakes/field-reports.json',
+    /forms that have a name and a key/,
+  ],
+  [
+    'a sample without a submission',
+    all => void (all['samples/field-reports/reports/x.json'] = { name: 'x' }),
+    'samples/field-reports/reports/x.json',
+    /A sample has/,
+  ],
+  [
     'a proof without a submission',
     all => void (all['proofs/reports-to-the-roster/sample-0.json'] = { name: 'x' }),
     'proofs/reports-to-the-roster/sample-0.json',
@@ -193,7 +215,7 @@ test.each([
 ])('“%s” is a file called %s', (name, file) => expect(fileNameFor(name)).toBe(file));
 
 test('two of one name are two files', () => {
-  const two = filesOf({ targets: [roster, { ...roster, id: 't2' }], routes: [] });
+  const two = filesOf({ intakes: [], targets: [kept, { ...kept, id: 't2' }], routes: [] });
   expect(Object.keys(two).filter(each => each.startsWith('targets/'))).toEqual([
     'targets/roster.json',
     'targets/roster-2.json',

@@ -10,3 +10,4 @@ export * from './targets';
 export * from './operations';
 export * from './consent';
 export * from './proofs';
+export * from './workspace';

@@ -1,6 +1,6 @@
 import type { DraftInput, LookInput, LookView, RouteInput, RunInput, RunView } from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
-import { identityFaults, newLine, ROUTE_FORMAT, usualTerms } from '@grammata/core/route';
+import { identityFaults, newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
 import { iso, now } from '../clock';
 import { lookUp, runDraft } from '../delivery';
@@ -17,7 +17,7 @@ const changed = ({ live }: Parts, id: string, revision?: number) =>
 
 /** Draws a route from a form to what a target does, with a line for each field. Throws HttpProblem where one of them is not there. */
 export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, operationId }: RouteInput): RouteRow {
-  const { store, log } = parts;
+  const { store } = parts;
   const form = store.forms.named(formId);
   const operation = store.targets.byId(targetId)?.operations.find(each => each.id === operationId);
   const errors = [
@@ -25,7 +25,7 @@ export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, 
     ...(operation ? [] : [{ field: 'operationId', message: 'Pick what the target is to do.' }]),
   ];
   if (!form || !operation) throw fieldFaults(errors);
-  const row = store.routes.create(formId, {
+  return drawnAs(parts, actor, formId, {
     format: ROUTE_FORMAT,
     name,
     condition: everything,
@@ -34,10 +34,21 @@ export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, 
     ],
     terms: usualTerms,
   });
-  store.forms.update(formId, { state: 'adopted' });
-  log.info({ actor: actor.id, route: row.id }, 'a route was drawn');
+}
+
+/** Draws a route as a definition says. Throws HttpProblem where its parts can't be told apart. */
+export function drawnAs(parts: Parts, actor: Actor, formId: string, definition: RouteDefinition): RouteRow {
+  checkIdentities(definition);
+  const row = parts.store.routes.create(formId, definition);
+  parts.store.forms.update(formId, { state: 'adopted' });
+  parts.log.info({ actor: actor.id, route: row.id }, 'a route was drawn');
   changed(parts, row.id);
   return row;
+}
+
+function checkIdentities(definition: RouteDefinition): void {
+  const faults = identityFaults(definition);
+  if (faults.length > 0) throw fieldFaults(faults.map(({ pointer, message }) => ({ field: pointer, message })));
 }
 
 /** Draws a route that does the same as another's draft, under a name of its own, as a draft. */
@@ -53,8 +64,7 @@ export function copyRoute(parts: Parts, actor: Actor, { id, formId, draft }: Rou
 
 /** Stores an edit. Throws HttpProblem where its parts can't be told apart, and where the draft was edited elsewhere meanwhile. */
 export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: DraftInput): RouteRow {
-  const faults = identityFaults(draft.definition);
-  if (faults.length > 0) throw fieldFaults(faults.map(({ pointer, message }) => ({ field: pointer, message })));
+  checkIdentities(draft.definition);
   const saved = parts.store.routes.saveDraft(route.id, draft);
   if (!saved)
     throw new HttpProblem(

@@ -28,7 +28,8 @@ export function api(services: Services): Router {
   router.use(/^\/(session|setup)$/, express.json({ limit: '4kb' }));
   router.use(sessionApi(services));
   router.use(signedIn(services.store.accounts));
-  // Documents of targets are large.
+  // Documents of targets are large, and so are workspaces.
+  router.use(/^\/workspace(\/|$)/, express.json({ limit: '64mb' }));
   router.use(/^\/targets(\/|$)/, express.json({ limit: '24mb' }));
   router.use(express.json({ limit: '4mb' }));
   router.get(

@@ -14,10 +14,10 @@ export function checked<T extends object>(type: new () => T, body: unknown): T {
 }
 
 /** Levels that a body may be nested: nothing that is sent here has nearly as many. */
-const DEEPEST = 60;
+export const DEEPEST = 60;
 
 /** Walks without recursion: the depth of a hostile body must not matter. */
-function isDeeperThan(body: object, most: number): boolean {
+export function isDeeperThan(body: object, most: number): boolean {
   let level: unknown[] = [body];
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > most) return true;

@@ -1,4 +1,3 @@
-import { execFile } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -7,6 +6,7 @@ import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { json, startAnswering } from '../testing/answering';
 import { draftOf } from '../testing/draftOf';
 import { withForm } from '../testing/forms';
+import { grammata } from '../testing/grammata';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // A folder is exported, checked in a pipeline, and edited: all by the command line.
@@ -14,14 +14,6 @@ import { startServer, startTarget, type Client, type FakeTarget } from '../testi
 let client: Client;
 let target: FakeTarget;
 let folder: string;
-
-const grammata = path.resolve(__dirname, '../../../cli/bin/grammata.mjs');
-const run = (args: string[], env: NodeJS.ProcessEnv = {}): Promise<{ code: number; out: string; err: string }> =>
-  new Promise(resolve =>
-    execFile(process.execPath, [grammata, ...args], { env: { ...process.env, ...env } }, (error, out, err) =>
-      resolve({ code: error ? Number(error.code) : 0, out, err }),
-    ),
-  );
 
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
@@ -58,7 +50,8 @@ afterEach(async () => {
   rmSync(folder, { recursive: true });
 });
 
-const exported = () => run(['export', folder, '--server', client.url], { GRAMMATA_PASSWORD: 'withy bridge at dawn' });
+const exported = () =>
+  grammata(['export', folder, '--server', client.url], { GRAMMATA_PASSWORD: 'withy bridge at dawn' });
 
 test('exported, checked, edited, refused with the place named; the same again is the same to the byte', async () => {
   const first = await exported();
@@ -76,7 +69,7 @@ test('exported, checked, edited, refused with the place named; the same again is
   expect(text()).toEqual(before);
 
   const junit = path.join(folder, 'report.xml');
-  const fine = await run(['proof', '--workspace', folder, '--junit', junit]);
+  const fine = await grammata(['proof', '--workspace', folder, '--junit', junit]);
   expect([fine.code, JSON.parse(fine.out)]).toEqual([
     0,
     { routes: [{ route: 'Reports', fault: null, proofs: expect.any(Number), differing: [] }] },
@@ -85,7 +78,7 @@ test('exported, checked, edited, refused with the place named; the same again is
 
   const at = path.join(folder, 'routes/reports.json');
   writeFileSync(at, readFileSync(at, 'utf8').replace('"field": "ph"', '"field": "site"'));
-  const refused = await run(['proof', '--workspace', folder, '--route', 'Reports', '--junit', junit]);
+  const refused = await grammata(['proof', '--workspace', folder, '--route', 'Reports', '--junit', junit]);
   expect(refused.code).toBe(1);
   const [told] = (
     JSON.parse(refused.out) as { routes: { differing: { differences: { place: string; kind: string }[] }[] }[] }
@@ -98,7 +91,7 @@ test('exported, checked, edited, refused with the place named; the same again is
   expect(testsuites).toMatchObject({ testsuite: { name: 'Reports' } });
   expect(Number(testsuites.failures)).toBeGreaterThan(0);
 
-  const rehearsed = await run(['rehearse', '--workspace', folder]);
+  const rehearsed = await grammata(['rehearse', '--workspace', folder]);
   expect([rehearsed.code, (JSON.parse(rehearsed.out) as { routes: object[] }).routes.length]).toEqual([0, 1]);
 });
 
@@ -116,7 +109,7 @@ test.each<[string, () => string[], NodeJS.ProcessEnv, RegExp]>([
   ['nothing said', () => ['proof'], {}, /--workspace DIR/],
   ['an option of another command', () => ['rehearse', '--workspace', folder, '--junit', 'x.xml'], {}, /--junit/],
 ])('misuse is told with exit code 2: %s', async (_, args, env, message) => {
-  const { code, err } = await run(args(), env);
+  const { code, err } = await grammata(args(), env);
   expect([code, err]).toEqual([2, expect.stringMatching(message)]);
 });
 
@@ -137,7 +130,7 @@ test('what is no workspace is not written over', async () => {
 
 test('a server has no say over files outside the folder', async () => {
   const side = await startAnswering((_heard, response) => json(response, 200, { '../../outside.json': {} }));
-  const { code, err } = await run(['export', folder, '--server', side.url], {});
+  const { code, err } = await grammata(['export', folder, '--server', side.url], {});
   await side.stop();
   expect([code, err]).toEqual([2, expect.stringMatching(/names a file “\.\.\/\.\.\/outside\.json”/)]);
   expect(readdirSync(folder)).toEqual([]);

@@ -38,13 +38,15 @@ function withPlainTransactions(client: Libsql.Database): Libsql.Database {
   const run =
     (begin: string, work: (...args: unknown[]) => unknown) =>
     (...args: unknown[]): unknown => {
-      client.exec(begin);
+      // One in another is a part of it, that fails on its own.
+      const isPart = client.inTransaction;
+      client.exec(isPart ? 'SAVEPOINT part' : begin);
       try {
         const result = work(...args);
-        client.exec('COMMIT');
+        client.exec(isPart ? 'RELEASE part' : 'COMMIT');
         return result;
       } catch (error) {
-        if (client.inTransaction) client.exec('ROLLBACK');
+        if (client.inTransaction) client.exec(isPart ? 'ROLLBACK TO part; RELEASE part' : 'ROLLBACK');
         throw error;
       }
     };

@@ -204,6 +204,23 @@ export class Forms {
     return this.questions.weeks(formId);
   }
 
+  /** The form of a key at an intake; it is made where there is none, before anything came of it. */
+  open(intakeId: string, { key, name }: Pick<FormRow, 'key' | 'name'>): FormRow {
+    const isIt = and(eq(forms.intakeId, intakeId), eq(forms.key, key));
+    this.db.insert(forms).values({ id: newId(), intakeId, key, name, state: 'adopted' }).onConflictDoNothing().run();
+    return this.db.select().from(forms).where(isIt).get()!;
+  }
+
+  /** Recorded samples of a form that people gave a name, oldest first. */
+  namedSamples(formId: string): SubmissionRow[] {
+    return this.db
+      .select()
+      .from(submissions)
+      .where(and(own(formId), isNotNull(submissions.name)))
+      .orderBy(asc(submissions.receivedAt), asc(submissions.id))
+      .all();
+  }
+
   update(id: string, values: Partial<Pick<FormRow, 'state' | 'name' | 'ownName'>>): void {
     if (Object.values(values).some(value => value !== undefined))
       this.db.update(forms).set(values).where(eq(forms.id, id)).run();

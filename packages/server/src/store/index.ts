@@ -43,16 +43,19 @@ export interface Store {
   deliveries: Deliveries;
   copies: Copies;
   past: Past;
+  /** Does all of it or none: what several repositories store goes together, and what they have at hand is what is stored. */
+  whole<T>(work: () => T): T;
 }
 
 export function storeOn(db: Database): Store {
   hashSnapshots(db);
   const snapshots = new Snapshots(db);
   const targets = new Targets(db, snapshots);
+  const intakes = new Intakes(db);
   const questions = new Questions(db);
   return {
     accounts: new Accounts(db),
-    intakes: new Intakes(db),
+    intakes,
     arrivals: new Arrivals(db),
     readings: new Readings(db, questions),
     forms: new Forms(db, questions),
@@ -63,5 +66,14 @@ export function storeOn(db: Database): Store {
     deliveries: new Deliveries(db),
     copies: new Copies(db),
     past: new Past(db),
+    whole: work => {
+      try {
+        return db.transaction(work);
+      } catch (error) {
+        targets.forgetAtHand();
+        intakes.rememberAll();
+        throw error;
+      }
+    },
   };
 }

@@ -20,6 +20,13 @@ export class Intakes {
   readonly #pins = new Map<string, Pins>();
 
   constructor(private readonly db: Database) {
+    this.rememberAll();
+  }
+
+  /** Has at hand what is stored, and nothing else. */
+  rememberAll(): void {
+    this.#bySlug.clear();
+    this.#pins.clear();
     for (const row of this.all()) this.#remember(row);
   }
 

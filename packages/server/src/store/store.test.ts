@@ -267,3 +267,53 @@ describe('what was said is found', () => {
     ['nothing at all', [answer('boolean', '')], 'no answers'],
   ])('a submission is told from others by %s', (_, fields, about) => expect(aboutSubmission(said(fields))).toBe(about));
 });
+
+describe('several repositories store together', () => {
+  const target = { name: 'Register', baseUrl: 'https://r.example.org', discoveryPath: '/', secret: null };
+
+  test('all of it', () => {
+    const { store } = kept;
+    store.whole(() => {
+      store.intakes.create({ name: 'Another' });
+      // One that has a transaction of its own is a part of it.
+      store.targets.update(store.targets.create(target).id, { name: 'The register' });
+    });
+    expect(store.intakes.all().map(each => each.name)).toContain('Another');
+    expect(store.targets.all().map(each => each.name)).toContain('The register');
+  });
+
+  test('or nothing, and what is at hand is what is stored', () => {
+    const { store } = kept;
+    const { id, name } = store.targets.create(target);
+    const [intake] = store.intakes.all();
+    const before = [store.intakes.all(), store.routes.all()];
+    let slug = '';
+    const work = () => {
+      slug = store.intakes.create({ name: 'Another' }).slug;
+      store.intakes.update(intake!.id, { pins: { envelope: '/x' } as never });
+      store.targets.update(id, { name: 'Renamed', operations: [] });
+      expect(store.targets.byId(id)!.name).toBe('Renamed');
+      throw new Error('no');
+    };
+    expect(() => store.whole(work)).toThrow('no');
+    expect([store.intakes.all(), store.routes.all()]).toEqual(before);
+    expect(store.targets.byId(id)!.name).toBe(name);
+    expect(store.intakes.bySlug(slug)).toBeUndefined();
+    expect(store.intakes.pinsOf(intake!.id)).toEqual(intake!.pins);
+  });
+
+  test('a part that fails on its own takes back only what it did', () => {
+    const { store, db } = kept;
+    store.whole(() => {
+      store.targets.create({ ...target, name: 'Kept' });
+      expect(() =>
+        db.transaction(() => {
+          store.targets.create({ ...target, name: 'Not kept' });
+          throw new Error('part');
+        }),
+      ).toThrow('part');
+    });
+    const names = store.targets.all().map(each => each.name);
+    expect([names.includes('Kept'), names.includes('Not kept')]).toEqual([true, false]);
+  });
+});

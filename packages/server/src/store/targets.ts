@@ -20,6 +20,11 @@ export class Targets {
     private readonly snapshots: Snapshots,
   ) {}
 
+  /** What is at hand may not be what is stored: after a transaction that failed. */
+  forgetAtHand(): void {
+    this.#atHand.clear();
+  }
+
   all(): TargetRow[] {
     const ids = this.db.select({ id: targets.id }).from(targets).orderBy(asc(targets.name)).all();
     return ids.flatMap(({ id }) => this.byId(id) ?? []);

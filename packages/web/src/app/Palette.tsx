@@ -84,6 +84,9 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
           <Item value="new target" onSelect={go('/targets?new')}>
             Add a target
           </Item>
+          <Item value="workspace files export import folder" onSelect={go('/workspace')}>
+            Take the workspace away as files, or bring it back
+          </Item>
           <Item value="light dark theme" onSelect={() => (close(), switchTheme())}>
             Switch between light and dark
           </Item>

@@ -25,7 +25,16 @@ export function RouteList() {
           A route takes a form’s submissions to a target: which of them go, what is sent, and how.
         </Note>
       }
-      actions={!making && <Press onClick={() => make(true)}>New route</Press>}
+      actions={
+        !making && (
+          <>
+            <Link className="act" to="/workspace">
+              Workspace as files
+            </Link>
+            <Press onClick={() => make(true)}>New route</Press>
+          </>
+        )
+      }
     >
       {making && <NewRoute formId={params.get('form') ?? ''} onCancel={() => make(false)} />}
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}

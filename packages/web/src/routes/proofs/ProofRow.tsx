@@ -90,9 +90,11 @@ export function ProofRow({ workbench, proof, held }: { workbench: Workbench; pro
               Accept it as it is now
             </Act>
           )}
-          <Link className="act mr-5" to={`/routes/${route.id}/what?sample=${proof.sampleId}`}>
-            Show this sample
-          </Link>
+          {proof.sampleId !== '' && (
+            <Link className="act mr-5" to={`/routes/${route.id}/what?sample=${proof.sampleId}`}>
+              Show this sample
+            </Link>
+          )}
           <Act onClick={() => remove.mutate({ ids: [proof.id] })} disabled={remove.isPending}>
             Remove this proof
           </Act>

@@ -281,19 +281,29 @@ export function Radios<T extends string>({
 }
 
 /** A word to act on that opens the choice of a file. */
-export const FileAct = ({
-  children,
-  accept,
-  onFile,
-  disabled = false,
-  className = '',
-}: {
+export const FileAct = ({ onFile, ...rest }: ChoosingAct & { accept?: string; onFile: (file: File) => void }) => (
+  <ChooseAct {...rest} onFiles={([file]) => file && onFile(file)} />
+);
+
+/** A word to act on that opens the choice of a folder; gives all files in it. */
+export const FolderAct = ({ onFiles, ...rest }: ChoosingAct & { onFiles: (files: File[]) => void }) => (
+  <ChooseAct {...rest} folder onFiles={onFiles} />
+);
+
+interface ChoosingAct {
   children: string;
-  accept?: string;
-  onFile: (file: File) => void;
   disabled?: boolean;
   className?: string;
-}) => (
+}
+
+const ChooseAct = ({
+  children,
+  accept,
+  folder = false,
+  onFiles,
+  disabled = false,
+  className = '',
+}: ChoosingAct & { accept?: string; folder?: boolean; onFiles: (files: File[]) => void }) => (
   <label
     className={`act cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-oxide ${className}`}
   >
@@ -303,11 +313,13 @@ export const FileAct = ({
       className="sr-only"
       accept={accept}
       disabled={disabled}
+      // The one way to choose a folder (HTML Living Standard, File and Directory Entries API).
+      {...(folder && { webkitdirectory: '' })}
       onChange={event => {
-        const [file] = event.target.files ?? [];
+        const files = [...(event.target.files ?? [])];
         // The same file can be chosen once more.
         event.target.value = '';
-        if (file) onFile(file);
+        if (files.length > 0) onFiles(files);
       }}
     />
   </label>

@@ -1,0 +1,59 @@
+import type { ComparedView } from '@grammata/contract';
+import type { WorkspaceFiles } from '@grammata/core/workspace';
+import { HttpProblem } from '../../problems';
+import type { Services } from '../../services';
+import type { Actor } from '../actor';
+import { comparedWith, type Readers } from './compare';
+import { workspaceHere } from './here';
+import { take } from './take';
+
+export type { Readers } from './compare';
+export { exportedFiles } from './here';
+
+/** Holds files against what is here, and says what importing them would do. Nothing is changed. */
+export const compareWorkspace = (services: Services, files: WorkspaceFiles, readers: Readers): ComparedView =>
+  comparedWith(workspaceHere(services), files, readers).view;
+
+/**
+ * Imports files: all that they would do is done, or nothing. Throws HttpProblem where something can't be taken over, and where
+ * something here is otherwise than it was compared with.
+ */
+export function importWorkspace(
+  services: Services,
+  actor: Actor,
+  files: WorkspaceFiles,
+  mark: string,
+  readers: Readers,
+): ComparedView {
+  const { store, feeds, breakers, log, live } = services;
+  const here = workspaceHere(services);
+  const { view, given } = comparedWith(here, files, readers);
+  if (!given || view.faults.length > 0)
+    throw new HttpProblem(
+      422,
+      'These files can’t be imported as they are.',
+      'Nothing was changed.',
+      view.faults.map(({ file, message }) => ({ field: file, message })),
+    );
+  if (view.mark !== mark)
+    throw new HttpProblem(
+      409,
+      'Something was changed meanwhile.',
+      'Look at the difference again: nothing was imported.',
+    );
+  const intakes = new Set<string>();
+  try {
+    store.whole(() => {
+      take(services, actor, here, given, view.changes, readers);
+      for (const { id } of store.intakes.all()) intakes.add(id);
+    });
+  } finally {
+    // Feeds are read as what is stored says, whether it was taken over or not.
+    for (const id of intakes) feeds.forget(id);
+    feeds.schedule();
+  }
+  for (const { row } of here.targets) breakers.forget(row.id);
+  log.info({ actor: actor.id, changes: view.changes.length }, 'a workspace was imported');
+  for (const what of ['intake', 'target', 'route'] as const) live.publish({ type: 'changed', what, id: '' });
+  return view;
+}
