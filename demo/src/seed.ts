@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import type { RouteDefinition } from '@grammata/core/route';
 import { catalogue, FEED_TOKEN, type Yard } from '@grammata/practice';
-import { aboutSubmission, hashPassword, passes, readTarget, type IntakeRow, type Services } from '@grammata/server';
+import { aboutSubmission } from '@grammata/core/submission';
+import { hashPassword, passes, readTarget, type IntakeRow, type Services } from '@grammata/server';
 import { arrive } from './arrive';
 import {
   pastAccessRows,

@@ -13,3 +13,4 @@ export * from './recipe';
 export * from './routeInputs';
 export * from './routeViews';
 export * from './workspace';
+export * from './trying';

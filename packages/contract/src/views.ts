@@ -182,7 +182,7 @@ export interface LearnedView {
 /** Long work under way or lately done. */
 export interface WorkView {
   id: string;
-  kind: 'upload' | 'reread' | 'feed' | 'send' | 'resend';
+  kind: 'upload' | 'reread' | 'feed' | 'send' | 'resend' | 'batch';
   title: string;
   /** What it is about; null for what is about no single one. */
   intakeId: string | null;

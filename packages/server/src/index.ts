@@ -6,4 +6,4 @@ export { messageOf, newArrival } from './intake';
 export { dispatcher, passes } from './delivery';
 export { atLast } from './lastResort';
 export { readTarget } from './targets';
-export { aboutSubmission, type ArrivalRow, type IntakeRow } from './store';
+export type { ArrivalRow, IntakeRow } from './store';

@@ -1,3 +1,4 @@
+export * from './about';
 export * from './ends';
 export * from './files';
 export * from './json';

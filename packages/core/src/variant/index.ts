@@ -21,11 +21,11 @@ interface Idea {
   id: string;
   name: string;
   why: string;
-  /** The variant, or null where the form has nothing for it. */
-  make(base: Submission, schema: FormSchema): Submission | null;
+  /** The variant, or null where the form has nothing for it. `fresh` is a word that was in no submission yet. */
+  make(base: Submission, schema: FormSchema, fresh: string): Submission | null;
 }
 
-const textKinds = new Set(['text', 'multiline', 'name', 'address']);
+const textKinds = ['text', 'multiline', 'name', 'address'];
 
 const withField = (base: Submission, { key, label, kind }: FieldSchema, value: Json): Submission => {
   const pointer = base.questions.find(each => each.key === key)?.pointer ?? '';
@@ -40,6 +40,11 @@ const without = (base: Submission, keys: Set<string>): Submission => ({
   files: base.files.filter(file => !keys.has(file.field)),
 });
 const ofKind = (schema: FormSchema, ...kinds: string[]) => schema.fields.filter(field => kinds.includes(field.kind));
+/** Questions that are answered in words: what holds a measure, a code or a number is written in a way of its own. */
+const worded = (schema: FormSchema) =>
+  ofKind(schema, ...textKinds).filter(
+    ({ examples }) => examples.length === 0 || examples.some(each => !/\d/.test(each)),
+  );
 const keysOf = (fields: FieldSchema[]) => new Set(fields.map(field => field.key));
 
 /** The most common options of a choose-many question. */
@@ -47,7 +52,8 @@ const optionsOf = ({ options }: FieldSchema): string[] =>
   options.toSorted((a, b) => b.times - a.times).map(each => each.value);
 
 function withChoices(base: Submission, schema: FormSchema, count: number): Submission | null {
-  const many = ofKind(schema, 'choices').filter(field => optionsOf(field).length >= count);
+  const least = count === Infinity ? 1 : count;
+  const many = ofKind(schema, 'choices').filter(field => optionsOf(field).length >= least);
   return many.length === 0
     ? null
     : many.reduce((made, field) => withField(made, field, optionsOf(field).slice(0, count)), base);
@@ -78,10 +84,16 @@ const ideas: Idea[] = [
     make: (base, schema) => withChoices(base, schema, 1),
   },
   {
-    id: 'choices.several',
-    name: 'Several options',
+    id: 'choices.two',
+    name: 'Two options',
     why: 'Several have to be joined, or sent as a list.',
-    make: (base, schema) => withChoices(base, schema, 3) ?? withChoices(base, schema, 2),
+    make: (base, schema) => withChoices(base, schema, 2),
+  },
+  {
+    id: 'choices.all',
+    name: 'All options',
+    why: 'Each that people can choose has to be known to the target.',
+    make: (base, schema) => withChoices(base, schema, Infinity),
   },
   {
     id: 'choices.none',
@@ -110,7 +122,7 @@ const ideas: Idea[] = [
     name: 'Longest texts',
     why: 'The target may cut or refuse them.',
     make: (base, schema) => {
-      const texts = ofKind(schema, ...textKinds);
+      const texts = worded(schema);
       const long = ({ longest, examples }: FieldSchema) => {
         const words = `${examples[0] || 'Water very low'} `;
         return words.repeat(Math.ceil(Math.max(LONG, longest) / words.length)).slice(0, Math.max(LONG, longest));
@@ -123,9 +135,26 @@ const ideas: Idea[] = [
     name: 'Letters of other scripts',
     why: 'Accents and other scripts must come through unharmed.',
     make: (base, schema) => {
-      const texts = ofKind(schema, ...textKinds);
+      const texts = worded(schema);
       return texts.length === 0 ? null : texts.reduce((made, field) => withField(made, field, FOREIGN), base);
     },
+  },
+  {
+    id: 'person.new',
+    name: 'A person who is not known yet',
+    why: 'Who is not found has to be made, or left out, as was decided.',
+    make: (base, schema, fresh) => {
+      const addresses = ofKind(schema, 'email');
+      return addresses.length === 0
+        ? null
+        : addresses.reduce((made, field) => withField(made, field, `${fresh}@new.example.org`), base);
+    },
+  },
+  {
+    id: 'person.known',
+    name: 'The same person once more',
+    why: 'Who is known already must not be made twice.',
+    make: (base, schema) => (ofKind(schema, 'email').length === 0 ? null : base),
   },
   {
     id: 'blank',
@@ -138,9 +167,12 @@ const ideas: Idea[] = [
   },
 ];
 
-/** The variants of a recorded submission that are worth trying, as far as its form has what they are about. */
-export const variantIdeas = (base: Submission, schema: FormSchema): VariantIdea[] =>
+/**
+ * The variants of a recorded submission that are worth trying, as far as its form has what they are about.
+ * @param fresh a word in small letters that was in no submission yet: who is called so is not known
+ */
+export const variantIdeas = (base: Submission, schema: FormSchema, fresh = 'somebody'): VariantIdea[] =>
   ideas.flatMap(({ id, name, why, make }) => {
-    const submission = make({ ...base, id: null }, schema);
+    const submission = make({ ...base, id: null }, schema, fresh);
     return submission ? [{ id, name, why, submission }] : [];
   });

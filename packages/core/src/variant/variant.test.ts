@@ -16,7 +16,8 @@ const value = (id: string, key: string) => made(id).fields.find(each => each.key
 
 test.each<[string, unknown]>([
   ['choices.one', ['Foam']],
-  ['choices.several', ['Foam', 'Litter', 'Oil sheen']],
+  ['choices.two', ['Foam', 'Litter']],
+  ['choices.all', ['Foam', 'Litter', 'Oil sheen']],
   ['choices.none', undefined],
 ])('%s', (id, signs) => expect(value(id, 'signs')).toEqual(signs));
 
@@ -44,3 +45,19 @@ test('each is a submission that its form’s schema knows, and none is taken for
 
 test('a form without choices, texts or files has nothing to vary but blanks', () =>
   expect(variantIdeas(read({ id: 'x', n: 5, m: 6 }), inferSchema([read({ id: 'x', n: 5, m: 6 })]))).toEqual([]));
+
+test('what is no wording is left as it is', () => {
+  const asked = [{ id: 'x', temperature: '12,6 °C', note: 'clear' }].map(read);
+  const of = variantIdeas(asked[0]!, inferSchema(asked)).find(each => each.id === 'text.foreign')!.submission;
+  expect(of.fields.find(each => each.key === 'temperature')!.value).toBe('12,6 °C');
+  expect(of.fields.find(each => each.key === 'note')!.value).not.toBe('clear');
+});
+
+test('a person who is not known, and one who is', () => {
+  const asked = [{ id: 'x', mail: 'zoe@example.org', n: 5 }].map(read);
+  const of = variantIdeas(asked[0]!, inferSchema(asked), 'k3f9');
+  const mail = (id: string) =>
+    of.find(each => each.id === id)?.submission.fields.find(each => each.key === 'mail')?.value;
+  expect([mail('person.new'), mail('person.known')]).toEqual(['k3f9@new.example.org', 'zoe@example.org']);
+  expect(ideas.some(each => each.id.startsWith('person.'))).toBe(false);
+});

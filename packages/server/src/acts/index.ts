@@ -11,3 +11,4 @@ export * from './operations';
 export * from './consent';
 export * from './proofs';
 export * from './workspace';
+export * from './trying';

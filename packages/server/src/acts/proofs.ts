@@ -10,12 +10,12 @@ import {
   type RecordedAnswers,
 } from '@grammata/core/proof';
 import type { RouteDefinition } from '@grammata/core/route';
-import { parseJson, type Submission } from '@grammata/core/submission';
+import { aboutSubmission, parseJson, type Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { now } from '../clock';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import { aboutSubmission, type ProofRow, type RouteRow } from '../store';
+import { type ProofRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'timers' | 'live' | 'log'>;

@@ -1,17 +1,11 @@
+import { aboutSubmission } from '@grammata/core/submission';
 import type { RecordedPreview, SelectionInput, WorkView } from '@grammata/contract';
 import { foresee } from '@grammata/core/perform';
 import { passes } from '../delivery';
 import type { NewDelivery } from '../due';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import {
-  aboutSubmission,
-  type DeliveryRow,
-  type RouteRow,
-  type Selection,
-  type SubmissionRow,
-  type VersionRow,
-} from '../store';
+import { type DeliveryRow, type RouteRow, type Selection, type SubmissionRow, type VersionRow } from '../store';
 import { Problem } from '@grammata/core/transform';
 import { inBackground } from '../work';
 import type { Actor } from './actor';

@@ -13,6 +13,7 @@ import { sessionApi } from './session';
 import { samplesApi } from './samples';
 import { proofsApi } from './proofs';
 import { targetsApi } from './targets';
+import { tryingApi } from './trying';
 import { workApi } from './work';
 import { workspaceApi } from './workspace';
 
@@ -46,6 +47,7 @@ export function api(services: Services): Router {
     targetsApi,
     routesApi,
     proofsApi,
+    tryingApi,
     workspaceApi,
     deliveriesApi,
   ])

@@ -1,13 +1,13 @@
 import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
 import { raw, Router } from 'express';
-import { request as send } from 'undici';
 import { actorOf, changeIntake, openIntake, readAgain, removeIntake, takeUpload } from '../acts';
 import { iso } from '../clock';
 import { isUnpinned, type Pins, type Way } from '@grammata/core/decode';
 import { LARGEST_UPLOAD, messageOf } from '../intake';
-import { fieldFault, HttpProblem, notFound } from '../problems';
+import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import { isSameWay, type ArrivalRow } from '../store';
+import { ownAddress, sendToIntake } from './ownAddress';
 import { arrivalSummary, deliverySummary, formNames, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
 
@@ -18,14 +18,12 @@ const MOST_SHOWN = 500_000;
 /** Bytes up to which a message is read again to be looked at. */
 const LARGEST_LOOKED = 20_000_000;
 
-/** ms that the built-in sender waits for the intake's answer. */
-const LONGEST_SEND = 30_000;
 /** Deliveries of one arrival that are sent along with it. */
 const MOST_DELIVERIES = 200;
 
 /** Intakes, what arrived at them, and requests that missed them. */
 export function intakesApi(services: Services): Router {
-  const { store, live, config } = services;
+  const { store, live } = services;
   const router = Router();
   const intakeOr404 = (id: string) => store.intakes.byId(id) ?? raise('intake');
 
@@ -65,23 +63,13 @@ export function intakesApi(services: Services): Router {
   router.post('/intakes/:id/send', async (request, response) => {
     const intake = intakeOr404(request.params.id);
     const { method, contentType, body, query } = checked(SendInput, request.body);
-    const address = request.socket.localAddress ?? '127.0.0.1';
-    const host =
-      address.includes(':') && !address.startsWith('::ffff:') ? `[${address}]` : address.replace('::ffff:', '');
-    const url = `http://${host}:${request.socket.localPort}/in/${intake.slug}${query ? `?${query.replace(/^\?/, '')}` : ''}`;
+    const url = `/in/${intake.slug}${query ? `?${query.replace(/^\?/, '')}` : ''}`;
     if (/[^\u0020-\u00ff\t]/.test(contentType))
       throw fieldFault('contentType', 'Give a media type such as application/json.');
-    if (!URL.canParse(url)) throw fieldFault('query', 'Give the query as it stands in an address, such as site=AB-07.');
-    const answer = await send(new URL(url), {
-      method,
-      headers: { host: new URL(config.publicUrl).host, ...(method === 'POST' ? { 'content-type': contentType } : {}) },
-      body: method === 'POST' ? body : undefined,
-      headersTimeout: LONGEST_SEND,
-      bodyTimeout: LONGEST_SEND,
-    }).catch((error: Error) => {
-      throw new HttpProblem(502, 'The intake did not answer.', error.message);
-    });
-    response.json({ status: answer.statusCode, body: await answer.body.text() });
+    if (!URL.canParse(url, ownAddress(request)))
+      throw fieldFault('query', 'Give the query as it stands in an address, such as site=AB-07.');
+    const headers = method === 'POST' ? ([['content-type', contentType]] as const) : [];
+    response.json(await sendToIntake(services, request, { method, url, headers, body }));
   });
 
   /** A file of past submissions: they become samples and are not delivered. */

@@ -1,3 +1,4 @@
+import { aboutSubmission } from '@grammata/core/submission';
 import {
   SampleInput,
   VariantInput,
@@ -13,7 +14,7 @@ import { actorOf, addVariant, changeVariant, describeSample, removeVariant } fro
 import { iso } from '../clock';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import { aboutSubmission, textOfSubmission, wordsIn, type SubmissionRow, type VariantRow } from '../store';
+import { textOfSubmission, wordsIn, type SubmissionRow, type VariantRow } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Samples of one page: whole ones to look at, packed ones for the workbench. */

@@ -1,8 +1,9 @@
+import { aboutSubmission } from '@grammata/core/submission';
 import { compileCondition } from '@grammata/core/condition';
 import { scopeOf } from '@grammata/core/scope';
 import type { DueDeliveries } from '../due';
 import type { LiveHub } from '../live';
-import { aboutSubmission, type DeliveryRow, type Store, type SubmissionRow, type VersionRow } from '../store';
+import { type DeliveryRow, type Store, type SubmissionRow, type VersionRow } from '../store';
 
 /** Puts submissions on the routes of their form. */
 export interface Dispatcher {

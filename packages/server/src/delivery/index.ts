@@ -6,4 +6,5 @@ export * from './prepare';
 export * from './driver';
 export * from './layers';
 export * from './trial';
+export * from './trying';
 export * from './overview';

@@ -6,7 +6,7 @@ import { isBlank, type Submission } from '@grammata/core/submission';
 import PQueue from 'p-queue';
 import type { Courier } from './courier';
 import type { Preparation } from './prepare';
-import { runDraft } from './trial';
+import { runDraft } from './trying';
 
 /** Look-ups that go at once, and examples that are shown of a line. */
 const AT_ONCE = 4;

@@ -1,15 +1,6 @@
-import type { AskView, LookView, RunView, TriedView } from '@grammata/contract';
-import {
-  findProblems,
-  itemsOf,
-  likelyAnswers,
-  ONCE,
-  perform,
-  recordsIn,
-  type Ask,
-  type Told,
-} from '@grammata/core/perform';
-import { stoppers, wireText } from '@grammata/core/request';
+import type { LookView, TriedView } from '@grammata/contract';
+import { findProblems, itemsOf, likelyAnswers, ONCE, recordsIn, type Ask } from '@grammata/core/perform';
+import { stoppers } from '@grammata/core/request';
 import { everything } from '@grammata/core/condition';
 import { newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { scopeOf } from '@grammata/core/scope';
@@ -17,61 +8,15 @@ import { parseJson, type Json, type Submission } from '@grammata/core/submission
 import { isReading } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
-import { maskedFor } from '../outward';
 import { askTarget } from './asking';
-import type { Courier } from './courier';
-import { sideOf, type Preparation, type PreparedRoute } from './prepare';
-
-/** Runs a draft for one sample on the side to try things on: everything really sent, or only what is looked up. */
-export async function runDraft(
-  { preparation, courier }: { preparation: Preparation; courier: Courier },
-  draft: RouteDefinition,
-  sample: { submissionId: string; data: Submission },
-  sends: boolean,
-): Promise<RunView> {
-  const route = preparation.route(draft, 'try');
-  if (route instanceof Problem) return { asks: [], done: [], problems: [plain(route)] };
-  const idempotencyKey = `try-${newId()}`;
-  const asks: AskView[] = [];
-  // What is not written can't be read back.
-  const stages = sends ? route.stages : route.stages.map(stage => ({ ...stage, readBack: null }));
-  const conversation = perform(stages, sample.data, route.context);
-  let next = conversation.next();
-  while (!next.done) {
-    const ask = next.value;
-    // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
-    if (!sends && !readsOnly(route, ask)) {
-      asks.push(viewOf(ask, requestText(route, ask)));
-      next = conversation.next(likelyAnswer(route, ask));
-      continue;
-    }
-    const { verdict, told, record, passesOver } = await askTarget(courier, route, ask, {
-      ...sample,
-      idempotencyKey,
-      side: 'try',
-    });
-    const { request, status, message, response } = record;
-    asks.push({ ...viewOf(ask, request), status, message, response });
-    if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver)
-      return { asks, done: [], problems: [{ code: 'target.refused', message }] };
-    next = conversation.next(told);
-  }
-  const ending = next.value;
-  return { asks, done: ending.done, problems: 'held' in ending ? ending.held.map(plain) : [] };
-}
-
-/** True for what only reads: by its method, or because whoever composed the look-up said so. */
-const readsOnly = ({ stages }: PreparedRoute, { callId, purpose, request }: Ask): boolean =>
-  request.method === 'GET' ||
-  stages.find(each => each.call.id === callId)?.main.operation.reads === true ||
-  (purpose === 'find' && stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true);
+import type { TrialParts } from './trying';
 
 /**
  * Asks a target on the spot what a look-up of a call finds for a sample, on the side to try things on: its answer as it is, to be
  * pointed at. What earlier calls would have answered stands in.
  */
 export async function lookUp(
-  { preparation, courier }: { preparation: Preparation; courier: Courier },
+  { preparation, courier }: TrialParts,
   draft: RouteDefinition,
   callId: string,
   sample: { submissionId: string; data: Submission },
@@ -117,7 +62,7 @@ export async function lookUp(
  * learned from.
  */
 export async function tryOperation(
-  { preparation, courier }: { preparation: Preparation; courier: Courier },
+  { preparation, courier }: TrialParts,
   targetId: string,
   operationId: string,
   values: Record<string, Json>,
@@ -156,25 +101,3 @@ export async function tryOperation(
 }
 
 const bare = { format: ROUTE_FORMAT, condition: everything, terms: usualTerms } as const;
-
-const plain = ({ code, message }: Problem) => ({ code, message });
-
-const viewOf = ({ callId, item, purpose, changes, found }: Ask, request: string): AskView => ({
-  callId,
-  item,
-  purpose,
-  changes,
-  found,
-  request,
-});
-
-function requestText({ targets }: PreparedRoute, { targetId, request }: Ask): string {
-  const { headers, query } = maskedFor(sideOf(targets.get(targetId)!, 'try'));
-  return wireText(request, headers, query);
-}
-
-/** What a call that is not made would most likely answer. */
-function likelyAnswer({ stages }: PreparedRoute, { callId }: Ask): Told {
-  const answers = likelyAnswers(stages.map(({ call, main }) => ({ call, operation: main.operation })));
-  return { answer: answers[callId] ?? null };
-}

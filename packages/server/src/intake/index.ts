@@ -11,3 +11,4 @@ export * from './retention';
 export * from './upload';
 export * from './verify';
 export { redirectTo } from './reply';
+export * from './resend';

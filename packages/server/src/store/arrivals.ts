@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Way } from '@grammata/core/decode';
-import { asText, type FieldKind, type Submission } from '@grammata/core/submission';
+import type { Submission } from '@grammata/core/submission';
 import {
   and,
   asc,
@@ -32,25 +32,6 @@ export type ArrivalHead = Omit<
   ArrivalRow,
   'body' | 'headers' | 'url' | 'digest' | 'checked' | 'sender' | 'cut' | 'aside' | 'tries' | 'ended'
 >;
-
-/** Answers that tell one submission from another: what is counted, measured or agreed to says little. */
-const telling = new Set<FieldKind>(['text', 'name', 'email', 'choice', 'phone', 'choices', 'address']);
-const MOST_TOLD = 3;
-
-/** A few answers in a line, to tell submissions apart in lists; those that tell most, in their order. */
-export function aboutSubmission({ fields }: Submission): string {
-  const short = fields
-    .map(({ kind, value }, at) => ({ at, kind, text: asText(value) }))
-    .filter(({ text }) => text.length > 0 && text.length <= 40);
-  const told = [...short.filter(each => telling.has(each.kind)), ...short.filter(each => !telling.has(each.kind))];
-  return (
-    told
-      .slice(0, MOST_TOLD)
-      .sort((a, b) => a.at - b.at)
-      .map(each => each.text)
-      .join(' · ') || 'no answers'
-  );
-}
 
 /** What an arrival was read as. */
 export interface Reading {

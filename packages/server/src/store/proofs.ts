@@ -1,7 +1,8 @@
+import type { BatchView } from '@grammata/contract';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { newId } from '../ids';
 import type { Database } from './database';
-import { proofs } from './proofsSchema';
+import { batches, proofs } from './proofsSchema';
 
 export type ProofRow = typeof proofs.$inferSelect;
 
@@ -34,5 +35,19 @@ export class Proofs {
   remove(routeId: string, ids: readonly string[]): number {
     const of = and(eq(proofs.routeId, routeId), inArray(proofs.id, [...ids]));
     return this.db.delete(proofs).where(of).returning({ id: proofs.id }).all().length;
+  }
+
+  /** Keeps how a batch of samples fared, in the place of the one before. */
+  keepBatch(routeId: string, report: BatchView): void {
+    this.db
+      .insert(batches)
+      .values({ routeId, report })
+      .onConflictDoUpdate({ target: batches.routeId, set: { report } })
+      .run();
+  }
+
+  /** How the last batch fared; null where none was tried. */
+  batch(routeId: string): BatchView | null {
+    return this.db.select().from(batches).where(eq(batches.routeId, routeId)).get()?.report ?? null;
   }
 }

@@ -2,6 +2,7 @@ import type { Enacted, Loose, RecordedAnswers } from '@grammata/core/proof';
 import type { Call } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import type { BatchView } from '@grammata/contract';
 import { routes } from './schema';
 
 /** Approved rehearsals: samples, what targets answered, and the requests they must give. */
@@ -25,3 +26,11 @@ export const proofs = sqliteTable(
   },
   table => [index('proofs_by_route').on(table.routeId, table.at)],
 );
+
+/** The last batch of samples that was tried with a route's draft. */
+export const batches = sqliteTable('batches', {
+  routeId: text()
+    .primaryKey()
+    .references(() => routes.id, { onDelete: 'cascade' }),
+  report: text({ mode: 'json' }).$type<BatchView>().notNull(),
+});

@@ -1,17 +1,9 @@
 import { UNNAMED_FORM } from './forms';
-import { canonical, upToFirst, type Submission } from '@grammata/core/submission';
+import { aboutSubmission, canonical, upToFirst, type Submission } from '@grammata/core/submission';
 import { and, asc, count, eq, gte, isNull, ne, sql } from 'drizzle-orm';
 import { newId } from '../ids';
 import { arrivalStatements } from './arrivalStatements';
-import {
-  aboutSubmission,
-  contentId,
-  FEED,
-  type ArrivalRow,
-  type FormRow,
-  type Reading,
-  type SubmissionRow,
-} from './arrivals';
+import { contentId, FEED, type ArrivalRow, type FormRow, type Reading, type SubmissionRow } from './arrivals';
 import { unhurried, type Database } from './database';
 import type { Questions } from './questions';
 import { arrivals, deliveries, forms, intakes, submissions } from './schema';

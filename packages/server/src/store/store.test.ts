@@ -1,9 +1,9 @@
 import type { Operation } from '@grammata/core/target';
-import type { FieldKind, Json, Submission } from '@grammata/core/submission';
+import { aboutSubmission, type FieldKind, type Json, type Submission } from '@grammata/core/submission';
 import { ROUTE_FORMAT, type RouteDefinition } from '@grammata/core/route';
 import { SqliteDue } from '../due';
 import { stored, type Stored } from '../testing/stored';
-import { aboutSubmission, type ArrivalRow, type DeliveryFilter, type DeliveryRow, type Selection } from '.';
+import { type ArrivalRow, type DeliveryFilter, type DeliveryRow, type Selection } from '.';
 import { newArrival } from '../intake/arrival';
 import { newId } from '../ids';
 

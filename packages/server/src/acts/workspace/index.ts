@@ -54,6 +54,8 @@ export function importWorkspace(
   }
   for (const { row } of here.targets) breakers.forget(row.id);
   log.info({ actor: actor.id, changes: view.changes.length }, 'a workspace was imported');
-  for (const what of ['intake', 'target', 'route'] as const) live.publish({ type: 'changed', what, id: '' });
+  const rows = { intake: store.intakes.all(), target: store.targets.all(), route: store.routes.all() };
+  for (const what of ['intake', 'target', 'route'] as const)
+    for (const { id } of rows[what]) live.publish({ type: 'changed', what, id });
   return view;
 }

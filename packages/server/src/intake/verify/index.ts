@@ -3,6 +3,7 @@ import ipaddr from 'ipaddr.js';
 import type { Check, Checked, CheckVerdict } from './check';
 import { hmac, secretIn, standard, type Rule } from './signature';
 
+export { proofFor, type Proof } from './proving';
 export { signingFor, type Signing } from './signature';
 
 export type { Checked, CheckVerdict, Signed } from './check';

@@ -152,7 +152,7 @@ test.each<[string, LiveEvent, string[]]>([
   [
     'a route that changed',
     { type: 'changed', what: 'route', id: 'r' },
-    ['routes list', 'routes r view', 'routes r versions', 'desk'],
+    ['routes list', 'routes r view', 'routes r versions', 'routes r proofs', 'routes r batch', 'desk'],
   ],
 ])('%s', (_, event, keys) => expect(touched(event, nothing).map(key => key.join(' '))).toEqual(keys));
 

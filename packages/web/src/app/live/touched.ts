@@ -71,6 +71,8 @@ export function touched(event: LiveEvent, shown: Shown): string[][] {
               : [
                   ['routes', event.id, 'view'],
                   ['routes', event.id, 'versions'],
+                  ['routes', event.id, 'proofs'],
+                  ['routes', event.id, 'batch'],
                 ]),
             ['desk'],
           ]

@@ -17,6 +17,7 @@ import { RehearsalTable } from '../rehearsal/RehearsalTable';
 import { WorkStrip } from '../../work';
 import { useWorkbench, type Workbench } from '../workbench';
 import { What } from '../what/What';
+import { Tryout } from '../tryout/Tryout';
 import { When } from '../when/When';
 
 export function RoutePage() {
@@ -68,6 +69,7 @@ function Loaded({ route }: { route: RouteView }) {
       {part === 'how' && <How workbench={workbench} />}
       {part === 'sheet' && <HandoverSheet workbench={workbench} />}
       {part === 'proofs' && <Proofs workbench={workbench} proofs={proofs} />}
+      {part === 'tryout' && <Tryout workbench={workbench} />}
       {part === 'rehearsal' && <RehearsalTable workbench={workbench} />}
       {part === 'versions' && <Versions workbench={workbench} />}
     </main>
@@ -242,6 +244,7 @@ function Parts({
       says: fares ? `${count(fares.sendable)} can be sent` : '',
       warns: fares && fares.going > fares.sendable ? `${count(fares.going - fares.sendable)} can’t` : '',
     },
+    { part: 'tryout', name: 'Trying out', says: '' },
   ];
   return (
     <nav aria-label="Parts of the route" className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5">

@@ -1,11 +1,8 @@
-import { callName } from '@grammata/core/route';
-import { curlLine } from '@grammata/core/request';
-import type { AskView, RunView, RouteTarget } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
-import { Changes, doneWords, itemWords, ReadBack } from '../../../outcome';
-import { Act, counted, Fault, Moment, Note, Press, Wire } from '../../../ui';
+import { Act, Fault, Moment, Note, Press } from '../../../ui';
 import { useDryRun, useTrial } from '../../queries';
+import { Asks, whereTo } from '../../tryout/Asks';
 import type { Workbench } from '../../workbench';
 import { Overview } from './Overview';
 
@@ -68,97 +65,5 @@ export function Requests({ workbench }: { workbench: Workbench }) {
       )}
       {editing.draft.calls.some(each => each.find) && <Overview workbench={workbench} />}
     </div>
-  );
-}
-
-/** Where a test goes: to the address for tests of each target that has one, and really to the others. */
-function whereTo(targets: RouteTarget[]): string {
-  const named = (all: RouteTarget[]) => all.map(each => each.name).join(', ');
-  const aside = targets.filter(each => each.tryBaseUrl !== null);
-  const really = targets.filter(each => each.tryBaseUrl === null);
-  if (aside.length === 0) return `There is no address for tests: it is really sent, to ${named(really)}.`;
-  const first = `It is sent to the address for tests of ${named(aside)}`;
-  return really.length === 0 ? `${first}.` : `${first}, but really to ${named(really)}.`;
-}
-
-const purposes: Record<AskView['purpose'], string> = {
-  find: 'look up',
-  create: 'write',
-  update: 'change',
-  readBack: 'read back',
-};
-
-function Asks({ run, workbench, isReal }: { run: RunView; workbench: Workbench; isReal: boolean }) {
-  const { editing, operationOf, route } = workbench;
-  const { calls } = editing.draft;
-  const addresses = route.targets.flatMap(each => [each.baseUrl, each.tryBaseUrl ?? []].flat());
-  const last = (index: number) =>
-    run.asks[index + 1]?.callId !== run.asks[index]!.callId || run.asks[index + 1]?.item !== run.asks[index]!.item;
-  const doneFor = ({ callId, item }: AskView) => run.done.find(each => each.callId === callId && each.item === item);
-  return (
-    <>
-      {run.problems.map(({ code, message }) => (
-        <Note key={code + message} tone="trouble">
-          {message}
-        </Note>
-      ))}
-      {run.asks.length === 0 && run.problems.length === 0 && (
-        <p className="py-3 font-serif">Nothing is sent for this sample.</p>
-      )}
-      <ol>
-        {run.asks.map((ask, index) => {
-          const place = calls.findIndex(each => each.id === ask.callId);
-          const call = calls[place];
-          const done = doneFor(ask);
-          return (
-            <li key={index} className="border-b border-rule py-3">
-              <h3 className="flex items-baseline gap-3 font-sans text-body font-semibold">
-                <span className="font-serif font-normal text-ink-3">{place + 1}</span>
-                {call ? callName(call, operationOf(call)) : 'a call that was removed'}
-                <span className="font-normal text-ink-2">
-                  {purposes[ask.purpose]}
-                  {itemWords(ask.item)}
-                </span>
-                {ask.message && (
-                  <span className={`font-normal ${(ask.status ?? 500) < 400 ? 'text-verdigris' : 'text-crimson'}`}>
-                    {ask.message}
-                  </span>
-                )}
-              </h3>
-              {ask.changes.length > 0 && <Changes changes={ask.changes} />}
-              <div className="mt-2 border-l-2 border-rule pl-4">
-                <Wire
-                  label={`Request ${index + 1}${isReal ? ', really sent' : ''}`}
-                  text={ask.request}
-                  curl={curlLine(ask.request, addresses)}
-                />
-                {ask.response && (
-                  <div className="mt-3">
-                    <p className="text-small text-ink-2">It answered</p>
-                    <Wire
-                      label={`Answer ${index + 1}${isReal ? ', to what was really sent' : ''}`}
-                      text={ask.response}
-                      isWhole
-                    />
-                  </div>
-                )}
-              </div>
-              {done && last(index) && (isReal || ask.purpose === 'find') && (
-                <p className="mt-2 font-serif">
-                  {doneWords(
-                    done,
-                    run.asks.some(each => each.callId === done.callId && each.purpose === 'find'),
-                  )}
-                </p>
-              )}
-              {done?.compared && last(index) && (
-                <ReadBack compared={done.compared} of={`request ${index + 1}${isReal ? ', really sent' : ''}`} />
-              )}
-            </li>
-          );
-        })}
-      </ol>
-      {run.asks.length > 1 && <p className="pt-2 text-ink-3">{counted(run.asks.length, 'request')} in all.</p>}
-    </>
   );
 }

@@ -1,0 +1,126 @@
+import type { AskView, RunView } from '@grammata/contract';
+import { likelyAnswers, perform, type Ask, type Told } from '@grammata/core/perform';
+import { wireText } from '@grammata/core/request';
+import type { RouteDefinition } from '@grammata/core/route';
+import type { Submission } from '@grammata/core/submission';
+import { Problem } from '@grammata/core/transform';
+import { newId } from '../ids';
+import { maskedFor } from '../outward';
+import { askTarget } from './asking';
+import type { Courier } from './courier';
+import { sideOf, type Preparation, type PreparedRoute } from './prepare';
+
+export interface TrialParts {
+  preparation: Preparation;
+  courier: Courier;
+}
+
+export interface TriedSample {
+  submissionId: string;
+  data: Submission;
+}
+
+/** A draft under way for one sample on the side to try things on: one request after the other, each when it is asked for. */
+export class Trying {
+  readonly #asks: AskView[] = [];
+  readonly #conversation: ReturnType<typeof perform>;
+  readonly #idempotencyKey = `try-${newId()}`;
+  #at: ReturnType<ReturnType<typeof perform>['next']>;
+  #refusal: string | null = null;
+
+  private constructor(
+    private readonly courier: Courier,
+    private readonly route: PreparedRoute,
+    private readonly sample: TriedSample,
+    private readonly sends: boolean,
+  ) {
+    // What is not written can't be read back.
+    const stages = sends ? route.stages : route.stages.map(stage => ({ ...stage, readBack: null }));
+    this.#conversation = perform(stages, sample.data, route.context);
+    this.#at = this.#conversation.next();
+  }
+
+  /** Readies a draft; nothing is asked yet. Everything will really be sent, or only what is looked up. */
+  static of({ preparation, courier }: TrialParts, draft: RouteDefinition, sample: TriedSample, sends: boolean) {
+    const route = preparation.route(draft, 'try');
+    return route instanceof Problem ? route : new Trying(courier, route, sample, sends);
+  }
+
+  /** The request that is made next; null where none is left, or one was refused. */
+  get next(): AskView | null {
+    if (this.#at.done || this.#refusal !== null) return null;
+    return viewOf(this.#at.value, requestText(this.route, this.#at.value));
+  }
+
+  /** Makes the next request, and goes on with what it was answered. */
+  async step(): Promise<void> {
+    if (this.#at.done || this.#refusal !== null) return;
+    const ask = this.#at.value;
+    // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
+    if (!this.sends && !readsOnly(this.route, ask)) {
+      this.#asks.push(viewOf(ask, requestText(this.route, ask)));
+      this.#at = this.#conversation.next(likelyAnswer(this.route, ask));
+      return;
+    }
+    const { verdict, told, record, passesOver } = await askTarget(this.courier, this.route, ask, {
+      ...this.sample,
+      idempotencyKey: this.#idempotencyKey,
+      side: 'try',
+    });
+    const { request, status, message, response } = record;
+    this.#asks.push({ ...viewOf(ask, request), status, message, response });
+    if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver) this.#refusal = message;
+    else this.#at = this.#conversation.next(told);
+  }
+
+  /** How far it is. */
+  view(): RunView {
+    const asks = [...this.#asks];
+    if (this.#refusal !== null)
+      return { asks, done: [], problems: [{ code: 'target.refused', message: this.#refusal }] };
+    if (!this.#at.done) return { asks, done: [], problems: [] };
+    const ending = this.#at.value;
+    return { asks, done: ending.done, problems: 'held' in ending ? ending.held.map(plain) : [] };
+  }
+}
+
+/** Runs a draft for one sample on the side to try things on: everything really sent, or only what is looked up. */
+export async function runDraft(
+  parts: TrialParts,
+  draft: RouteDefinition,
+  sample: TriedSample,
+  sends: boolean,
+): Promise<RunView> {
+  const trying = Trying.of(parts, draft, sample, sends);
+  if (trying instanceof Problem) return { asks: [], done: [], problems: [plain(trying)] };
+  while (trying.next) await trying.step();
+  return trying.view();
+}
+
+/** True for what only reads: by its method, or because whoever composed the look-up said so. */
+const readsOnly = ({ stages }: PreparedRoute, { callId, purpose, request }: Ask): boolean =>
+  request.method === 'GET' ||
+  stages.find(each => each.call.id === callId)?.main.operation.reads === true ||
+  (purpose === 'find' && stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true);
+
+const plain = ({ code, message }: Pick<Problem, 'code' | 'message'>) => ({ code, message });
+
+const viewOf = ({ callId, item, purpose, changes, found }: Ask, request: string): AskView => ({
+  callId,
+  item,
+  purpose,
+  changes,
+  found,
+  request,
+});
+
+function requestText({ targets }: PreparedRoute, { targetId, request }: Ask): string {
+  const { headers, query } = maskedFor(sideOf(targets.get(targetId)!, 'try'));
+  return wireText(request, headers, query);
+}
+
+/** What a call that is not made would most likely answer. */
+function likelyAnswer({ stages }: PreparedRoute, { callId }: Ask): Told {
+  const answers = likelyAnswers(stages.map(({ call, main }) => ({ call, operation: main.operation })));
+  return { answer: answers[callId] ?? null };
+}

@@ -1,0 +1,139 @@
+import type { BatchItem, BatchView } from '@grammata/contract';
+import { variantIdeas } from '@grammata/core/variant';
+import { useState } from 'react';
+import { wordsFor } from '../../api';
+import { Act, counted, Fault, Moment, Press, Tick } from '../../ui';
+import type { Seen, Workbench } from '../workbench';
+import { Asks, whereTo } from './Asks';
+import { useBatch, useTryBatch } from './useTryout';
+
+const recorded = { id: 'recorded', name: 'As it was recorded', why: 'What is usual has to go.' };
+
+/** What people try by hand before they trust a mapping, tried one after the other; one report over all of it. */
+export function Batch({ workbench, sample }: { workbench: Workbench; sample: Seen }) {
+  const { route, editing } = workbench;
+  const ideas = [recorded, ...variantIdeas(sample.submission, route.form.schema)];
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [proofs, setProofs] = useState(false);
+  const report = useBatch(route.id);
+  const run = useTryBatch(route.id);
+  const picked = ideas.filter(each => !left.has(each.id));
+  const turn = (id: string, isPicked: boolean) =>
+    setLeft(before => {
+      const next = new Set(before);
+      if (isPicked) next.delete(id);
+      else next.add(id);
+      return next;
+    });
+  // What goes to where the real records are is asked about once more.
+  const isAside = route.targets.every(each => each.tryBaseUrl !== null);
+  const [asking, setAsking] = useState(false);
+  const start = async () => {
+    setAsking(false);
+    workbench.showSample(sample.id);
+    if (await editing.flush()) run.mutate({ sampleId: sample.id, ideas: picked.map(each => each.id), proofs });
+  };
+  const isNothing = picked.length === 0 && !proofs;
+  return (
+    <>
+      <section aria-label="What is tried" className="mt-4">
+        <p className="font-serif text-lead text-ink-2">
+          Variants of this sample, each really sent, and read back where the route says so.
+        </p>
+        <ul className="mt-2 grid gap-x-8 sm:grid-cols-2">
+          {ideas.map(({ id, name, why }) => (
+            <li key={id} className="border-b border-rule py-1.5">
+              <Tick label={name} hint={why} checked={!left.has(id)} onChange={is => turn(id, is)} />
+            </li>
+          ))}
+          <li className="border-b border-rule py-1.5">
+            <Tick
+              label="The samples of the proofs"
+              hint="What was approved, for real this time."
+              checked={proofs}
+              onChange={setProofs}
+            />
+          </li>
+        </ul>
+        {asking && <p className="mt-3 font-serif text-ochre">{whereTo(route.targets)}</p>}
+        <p className="mt-3 flex items-baseline gap-5">
+          {asking ? (
+            <>
+              <Press onClick={() => void start()}>Really send them</Press>
+              <Act onClick={() => setAsking(false)}>Don’t</Act>
+            </>
+          ) : (
+            <Press onClick={() => (isAside ? void start() : setAsking(true))} disabled={run.isPending || isNothing}>
+              {isNothing
+                ? 'Try them'
+                : `Try ${proofs ? 'them all' : picked.length === 1 ? 'it' : `these ${picked.length}`}${isAside ? '' : '…'}`}
+            </Press>
+          )}
+          <Act onClick={() => setLeft(left.size > 0 ? new Set() : new Set(ideas.map(each => each.id)))}>
+            {left.size > 0 ? 'Pick all' : 'Pick none'}
+          </Act>
+        </p>
+        {run.error && <Fault>{wordsFor(run.error)}</Fault>}
+      </section>
+      {report.error && <Fault again={() => void report.refetch()}>{wordsFor(report.error)}</Fault>}
+      {report.data && <Report workbench={workbench} report={report.data} />}
+    </>
+  );
+}
+
+const fates: Record<BatchItem['fate'], { mark: string; colour: string; words: string }> = {
+  fine: { mark: '✓', colour: 'text-verdigris', words: 'went' },
+  otherwise: { mark: '△', colour: 'text-ochre', words: 'stored otherwise' },
+  refused: { mark: '!', colour: 'text-crimson', words: 'refused' },
+  held: { mark: '!', colour: 'text-crimson', words: 'held' },
+  leftOut: { mark: '–', colour: 'text-ink-3', words: 'does not go' },
+};
+
+function Report({ workbench, report }: { workbench: Workbench; report: BatchView }) {
+  const { items, at, by, revision, wanted } = report;
+  const amiss = items.filter(each => each.fate !== 'fine' && each.fate !== 'leftOut').length;
+  return (
+    <section aria-label="Report" className="mt-8">
+      <h2 className="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1.5">
+        {amiss === 0 ? 'All went as they should' : `${counted(amiss, 'sample')} of ${items.length} did not`}
+        <span className="font-sans text-body font-normal text-ink-2">
+          <Moment at={at} />, by {by}
+          {revision !== workbench.route.revision && <span className="text-ochre">, before the last edits</span>}
+          {wanted > items.length && `, ${items.length} of ${wanted}`}
+        </span>
+      </h2>
+      <ol className="ledger">
+        {items.map((item, place) => (
+          <Item key={place} item={item} workbench={workbench} />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Item({ item, workbench }: { item: BatchItem; workbench: Workbench }) {
+  const [isOpen, setOpen] = useState(item.fate === 'otherwise' || item.fate === 'refused');
+  const { mark, colour, words } = fates[item.fate];
+  return (
+    <li className="py-2" aria-label={item.name}>
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <span aria-hidden className={`w-3 font-mono text-small font-bold ${colour}`}>
+          {mark}
+        </span>
+        <b className="font-semibold">{item.name}</b>
+        <span className={colour}>{words}</span>
+        <span className="min-w-0 flex-1 font-serif text-ink-2">{item.words}</span>
+        {item.asks.length > 0 && (
+          <Act aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+            {isOpen ? 'Close' : counted(item.asks.length, 'request')}
+          </Act>
+        )}
+      </div>
+      {isOpen && item.asks.length > 0 && (
+        <div className="mt-1 border-l-2 border-rule pl-4">
+          <Asks run={{ asks: item.asks, done: item.done, problems: [] }} workbench={workbench} isReal />
+        </div>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,72 @@
+import type { WalkView } from '@grammata/contract';
+import { callName } from '@grammata/core/route';
+import { useState } from 'react';
+import { wordsFor } from '../../api';
+import { itemWords } from '../../outcome';
+import { Act, Fault, Press, Wire } from '../../ui';
+import type { Workbench } from '../workbench';
+import { Asks, purposes } from './Asks';
+import { useBegin, useStep } from './useTryout';
+
+/** One request after the other, each shown before it is made and answered before the next. */
+export function StepByStep({ workbench, sampleId }: { workbench: Workbench; sampleId: string }) {
+  const { route, editing, operationOf } = workbench;
+  const begin = useBegin(route.id);
+  const step = useStep(route.id);
+  const [walk, setWalk] = useState<WalkView | null>(null);
+  const start = async () => {
+    // It stays at hand, whatever arrives meanwhile; and what is tried is what is stored.
+    workbench.showSample(sampleId);
+    if (await editing.flush()) begin.mutate({ sampleId }, { onSuccess: setWalk });
+  };
+  const error = begin.error ?? step.error;
+  const next = walk?.next;
+  const call = next && editing.draft.calls.find(each => each.id === next.callId);
+  return (
+    <section aria-label="One request at a time">
+      {!walk && (
+        <p className="mt-4 font-serif text-lead text-ink-2">
+          See each request before it is made, then what is answered and what is stored. Nothing is sent until you say
+          so.
+        </p>
+      )}
+      {error && <Fault again={walk ? undefined : () => void start()}>{wordsFor(error)}</Fault>}
+      {!walk && (
+        <p className="mt-3">
+          <Press onClick={() => void start()} disabled={begin.isPending}>
+            {begin.isPending ? 'Readying it…' : 'Show the first request'}
+          </Press>
+        </p>
+      )}
+      {walk && <Asks run={walk} workbench={workbench} isReal isUnderWay={walk.next !== null} />}
+      {walk && next && (
+        <section aria-label="The next request" className="border-b border-ink bg-raised px-4 py-3">
+          <h3 className="flex items-baseline gap-3 font-sans text-body font-semibold">
+            {walk.asks.length === 0 ? 'First' : 'Next'}: {call ? callName(call, operationOf(call)) : 'a call'}
+            <span className="font-normal text-ink-2">
+              {purposes[next.purpose]}
+              {itemWords(next.item)}
+            </span>
+          </h3>
+          <div className="mt-2 border-l-2 border-oxide pl-4">
+            <Wire label="The next request, not made yet" text={next.request} />
+          </div>
+          <p className="mt-3 flex items-baseline gap-5">
+            <Press onClick={() => step.mutate(walk.id, { onSuccess: setWalk })} disabled={step.isPending}>
+              {step.isPending ? 'Waiting for the answer…' : 'Make this request'}
+            </Press>
+            <Act onClick={() => setWalk(null)}>Leave it at that</Act>
+          </p>
+        </section>
+      )}
+      {walk && !next && (
+        <p className="mt-3 flex items-baseline gap-5" role="status">
+          <span className="font-serif">
+            {walk.problems.length > 0 ? 'It stops here.' : 'That was all: nothing is left to be made.'}
+          </span>
+          <Act onClick={() => void start()}>Begin again</Act>
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,84 @@
+import { aboutSubmission } from '@grammata/core/submission';
+import { useSearchParams } from 'react-router';
+import { useKeys } from '../../app/keys';
+import { Act, Choices, count, Note } from '../../ui';
+import type { Workbench } from '../workbench';
+import { whereTo } from './Asks';
+import { Batch } from './Batch';
+import { WholeWay } from './WholeWay';
+import { StepByStep } from './StepByStep';
+
+const ways = [
+  { value: 'steps', label: 'One request at a time' },
+  { value: 'batch', label: 'Many samples at once' },
+  { value: 'way', label: 'The whole way' },
+] as const;
+type Way = (typeof ways)[number]['value'];
+
+/** A route tried out before it is live: a request at a time, with what people try by hand, and from the intake on. */
+export function Tryout({ workbench }: { workbench: Workbench }) {
+  const { route, sample, samples, at, show } = workbench;
+  const [params, setParams] = useSearchParams();
+  const way: Way = ways.find(each => each.value === params.get('try'))?.value ?? 'steps';
+  useKeys([
+    { key: 'h', does: 'previous sample', run: () => show(at - 1) },
+    { key: 'l', does: 'next sample', run: () => show(at + 1) },
+  ]);
+  if (!sample)
+    return (
+      <p className="px-6 py-4 font-serif text-ink-2">No sample to try yet: have one submission sent to the intake.</p>
+    );
+  return (
+    <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_268px]">
+      <div className="min-w-0 px-6 pt-3 pb-12 max-sm:px-4">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1 border-b border-rule pb-2">
+          <Choices
+            label="How it is tried"
+            value={way}
+            ways={ways}
+            onChange={next =>
+              setParams(
+                before => {
+                  const after = new URLSearchParams(before);
+                  after.set('try', next);
+                  return after;
+                },
+                { replace: true },
+              )
+            }
+          />
+          <span className="flex min-w-0 items-baseline gap-3">
+            <Act onClick={() => show(at - 1)} disabled={at === 0} aria-label="Previous sample">
+              ←
+            </Act>
+            <span className="min-w-0 truncate" role="status" aria-label="Sample">
+              <span className="text-ink-2">Sample {count(at + 1)}</span>{' '}
+              {sample.name ?? aboutSubmission(sample.submission)}
+            </span>
+            <Act onClick={() => show(at + 1)} disabled={at === samples.length - 1} aria-label="Next sample">
+              →
+            </Act>
+          </span>
+        </div>
+        {way === 'steps' && <StepByStep key={sample.id} workbench={workbench} sampleId={sample.id} />}
+        {way === 'batch' && <Batch workbench={workbench} sample={sample} />}
+        {way === 'way' && <WholeWay key={sample.id} workbench={workbench} sample={sample} />}
+      </div>
+      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
+        {way === 'way' ? (
+          <Note tone="goes">
+            The message goes over HTTP to the intake, with the method, headers and body that the builder sent, shown and
+            signed anew. It is read, checked and delivered like any other.
+          </Note>
+        ) : (
+          <>
+            <Note tone="goes">The draft is tried as it is kept now, not the version that is live.</Note>
+            <Note tone={route.targets.every(each => each.tryBaseUrl !== null) ? 'goes' : 'look'}>
+              {whereTo(route.targets)}
+            </Note>
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}

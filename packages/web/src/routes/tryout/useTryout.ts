@@ -1,0 +1,45 @@
+import type {
+  AsBuilderInput,
+  AsBuilderView,
+  BatchInput,
+  BatchView,
+  WalkInput,
+  WalkView,
+  WorkView,
+} from '@grammata/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api } from '../../api';
+
+/** Readies a draft to be tried a request at a time. */
+export const useBegin = (routeId: string) =>
+  useMutation({
+    mutationFn: (body: WalkInput) => api<WalkView>(`/routes/${routeId}/steps`, { method: 'POST', body }),
+  });
+
+/** Makes the next request. */
+export const useStep = (routeId: string) =>
+  useMutation({
+    mutationFn: (id: string) => api<WalkView>(`/routes/${routeId}/steps/${id}`, { method: 'POST' }),
+  });
+
+/** The report of the last batch; asked for anew as the route changes. */
+export const useBatch = (routeId: string) =>
+  useQuery({
+    queryKey: ['routes', routeId, 'batch'],
+    queryFn: () => api<BatchView | null>(`/routes/${routeId}/batch`),
+  });
+
+export function useTryBatch(routeId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: BatchInput) => api<Pick<WorkView, 'id'>>(`/routes/${routeId}/batch`, { method: 'POST', body }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['work'] }),
+  });
+}
+
+/** Sends a recorded sample to its intake once more. */
+export const useSendAgain = () =>
+  useMutation({
+    mutationFn: ({ sampleId, ...body }: AsBuilderInput & { sampleId: string }) =>
+      api<AsBuilderView>(`/samples/${sampleId}/resend`, { method: 'POST', body }),
+  });
