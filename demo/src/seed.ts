@@ -39,6 +39,8 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     baseUrl: yard.register.baseUrl,
     discoveryPath: '/tables',
     secret: vault.seal(yard.register.token),
+    takesPersonal: true,
+    knowsKeys: true,
   });
   const formId = await arrive(services, reports, 'sampling-report', pastReports(until));
   goLive(formId, toRegister(target.id), 34);
@@ -53,6 +55,8 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     discoveryPath: '/openapi.json',
     auth: { kind: 'header', name: 'X-Roster-Key' },
     secret: vault.seal(yard.roster.key),
+    takesPersonal: true,
+    knowsKeys: true,
   });
   const labDesk = await connected({
     name: 'Lab desk',
@@ -67,6 +71,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
       clientIn: 'header',
     },
     secret: vault.seal(yard.labDesk.client.secret),
+    knowsKeys: true,
   });
   const outbox = await connected({
     name: 'Outbox',
@@ -75,6 +80,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     discoveryPath: '/',
     auth: { kind: 'basic', user: yard.outbox.user },
     secret: vault.seal(yard.outbox.password),
+    takesPersonal: true,
   });
   const shelf = await connected({
     name: 'Shelf',

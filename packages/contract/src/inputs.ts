@@ -198,6 +198,10 @@ export class TargetInput {
   @MaxLength(4000)
   @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
   tryToken?: string;
+  /** True where what tells who people are may go there. */
+  @MayBeLeftOut() @IsBoolean() takesPersonal?: boolean;
+  /** True where it knows idempotency keys: what is sent twice is made once. */
+  @MayBeLeftOut() @IsBoolean() knowsKeys?: boolean;
   /** The token, password or key; left out, the stored one stays. Never sent back. */
   @MayBeLeftOut()
   @IsString()

@@ -243,6 +243,10 @@ export interface RouteTarget extends Omit<TargetSummary, 'operations' | 'writing
   parked: { since: string; until: string; reason: string } | null;
   /** Where things are tried on; null where there is no other side. */
   tryBaseUrl: string | null;
+  takesPersonal: boolean;
+  knowsKeys: boolean;
+  /** When its token says that it ends (RFC 7519 §4.1.4), ISO 8601; null where it does not say. */
+  tokenEndsAt: string | null;
   /** Somebody's consent, where its credentials are one: null before it was given. */
   consent: { givenAt: string; ended: { at: string; reason: string } | null } | null;
   /** What it offers; of a target with very many, what its calls use and what is near that. */

@@ -6,12 +6,16 @@ export function accessOf({
   auth,
   hasToken,
   consent,
+  tokenEndsAt,
 }: {
   auth: Auth;
   hasToken: boolean;
   consent: { ended: unknown } | null;
-}): Pick<SeenTarget, 'access'> {
+  /** ISO 8601. */
+  tokenEndsAt?: string | null;
+}): Pick<SeenTarget, 'access' | 'endsAt'> {
   if (auth.kind === 'none') return {};
   if (auth.kind === 'consent') return consent && !consent.ended ? {} : { access: 'consent' };
-  return hasToken ? {} : { access: 'missing' };
+  if (!hasToken) return { access: 'missing' };
+  return tokenEndsAt ? { endsAt: Date.parse(tokenEndsAt) } : {};
 }

@@ -2,7 +2,7 @@ import { ROUTE_FORMAT, newLine, usualTerms, type Call, type RouteDefinition } fr
 import type { RouteRehearsal } from '../rehearse';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
-import { accessOf, checks, preflight, type Seen } from '.';
+import { accessOf, checks, preflight, soughtIn, type Seen } from '.';
 
 const consentAuth = {
   kind: 'consent' as const,
@@ -428,5 +428,205 @@ describe('what a mapping should not do unseen', () => {
     );
     // A target may take anybody; consent is always needed.
     expect(told.map(each => each.stops)).toEqual(access ? [access === 'consent'] : []);
+  });
+});
+
+describe('what targets would refuse, over the samples', () => {
+  const troubled = (code: string, said: string[], ways = said.length): Seen => ({
+    ...seen(),
+    rehearsal: {
+      samples: 9,
+      summary: {
+        ...summary(9, 7),
+        callIds: ['a'],
+        calls: [
+          {
+            going: 9,
+            sendable: 7,
+            missing: [],
+            lines: [
+              {
+                lineId: 'l',
+                fine: 7,
+                blank: 0,
+                trouble: 2,
+                troubles: [{ code, message: said[0]!, ways, said, samples: [1, 2] }],
+              },
+            ],
+            goes: new Uint8Array(),
+            sends: new Uint8Array(),
+            states: new Uint8Array(),
+          },
+        ],
+      },
+    },
+  });
+  test.each([
+    [
+      'options',
+      'target.option',
+      ['site does not list “AB-09”.', 'site does not list “AB-10”.'],
+      'site does not list “AB-09”; site does not list “AB-10”: in 2 samples.',
+    ],
+    ['kinds', 'target.type', ['site takes a number; “x” is not.'], 'site takes a number; “x” is not: in 2 samples.'],
+    [
+      'lengths',
+      'target.length',
+      ['site takes 2 characters; this has 5.'],
+      'site takes 2 characters; this has 5: in 2 samples.',
+    ],
+  ])('%s', (id, code, said, words) => {
+    const [finding] = found(id, troubled(code, said));
+    expect(finding).toMatchObject({ tone: 'look', stops: false, words, at: { callId: 'a', lineId: 'l' } });
+    expect(finding!.remedy).toBeTruthy();
+    expect(found(id, troubled('another', said))).toEqual([]);
+    expect(found(id, seen())).toEqual([]);
+  });
+  test('of many the first are told', () =>
+    expect(found('options', troubled('target.option', ['a.', 'b.'], 9))[0]!.words).toBe(
+      'a; b; and 7 more: in 2 samples.',
+    ));
+});
+
+describe('what may not be there when it is needed', () => {
+  const after = (first: Partial<Call>, more: Partial<Call['lines'][number]> = {}) =>
+    seen({
+      definition: definition({
+        calls: [
+          call(first),
+          call({
+            id: 'b',
+            lines: [{ ...newLine('m', 'site'), source: { from: 'field', field: '@answer/a/id' }, ...more }],
+          }),
+        ],
+      }),
+    });
+  test.each<[string, Partial<Call>, RegExp | null]>([
+    [
+      'a call with a condition',
+      { condition: { all: [{ field: 'x', is: 'blank', values: [], not: true }] } },
+      /condition of “Create” does not hold/,
+    ],
+    ['a call that repeats', { repeat: 'photos' }, /nothing that “Create” is made for/],
+    ['a call that may be passed over', { whenFailed: 'passOver' }, /failed and was passed over/],
+    ['a look-up that may find nothing', { find: { ...lookUp, whenNone: 'leave' } }, /found no record/],
+    ['a call that is always made', {}, null],
+    ['a look-up that makes what it does not find', { find: lookUp }, null],
+  ])('%s', (_, first, words) => {
+    const findings = found('answers', after(first));
+    expect(findings.map(each => [each.tone, each.at])).toEqual(words ? [['look', { callId: 'b', lineId: 'm' }]] : []);
+    if (words) expect(findings[0]!.words).toMatch(words);
+  });
+  test('a line that stops over a blank says so by itself', () =>
+    expect(found('answers', after({ whenFailed: 'passOver' }, { whenBlank: 'stop' }))).toEqual([]));
+});
+
+describe('what look-ups look for', () => {
+  const finder: Operation = { ...operation, id: 'find', method: 'GET', fields: [targetField('mail')] };
+  const of = (more: Partial<Call> = {}) =>
+    definition({
+      calls: [
+        call({
+          find: { ...lookUp, line: { ...newLine('f', 'mail'), source: { from: 'field', field: 'mail' } } },
+          ...more,
+        }),
+      ],
+    });
+  const targets = [{ id: 't', name: 'Register', operations: [operation, finder] }];
+  const said = (mail: string | null) => ({
+    form: null,
+    id: null,
+    submittedAt: null,
+    files: [],
+    questions: [],
+    meta: {},
+    fields:
+      mail === null ? [] : [{ key: 'mail', label: 'Mail', kind: 'email' as const, value: mail, pointer: '/mail' }],
+  });
+  const samples = ['a@x.org', 'b@x.org', 'a@x.org', null].map(said);
+  test('samples that look for the same record are counted; blanks look for none', () => {
+    const sought = soughtIn(of(), targets, samples);
+    expect(sought).toEqual([{ where: '“Create”', samples: 3, same: 2, example: 'a@x.org' }]);
+    expect(found('sought', seen({ sought }))[0]).toMatchObject({
+      tone: 'goes',
+      words: expect.stringContaining('2 of 3 samples look for a record that another looks for too, such as “a@x.org”'),
+    });
+  });
+  test('nothing is said where all differ, where nothing is looked up, or of what is not known before', () => {
+    const sought = soughtIn(of(), targets, samples.slice(0, 2));
+    expect(found('sought', seen({ sought }))).toEqual([]);
+    expect(soughtIn(definition(), targets, samples)).toEqual([]);
+    const later = {
+      ...lookUp,
+      line: { ...newLine('f', 'mail'), source: { from: 'field' as const, field: '@answer/z/id' } },
+    };
+    expect(soughtIn(of({ find: later }), targets, samples)).toEqual([]);
+  });
+});
+
+describe('what may be made twice', () => {
+  const once = (more: Partial<Call>, target: object = { knowsKeys: false }, of: Partial<Operation> = {}) =>
+    found(
+      'once',
+      seen({
+        definition: definition({ calls: [call(more)] }),
+        targets: [{ id: 't', name: 'Register', operations: [{ ...operation, ...of }], ...target }],
+      }),
+    ).map(each => each.tone);
+  test.each<[string, ReturnType<typeof once>, string[]]>([
+    ['a POST that nothing is known of', once({}), ['goes']],
+    ['one to a target that knows keys', once({}, { knowsKeys: true }), []],
+    ['one that looks first', once({ find: lookUp }), []],
+    ['a PUT (RFC 9110 §9.2.2)', once({}, undefined, { method: 'PUT' }), []],
+    ['one that only reads', once({}, undefined, { reads: true }), []],
+  ])('%s', (_, tones, expected) => expect(tones).toEqual(expected));
+});
+
+describe('personal data', () => {
+  const of = (takesPersonal: boolean | undefined, kind: 'email' | 'number') =>
+    found(
+      'personal',
+      seen({
+        targets: [
+          { id: 't', name: 'Register', operations: [operation], ...(takesPersonal !== undefined && { takesPersonal }) },
+        ],
+        questions: [{ key: 'site', kind }],
+      }),
+    );
+  test('is told where nobody said that it may go there, and leads to the line', () =>
+    expect(of(false, 'email')).toMatchObject([
+      { tone: 'look', words: expect.stringContaining('it may go to Register'), at: { callId: 'a', lineId: 'l' } },
+    ]));
+  test.each([
+    ['where somebody said so', of(true, 'email')],
+    ['of what tells nothing of people', of(false, 'number')],
+    ['where that was not looked at', of(undefined, 'email')],
+  ])('nothing is said %s', (_, findings) => expect(findings).toEqual([]));
+});
+
+describe('time', () => {
+  const now = Date.parse('2026-11-04T08:00:00Z');
+  const ends = (endsAt: number) =>
+    found('secrets-last', seen({ now, targets: [{ id: 't', name: 'Register', operations: [operation], endsAt }] }));
+  test.each<[string, number, string[]]>([
+    ['one that ended', -1, ['trouble']],
+    ['one that ends today', 3_600_000, ['look']],
+    ['one that ends within two weeks', 13 * 86_400_000, ['look']],
+    ['one that lasts', 15 * 86_400_000, []],
+  ])('a secret: %s', (_, after, tones) => expect(ends(now + after).map(each => each.tone)).toEqual(tones));
+  test.each<[number | null, number]>([
+    [null, 0],
+    [now - 59 * 86_400_000, 0],
+    [now - 61 * 86_400_000, 1],
+  ])('samples from %s', (newestAt, count) => expect(found('samples', seen({ now, newestAt }))).toHaveLength(count));
+  test('a token’s end is known where a token is shown', () => {
+    const given = {
+      auth: { kind: 'bearer' as const },
+      consent: null,
+      hasToken: true,
+      tokenEndsAt: '2026-11-04T08:00:00Z',
+    };
+    expect(accessOf(given)).toEqual({ endsAt: now });
+    expect(accessOf({ ...given, tokenEndsAt: null })).toEqual({});
   });
 });

@@ -74,7 +74,13 @@ describe('rehearsed again and again', () => {
   test('trouble is grouped by what is said, the commonest first', () => {
     const summary = rehearser.rehearse(route());
     expect(summary.lines[0]!.troubles).toEqual([
-      { code: 'number.none', message: 'There is no number in “none”.', ways: 1, samples: [1, 3] },
+      {
+        code: 'number.none',
+        message: 'There is no number in “none”.',
+        ways: 1,
+        said: ['There is no number in “none”.'],
+        samples: [1, 3],
+      },
     ]);
     expect(samples.map((_, at) => [0, 1].map(line => stateOf(summary, line, at)[0]).join(''))).toEqual([
       'ff',

@@ -9,8 +9,9 @@ export interface TroubleGroup {
   code: string;
   /** What is said of the first of them. */
   message: string;
-  /** How many different things are said of them. */
+  /** How many different things are said of them, and the first few. */
   ways: number;
+  said: string[];
   samples: number[];
 }
 
@@ -203,6 +204,9 @@ function worstOf(outcomes: Outcome[]): Outcome {
   );
 }
 
+/** Different things said of one kind of trouble that are told apart. */
+const MOST_SAID = 6;
+
 function groupsOf(problems: LineResult['problems'], goes: Uint8Array): TroubleGroup[] {
   const groups = new Map<string, { samples: number[]; message: string; said: Set<string> }>();
   for (const [at, { code, message }] of problems) {
@@ -213,6 +217,12 @@ function groupsOf(problems: LineResult['problems'], goes: Uint8Array): TroubleGr
     groups.set(code, group);
   }
   return [...groups]
-    .map(([code, { samples, message, said }]) => ({ code, message, ways: said.size, samples }))
+    .map(([code, { samples, message, said }]) => ({
+      code,
+      message,
+      ways: said.size,
+      said: [...said].slice(0, MOST_SAID),
+      samples,
+    }))
     .sort((a, b) => b.samples.length - a.samples.length);
 }

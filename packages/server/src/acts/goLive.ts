@@ -1,21 +1,25 @@
 import { accessOf, preflight } from '@grammata/core/preflight';
 import { targetsOf } from '@grammata/core/route';
+import { isoOrNull, now } from '../clock';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
+import { tokenEnd } from '../targets';
 import type { Actor } from './actor';
 import { heldAgainst } from './proofs';
 
-type Parts = Pick<Services, 'store' | 'deliveries' | 'live' | 'log'>;
+type Parts = Pick<Services, 'store' | 'deliveries' | 'live' | 'log' | 'vault'>;
 
 /** Makes a route's draft live. Throws HttpProblem where something does not hold that must. */
-export function goLive({ store, deliveries, live, log }: Parts, actor: Actor, route: RouteRow): void {
+export function goLive({ store, deliveries, live, log, vault }: Parts, actor: Actor, route: RouteRow): void {
   const findings = preflight({
     definition: route.draft,
     targets: targetsOf(route.draft).flatMap(id => {
       const row = store.targets.byId(id);
-      return row ? { ...row, ...accessOf({ ...row, hasToken: row.secret !== null }) } : [];
+      const tokenEndsAt = row ? isoOrNull(tokenEnd(row, vault)) : null;
+      return row ? { ...row, ...accessOf({ ...row, hasToken: row.secret !== null, tokenEndsAt }) } : [];
     }),
+    now: now(),
     trial: route.trial?.revision === route.revision ? route.trial : null,
     proofs: proofsOf({ store, deliveries }, route),
   });

@@ -14,6 +14,7 @@ import { isWriting, type Auth, type Operation } from '@grammata/core/target';
 import { iso, isoOrNull } from '../clock';
 import { callLabel, type Parked } from '../delivery';
 import type { Services } from '../services';
+import { tokenEnd } from '../targets';
 import {
   type ArrivalHead,
   type DeliveryRow,
@@ -121,7 +122,7 @@ export const targetSummary = (row: TargetRow): TargetSummary => ({
 
 /** A target as a route goes to it, with these of its operations. */
 export function routeTarget(
-  { breakers }: Pick<Services, 'breakers'>,
+  { breakers, vault }: Pick<Services, 'breakers' | 'vault'>,
   row: TargetRow,
   operations: readonly Operation[],
 ): RouteTarget {
@@ -138,6 +139,9 @@ export function routeTarget(
     pace: row.pace,
     parked: parkedView(breakers.parked(row.id)),
     tryBaseUrl: row.trySide?.baseUrl ?? null,
+    takesPersonal: row.takesPersonal,
+    knowsKeys: row.knowsKeys,
+    tokenEndsAt: isoOrNull(tokenEnd(row, vault)),
     consent: row.consent && {
       givenAt: iso(row.consent.givenAt),
       ended: row.consent.ended && { at: iso(row.consent.ended.at), reason: row.consent.ended.reason },
@@ -146,7 +150,7 @@ export function routeTarget(
   };
 }
 
-export function targetView(services: Pick<Services, 'breakers' | 'consents'>, row: TargetRow): TargetView {
+export function targetView(services: Pick<Services, 'breakers' | 'consents' | 'vault'>, row: TargetRow): TargetView {
   return {
     consentAddress: services.consents.redirectUri,
     ...routeTarget(services, row, []),

@@ -346,6 +346,9 @@ export const targets = sqliteTable('targets', {
   /** Another installation to try things on. */
   trySide: text({ mode: 'json' }).$type<{ baseUrl: string; auth: Auth }>(),
   trySecret: blob({ mode: 'buffer' }),
+  /** Whether what tells who people are may go there, and whether it knows idempotency keys: as somebody said. */
+  takesPersonal: integer({ mode: 'boolean' }).notNull().default(false),
+  knowsKeys: integer({ mode: 'boolean' }).notNull().default(false),
   /** How long its answers are waited for; null for the usual. */
   patience: text({ mode: 'json' }).$type<Patience>(),
   /** How much is asked of it at once; null for the usual. */

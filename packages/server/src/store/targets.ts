@@ -43,7 +43,19 @@ export class Targets {
   create(
     values: Pick<TargetRow, 'name' | 'baseUrl' | 'discoveryPath' | 'secret'> &
       Partial<
-        Pick<TargetRow, 'reads' | 'auth' | 'document' | 'recipe' | 'patience' | 'pace' | 'trySide' | 'trySecret'>
+        Pick<
+          TargetRow,
+          | 'reads'
+          | 'auth'
+          | 'document'
+          | 'recipe'
+          | 'patience'
+          | 'pace'
+          | 'trySide'
+          | 'trySecret'
+          | 'takesPersonal'
+          | 'knowsKeys'
+        >
       >,
   ): TargetRow {
     const id = newId();

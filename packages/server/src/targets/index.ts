@@ -1,3 +1,4 @@
+export * from './tokenEnd';
 export * from './choices';
 export * from './connection';
 export * from './readTarget';

@@ -9,7 +9,7 @@ import {
 import { useRef, useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Act } from '../ui';
-import { ChoiceField, InputForm, SecretField, TextField, useInput, type Input } from '../ui/form';
+import { ChoiceField, InputForm, SecretField, TextField, TickField, useInput, type Input } from '../ui/form';
 import { AuthFields, authWords } from './AuthFields';
 import { DocumentField } from './DocumentField';
 import { PaceFields } from './PaceFields';
@@ -209,6 +209,18 @@ export function TargetForm({
         <AuthFields kind={kind} />
         {kind !== 'none' && (
           <SecretField<TargetInput> name="token" label={authWords[kind].secret} isStored={hasToken} />
+        )}
+        <TickField<TargetInput>
+          name="takesPersonal"
+          label="What tells who people are may go there"
+          hint="Before a route goes live, it is told where names or addresses go to a target that nobody said this of."
+        />
+        {isAsked && (
+          <TickField<TargetInput>
+            name="knowsKeys"
+            label="It knows idempotency keys"
+            hint="A request that is made again, because its answer was lost, is then made once."
+          />
         )}
         {/* A consent is given to one side. */}
         {isAsked &&

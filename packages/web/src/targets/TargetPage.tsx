@@ -89,6 +89,8 @@ function Loaded({ target }: { target: TargetView }) {
             patience: target.patience,
             pace: target.pace,
             tryBaseUrl: target.tryBaseUrl,
+            takesPersonal: target.takesPersonal,
+            knowsKeys: target.knowsKeys,
           }}
           targetId={target.id}
           hasToken={target.hasToken}

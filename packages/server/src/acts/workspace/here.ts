@@ -59,8 +59,8 @@ function settingsOf(row: IntakeRow): Record<string, Json> {
   return JSON.parse(JSON.stringify({ ...settings, fileAccess: access })) as Record<string, Json>;
 }
 
-const reachedBy = ({ reads, discoveryPath, auth }: Pick<TargetRow, 'reads' | 'discoveryPath' | 'auth'>) =>
-  JSON.parse(JSON.stringify({ reads, discoveryPath, auth })) as Record<string, Json>;
+const reachedBy = ({ reads, discoveryPath, auth, takesPersonal, knowsKeys }: TargetRow) =>
+  JSON.parse(JSON.stringify({ reads, discoveryPath, auth, takesPersonal, knowsKeys })) as Record<string, Json>;
 
 /** What is kept here as files fit for version control, without secrets. */
 export const exportedFiles = (parts: Pick<Services, 'store'>): WorkspaceFiles => filesOf(workspaceHere(parts));

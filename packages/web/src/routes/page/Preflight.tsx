@@ -1,5 +1,5 @@
-import { accessOf, preflight } from '@grammata/core/preflight';
-import { useEffect } from 'react';
+import { accessOf, preflight, soughtIn } from '@grammata/core/preflight';
+import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useReadTargets } from '../../targets/queries';
@@ -7,6 +7,9 @@ import { count, Fault, Press, Note } from '../../ui';
 import type { Proofs } from '../proofs/useProofs';
 import { useFilesCheck, useGoLive } from '../queries';
 import type { Workbench } from '../workbench';
+
+/** Samples over which is seen whether look-ups tell records apart. */
+const MOST_SOUGHT = 1000;
 
 export function Preflight({
   workbench,
@@ -23,9 +26,27 @@ export function Preflight({
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
   const files = useFilesCheck(route.id).data;
+  const targets = useMemo(() => route.targets.map(each => ({ ...each, ...accessOf(each) })), [route.targets]);
+  const [now] = useState(() => Date.now());
+  const newest = workbench.samples.slice(0, MOST_SOUGHT);
+  const sought = useMemo(
+    () =>
+      soughtIn(
+        editing.draft,
+        targets,
+        newest.map(each => each.submission),
+      ),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the same samples, as long as their first and number are the same
+    [editing.draft, targets, newest.length, newest[0]?.id],
+  );
+  const recorded = workbench.samples.filter(each => !each.isVariant);
   const all = preflight({
     definition: editing.draft,
-    targets: route.targets.map(each => ({ ...each, ...accessOf(each) })),
+    targets,
+    questions: route.form.schema.fields,
+    sought,
+    newestAt: recorded[0] ? Date.parse(recorded[0].receivedAt) : null,
+    now,
     // What is not known does not count as fine: it waits until all is rehearsed, and stops where that can't be.
     rehearsal:
       stock.fault !== null
