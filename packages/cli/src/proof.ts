@@ -10,7 +10,7 @@ export const proof: Command = async args => {
   const workspace = await workspaceFrom(from);
   if (route !== null && routesNamed(workspace, route).length === 0) throw new Misuse(`there is no route “${route}”.`);
   const routes = checkProofs(workspace, route);
-  if (junit !== null) await writeFile(junit, junitOf(routes));
+  if (junit !== null) await writeFile(junit, junitOf(routes, Date.now()));
   const holds = routes.every(
     each => each.fault === null && each.proofs.every(({ differences }) => differences.length === 0),
   );
