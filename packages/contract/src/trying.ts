@@ -1,5 +1,6 @@
 import { ArrayMaxSize, IsArray, IsBoolean, IsString, MaxLength } from 'class-validator';
 import type { Done } from '@grammata/core/perform';
+import type { Difference, RecordedAnswers } from '@grammata/core/proof';
 import type { AskView, RunView } from './routeViews';
 
 /** Most samples that are tried in one batch. */
@@ -36,6 +37,8 @@ export interface BatchItem {
   words: string;
   asks: AskView[];
   done: Done[];
+  /** Of a proof: what the targets really answered, and what would be sent otherwise than approved with that. */
+  proof?: { id: string; answers: RecordedAnswers; differences: Difference[] };
 }
 
 /** One report over a batch. */

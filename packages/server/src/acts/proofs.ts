@@ -25,7 +25,7 @@ const LOOKED = 2000;
 const AT_ONCE = 50;
 
 /** The draft as a play. Throws HttpProblem where one of its calls can't be made. */
-function playOf({ deliveries }: Pick<Parts, 'deliveries'>, draft: RouteDefinition): Play {
+export function playOf({ deliveries }: Pick<Parts, 'deliveries'>, draft: RouteDefinition): Play {
   const route = deliveries.preparation.route(draft, 'live');
   if (route instanceof Problem) throw new HttpProblem(409, route.message);
   return { stages: route.stages, condition: draft.condition, context: route.context };

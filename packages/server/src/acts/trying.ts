@@ -9,19 +9,29 @@ import {
   type WorkView,
 } from '@grammata/contract';
 import { compileCondition } from '@grammata/core/condition';
-import { scopeOf } from '@grammata/core/scope';
+import {
+  differences,
+  enact,
+  patternOf,
+  type Difference,
+  type Pattern,
+  type RecordedAnswers,
+} from '@grammata/core/proof';
+import { keysOf } from '@grammata/core/route';
+import { isOfDelivery, referenceOf, scopeOf } from '@grammata/core/scope';
 import { parseJson, type Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { variantIdeas } from '@grammata/core/variant';
 import { iso, now } from '../clock';
-import { runDraft, Trying } from '../delivery';
+import { Trying } from '../delivery';
 import { newId, randomPart } from '../ids';
 import { messageAgain, wasPosted, type Message } from '../intake';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import type { RouteRow } from '../store';
+import type { ProofRow, RouteRow } from '../store';
 import { inBackground } from '../work';
 import type { Actor } from './actor';
+import { playOf } from './proofs';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'workshop' | 'timers' | 'live' | 'log'>;
 
@@ -53,6 +63,7 @@ interface Wanted {
   name: string;
   why: string;
   data: Submission;
+  proof?: ProofRow;
 }
 
 /**
@@ -105,21 +116,73 @@ function wantedOf(parts: Parts, route: RouteRow, { sampleId, ideas, proofs }: Ba
     ];
   };
   const proved = (): Wanted[] =>
-    store.proofs.of(route.id).map(({ name, submission }) => ({ name, why: 'It is proved.', data: submission }));
+    store.proofs.of(route.id).map(proof => ({
+      name: proof.name,
+      why: 'It is proved.',
+      data: proof.submission,
+      proof,
+    }));
   return [...(ideas.length > 0 ? variants() : []), ...(proofs ? proved() : [])];
 }
 
-async function tried(parts: Parts, route: RouteRow, { name, why, data }: Wanted): Promise<BatchItem> {
+async function tried(parts: Parts, route: RouteRow, { name, why, data, proof }: Wanted): Promise<BatchItem> {
   const about = { name, why };
   if (!compileCondition(route.draft.condition)(scopeOf(data)))
     return { ...about, fate: 'leftOut', words: 'The condition leaves it out.', asks: [], done: [] };
-  const run = await runDraft(partsOf(parts), route.draft, { submissionId: '', data }, true);
+  const trying = Trying.of(partsOf(parts), route.draft, { submissionId: '', data }, true);
+  if (trying instanceof Problem) return { ...about, fate: 'held', words: trying.message, asks: [], done: [] };
+  while (trying.next) await trying.step();
+  const run = trying.view();
   const asks = run.asks.map(each => ({
     ...each,
     request: each.request.slice(0, KEPT),
     ...(each.response && { response: each.response.slice(0, KEPT) }),
   }));
-  return { ...about, ...fateOf(run), asks, done: run.done };
+  const fate = fateOf(run);
+  if (!proof) return { ...about, ...fate, asks, done: run.done };
+  const differences = fate.fate === 'refused' ? [] : answeredOtherwise(parts, route, proof, trying.answers);
+  const told =
+    fate.fate === 'fine' && differences.length > 0
+      ? {
+          fate: 'otherwise' as const,
+          words: `With what is answered now, ${differences.length === 1 ? 'one thing is' : `${differences.length} things are`} otherwise than was approved.`,
+        }
+      : fate;
+  return { ...about, ...told, asks, done: run.done, proof: { id: proof.id, answers: trying.answers, differences } };
+}
+
+/** Patterns whose values are others each time a record is made. */
+const volatile = new Set<Pattern | null>(['number', 'uuid', 'time', 'date']);
+
+/** What a route gives otherwise than was approved where targets answer like this; identifiers and times of answers are others each time. */
+function answeredOtherwise(parts: Parts, route: RouteRow, proof: ProofRow, answers: RecordedAnswers): Difference[] {
+  const now = enact(playOf(parts, route.draft), proof.submission, answers);
+  const lines = new Map(route.draft.calls.flatMap(call => call.lines.map(line => [line.id, line] as const)));
+  const isVolatile = ({ kind, lineId, was, now: is }: Difference) => {
+    const line = lineId === null ? undefined : lines.get(lineId);
+    return (
+      kind === 'value' &&
+      line !== undefined &&
+      keysOf(line).some(key => isOfDelivery(referenceOf(key))) &&
+      volatile.has(patternOf(was)) &&
+      patternOf(was) === patternOf(is)
+    );
+  };
+  // An address that holds an identifier of an answer is another one each time.
+  return differences(proof.approved, now, proof.loose).filter(each => !isVolatile(each) && each.kind !== 'address');
+}
+
+/**
+ * Has a proof hold what the targets answered in the last batch: what differs from then on is shown like any other difference. Throws
+ * HttpProblem where it was not tried.
+ */
+export function takeAnswers(parts: Parts, actor: Actor, route: RouteRow, proofId: string): void {
+  const { store, live, log } = parts;
+  const tried = store.proofs.batch(route.id)?.items.find(each => each.proof?.id === proofId)?.proof;
+  if (!tried || !store.proofs.of(route.id).some(each => each.id === proofId)) throw notFound('proof that was tried');
+  store.proofs.update([{ id: proofId, answers: tried.answers }]);
+  live.publish({ type: 'changed', what: 'route', id: route.id });
+  log.info({ actor: actor.id, route: route.id, proof: proofId }, 'a proof holds what is answered now');
 }
 
 /** How a run went, in a word and a sentence. */

@@ -4,6 +4,7 @@ import type {
   BatchView,
   IntakeView,
   NamedSample,
+  ProofView,
   RouteView,
   TargetView,
   WalkView,
@@ -146,6 +147,47 @@ describe('a batch', () => {
     const report = (await run({ ideas: [], proofs: true })) as BatchView;
     expect(report.items.map(each => each.fate)).toEqual(['fine']);
     expect(posts()[0]!.body).toContain('AB-07');
+  });
+
+  test('what a target answers otherwise than a proof holds is noticed; identifiers are others each time', async () => {
+    const first = route.draft.calls[0]!;
+    const lines = structuredClone(first.lines).map(line => ({ ...line, id: `b-${line.id}` }));
+    lines.find(each => each.to === 'site')!.source = { from: 'field', field: `@answer/${first.id}/zone` };
+    lines.find(each => each.to === 'ph')!.source = { from: 'field', field: `@answer/${first.id}/id` };
+    route.draft.calls.push({ ...structuredClone(first), id: 'second', lines });
+    route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
+    await client.call('POST', `/routes/${route.id}/proofs`, { sampleIds: [sampleId] });
+    const proofs = async () => (await client.call<ProofView[]>('GET', `/routes/${route.id}/proofs`)).json;
+    const [proof] = await proofs();
+    const batch = async (zone: string, id: number) => {
+      target.answer = { status: 201, body: { id, zone } };
+      const before = (await client.call<BatchView | null>('GET', `/routes/${route.id}/batch`)).json;
+      await client.call('POST', `/routes/${route.id}/batch`, { sampleId, ideas: [], proofs: true });
+      const report = await eventually(
+        async () => (await client.call<BatchView>('GET', `/routes/${route.id}/batch`)).json,
+        view => view !== null && view.at !== before?.at,
+      );
+      return report.items[0]!;
+    };
+    const take = () => client.call('POST', `/routes/${route.id}/proofs/${proof!.id}/answers`);
+    expect((await take()).status).toBe(404);
+    await batch('AB-07', 7);
+    expect((await take()).status).toBe(204);
+    expect((await proofs())[0]!.answers).toEqual(
+      expect.objectContaining({ [`${first.id} 0 create`]: { id: 7, zone: 'AB-07' } }),
+    );
+    await client.call('POST', `/routes/${route.id}/proofs/accept`, { ids: [proof!.id] });
+    // Another record is made: its identifier is another one, and that is no difference.
+    expect(await batch('AB-07', 8)).toMatchObject({ fate: 'fine', proof: { differences: [] } });
+    expect(await batch('AB-02', 9)).toMatchObject({
+      fate: 'otherwise',
+      words: expect.stringContaining('one thing is otherwise than was approved'),
+      proof: {
+        differences: [
+          { place: '/values/site', was: 'AB-07', now: 'AB-02', lineId: lines.find(each => each.to === 'site')!.id },
+        ],
+      },
+    });
   });
 
   test('of nothing is refused', async () => {

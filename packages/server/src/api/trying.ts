@@ -1,7 +1,7 @@
 import { BatchInput, AsBuilderInput, WalkInput, type AsBuilderView, type WalkView } from '@grammata/contract';
 import { Router } from 'express';
 import { LRUCache } from 'lru-cache';
-import { actorOf, asItsBuilderSends, startTrying, tryBatch } from '../acts';
+import { actorOf, asItsBuilderSends, startTrying, takeAnswers, tryBatch } from '../acts';
 import type { Trying } from '../delivery';
 import { newId } from '../ids';
 import { HttpProblem, notFound } from '../problems';
@@ -62,6 +62,12 @@ export function tryingApi(services: Services): Router {
 
   router.get('/routes/:id/batch', (request, response) => {
     response.json(store.proofs.batch(routeOr404(request.params.id).id));
+  });
+
+  /** Has a proof hold what the targets answered when it was tried. */
+  router.post('/routes/:id/proofs/:proof/answers', (request, response) => {
+    takeAnswers(services, actorOf(response), routeOr404(request.params.id), request.params.proof);
+    response.status(204).end();
   });
 
   /** Sends a recorded sample to its intake once more, over HTTP as its builder does. */

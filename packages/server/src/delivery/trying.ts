@@ -1,5 +1,6 @@
 import type { AskView, RunView } from '@grammata/contract';
 import { likelyAnswers, perform, type Ask, type Told } from '@grammata/core/perform';
+import { answerKey, type RecordedAnswers } from '@grammata/core/proof';
 import { wireText } from '@grammata/core/request';
 import type { RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
@@ -23,6 +24,7 @@ export interface TriedSample {
 /** A draft under way for one sample on the side to try things on: one request after the other, each when it is asked for. */
 export class Trying {
   readonly #asks: AskView[] = [];
+  readonly #answers: RecordedAnswers = {};
   readonly #conversation: ReturnType<typeof perform>;
   readonly #idempotencyKey = `try-${newId()}`;
   #at: ReturnType<ReturnType<typeof perform>['next']>;
@@ -70,7 +72,15 @@ export class Trying {
     const { request, status, message, response } = record;
     this.#asks.push({ ...viewOf(ask, request), status, message, response });
     if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver) this.#refusal = message;
-    else this.#at = this.#conversation.next(told);
+    else {
+      if ('answer' in told) this.#answers[answerKey(ask)] = told.answer;
+      this.#at = this.#conversation.next(told);
+    }
+  }
+
+  /** What was really answered so far. */
+  get answers(): RecordedAnswers {
+    return { ...this.#answers };
   }
 
   /** How far it is. */

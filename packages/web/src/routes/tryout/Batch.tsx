@@ -1,11 +1,13 @@
 import type { BatchItem, BatchView } from '@grammata/contract';
+import { asText, tokensOf } from '@grammata/core/submission';
 import { variantIdeas } from '@grammata/core/variant';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Moment, Press, Tick } from '../../ui';
 import type { Seen, Workbench } from '../workbench';
 import { Asks, whereTo } from './Asks';
-import { useBatch, useTryBatch } from './useTryout';
+import { useBatch, useTakeAnswers, useTryBatch } from './useTryout';
 
 const recorded = { id: 'recorded', name: 'As it was recorded', why: 'What is usual has to go.' };
 
@@ -111,6 +113,37 @@ function Report({ workbench, report }: { workbench: Workbench; report: BatchView
   );
 }
 
+/** What a proof would send otherwise than approved, with what is answered now. */
+function Answered({ routeId, proof }: { routeId: string; proof: NonNullable<BatchItem['proof']> }) {
+  const take = useTakeAnswers(routeId);
+  return (
+    <div className="mt-1 border-l-2 border-ochre pl-4">
+      <ul>
+        {proof.differences.slice(0, 6).map((each, at) => (
+          <li key={at} className="flex flex-wrap items-baseline gap-x-3 font-mono text-small">
+            <b className="font-medium">{tokensOf(each.place).join('.') || 'the request'}</b>
+            <s className="text-ink-2 [overflow-wrap:anywhere]">{asText(each.was) || 'nothing'}</s>
+            <span className="[overflow-wrap:anywhere]">{asText(each.now) || 'nothing'}</span>
+          </li>
+        ))}
+      </ul>
+      {take.error && <Fault>{wordsFor(take.error)}</Fault>}
+      {take.isSuccess ? (
+        <p role="status" className="font-serif text-ink-2">
+          The proof holds the new answers:{' '}
+          <Link className="act" to={`/routes/${routeId}/proofs`}>
+            decide what is right
+          </Link>
+        </p>
+      ) : (
+        <Act onClick={() => take.mutate(proof.id)} disabled={take.isPending}>
+          Let the proof hold these answers
+        </Act>
+      )}
+    </div>
+  );
+}
+
 function Item({ item, workbench }: { item: BatchItem; workbench: Workbench }) {
   const [isOpen, setOpen] = useState(item.fate === 'otherwise' || item.fate === 'refused');
   const { mark, colour, words } = fates[item.fate];
@@ -129,6 +162,7 @@ function Item({ item, workbench }: { item: BatchItem; workbench: Workbench }) {
           </Act>
         )}
       </div>
+      {item.proof && item.proof.differences.length > 0 && <Answered routeId={workbench.route.id} proof={item.proof} />}
       {isOpen && item.asks.length > 0 && (
         <div className="mt-1 border-l-2 border-rule pl-4">
           <Asks run={{ asks: item.asks, done: item.done, problems: [] }} workbench={workbench} isReal />

@@ -24,6 +24,7 @@ export function StepByStep({ workbench, sampleId }: { workbench: Workbench; samp
   const call = next && editing.draft.calls.find(each => each.id === next.callId);
   return (
     <section aria-label="One request at a time">
+      <h2 className="sr-only">Its requests, one at a time</h2>
       {!walk && (
         <p className="mt-4 font-serif text-lead text-ink-2">
           See each request before it is made, then what is answered and what is stored. Nothing is sent until you say

@@ -37,6 +37,15 @@ export function useTryBatch(routeId: string) {
   });
 }
 
+/** Has a proof hold what was answered when it was tried. */
+export function useTakeAnswers(routeId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (proofId: string) => api<null>(`/routes/${routeId}/proofs/${proofId}/answers`, { method: 'POST' }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['routes', routeId, 'proofs'] }),
+  });
+}
+
 /** Sends a recorded sample to its intake once more. */
 export const useSendAgain = () =>
   useMutation({
