@@ -40,7 +40,7 @@ test('a request at a time, what people try by hand in one batch, and a sample se
   await expect(report.getByRole('listitem')).toHaveCount(3, { timeout: 30_000 });
   await expect(report.getByRole('listitem', { name: 'As it was recorded' })).toContainText('1 made.');
   await expect(report.getByRole('listitem', { name: 'All options' })).toContainText(/takes \d+ characters/);
-  await expect(report.getByRole('heading')).toContainText('1 sample of 3 did not');
+  await expect(report.getByRole('heading')).toContainText('1 sample of 3 did not go as');
   await report.getByRole('listitem', { name: 'Two options' }).getByRole('button', { name: '1 request' }).click();
   await expect(report).toContainText('POST /register');
   await expectAccessible(page);

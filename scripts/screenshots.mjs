@@ -100,12 +100,6 @@ await shot('calls', async page => {
   await page.getByRole('button', { name: 'How it is made' }).click();
   await page.getByText('must be exactly this').waitFor();
 });
-await shot('run', async page => {
-  await into(page, '/routes', 'Incident alert to Lab desk');
-  await rehearsed(page);
-  await page.getByRole('radio', { name: 'Requests' }).click();
-  await page.getByRole('region', { name: 'Request 1', exact: true }).waitFor();
-});
 await shot('threads', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await rehearsed(page);
@@ -124,6 +118,17 @@ await shot('rehearsal', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await page.getByRole('link', { name: /^Rehearse all/ }).click();
   await rehearsed(page);
+});
+await shot('tryout', async page => {
+  await into(page, '/routes', 'Sampling report to Register');
+  await rehearsed(page);
+  await page.getByRole('link', { name: /^Trying out/ }).click();
+  await page.getByRole('radio', { name: 'Many samples at once' }).click();
+  await page.getByRole('button', { name: /^Try these/ }).click();
+  await page.getByRole('button', { name: 'Really send them' }).click();
+  const report = page.getByRole('region', { name: 'Report' });
+  await report.waitFor();
+  await report.evaluate(each => each.scrollIntoView());
 });
 await shot('proofs', async page => {
   await into(page, '/routes', 'Kit request to Register');

@@ -97,7 +97,11 @@ function Report({ workbench, report }: { workbench: Workbench; report: BatchView
   return (
     <section aria-label="Report" className="mt-8">
       <h2 className="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1.5">
-        {amiss === 0 ? 'All went as they should' : `${counted(amiss, 'sample')} of ${items.length} did not`}
+        {amiss > 0
+          ? `${counted(amiss, 'sample')} of ${items.length} did not go as they should`
+          : items.some(each => each.fate === 'fine')
+            ? 'All went as they should'
+            : 'None of them goes'}
         <span className="font-sans text-body font-normal text-ink-2">
           <Moment at={at} />, by {by}
           {revision !== workbench.route.revision && <span className="text-ochre">, before the last edits</span>}

@@ -17,7 +17,7 @@ type Way = (typeof ways)[number]['value'];
 
 /** A route tried out before it is live: a request at a time, with what people try by hand, and from the intake on. */
 export function Tryout({ workbench }: { workbench: Workbench }) {
-  const { route, sample, samples, at, show } = workbench;
+  const { route, sample, samples, at, show, run } = workbench;
   const [params, setParams] = useSearchParams();
   const way: Way = ways.find(each => each.value === params.get('try'))?.value ?? 'steps';
   useKeys([
@@ -72,6 +72,12 @@ export function Tryout({ workbench }: { workbench: Workbench }) {
           </Note>
         ) : (
           <>
+            {run?.goes[sample.place] === 0 && (
+              <Note tone="look">
+                The condition leaves this sample out
+                {way === 'steps' ? ': this is what it would send otherwise.' : ', and variants of it most likely too.'}
+              </Note>
+            )}
             <Note tone="goes">The draft is tried as it is kept now, not the version that is live.</Note>
             <Note tone={route.targets.every(each => each.tryBaseUrl !== null) ? 'goes' : 'look'}>
               {whereTo(route.targets)}
