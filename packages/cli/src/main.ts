@@ -29,6 +29,13 @@ const commands: Entry[] = [
     load: async () => (await import('./apply')).apply,
   },
   {
+    name: 'drift',
+    usage: 'drift FILE',
+    summary:
+      'Compares what a form sent, or what two OpenAPI documents say, in {"before","after"}; 1 where something changed.',
+    load: async () => (await import('./drift')).drift,
+  },
+  {
     name: 'export',
     usage: 'export DIR [--server URL]',
     summary: 'Writes intakes, targets, routes, samples and proofs of a server as files; GRAMMATA_PASSWORD signs in.',

@@ -1,3 +1,4 @@
+export * from './assignment';
 export * from './evidence';
 export * from './looseEnds';
 export * from './match';

@@ -17,6 +17,8 @@ export interface Workspace {
 
 export interface WorkspaceIntake {
   name: string;
+  /** What its file is called, of one that was read from a folder. */
+  own?: string;
   /** What is set of it, as the API takes it. */
   settings: Record<string, Json>;
   forms: readonly WorkspaceForm[];
@@ -24,9 +26,10 @@ export interface WorkspaceIntake {
 
 export interface WorkspaceForm {
   name: string;
+  own?: string;
   /** What its builder calls it. */
   key: string;
-  samples: readonly { name: string; submission: Submission }[];
+  samples: readonly { name: string; own?: string; submission: Submission }[];
 }
 
 export interface WorkspaceTarget extends Omit<CallTarget, 'operations'> {
@@ -38,6 +41,7 @@ export interface WorkspaceTarget extends Omit<CallTarget, 'operations'> {
 export interface WorkspaceRoute {
   /** The one of {@link Workspace.intakes} whose submissions it takes. */
   form: WorkspaceForm;
+  own?: string;
   definition: RouteDefinition;
   proofs: readonly (Proof & { name: string })[];
 }
@@ -78,11 +82,13 @@ export const fileNameFor = (name: string): string =>
     .slice(0, 60) || 'unnamed';
 
 /** Gives names that are not taken yet, with a number behind those that are. */
-function names(): (name: string) => string {
+function names(): (name: string, own?: string) => string {
   const taken = new Set<string>();
-  return name => {
+  return (name, own = '') => {
     const wanted = fileNameFor(name);
-    let free = wanted;
+    // Of several of one name each stays the one it was in a folder.
+    const isOwn = own.startsWith(wanted) && /^(-\d+)?$/.test(own.slice(wanted.length)) && !taken.has(own);
+    let free = isOwn ? own : wanted;
     for (let number = 2; taken.has(free); number++) free = `${wanted}-${number}`;
     taken.add(free);
     return free;
@@ -95,16 +101,16 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
   const forms = new Map<WorkspaceForm, string>();
   const free = names();
   for (const intake of workspace.intakes) {
-    const own = free(intake.name);
+    const own = free(intake.name, intake.own);
     const file = `intakes/${own}.json`;
     const freeForm = names();
     const stated = intake.forms.map(form => {
-      const of = freeForm(form.name || form.key);
+      const of = freeForm(form.name || form.key, form.own);
       forms.set(form, `${own}/${of}`);
       const freeSample = names();
       for (const sample of form.samples)
         all.push({
-          file: `samples/${own}/${of}/${freeSample(sample.name)}.json`,
+          file: `samples/${own}/${of}/${freeSample(sample.name, sample.own)}.json`,
           kind: 'sample',
           name: sample.name,
           of: sample,
@@ -131,7 +137,7 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
   const freeTarget = names();
   for (const target of workspace.targets) {
     const { id, name, baseUrl, reached, operations } = target;
-    const own = freeTarget(name);
+    const own = freeTarget(name, id);
     targets.set(id, own);
     const content = plain({ $schema: '../schemas/target.json', name, baseUrl, reached, operations });
     all.push({ file: `targets/${own}.json`, kind: 'target', name, of: target, owner: null, content });
@@ -139,7 +145,7 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
   const freeRoute = names();
   for (const route of workspace.routes) {
     const { definition, proofs } = route;
-    const own = freeRoute(definition.name);
+    const own = freeRoute(definition.name, route.own);
     const file = `routes/${own}.json`;
     all.push({
       file,
@@ -158,7 +164,7 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
     for (const proof of proofs) {
       const { name, submission, answers, approved, loose, calls } = proof;
       all.push({
-        file: `proofs/${own}/${freeProof(name)}.json`,
+        file: `proofs/${own}/${freeProof(name, proof.id)}.json`,
         kind: 'proof',
         name,
         of: proof,
@@ -250,7 +256,7 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
       if (proof) proofs.push(proof);
       else fault(proofFile, 'A proof has a name, a submission, answers, and what was approved.');
     }
-    routes.push({ form, definition: { ...(definition as unknown as RouteDefinition), calls }, proofs });
+    routes.push({ form, own, definition: { ...(definition as unknown as RouteDefinition), calls }, proofs });
   }
   return faults.length > 0 ? { faults } : { intakes, targets, routes };
 }
@@ -278,25 +284,30 @@ function intakesIn(
       const samples = inFolder(files, /^samples\/(.+)\/[^/]+\.json$/)
         .filter(([, folder]) => folder === `${own}/${name}`)
         .flatMap(([sampleFile]) => {
+          const ownName = sampleFile.slice(sampleFile.lastIndexOf('/') + 1, -'.json'.length);
           const sample = objectAt(files, sampleFile);
           if (typeof sample?.name === 'string' && isSubmission(sample.submission))
-            return [{ name: sample.name, submission: sample.submission as unknown as Submission }];
+            return [{ name: sample.name, own: ownName, submission: sample.submission as unknown as Submission }];
           fault(sampleFile, 'A sample has a name and a submission.');
           return [];
         });
       const { name: called, key } = form as { name: string; key: string };
-      const known = { name: called, key, samples };
+      const known = { name: called, own: name, key, samples };
       forms.set(`${own}/${name}`, known);
       return known;
     });
-    return [{ name: of.name, settings: of.settings as Record<string, Json>, forms: read }];
+    return [{ name: of.name, own, settings: of.settings as Record<string, Json>, forms: read }];
   });
   return { intakes, forms };
 }
 
+/** The second of a name behind the first, the tenth behind the ninth. */
+const inOrder = (a: string, b: string): number =>
+  a.replace(/\.json$/, '').localeCompare(b.replace(/\.json$/, ''), 'en', { numeric: true });
+
 const inFolder = (files: WorkspaceFiles, pattern: RegExp): [file: string, name: string][] =>
   Object.keys(files)
-    .sort()
+    .sort(inOrder)
     .flatMap((file): [string, string][] => {
       const [, name] = pattern.exec(file) ?? [];
       return name === undefined ? [] : [[file, name]];

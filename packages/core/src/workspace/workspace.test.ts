@@ -227,3 +227,21 @@ test('a route whose operation is gone is told as a whole', () => {
   (all['targets/roster.json'] as { operations: Json[] }).operations = [];
   expect(checkProofs(read(all))[0]).toMatchObject({ fault: expect.stringMatching(/does not offer/), proofs: [] });
 });
+
+test('of many of one name each stays what it was, also where one of them is gone', () => {
+  const intakes = Array.from({ length: 12 }, (_, at) => ({
+    name: 'Put right',
+    settings: { sizeLimit: 1000 + at },
+    forms: [],
+  }));
+  const written = filesOf({ intakes, targets: [], routes: [] });
+  expect(filesOf(read(written))).toEqual(written);
+  delete written['intakes/put-right-3.json'];
+  expect(filesOf(read(written))).toEqual(written);
+  // A file that is called otherwise is what its name says.
+  written['intakes/mine.json'] = written['intakes/put-right-2.json']!;
+  delete written['intakes/put-right-2.json'];
+  const again = filesOf(read(written));
+  expect(Object.keys(again)).not.toContain('intakes/mine.json');
+  expect(Object.keys(again)).toContain('intakes/put-right-2.json');
+});

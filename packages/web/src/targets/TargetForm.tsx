@@ -213,7 +213,7 @@ export function TargetForm({
         <TickField<TargetInput>
           name="takesPersonal"
           label="What tells who people are may go there"
-          hint="Before a route goes live, it is told where names or addresses go to a target that nobody said this of."
+          hint="Otherwise it is told, before a route goes live, which lines send that there."
         />
         {isAsked && (
           <TickField<TargetInput>

@@ -1,1 +1,3 @@
 export * from './openapi';
+export { References } from './schema';
+export { fromSwagger, isSwagger } from './swagger';

@@ -1,0 +1,43 @@
+import { distance } from 'fastest-levenshtein';
+
+/** A text as it is compared: without marks, case and signs. */
+export const bare = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+const wordsOf = (text: string): string[] => bare(text).split(' ').filter(Boolean);
+
+/** How much two texts are the same letter by letter: 1 for the same. */
+const byLetters = (a: string, b: string): number =>
+  a === '' || b === '' ? 0 : 1 - distance(a, b) / Math.max(a.length, b.length);
+
+/** True for words that are forms of one another: `phone` and `phones`, `telephone`. */
+const areKin = (a: string, b: string): boolean =>
+  a === b || (Math.min(a.length, b.length) >= 4 && (a.includes(b) || b.includes(a))) || byLetters(a, b) >= 0.8;
+
+/** How alike two wordings or names are, 0 to 1: word by word, and letter by letter. */
+export function alike(a: string, b: string): number {
+  const [one, other] = [bare(a), bare(b)];
+  if (one === '' || other === '') return 0;
+  if (one === other) return 1;
+  const [these, those] = [wordsOf(a), wordsOf(b)];
+  const kin = these.filter(word => those.some(each => areKin(word, each))).length;
+  const back = those.filter(word => these.some(each => areKin(word, each))).length;
+  const dice = (kin + back) / (these.length + those.length);
+  // One that says all that the other says, and more.
+  const whole = Math.max(kin / these.length, back / those.length) === 1 ? 0.75 : 0;
+  return Math.max(dice, whole, byLetters(one, other));
+}
+
+/** Of two sets of texts, how many are in both, of those in either. */
+export function shared(a: Iterable<string>, b: Iterable<string>): number {
+  const [one, other] = [new Set([...a].map(bare)), new Set([...b].map(bare))];
+  if (one.size === 0 || other.size === 0) return 0;
+  const both = [...one].filter(each => other.has(each)).length;
+  return both / (one.size + other.size - both);
+}

@@ -1,0 +1,13 @@
+/**
+ * How likely it is that something seen in `times` of `of` cases is in none of the next `next`, if nothing changed: the posterior predictive
+ * of a binomial with Jeffreys' prior, Beta(½, ½) (Jeffreys 1946; the beta-binomial distribution).
+ */
+export function chanceOfNone(times: number, of: number, next: number): number {
+  let chance = 1;
+  for (let each = 0; each < next; each++) chance *= (of - times + 0.5 + each) / (of + 1 + each);
+  return chance;
+}
+
+/** True where that is less likely than `limit`. */
+export const unlikely = (times: number, of: number, next: number, limit: number): boolean =>
+  next > 0 && chanceOfNone(times, of, next) < limit;

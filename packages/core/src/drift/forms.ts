@@ -1,0 +1,245 @@
+import { assigned, match } from '../match';
+import { asText, type Json } from '../submission';
+import { alike, bare, shared } from './alike';
+import { unlikely } from './chance';
+import { optionChanges } from './options';
+import { profileOf, type Asked, type Message, type Profile } from './profile';
+import { groupOf, writingsOf, type Group } from './writing';
+
+export const formChangeKinds = [
+  'added',
+  'gone',
+  'reworded',
+  'replaced',
+  'kind',
+  'notation',
+  'option-added',
+  'option-gone',
+  'option-renamed',
+  'single-to-list',
+  'list-to-single',
+  'envelope',
+] as const;
+export type FormChangeKind = (typeof formChangeKinds)[number];
+
+/** One thing that a form does otherwise than before. */
+export interface FormChange {
+  change: FormChangeKind;
+  /** The key as it was stated before; after, for a question that is new; null for `envelope`. */
+  question: string | null;
+  was?: Json;
+  now?: Json;
+}
+
+/** How much evidence it takes that a question is another one's successor. */
+const SUCCESSOR = 0.55;
+/** Least share of answers that must agree on what they are. */
+const MOST = 0.85;
+
+/** What a form does otherwise in later messages than in earlier ones, in the order of its questions. */
+export function formChanges(before: readonly Message[], after: readonly Message[]): FormChange[] {
+  const [was, now] = [profileOf(before), profileOf(after)];
+  if (was.count === 0 || now.count === 0) return [];
+  const successors = successorsIn(was, now);
+  const moved = isBuiltOtherwise(was, now, successors);
+  const changes: FormChange[] = moved ? [{ change: 'envelope', question: null }] : [];
+  const followers = new Set(successors.values());
+  for (const [key, asked] of was.questions) {
+    const successor = successors.get(key);
+    const same = now.questions.get(successor ?? key);
+    if (successor !== undefined) changes.push({ change: 'replaced', question: key, was: key, now: successor });
+    if (!same) {
+      if (isGone(asked, was, now)) changes.push({ change: 'gone', question: key });
+      continue;
+    }
+    changes.push(...ofQuestion(asked, same, successor !== undefined, was, now));
+  }
+  for (const key of now.questions.keys())
+    if (!was.questions.has(key) && !followers.has(key)) changes.push({ change: 'added', question: key });
+  return changes;
+}
+
+/** True where a question that is not shown any more would have been, if it were still asked. */
+function isGone({ shown, answered }: Asked, was: Profile, now: Profile): boolean {
+  // Where each message shows all that is asked, one is enough.
+  if (was.showsAll && shown === was.count) return true;
+  const isAlways = shown === was.count;
+  return unlikely(Math.max(shown, answered), was.count, now.count, isAlways ? 0.05 : 0.01);
+}
+
+/** Questions that others stand in for, by their keys before: the same question under another key. */
+function successorsIn(was: Profile, now: Profile): Map<string, string> {
+  const lost = [...was.questions.values()].filter(each => !now.questions.has(each.key));
+  const fresh = [...now.questions.values()].filter(each => !was.questions.has(each.key));
+  if (lost.length === 0 || fresh.length === 0) return new Map();
+  const scores = lost.map(one =>
+    fresh.map(other => ({ score: likeness(one, other, was, now, lost.length === 1 && fresh.length === 1) })),
+  );
+  const found = new Map<string, string>();
+  assigned(scores, SUCCESSOR).forEach((column, row) => {
+    if (column >= 0) found.set(lost[row]!.key, fresh[column]!.key);
+  });
+  return found;
+}
+
+/** How likely one question is the other under another key, 0 to 1. */
+function likeness(one: Asked, other: Asked, was: Profile, now: Profile, isOnlyPair: boolean): number {
+  const kinds = kindsAgree(one, other);
+  if (kinds === 0) return 0;
+  const [labels, others] = [labelsOf(one), labelsOf(other)];
+  const worded = Math.max(0, ...labels.flatMap(a => others.map(b => alike(a, b))));
+  // What both say in words: the same question in other words is still that.
+  const meant = labels.some(a => others.some(b => bare(a) === bare(b)))
+    ? 1
+    : (match([sourceOf(one)], [targetOf(other)])[0]?.score ?? 0);
+  const answers = answersAgree(one, other);
+  const place = 1 - Math.min(1, Math.abs(one.place - other.place) * Math.max(2, Math.min(was.questions.size, 8)) * 0.5);
+  const words = Math.max(worded, meant * 0.95);
+  const evidence = 0.6 * words + 0.25 * answers + 0.15 * place;
+  // A wording that is the same is enough; one lost and one new at the same place most likely are one.
+  const score = words >= 0.99 ? Math.max(evidence, 0.9) : evidence + (isOnlyPair && place > 0.7 ? 0.12 : 0);
+  return Math.min(1, score * kinds);
+}
+
+const labelsOf = ({ key, labels }: Asked): string[] => (labels.size > 0 ? [...labels.keys()] : [key]);
+const sourceOf = (asked: Asked) => ({
+  key: asked.key,
+  label: labelsOf(asked)[0]!,
+  samples: asked.values.slice(0, 8),
+});
+const targetOf = (asked: Asked) => ({ key: asked.key, label: labelsOf(asked)[0]! });
+
+/** Whether two questions are answered with the same sort of thing: 1, a little less where one is text, 0 where they can't be one. */
+function kindsAgree(one: Asked, other: Asked): number {
+  const [a, b] = [mainGroup(one), mainGroup(other)];
+  if (a === null || b === null || a === b) return 1;
+  const both = new Set([a, b]);
+  if (both.has('files') || both.has('table') || both.has('address')) return 0;
+  return both.has('text') ? 0.9 : 0.6;
+}
+
+/** How much the answers of two questions are the same: options and repeated values as such, others by how they are written. */
+function answersAgree(one: Asked, other: Asked): number {
+  const [these, those] = [one, other].map(each =>
+    each.values.flatMap(value => (Array.isArray(value) ? value : [value])).map(value => asText(value)),
+  ) as [string[], string[]];
+  if (these.length === 0 || those.length === 0) return 0.4;
+  const values = shared(one.stated ?? these, other.stated ?? those);
+  const [a, b] = [mainGroup(one), mainGroup(other)];
+  const written = a !== null && a === b ? (a === 'text' ? 0.35 : 0.6) : 0;
+  return Math.max(values, written);
+}
+
+/** What most answers of a question are; null where they do not agree, or there is none. */
+function mainGroup({ kinds, values }: Asked): Group | null {
+  if ((kinds.get('files') ?? 0) > 0) return 'files';
+  const counts = new Map<Group, number>();
+  const kindOf = [...kinds].sort((a, b) => b[1] - a[1]).map(([kind]) => kind);
+  if (kindOf.length === 0) return null;
+  // Each value as its own kind says; values are kept in the order of their kinds' counting, so the commonest stands for all.
+  for (const value of values) {
+    const group = groupOfValue(value, kindOf);
+    counts.set(group, (counts.get(group) ?? 0) + 1);
+  }
+  const [[group, times] = [null, 0]] = [...counts].sort((a, b) => b[1] - a[1]);
+  return group !== null && times >= values.length * MOST ? group : null;
+}
+
+/** The group of a value, by what it is and the kinds that its question was seen to have. */
+function groupOfValue(value: Json, kinds: readonly Parameters<typeof groupOf>[0][]): Group {
+  if (typeof value === 'number') return 'number';
+  if (typeof value === 'boolean') return 'boolean';
+  const fitting = kinds.find(kind => groupOf(kind, value) !== 'number' && groupOf(kind, value) !== 'boolean');
+  return groupOf(fitting ?? 'text', value);
+}
+
+/** What one question does otherwise. */
+function ofQuestion(one: Asked, other: Asked, isOther: boolean, was: Profile, now: Profile): FormChange[] {
+  const question = one.key;
+  const changes: FormChange[] = [];
+  const reworded = isOther ? null : rewording(one, other);
+  if (reworded) changes.push({ change: 'reworded', question, ...reworded });
+  const list = listChange(one, other);
+  if (list) changes.push({ change: list, question });
+  const [before, after] = [mainGroup(one), mainGroup(other)];
+  const isTextOnly = (media: ReadonlySet<string>) => [...media].every(each => each !== 'json');
+  // What can only be written as text is: that is the medium, not the question.
+  const isMedium = isTextOnly(was.media) !== isTextOnly(now.media);
+  if (before && after && before !== after && enough(one, other)) {
+    const isSoft =
+      isMedium &&
+      [before, after].includes('text') &&
+      [before, after].some(each => each === 'number' || each === 'boolean');
+    if (!isSoft) changes.push({ change: 'kind', question, was: before, now: after });
+  } else if (before && before === after && !list) {
+    const ways = notationChange(before, one, other);
+    if (ways && !isMedium) changes.push({ change: 'notation', question, ...ways });
+  }
+  if (before === after || list) {
+    const { added, gone, renamed } = optionChanges(one, other);
+    for (const [from, to] of renamed) changes.push({ change: 'option-renamed', question, was: from, now: to });
+    for (const option of gone) changes.push({ change: 'option-gone', question, was: option });
+    for (const option of added) changes.push({ change: 'option-added', question, now: option });
+  }
+  return changes;
+}
+
+/** Enough answers on both sides to say what they are. */
+const enough = (one: Asked, other: Asked): boolean =>
+  one.values.length >= 2 && (other.values.length >= 2 || one.values.length >= 6) && other.values.length >= 1;
+
+/** Another wording under the same key; one that differs from submission to submission says nothing. */
+function rewording({ labels }: Asked, { labels: later }: Asked): { was: string; now: string } | null {
+  if (labels.size === 0 || later.size === 0 || labels.size > 2 || later.size > 2) return null;
+  if ([...later.keys()].some(each => labels.has(each))) return null;
+  const [was, now] = [labels, later].map(each => [...each].sort((a, b) => b[1] - a[1])[0]![0]);
+  return { was: was!, now: now! };
+}
+
+/** Whether what was one answer is a list now, or the other way round. A question that was both is both. */
+function listChange(
+  { values, kinds }: Asked,
+  { values: later, kinds: laterKinds }: Asked,
+): 'single-to-list' | 'list-to-single' | null {
+  const isWhole = (of: ReadonlyMap<string, number>) => of.has('files') || of.has('table');
+  if (isWhole(kinds) || isWhole(laterKinds) || values.length < 2 || later.length === 0) return null;
+  const lists = (of: readonly Json[]) => of.filter(each => Array.isArray(each)).length;
+  const [before, after] = [lists(values), lists(later)];
+  if (before === 0 && after > 0 && (after === later.length || values.length >= 5)) return 'single-to-list';
+  if (before === values.length && after === 0) return 'list-to-single';
+  return null;
+}
+
+/** Another way of writing the same: where nothing is written as before, and both sides agree with themselves. */
+function notationChange(group: Group, one: Asked, other: Asked): { was: string; now: string } | null {
+  const [before, after] = [writingsOf(group, one.values), writingsOf(group, other.values)];
+  if (before.size === 0 || after.size === 0) return null;
+  const [most, least] = [sum(before), sum(after)];
+  const isStrict = group === 'date' || group === 'time' || group === 'boolean';
+  if (most < (isStrict ? 2 : 4) || least < (isStrict ? 1 : 3)) return null;
+  if (before.size > (isStrict ? 2 : 3) || after.size > (isStrict ? 2 : 3)) return null;
+  if ([...after.keys()].some(each => before.has(each) || isUnknownOrder(each, before))) return null;
+  // Texts without a fixed form differ by chance.
+  if (!isStrict && sum(before) < one.values.length * MOST) return null;
+  if (!isStrict && sum(after) < other.values.length * MOST) return null;
+  return { was: exampleOf(one), now: exampleOf(other) };
+}
+
+/** Of dates whose order nobody knows, none is another. */
+const isUnknownOrder = (way: string, others: ReadonlyMap<string, number>): boolean => {
+  const [writing, order] = way.split(' ');
+  return [...others.keys()].some(each => {
+    const [otherWriting, otherOrder] = each.split(' ');
+    return writing === otherWriting && (order === 'unknown' || otherOrder === 'unknown');
+  });
+};
+
+const sum = (counts: ReadonlyMap<string, number>): number => [...counts.values()].reduce((all, each) => all + each, 0);
+const exampleOf = ({ values }: Asked): string => asText(values[0] ?? null);
+
+/** True where the same questions come in another shape, or stand in another place. */
+function isBuiltOtherwise(was: Profile, now: Profile, successors: ReadonlyMap<string, string>): boolean {
+  if ([...now.ways.keys()].some(each => was.ways.has(each))) return false;
+  const kept = [...was.questions.keys()].filter(key => now.questions.has(key) || successors.has(key)).length;
+  return kept >= Math.min(was.questions.size, now.questions.size) / 2;
+}

@@ -1,0 +1,129 @@
+import { labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../submission';
+import { bare } from './alike';
+
+/** One message, read: its submissions, and how it was found where their answers stand. */
+export interface Message {
+  submissions: readonly Submission[];
+  /** What the body was read as: `json`, `urlencoded`… */
+  media: string;
+  /** How its answers were found; null where none were. */
+  way: { reader: string; answersAt: string; splitAt: string | null } | null;
+  /** Options that the message itself states for a question, by its key. */
+  options?: ReadonlyMap<string, readonly string[]>;
+}
+
+/** What a number of submissions tell of one question. */
+export interface Asked {
+  key: string;
+  /** Its wordings, with how often each was used; without those that are only made from the key. */
+  labels: Map<string, number>;
+  /** In how many submissions it was shown, and in how many answered. */
+  shown: number;
+  answered: number;
+  kinds: Map<FieldKind, number>;
+  values: Json[];
+  /** Options that the messages state for it; null where they state none. */
+  stated: readonly string[] | null;
+  /** Where it stands among the questions, from 0 for the first to 1 for the last, on average. */
+  place: number;
+}
+
+/** What a number of messages of one form tell. */
+export interface Profile {
+  count: number;
+  questions: Map<string, Asked>;
+  /** Ways in which they were built, with how many messages each. */
+  ways: Map<string, number>;
+  media: Set<string>;
+  /** True where every submission shows the same questions, answered or not: one that is not shown is not asked. */
+  showsAll: boolean;
+}
+
+/** Values of a question that are looked at. */
+const MOST_VALUES = 400;
+
+const blank = (key: string): Asked => ({
+  key,
+  labels: new Map(),
+  shown: 0,
+  answered: 0,
+  kinds: new Map(),
+  values: [],
+  stated: null,
+  place: 0,
+});
+
+/** A wording as it is compared: signs that mark what is required, and space around, say nothing. */
+export function wording(label: string): string {
+  let text = label.normalize('NFC').split(/\s+/).join(' ').trim();
+  while (text.endsWith('*') || text.endsWith(':')) text = text.slice(0, -1).trimEnd();
+  return text;
+}
+
+/** True for a label that the payload did not state: it says what the key says. */
+const isMade = ({ key, label }: Pick<Question, 'key' | 'label'>): boolean =>
+  label === key || label === labelFromKey(key) || bare(label) === bare(key);
+
+const counted = <K>(counts: Map<K, number>, key: K) => counts.set(key, (counts.get(key) ?? 0) + 1);
+
+/** Puts together what messages tell. */
+export function profileOf(messages: readonly Message[]): Profile {
+  const questions = new Map<string, Asked>();
+  const ways = new Map<string, number>();
+  const media = new Set<string>();
+  const shownSets = new Set<string>();
+  let count = 0;
+  let someBlank = false;
+  for (const message of messages) {
+    counted(ways, wayOf(message));
+    media.add(message.media);
+    for (const submission of message.submissions) {
+      count += 1;
+      const shown = shownIn(submission);
+      shownSets.add(
+        shown
+          .map(each => each.key)
+          .sort()
+          .join('\n'),
+      );
+      const fields = new Map(submission.fields.map(field => [field.key, field]));
+      const files = new Set(submission.files.map(file => file.field));
+      shown.forEach(({ key, label }, at) => {
+        const known = questions.get(key) ?? blank(key);
+        questions.set(key, known);
+        known.place += shown.length > 1 ? at / (shown.length - 1) : 0;
+        known.shown += 1;
+        if (!isMade({ key, label })) counted(known.labels, wording(label));
+        const field = fields.get(key);
+        if (field) {
+          known.answered += 1;
+          counted(known.kinds, field.kind);
+          if (known.values.length < MOST_VALUES) known.values.push(field.value);
+        } else if (files.has(key)) {
+          known.answered += 1;
+          counted(known.kinds, 'files');
+        } else someBlank = true;
+      });
+    }
+    for (const [key, stated] of message.options ?? []) {
+      const known = questions.get(key);
+      if (known) known.stated = [...new Set([...(known.stated ?? []), ...stated])];
+    }
+  }
+  for (const each of questions.values()) each.place /= Math.max(1, each.shown);
+  return { count, questions, ways, media, showsAll: shownSets.size === 1 && someBlank };
+}
+
+/** Every question that a submission shows, answered or not, each once. */
+function shownIn({ questions, fields, files }: Submission): Pick<Question, 'key' | 'label'>[] {
+  const shown = new Map<string, Pick<Question, 'key' | 'label'>>();
+  for (const { key, label } of [...questions, ...fields]) if (!shown.has(key)) shown.set(key, { key, label });
+  for (const { field } of files) if (!shown.has(field)) shown.set(field, { key: field, label: field });
+  return [...shown.values()];
+}
+
+/** How a message is built: where its answers stand, whichever of a list it was. */
+const wayOf = ({ media, way }: Message): string =>
+  way ? [media, way.reader, plainPlace(way.answersAt), plainPlace(way.splitAt ?? '-')].join(' ') : `${media} nothing`;
+
+const plainPlace = (pointer: string): string => pointer.replace(/\/\d+(?=\/|$)/g, '/#');
