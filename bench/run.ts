@@ -20,6 +20,8 @@ import { pairTotals } from './pairs/score';
 import { tunedPairs } from './pairs/tuned';
 import { unseenPairs } from './pairs/unseen';
 import { documentFigures } from './documents';
+import { documentScore } from './drift/documents';
+import { formScore } from './drift/forms';
 import { proofFigures } from './proofs';
 import { workbenchFigures } from './workbench';
 
@@ -171,4 +173,15 @@ if (browser) {
   say('the list of targets, of 20 kB', `${(list / 20_000).toFixed(2)} ×`, '≤ 1 ×');
   say('its target’s page, of 200 ms', `${(page / 200).toFixed(2)} ×`, '≤ 1 ×');
   say('the picker of its operations, of 200 ms', `${(picker / 200).toFixed(2)} ×`, '≤ 1 ×');
+}
+
+for (const [what, { right, wrong, missed, clean, falseAlarms }] of [
+  ['changes of drawn forms, tuned on', formScore(300, 'fitted')],
+  ['changes of drawn forms, set aside and unread', formScore(300, 'unread')],
+  ['changes of drawn documents, tuned on', documentScore(200)],
+  ['changes of drawn documents, set aside and unread', documentScore(300, 50_000)],
+] as const) {
+  say(`${what}: precision`, (right / (right + wrong)).toFixed(3), '≥ 0.98');
+  say(`${what}: recall`, (right / (right + missed)).toFixed(3), '≥ 0.98');
+  say(`${what}: clean cases without an alarm`, (1 - falseAlarms / clean).toFixed(3), '≥ 0.98');
 }

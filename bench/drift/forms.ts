@@ -22,12 +22,23 @@ interface Question {
 
 const first = ['Ada', 'Wen', 'Ivo', 'Zoë', 'Mira', 'Tarek', 'Lio', 'Noor', 'Pia', 'Oskar', 'June', 'Emil'];
 const last = ['Reed', 'Brook', 'Marsh', 'Ford', 'Weir', 'Alder', 'Sedge', 'Rush', 'Heron', 'Teal'];
-const things = ['the old mill', 'a fallen willow', 'two herons', 'the ford', 'a broken gate', 'clear water', 'some foam', 'the north bank'];
+const things = [
+  'the old mill',
+  'a fallen willow',
+  'two herons',
+  'the ford',
+  'a broken gate',
+  'clear water',
+  'some foam',
+  'the north bank',
+];
 const two = (number: number) => String(number).padStart(2, '0');
 
 /** How answers of each sort come about: many different ones, as people write them. */
 function answering({ sort, answers }: Asked, chance: Chance): Question['answer'] {
-  const weights = answers.map((_, at) => (at === 0 ? 3 : at === answers.length - 1 && answers.length > 3 && chance.is(0.3) ? 0.25 : 1));
+  const weights = answers.map((_, at) =>
+    at === 0 ? 3 : at === answers.length - 1 && answers.length > 3 && chance.is(0.3) ? 0.25 : 1,
+  );
   const total = weights.reduce((sum, each) => sum + each, 0);
   const option = (of: Chance) => {
     let left = of.next() * total;
@@ -64,7 +75,11 @@ const rewordings: ((label: string) => string)[] = [
   label => label.split(' ').reverse().join(' ') + ' …',
 ];
 
-type Edit = (questions: Question[], chance: Chance, rendered: Rendered) => { after: Question[]; wanted: FormCase['wanted'] } | null;
+type Edit = (
+  questions: Question[],
+  chance: Chance,
+  rendered: Rendered,
+) => { after: Question[]; wanted: FormCase['wanted'] } | null;
 
 const nameOf = ({ asked }: Question, { isKeyed }: Rendered) => (isKeyed ? asked.key : asked.label);
 const pick = (questions: Question[], chance: Chance, fits: (each: Question) => boolean) => {
@@ -80,7 +95,15 @@ const edits: Record<string, Edit> = {
   added: (questions, chance, rendered) => {
     const one = chance.of(questions);
     return {
-      after: [...questions, { ...one, rate: 0.95, asked: { ...one.asked, key: 'lantern', label: 'Lantern colour and make', sort: 'text' }, answer: of => `${of.of(last)} lamp ${of.below(90)}` }],
+      after: [
+        ...questions,
+        {
+          ...one,
+          rate: 0.95,
+          asked: { ...one.asked, key: 'lantern', label: 'Lantern colour and make', sort: 'text' },
+          answer: of => `${of.of(last)} lamp ${of.below(90)}`,
+        },
+      ],
       wanted: [{ change: 'added', question: rendered.isKeyed ? 'lantern' : 'Lantern colour and make' }],
     };
   },
@@ -104,8 +127,12 @@ const edits: Record<string, Edit> = {
   replaced: (questions, chance, rendered) => {
     if (!rendered.isKeyed) return null;
     const one = pick(questions, chance, often);
-    const key = one && (rendered.isWorded ? `q${700 + chance.below(200)}` : `${one.asked.key}_${chance.of(['new', 'v2', '2', 'full'])}`);
-    return one && key ? { after: put(questions, one, { key }), wanted: [{ change: 'replaced', question: one.asked.key }] } : null;
+    const key =
+      one &&
+      (rendered.isWorded ? `q${700 + chance.below(200)}` : `${one.asked.key}_${chance.of(['new', 'v2', '2', 'full'])}`);
+    return one && key
+      ? { after: put(questions, one, { key }), wanted: [{ change: 'replaced', question: one.asked.key }] }
+      : null;
   },
   kind: (questions, chance, rendered) => {
     const one = pick(questions, chance, each => often(each) && ['number', 'date', 'email'].includes(each.asked.sort));
@@ -133,13 +160,21 @@ const edits: Record<string, Edit> = {
   'option-added': (questions, chance, rendered) => {
     const one = pick(questions, chance, each => often(each) && ['choice', 'choices'].includes(each.asked.sort));
     const { answers, sort } = one?.asked ?? { answers: [], sort: 'text' };
-    const answer = (of: Chance) => (of.is(0.35) ? (sort === 'choices' ? ['Kingfisher'] : 'Kingfisher') : one!.answer(of));
+    const answer = (of: Chance) =>
+      of.is(0.35) ? (sort === 'choices' ? ['Kingfisher'] : 'Kingfisher') : one!.answer(of);
     return one
-      ? { after: put(questions, one, { answers: [...answers, 'Kingfisher'] }, { answer }), wanted: [{ change: 'option-added', question: nameOf(one, rendered) }] }
+      ? {
+          after: put(questions, one, { answers: [...answers, 'Kingfisher'] }, { answer }),
+          wanted: [{ change: 'option-added', question: nameOf(one, rendered) }],
+        }
       : null;
   },
   'option-gone': (questions, chance, rendered) => {
-    const one = pick(questions, chance, each => often(each) && ['choice', 'choices'].includes(each.asked.sort) && each.asked.answers.length > 2);
+    const one = pick(
+      questions,
+      chance,
+      each => often(each) && ['choice', 'choices'].includes(each.asked.sort) && each.asked.answers.length > 2,
+    );
     if (!one) return null;
     const answers = one.asked.answers.slice(1);
     const asked = { ...one.asked, answers };
@@ -167,7 +202,12 @@ const edits: Record<string, Edit> = {
     const one = rendered.isText ? null : pick(questions, chance, each => often(each) && each.asked.sort === 'choice');
     return one
       ? {
-          after: put(questions, one, { sort: 'choices' }, { answer: of => [...new Set([one.answer(of) as string, one.answer(of) as string])] }),
+          after: put(
+            questions,
+            one,
+            { sort: 'choices' },
+            { answer: of => [...new Set([one.answer(of) as string, one.answer(of) as string])] },
+          ),
           wanted: [{ change: 'single-to-list', question: nameOf(one, rendered) }],
         }
       : null;
@@ -225,7 +265,14 @@ const tempted = (questions: Question[], chance: Chance): Question[] => {
   return chance.is(0.3) ? [...all.slice(1), all[0]!] : all;
 };
 
-function rendered(base: Draw, medium: (typeof media)[number], questions: Question[], people: Chance, seed: number, at: number): Rendered {
+function rendered(
+  base: Draw,
+  medium: (typeof media)[number],
+  questions: Question[],
+  people: Chance,
+  seed: number,
+  at: number,
+): Rendered {
   const answers = questions.map((each): Answer => {
     const isAnswered = people.is(each.rate);
     const value = each.answer(people);
@@ -258,12 +305,24 @@ export interface DriftScore {
   notes: string[];
 }
 
-export const emptyScore = (): DriftScore => ({ cases: 0, clean: 0, falseAlarms: 0, right: 0, missed: 0, wrong: 0, notes: [] });
+export const emptyScore = (): DriftScore => ({
+  cases: 0,
+  clean: 0,
+  falseAlarms: 0,
+  right: 0,
+  missed: 0,
+  wrong: 0,
+  notes: [],
+});
 
 /** The last part of a key: readers may tell where a question stands before what it is called. */
 const lastOf = (key: string | null) => (key === null ? null : key.split('.').at(-1)!.toLowerCase().trim());
 
-export function judge(score: DriftScore, { how, wanted }: Pick<FormCase, 'how' | 'wanted'>, told: readonly { change: string; question: string | null }[]): void {
+export function judge(
+  score: DriftScore,
+  { how, wanted }: Pick<FormCase, 'how' | 'wanted'>,
+  told: readonly { change: string; question: string | null }[],
+): void {
   score.cases += 1;
   if (wanted.length === 0) score.clean += 1;
   if (wanted.length === 0 && told.length > 0) score.falseAlarms += 1;

@@ -20,11 +20,22 @@ const byLetters = (a: string, b: string): number =>
 const areKin = (a: string, b: string): boolean =>
   a === b || (Math.min(a.length, b.length) >= 4 && (a.includes(b) || b.includes(a))) || byLetters(a, b) >= 0.8;
 
+/** What is only numbered otherwise is another thing: `Site 4` and `Site 7`. */
+const numbersIn = (text: string): string => (text.match(/\p{N}+/gu) ?? []).join(' ');
+const OTHER_NUMBER = 0.4;
+
 /** How alike two wordings or names are, 0 to 1: word by word, and letter by letter. */
 export function alike(a: string, b: string): number {
   const [one, other] = [bare(a), bare(b)];
   if (one === '' || other === '') return 0;
   if (one === other) return 1;
+  const [these, those] = [numbersIn(one), numbersIn(other)];
+  const isOtherNumber = these !== '' && those !== '' && these !== those;
+  return isOtherNumber ? Math.min(OTHER_NUMBER, inWords(a, b)) : inWords(a, b);
+}
+
+function inWords(a: string, b: string): number {
+  const [one, other] = [bare(a), bare(b)];
   const [these, those] = [wordsOf(a), wordsOf(b)];
   const kin = these.filter(word => those.some(each => areKin(word, each))).length;
   const back = those.filter(word => these.some(each => areKin(word, each))).length;

@@ -8,6 +8,16 @@ export function chanceOfNone(times: number, of: number, next: number): number {
   return chance;
 }
 
+/**
+ * How likely it is that all `times` sightings of something among `of` cases on one side fall on that side, if it were as common on the
+ * other, with `others` cases: the hypergeometric tail of Fisher's exact test.
+ */
+export function chanceOfOneSide(times: number, of: number, others: number): number {
+  let chance = 1;
+  for (let each = 0; each < Math.min(times, of); each++) chance *= (of - each) / (of + others - each);
+  return chance;
+}
+
 /** True where that is less likely than `limit`. */
 export const unlikely = (times: number, of: number, next: number, limit: number): boolean =>
   next > 0 && chanceOfNone(times, of, next) < limit;

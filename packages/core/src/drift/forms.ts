@@ -1,7 +1,7 @@
 import { assigned, match } from '../match';
 import { asText, type Json } from '../submission';
 import { alike, bare, shared } from './alike';
-import { unlikely } from './chance';
+import { chanceOfOneSide, unlikely } from './chance';
 import { optionChanges } from './options';
 import { profileOf, type Asked, type Message, type Profile } from './profile';
 import { groupOf, writingsOf, type Group } from './writing';
@@ -54,8 +54,9 @@ export function formChanges(before: readonly Message[], after: readonly Message[
     }
     changes.push(...ofQuestion(asked, same, successor !== undefined, was, now));
   }
-  for (const key of now.questions.keys())
-    if (!was.questions.has(key) && !followers.has(key)) changes.push({ change: 'added', question: key });
+  for (const [key, asked] of now.questions)
+    if (!was.questions.has(key) && !followers.has(key) && isAdded(asked, was, now))
+      changes.push({ change: 'added', question: key });
   return changes;
 }
 
@@ -64,7 +65,12 @@ function isGone({ shown, answered }: Asked, was: Profile, now: Profile): boolean
   // Where each message shows all that is asked, one is enough.
   if (was.showsAll && shown === was.count) return true;
   const isAlways = shown === was.count;
-  return unlikely(Math.max(shown, answered), was.count, now.count, isAlways ? 0.05 : 0.01);
+  return unlikely(Math.max(shown, answered), was.count, now.count, isAlways ? 0.07 : 0.01);
+}
+
+/** True where a question that was not shown before would have been, if it had been asked: not one that is seldom answered. */
+function isAdded({ shown }: Asked, was: Profile, now: Profile): boolean {
+  return (was.showsAll && now.showsAll) || shown === now.count || chanceOfOneSide(shown, now.count, was.count) < 0.1;
 }
 
 /** Questions that others stand in for, by their keys before: the same question under another key. */
@@ -157,9 +163,9 @@ function groupOfValue(value: Json, kinds: readonly Parameters<typeof groupOf>[0]
 function ofQuestion(one: Asked, other: Asked, isOther: boolean, was: Profile, now: Profile): FormChange[] {
   const question = one.key;
   const changes: FormChange[] = [];
-  const reworded = isOther ? null : rewording(one, other);
+  const reworded = !isOther && was.isWorded && now.isWorded ? rewording(one, other) : null;
   if (reworded) changes.push({ change: 'reworded', question, ...reworded });
-  const list = listChange(one, other);
+  const list = listChange(one, other, was.media.has('json') && now.media.has('json'));
   if (list) changes.push({ change: list, question });
   const [before, after] = [mainGroup(one), mainGroup(other)];
   const isTextOnly = (media: ReadonlySet<string>) => [...media].every(each => each !== 'json');
@@ -173,7 +179,8 @@ function ofQuestion(one: Asked, other: Asked, isOther: boolean, was: Profile, no
     if (!isSoft) changes.push({ change: 'kind', question, was: before, now: after });
   } else if (before && before === after && !list) {
     const ways = notationChange(before, one, other);
-    if (ways && !isMedium) changes.push({ change: 'notation', question, ...ways });
+    if (ways && !(isMedium && (before === 'number' || before === 'boolean')))
+      changes.push({ change: 'notation', question, ...ways });
   }
   if (before === after || list) {
     const { added, gone, renamed } = optionChanges(one, other);
@@ -200,12 +207,13 @@ function rewording({ labels }: Asked, { labels: later }: Asked): { was: string; 
 function listChange(
   { values, kinds }: Asked,
   { values: later, kinds: laterKinds }: Asked,
+  isJson: boolean,
 ): 'single-to-list' | 'list-to-single' | null {
   const isWhole = (of: ReadonlyMap<string, number>) => of.has('files') || of.has('table');
   if (isWhole(kinds) || isWhole(laterKinds) || values.length < 2 || later.length === 0) return null;
   const lists = (of: readonly Json[]) => of.filter(each => Array.isArray(each)).length;
   const [before, after] = [lists(values), lists(later)];
-  if (before === 0 && after > 0 && (after === later.length || values.length >= 5)) return 'single-to-list';
+  if (before === 0 && after > 0 && (after === later.length || (isJson && values.length >= 5))) return 'single-to-list';
   if (before === values.length && after === 0) return 'list-to-single';
   return null;
 }

@@ -2,7 +2,7 @@ import { assigned } from '../match';
 import { asText, type Json } from '../submission';
 import { alike } from './alike';
 import type { Asked } from './profile';
-import { unlikely } from './chance';
+import { chanceOfOneSide } from './chance';
 
 /** What became of the options of a question. */
 export interface OptionChanges {
@@ -18,21 +18,44 @@ const ENOUGH = 8;
 /** How alike two options must be to be one that was renamed. */
 const KIN = 0.6;
 
-/** Options as they were chosen, with how often. */
-function chosen(values: readonly Json[]): Map<string, number> {
-  const counts = new Map<string, number>();
+/** Options as they were chosen, with how often, and the number of answers. */
+interface Chosen {
+  times: Map<string, number>;
+  answers: number;
+}
+
+function chosen(values: readonly Json[], split: string | null): Chosen {
+  const times = new Map<string, number>();
   for (const value of values)
-    for (const each of Array.isArray(value) ? value : [value]) {
+    for (const each of Array.isArray(value) ? value : split ? asText(value).split(split) : [value]) {
       if (typeof each === 'object') continue;
       const text = asText(each).trim();
-      if (text !== '') counts.set(text, (counts.get(text) ?? 0) + 1);
+      if (text !== '') times.set(text, (times.get(text) ?? 0) + 1);
     }
-  return counts;
+  return { times, answers: values.length };
+}
+
+/** Signs between several options in one text. */
+const signs = [';', '|', ',', '\n'];
+const MOST_PARTS = 15;
+
+/** The sign between options, where answers are lists of few different parts in a text; null where they are none. */
+function signBetween(values: readonly Json[]): string | null {
+  const texts = values.filter(each => typeof each === 'string');
+  if (texts.length < values.length || texts.length < 4) return null;
+  for (const sign of signs) {
+    const lists = texts.map(each => each.split(sign).map(part => part.trim()));
+    const several = lists.filter(each => each.length > 1).length;
+    const parts = new Set(lists.flat());
+    // The parts repeat; what they are put together to need not.
+    if (several >= 2 && parts.size <= MOST_PARTS && parts.size <= lists.flat().length / 2) return sign;
+  }
+  return null;
 }
 
 /** True for a question that is answered by choosing: the payload says so, or its answers repeat. */
-function isChosen({ kinds, values, stated }: Asked, counts: ReadonlyMap<string, number>): boolean {
-  if (stated || kinds.has('choices') || kinds.has('choice')) return true;
+function isChosen({ kinds, values, stated }: Asked, counts: ReadonlyMap<string, number>, isSplit: boolean): boolean {
+  if (stated || isSplit || kinds.has('choices') || kinds.has('choice')) return true;
   if (
     counts.size === 0 ||
     counts.size > MOST_OPTIONS ||
@@ -50,23 +73,32 @@ export function optionChanges(was: Asked, now: Asked): OptionChanges {
     const fresh = now.stated.filter(each => !was.stated!.includes(each));
     return told(gone, fresh, gone, fresh);
   }
-  const [before, after] = [chosen(was.values), chosen(now.values)];
-  if (!isChosen(was, before) || after.size === 0 || after.size > MOST_OPTIONS)
+  const sign = signBetween([...was.values, ...now.values]);
+  const [before, after] = [chosen(was.values, sign), chosen(now.values, sign)];
+  if (!isChosen(was, before.times, sign !== null) || after.times.size === 0 || after.times.size > MOST_OPTIONS)
     return { added: [], gone: [], renamed: [] };
-  const missing = [...before.keys()].filter(each => !after.has(each));
-  const unseen = [...after.keys()].filter(each => !before.has(each));
-  const rare = [...before.values()].filter(times => times === 1).length;
-  // Where some were chosen only once, others that exist may not have been chosen at all.
-  const isSurelyNew = (option: string) =>
-    after.get(option)! >= 3 ||
-    (after.get(option)! === 2 ? rare <= before.size / 4 : rare === 0 && was.values.length >= ENOUGH);
+  const missing = [...before.times.keys()].filter(each => !after.times.has(each));
+  const unseen = [...after.times.keys()].filter(each => !before.times.has(each));
+  // Where each option was chosen more than once, hardly one was never chosen (Good 1953: what was seen once tells of what was not seen).
+  const isSaturated = [...before.times.values()].every(each => each >= 2);
+  const chances = {
+    gone: (option: string) => chanceOfOneSide(before.times.get(option)!, before.answers, after.answers),
+    fresh: (option: string) => chanceOfOneSide(after.times.get(option)!, after.answers, before.answers),
+  };
   return told(
     missing,
     unseen,
-    missing.filter(each => unlikely(before.get(each)!, was.values.length, now.values.length, 0.01)),
-    unseen.filter(isSurelyNew),
+    missing.filter(each => chances.gone(each) < SURE.gone),
+    unseen.filter(
+      each => chances.fresh(each) < (isSaturated && after.times.get(each)! >= 2 ? SURE.saturated : SURE.fresh),
+    ),
+    (option, other) => chances.gone(option) * chances.fresh(other) < SURE_BOTH,
   );
 }
+
+/** Chances below which that an option is new, gone, or both, is no chance. */
+const SURE = { gone: 0.02, fresh: 0.04, saturated: 0.1 };
+const SURE_BOTH = 0.03;
 
 /**
  * Options that are not there any more and ones that were not there before, paired where one is the other under another name: where they are
@@ -77,11 +109,14 @@ function told(
   unseen: readonly string[],
   gone: readonly string[],
   fresh: readonly string[],
+  mayPair: (was: string, now: string) => boolean = () => true,
 ): OptionChanges {
   const isOnlyPair = gone.length === 1 && fresh.length === 1;
   const scores = missing.map(was =>
     unseen.map(now => ({
-      score: Math.max(alike(was, now), isOnlyPair && gone.includes(was) && fresh.includes(now) ? KIN : 0),
+      score: mayPair(was, now)
+        ? Math.max(alike(was, now), isOnlyPair && gone.includes(was) && fresh.includes(now) ? KIN : 0)
+        : 0,
     })),
   );
   const renamed = assigned(scores, KIN).flatMap((column, row): [string, string][] =>

@@ -15,7 +15,7 @@ export interface Message {
 /** What a number of submissions tell of one question. */
 export interface Asked {
   key: string;
-  /** Its wordings, with how often each was used; without those that are only made from the key. */
+  /** Its wordings, with how often each was used. */
   labels: Map<string, number>;
   /** In how many submissions it was shown, and in how many answered. */
   shown: number;
@@ -37,6 +37,8 @@ export interface Profile {
   media: Set<string>;
   /** True where every submission shows the same questions, answered or not: one that is not shown is not asked. */
   showsAll: boolean;
+  /** True where the messages word their questions, and do not only name them. */
+  isWorded: boolean;
 }
 
 /** Values of a question that are looked at. */
@@ -74,6 +76,7 @@ export function profileOf(messages: readonly Message[]): Profile {
   const shownSets = new Set<string>();
   let count = 0;
   let someBlank = false;
+  let isWorded = false;
   for (const message of messages) {
     counted(ways, wayOf(message));
     media.add(message.media);
@@ -93,7 +96,8 @@ export function profileOf(messages: readonly Message[]): Profile {
         questions.set(key, known);
         known.place += shown.length > 1 ? at / (shown.length - 1) : 0;
         known.shown += 1;
-        if (!isMade({ key, label })) counted(known.labels, wording(label));
+        counted(known.labels, wording(label));
+        isWorded ||= !isMade({ key, label });
         const field = fields.get(key);
         if (field) {
           known.answered += 1;
@@ -111,7 +115,7 @@ export function profileOf(messages: readonly Message[]): Profile {
     }
   }
   for (const each of questions.values()) each.place /= Math.max(1, each.shown);
-  return { count, questions, ways, media, showsAll: shownSets.size === 1 && someBlank };
+  return { count, questions, ways, media, showsAll: shownSets.size === 1 && someBlank, isWorded };
 }
 
 /** Every question that a submission shows, answered or not, each once. */

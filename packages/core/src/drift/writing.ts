@@ -49,6 +49,8 @@ export const dateWriting = (text: string): string | null =>
 export function groupOf(kind: FieldKind, value: Json): Group {
   const group = groups[kind];
   if (group !== 'text' && group !== 'phone') return group;
+  // A number in a text is one, written otherwise.
+  if (typeof value === 'string' && /^[-+]?\d+([.,]\d+)*$/.test(value.trim()) && group === 'text') return 'number';
   const way = typeof value === 'string' ? dateWriting(value) : null;
   return way === null || way === 'compact' || way.startsWith('stamp') ? group : 'date';
 }
@@ -94,7 +96,20 @@ export function writingsOf(group: Group, values: readonly Json[]): Map<string, n
     for (const text of texts) add(/^(\+|00)/.test(text.replace(/[\s(]/g, '')) ? 'international' : 'national');
     return ways;
   }
-  if (group === 'text' || group === 'number') {
+  if (group === 'number') {
+    // Whole numbers are written alike, whatever the mark before decimals is.
+    for (const value of values)
+      if (typeof value === 'number') add('json');
+      else if (/[.,]\d*$/.test(asText(value))) add(/,\d*$/.test(asText(value)) ? 'comma' : 'point');
+      else add('text');
+    const whole = ways.get('text') ?? 0;
+    ways.delete('text');
+    const marks =
+      ways.has('point') || ways.has('comma') ? [...ways.keys()].filter(each => each !== 'json') : ['point', 'comma'];
+    if (whole > 0) for (const mark of marks) ways.set(mark, (ways.get(mark) ?? 0) + whole);
+    return ways;
+  }
+  if (group === 'text') {
     for (const text of texts) if (/\p{N}/u.test(text) && text.length <= 40) add(formOf(text));
   }
   if (group === 'boolean')

@@ -1,0 +1,171 @@
+import type { Json } from '../submission';
+import { formChanges, readMessages, type FormChange } from '.';
+
+/** Twelve people's answers, each a little otherwise. */
+const sites = ['AB-07', 'AB-02', 'AB-09'];
+const signs = ['Foam', 'Litter', 'Oil sheen'];
+const names = ['Ada Reed', 'Wen Brook', 'Ivo Marsh', 'Zoë Ford'];
+interface Person {
+  site: string;
+  weather: string;
+  signs: string[];
+  ph: number;
+  day: string;
+  who: string;
+  note: string | null;
+}
+const person = (at: number): Person => ({
+  site: sites[at % 3]!,
+  weather: ['Dry', 'Wet'][at % 2]!,
+  signs: signs.slice(at % 3, (at % 3) + 1 + (at % 2)),
+  ph: 6 + (at % 5) / 2,
+  day: `2026-10-${String(10 + at)}`,
+  who: `${names[at % 4]} ${at}`,
+  note: at % 4 === 0 ? `seen at step ${at} of the way` : null,
+});
+const questions: [key: keyof Person, label: string][] = [
+  ['site', 'Which site?'],
+  ['weather', 'How was the weather?'],
+  ['signs', 'What signs did you see?'],
+  ['ph', 'pH from the strip'],
+  ['day', 'On which day?'],
+  ['who', 'Your name'],
+  ['note', 'Anything else?'],
+];
+
+interface Asked {
+  key: string;
+  label: string;
+  value: Json;
+}
+type Edit = (asked: Asked[], at: number) => Asked[];
+
+const asLabelled = (asked: Asked[], at: number): Json => ({
+  submission_id: `s-${100 + at}`,
+  form: { id: 'f1', name: 'Sampling' },
+  answers: asked.map(({ key, label, value }) => ({ id: key, label, value })),
+});
+const asFlat = (asked: Asked[], at: number): Json => ({
+  submission_id: `s-${100 + at}`,
+  ...Object.fromEntries(asked.flatMap(({ key, value }) => (value === null ? [] : [[key, value]]))),
+});
+
+const messages = (from: number, count: number, edit: Edit, build: (asked: Asked[], at: number) => Json) =>
+  Array.from({ length: count }, (_, index) => {
+    const at = from + index;
+    const one = person(at);
+    const asked = questions.map(([key, label]) => ({ key: key as string, label, value: one[key] as Json }));
+    return { body: build(edit(asked, at), at) };
+  });
+
+const same: Edit = asked => asked;
+function told(edit: Edit, build = asLabelled, after = build, counts: [number, number] = [12, 8]): FormChange[] {
+  const ways: Parameters<typeof readMessages>[1] = [];
+  const before = readMessages(messages(0, counts[0], same, build), ways);
+  return formChanges(before, readMessages(messages(12, counts[1], edit, after), ways));
+}
+const on =
+  (key: string, change: (asked: Asked, at: number) => Partial<Asked>): Edit =>
+  (asked, at) =>
+    asked.map(each => (each.key === key ? { ...each, ...change(each, at) } : each));
+
+test.each<[string, Edit, FormChange[]]>([
+  ['nothing', same, []],
+  ['other answers in another order', asked => asked.toReversed(), []],
+  [
+    'a question more',
+    asked => [...asked, { key: 'depth', label: 'How deep?', value: 3 }],
+    [{ change: 'added', question: 'depth' }],
+  ],
+  ['a question less', asked => asked.filter(each => each.key !== 'ph'), [{ change: 'gone', question: 'ph' }]],
+  [
+    'another wording',
+    on('who', () => ({ label: 'Who took the sample?' })),
+    [{ change: 'reworded', question: 'who', was: 'Your name', now: 'Who took the sample?' }],
+  ],
+  ['a mark of what is required is no wording', on('who', ({ label }) => ({ label: `${label} *` })), []],
+  [
+    'another key for the same question',
+    on('ph', () => ({ key: 'q_77' })),
+    [{ change: 'replaced', question: 'ph', was: 'ph', now: 'q_77' }],
+  ],
+  [
+    'another kind',
+    on('ph', (_, at) => ({ value: `rather ${['sour', 'bitter', 'clear'][at % 3]}` })),
+    [{ change: 'kind', question: 'ph', was: 'number', now: 'text' }],
+  ],
+  [
+    'another notation',
+    on('day', ({ value }) => ({ value: (value as string).split('-').reverse().join('.') })),
+    [{ change: 'notation', question: 'day', was: '2026-10-10', now: '22.10.2026' }],
+  ],
+  [
+    'a number in a text',
+    on('ph', ({ value }) => ({ value: String(value) })),
+    [{ change: 'notation', question: 'ph', was: '6', now: '7' }],
+  ],
+  [
+    'an option that got another name',
+    on('weather', ({ value }) => ({ value: value === 'Wet' ? 'Wet or misty' : value })),
+    [{ change: 'option-renamed', question: 'weather', was: 'Wet', now: 'Wet or misty' }],
+  ],
+  [
+    'an option more',
+    on('signs', ({ value }, at) => ({ value: at % 2 ? ['Kingfisher'] : value })),
+    [{ change: 'option-added', question: 'signs', now: 'Kingfisher' }],
+  ],
+  [
+    'one answer that becomes several',
+    on('site', ({ value }) => ({ value: [value] })),
+    [{ change: 'single-to-list', question: 'site' }],
+  ],
+  [
+    'several that become one',
+    on('signs', ({ value }) => ({ value: (value as string[])[0]! })),
+    [{ change: 'list-to-single', question: 'signs' }],
+  ],
+])('%s', (_, edit, expected) => expect(told(edit)).toEqual(expected));
+
+test('the same questions built otherwise are one change, and not one for each', () => {
+  const changes = told(same, asLabelled, (asked, at) => ({
+    event: 'sent',
+    data: {
+      submission_id: `s-${100 + at}`,
+      fields: asked.map(({ key, label, value }) => ({ key, title: label, answer: value })),
+    },
+  }));
+  expect(changes).toEqual([{ change: 'envelope', question: null }]);
+});
+
+describe('temptations', () => {
+  test('what is optional and was not answered is not gone', () =>
+    expect(told(asked => asked.filter(each => each.key !== 'note'), asFlat, asFlat, [12, 4])).toEqual([]));
+  test('where blanks are stated, one message without the question is enough', () =>
+    expect(told(asked => asked.filter(each => each.key !== 'note'), asLabelled, asLabelled, [12, 1])).toEqual([
+      { change: 'gone', question: 'note' },
+    ]));
+  test('an option that is rare is neither gone nor new', () => {
+    const rare: Edit = on('weather', ({ value }, at) => ({ value: at === 13 ? 'Fog' : value }));
+    expect(told(rare)).toEqual([]);
+  });
+  test('dates whose order nobody knows are no other notation', () => {
+    const slashes = (first: number, second: number): Edit =>
+      on('day', (_, at) => ({ value: `${String((at % first) + 1)}/${String((at % second) + 1)}/2026` }));
+    const ways: Parameters<typeof readMessages>[1] = [];
+    const before = readMessages(messages(0, 12, slashes(12, 12), asLabelled), ways);
+    expect(formChanges(before, readMessages(messages(12, 8, slashes(28, 12), asLabelled), ways))).toEqual([]);
+  });
+  test('nothing before or after is no change', () => {
+    expect(formChanges([], readMessages(messages(0, 3, same, asLabelled)))).toEqual([]);
+    expect(formChanges(readMessages(messages(0, 3, same, asLabelled)), [])).toEqual([]);
+  });
+  test('whatever is sent is read without an error', () => {
+    const odd = readMessages([
+      { body: 'x' },
+      { body: null },
+      { body: [] },
+      { body: '{"a":', type: 'application/json' },
+    ]);
+    expect(formChanges(odd, readMessages(messages(0, 4, same, asLabelled)))).toEqual(expect.any(Array));
+  });
+});
