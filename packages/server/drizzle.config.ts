@@ -3,6 +3,10 @@ import { defineConfig } from 'drizzle-kit';
 export default defineConfig({
   dialect: 'sqlite',
   casing: 'snake_case',
-  schema: ['./packages/server/src/store/schema.ts', './packages/server/src/store/proofsSchema.ts'],
+  schema: [
+    './packages/server/src/store/schema.ts',
+    './packages/server/src/store/proofsSchema.ts',
+    './packages/server/src/store/changesSchema.ts',
+  ],
   out: './packages/server/migrations',
 });

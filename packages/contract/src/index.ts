@@ -14,3 +14,4 @@ export * from './routeInputs';
 export * from './routeViews';
 export * from './workspace';
 export * from './trying';
+export * from './changes';

@@ -415,6 +415,8 @@ export type LiveEvent =
   /** Something came, or was read: then with the forms that its submissions belong to. */
   | { type: 'arrival'; intakeId: string; arrivalId: string; formIds?: string[] }
   | { type: 'stray' }
+  /** A change of a form or a target was seen, or settled. */
+  | { type: 'drift' }
   | { type: 'storage' }
   | { type: 'signedOut' }
   | { type: 'work'; id: string; intakeId: string | null; ended: boolean }

@@ -9,6 +9,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
+import { FormWatch } from './drift';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention, TargetAnswers } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Consents, Outward } from './outward';
@@ -88,8 +89,10 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, due, live, () => deliveries.wake());
   const recorder = new Recorder(store.arrivals, health, timers);
+  const watch = new FormWatch({ store, live, timers, log });
   const reader = new ArrivalReader({
     store,
+    watch,
     live,
     dispatch,
     workshop,

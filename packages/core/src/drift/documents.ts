@@ -1,7 +1,8 @@
 import { assigned } from '../match';
 import type { Json } from '../submission';
 import { alike, bare } from './alike';
-import { apiOperations, type ApiOperation, type LimitName, type Limits, type Part } from './schemas';
+import type { Operation } from '../target';
+import { apiOperation, apiOperations, type ApiOperation, type LimitName, type Limits, type Part } from './schemas';
 
 export const documentChangeKinds = [
   'operation-added',
@@ -41,7 +42,14 @@ const SAME_OPTION = 0.6;
 /** What a later document says otherwise of what is sent; null where one of them is no OpenAPI document. */
 export function documentChanges(before: Json, after: Json): DocumentChange[] | null {
   const [was, now] = [apiOperations(before), apiOperations(after)];
-  if (!was || !now) return null;
+  return was && now ? apiChanges(was, now) : null;
+}
+
+/** What operations of a target do otherwise than before, however they were read. */
+export const operationChanges = (before: readonly Operation[], after: readonly Operation[]): DocumentChange[] =>
+  apiChanges(before.map(apiOperation), after.map(apiOperation));
+
+function apiChanges(was: readonly ApiOperation[], now: readonly ApiOperation[]): DocumentChange[] {
   const { kept, gone, added } = pairedOperations(was, now);
   return [
     ...kept.flatMap(([one, other]) => ofOperation(one, other)),

@@ -247,6 +247,9 @@ const exampleOf = ({ values }: Asked): string => asText(values[0] ?? null);
 
 /** True where the same questions come in another shape, or stand in another place. */
 function isBuiltOtherwise(was: Profile, now: Profile, successors: ReadonlyMap<string, string>): boolean {
+  // Of messages that nobody is sure how they are built, none is built otherwise.
+  const isUnsure = (ways: ReadonlyMap<string, number>) => [...ways.keys()].some(each => each.endsWith(' nothing'));
+  if (isUnsure(now.ways) || isUnsure(was.ways)) return false;
   if ([...now.ways.keys()].some(each => was.ways.has(each))) return false;
   const kept = [...was.questions.keys()].filter(key => now.questions.has(key) || successors.has(key)).length;
   return kept >= Math.min(was.questions.size, now.questions.size) / 2;

@@ -2,3 +2,5 @@ export * from './documents';
 export * from './forms';
 export { type Message } from './profile';
 export * from './messages';
+export * from './rekey';
+export * from './repair';

@@ -1,5 +1,5 @@
 import { isJsonObject, type Json, type JsonObject } from '../submission';
-import { fromSwagger, isSwagger, References } from '../target';
+import { fromSwagger, isSwagger, References, type Operation, type TargetField } from '../target';
 
 /** How deep schemas of bodies are read. */
 const DEEPEST = 12;
@@ -81,6 +81,37 @@ export function apiOperations(given: Json): ApiOperation[] | null {
     }
   }
   return operations;
+}
+
+/** An operation of a target as what a document offers; its fields are told by their keys where they stand nowhere. */
+export function apiOperation({ id, method, path, fields }: Operation): ApiOperation {
+  const parts = new Map<string, Part>();
+  for (const field of fields) {
+    if (field.readOnly || field.in === 'path' || field.in === 'header') continue;
+    const name = field.in === 'query' ? `?${field.pointer}` : field.pointer || `/${field.key}`;
+    parts.set(name, partOfField(name, field));
+  }
+  return { name: `${method} ${path}`, method, path, whole: path, id, parts };
+}
+
+function partOfField(name: string, field: TargetField): Part {
+  const { type, format, options, required, maxLength, minimum, maximum, pattern, label, description } = field;
+  return {
+    field: name,
+    required,
+    type,
+    format: format ?? null,
+    nullable: false,
+    options,
+    limits: {
+      ...(maxLength !== null && { maxLength }),
+      ...(minimum !== undefined && { minimum }),
+      ...(maximum !== undefined && { maximum }),
+      ...(pattern !== undefined && { pattern }),
+    },
+    isGroup: false,
+    words: [label, description].filter(Boolean).join(' '),
+  };
 }
 
 /** The path of the first server. */

@@ -44,7 +44,7 @@ const LEAST_FINE = 0.4;
 
 /** The question as the matcher sees it: with its options, or some of its answers. */
 function sourceField({ key, label, kind, options }: FieldSchema, values: Json[]): SourceField {
-  const chosen = Object.keys(options);
+  const chosen = options.map(each => each.value);
   return { key, label, kind, samples: chosen.length > 0 ? chosen : values.slice(0, 30) };
 }
 

@@ -12,3 +12,4 @@ export * from './consent';
 export * from './proofs';
 export * from './workspace';
 export * from './trying';
+export * from './changes';

@@ -3,6 +3,7 @@ import { accountOf, forUs, sameOrigin, signedIn } from '../access';
 import { liveStream } from '../live';
 import { HttpProblem, notFound, writeProblem } from '../problems';
 import type { Services } from '../services';
+import { changesApi } from './changes';
 import { deliveriesApi } from './deliveries';
 import { deskApi } from './desk';
 import { formsApi } from './forms';
@@ -49,6 +50,7 @@ export function api(services: Services): Router {
     proofsApi,
     tryingApi,
     workspaceApi,
+    changesApi,
     deliveriesApi,
   ])
     router.use(part(services));

@@ -26,6 +26,8 @@ export interface ReaderParts {
   store: Store;
   live: LiveHub;
   dispatch: Dispatcher;
+  /** Is told of which forms something came. */
+  watch: { saw(formIds: Iterable<string>): void };
   workshop: Workshop;
   bodies: Bodies;
   decoders: Decoders;
@@ -174,6 +176,7 @@ export class ArrivalReader {
     } catch (error) {
       this.#failed(arrival, error as Error);
     }
+    this.parts.watch.saw(formIds);
     this.parts.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id, formIds });
   }
 
@@ -237,6 +240,7 @@ export class ArrivalReader {
       work?.fail(`It could not be read: ${(error as Error).message}`);
       this.#failed(arrival, error as Error);
     }
+    this.parts.watch.saw(formIds);
     live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id, formIds: [...formIds] });
   }
 

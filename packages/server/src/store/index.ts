@@ -1,5 +1,6 @@
 import { Accounts } from './accounts';
 import { Arrivals } from './arrivals';
+import { Changes } from './changes';
 import { Copies } from './copies';
 import type { Database } from './database';
 import { Deliveries } from './deliveries';
@@ -15,6 +16,7 @@ import { Targets } from './targets';
 
 export * from './accounts';
 export * from './arrivals';
+export * from './changes';
 export * from './copies';
 export * from './database';
 export * from './deliveries';
@@ -42,6 +44,7 @@ export interface Store {
   proofs: Proofs;
   deliveries: Deliveries;
   copies: Copies;
+  changes: Changes;
   past: Past;
   /** Does all of it or none: what several repositories store goes together, and what they have at hand is what is stored. */
   whole<T>(work: () => T): T;
@@ -65,6 +68,7 @@ export function storeOn(db: Database): Store {
     proofs: new Proofs(db),
     deliveries: new Deliveries(db),
     copies: new Copies(db),
+    changes: new Changes(db),
     past: new Past(db),
     whole: work => {
       try {

@@ -1,16 +1,18 @@
 import type { ConnectionView } from '@grammata/contract';
 import { now } from '../clock';
 import { offered, sourceOf, withKnownIds, withSource, type Operation } from '@grammata/core/target';
+import { keepTargetChanges } from '../drift';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { connect } from './connection';
 
 /** Reads a target's tables and columns and keeps them; a failed reading keeps the old ones and says why. */
 export async function readTarget(
-  { store, outward, authorizations, postman, decoders, live }: Services,
+  services: Services,
   row: TargetRow,
   reaches = false,
 ): Promise<{ view: ConnectionView; stored: TargetRow }> {
+  const { store, outward, authorizations, postman, decoders, live } = services;
   const { view, operations, recipe } = await connect(row, outward, authorizations, postman, decoders, reaches);
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const stored = store.targets.update(
@@ -19,6 +21,7 @@ export async function readTarget(
       ? { ...kept(store.targets.byId(row.id) ?? row, operations), readAt: now(), fault, ...(recipe && { recipe }) }
       : { fault },
   )!;
+  if (operations) keepTargetChanges(services, row, stored);
   live.publish({ type: 'changed', what: 'target', id: row.id });
   return { view, stored };
 }

@@ -81,15 +81,25 @@ export function startAfterCrash({ dataDir }: Client): Promise<Client> {
   return startServer({ dataDir: left });
 }
 
+interface FakeColumn {
+  key: string;
+  title: string;
+  type: string;
+  required?: boolean;
+  options?: string[];
+}
+
 export interface FakeTarget {
   url: string;
   requests: { method: string; url: string; headers: IncomingMessage['headers']; body: string }[];
+  /** What it lists; stays until changed. */
+  tables: { tables: { key: string; title: string; columns: FakeColumn[] }[] };
   /** What it answers next; stays until changed. */
   answer: { status: number; headers?: Record<string, string>; body?: unknown } | 'drop';
   stop(): Promise<void>;
 }
 
-const tables = {
+const tables: FakeTarget['tables'] = {
   tables: [
     {
       key: 'samples',
@@ -107,6 +117,7 @@ export async function startTarget(): Promise<FakeTarget> {
   const target: FakeTarget = {
     url: '',
     requests: [],
+    tables,
     answer: { status: 201, body: { no: 1 } },
     stop: async () => undefined,
   };
@@ -115,7 +126,7 @@ export async function startTarget(): Promise<FakeTarget> {
     request.on('data', chunk => (body += chunk));
     request.on('end', () => {
       if (request.url === '/tables')
-        return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(tables));
+        return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(target.tables));
       target.requests.push({ method: request.method!, url: request.url!, headers: request.headers, body });
       if (target.answer === 'drop') return void request.socket.destroy();
       response

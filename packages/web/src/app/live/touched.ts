@@ -24,6 +24,8 @@ export function touched(event: LiveEvent, shown: Shown): string[][] {
         ]),
         ['desk'],
       ];
+    case 'drift':
+      return [['changes'], ['desk']];
     case 'stray':
       return [['strays'], ['desk']];
     case 'storage':

@@ -1,0 +1,80 @@
+import type { DocumentChangeKind, FormChangeKind, Use } from '@grammata/core/drift';
+import type { RouteDefinition } from '@grammata/core/route';
+import type { Json } from '@grammata/core/submission';
+import { IsIn, IsInt, IsString, MaxLength, Min } from 'class-validator';
+
+export const changeStates = ['open', 'settled', 'declined'] as const;
+
+/** What somebody decided about a change. */
+export class ChangeInput {
+  @IsIn(changeStates) state: (typeof changeStates)[number] = 'open';
+}
+
+/** The route that a repair is for. */
+export class RepairInput {
+  @IsString() @MaxLength(60) routeId: string = '';
+  /** The revision of the draft that the repair was shown for; left out to be shown one. */
+  @IsInt() @Min(-1) revision: number = -1;
+}
+
+/** What a change does to one route. */
+export interface ChangeTouch {
+  routeId: string;
+  name: string;
+  state: 'draft' | 'live' | 'paused';
+  touch: 'breaks' | 'risks' | 'harmless';
+  uses: (Use & { /** The target's field, for a line. */ to: string | null })[];
+  /** Of the newest submissions that go, those that can't be sent as they are. */
+  held: number;
+  looked: number;
+  proofs: number;
+}
+
+/** A change that was seen in a form or a target. */
+export interface ChangeView {
+  id: string;
+  subject: 'form' | 'target';
+  subjectId: string;
+  subjectName: string;
+  /** Where a form's submissions arrive. */
+  place: string | null;
+  change: FormChangeKind | DocumentChangeKind | 'silent' | 'flood';
+  /** What people call the question; null where it is about no single one. */
+  question: string | null;
+  operation: string | null;
+  field: string | null;
+  was: Json;
+  now: Json;
+  /** An answer before and one since. */
+  before: Json;
+  after: Json;
+  /** ISO 8601. */
+  firstAt: string;
+  lastAt: string;
+  /** Submissions since then; null for a target. */
+  since: number | null;
+  state: (typeof changeStates)[number];
+  by: string | null;
+  settledAt: string | null;
+  /** The worst that it does to any route. */
+  touch: ChangeTouch['touch'];
+  touches: ChangeTouch[];
+}
+
+export interface ChangesView {
+  changes: ChangeView[];
+  open: number;
+}
+
+/** A repair of one route, and how it fares; null where nothing mends it by itself. */
+export interface RepairView {
+  words: string[];
+  definition: RouteDefinition;
+  /** The draft as it stands, and its revision. */
+  draft: RouteDefinition;
+  revision: number;
+  /** Over the newest submissions, as it stands and repaired: those that can't be sent. */
+  samples: { looked: number; held: number; heldThen: number };
+  /** Proofs that differ, as it stands and repaired. */
+  proofs: { total: number; differing: number; differingThen: number };
+}

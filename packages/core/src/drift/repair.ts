@@ -1,0 +1,216 @@
+import { testsOf, type Condition, type Test } from '../condition';
+import { isLikely, propose, remedyFor } from '../match';
+import { fieldsOf, newLine, type Call, type Line, type RouteDefinition } from '../route';
+import type { FormSchema } from '../schema';
+import { questionKey } from '../scope';
+import { asText, type Submission } from '../submission';
+import type { Operation } from '../target';
+import type { Step } from '../transform';
+import type { DocumentChange } from './documents';
+import type { FormChange } from './forms';
+import { rekeyed } from './rekey';
+
+/** A definition that does what a changed form or target asks for, and what was done to it, in words. */
+export interface Repair {
+  definition: RouteDefinition;
+  words: string[];
+}
+
+/** What a repair is made with: the form as it is now, its newest submissions, and what the targets offer now. */
+export interface RepairParts {
+  schema: FormSchema;
+  /** Such as came since the change. */
+  samples: readonly Submission[];
+  operationOf(call: Pick<Call, 'targetId' | 'operationId'>): Operation | null;
+}
+
+const quoted = (text: string) => `“${text}”`;
+
+/** A row of a table as CSV (RFC 4180). */
+const row = (...cells: string[]): string =>
+  cells.map(each => (/[",\n]/.test(each) ? `"${each.replaceAll('"', '""')}"` : each)).join(',');
+
+/** A step that gives one value for another, and leaves any other as it is. */
+const translating = (from: string, to: string): Step => ({
+  id: 'lookup.table',
+  params: { table: row(from, to), otherwise: 'keep' },
+});
+
+/** Proposes what a route would do about a change of its form; null where there is nothing that would mend it by itself. */
+export function repairForForm(change: FormChange, definition: RouteDefinition, parts: RepairParts): Repair | null {
+  const { question } = change;
+  if (question === null) return null;
+  const [was, now] = [asText(change.was ?? null), asText(change.now ?? null)];
+  switch (change.change) {
+    case 'replaced': {
+      const rewired = rekeyed(definition, question, now);
+      const isSame = JSON.stringify(rewired) === JSON.stringify(definition);
+      return isSame
+        ? null
+        : { definition: rewired, words: [`What came from ${quoted(was)} comes from ${quoted(now)}.`] };
+    }
+    case 'option-renamed':
+      return renamedOption(definition, question, was, now);
+    case 'kind':
+    case 'notation':
+    case 'single-to-list':
+    case 'list-to-single':
+    case 'option-added':
+      return recleaned(definition, question, parts);
+    default:
+      return null;
+  }
+}
+
+/** Lines that draw on a question get the option under the name it had; conditions that ask for it take both names. */
+function renamedOption(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
+  const key = questionKey(question);
+  const words: string[] = [];
+  const calls = definition.calls.map(call => ({
+    ...call,
+    lines: call.lines.map(line => {
+      if (!fieldsOf(line.source).includes(key) || line.source?.from !== 'field') return line;
+      words.push(`${line.to}: ${quoted(now)} is taken as ${quoted(was)}.`);
+      return { ...line, cleaning: [translating(now, was), ...line.cleaning] };
+    }),
+    ...(call.condition && { condition: withBoth(call.condition, key, was, now, words) }),
+  }));
+  const condition = withBoth(definition.condition, key, was, now, words);
+  return words.length === 0 ? null : { definition: { ...definition, condition, calls }, words };
+}
+
+function withBoth(condition: Condition, key: string, was: string, now: string, words: string[]): Condition {
+  const wanted = was.trim().toLowerCase();
+  const asks = (test: Test) =>
+    test.field === key && test.values.some(each => asText(each).trim().toLowerCase() === wanted);
+  if (!testsOf(condition).some(asks)) return condition;
+  words.push(`The condition takes ${quoted(now)} as well as ${quoted(was)}.`);
+  const walk = <T extends Condition | Test>(part: T): T => {
+    if ('field' in part) {
+      if (!asks(part)) return part;
+      // What is one of several is asked for as one of several.
+      const is = part.is === 'equals' ? 'oneOf' : part.is;
+      return { ...part, is, values: [...part.values, now] };
+    }
+    const [[mode, all]] = Object.entries(part) as [[string, (Condition | Test)[]]];
+    return { [mode]: all.map(walk) } as unknown as T;
+  };
+  return walk(condition);
+}
+
+/** Lines that draw on a question get the cleaning under which most answers are taken, as far as that mends something. */
+function recleaned(definition: RouteDefinition, question: string, parts: RepairParts): Repair | null {
+  const words: string[] = [];
+  const key = questionKey(question);
+  const asked = parts.schema.fields.find(each => each.key === question);
+  if (!asked) return null;
+  const context = { timeZone: definition.terms.timeZone };
+  const calls = definition.calls.map(call => ({
+    ...call,
+    lines: call.lines.map(line => {
+      const field = parts.operationOf(call)?.fields.find(each => each.key === line.to);
+      if (!field || line.source?.from !== 'field' || line.source.field !== key) return line;
+      const remedy = remedyFor(
+        { ...line, source: { from: 'field', field: question } },
+        field,
+        asked,
+        parts.samples,
+        context,
+      );
+      if (!remedy) return line;
+      words.push(
+        `${line.to}: ${remedy.words}; ${remedy.fine} of ${remedy.of} answers are taken, ${remedy.now} before.`,
+      );
+      return { ...line, cleaning: remedy.cleaning };
+    }),
+  }));
+  return words.length === 0 ? null : { definition: { ...definition, calls }, words };
+}
+
+/** Proposes what a route would do about a change of one of its targets; `field` and `operation` as the change tells them. */
+export function repairForTarget(
+  change: DocumentChange,
+  targetId: string,
+  definition: RouteDefinition,
+  parts: RepairParts & { before: readonly Operation[] },
+): Repair | null {
+  const operation = parts.before.find(each => `${each.method} ${each.path}` === change.operation);
+  if (!operation || change.field === undefined) return null;
+  const keyAt = (of: Operation | null | undefined, field: string) =>
+    of?.fields.find(each => (each.in === 'query' ? `?${each.pointer}` : each.pointer || `/${each.key}`) === field)?.key;
+  const words: string[] = [];
+  const calls = definition.calls.map(call => {
+    if (call.targetId !== targetId || call.operationId !== operation.id) return call;
+    const now = parts.operationOf(call);
+    const lines = mended(change, call, now, keyAt, operation, parts, words);
+    return lines === call.lines ? call : { ...call, lines };
+  });
+  return words.length === 0 ? null : { definition: { ...definition, calls }, words };
+}
+
+function mended(
+  change: DocumentChange,
+  call: Call,
+  now: Operation | null,
+  keyAt: (of: Operation | null | undefined, field: string) => string | undefined,
+  before: Operation,
+  parts: RepairParts,
+  words: string[],
+): Line[] {
+  const field = change.field!;
+  const key = keyAt(before, field) ?? keyAt(now, field);
+  const on = (to: string | undefined, edit: (line: Line) => Line): Line[] =>
+    call.lines.map(line => (line.to === to && line.source !== null ? edit(line) : line));
+  switch (change.change) {
+    case 'field-renamed': {
+      const to = keyAt(now, asText(change.now ?? null));
+      if (to === undefined || !call.lines.some(line => line.to === key)) return call.lines;
+      words.push(`The line for ${quoted(key ?? field)} writes ${quoted(to)}.`);
+      return call.lines
+        .filter(line => line.to !== to || line.source !== null)
+        .map(line => (line.to === key ? { ...line, to } : line));
+    }
+    case 'option-renamed': {
+      const [was, is] = [asText(change.was ?? null), asText(change.now ?? null)];
+      return on(key, line => {
+        words.push(`${line.to}: ${quoted(was)} is sent as ${quoted(is)}.`);
+        return { ...line, cleaning: [...line.cleaning, translating(was, is)] };
+      });
+    }
+    case 'field-added':
+    case 'required': {
+      const added = now?.fields.find(each => each.key === keyAt(now, field));
+      if (!added?.required || !now || call.lines.some(line => line.to === added.key && line.source !== null))
+        return call.lines;
+      const proposal = propose(parts.schema, [...parts.samples], now).find(each => each.to === added.key);
+      if (!proposal || !isLikely(proposal)) return call.lines;
+      words.push(`A line for ${quoted(added.key)}: ${proposal.why}`);
+      const line: Line = {
+        ...(call.lines.find(each => each.to === added.key) ?? newLine(`${call.id}-${added.key}`, added.key)),
+        source: proposal.source,
+        cleaning: proposal.cleaning,
+      };
+      return [...call.lines.filter(each => each.to !== added.key), line];
+    }
+    case 'type':
+    case 'format':
+    case 'narrowed':
+    case 'option-gone': {
+      const target = now?.fields.find(each => each.key === key);
+      return on(key, line => {
+        const asked =
+          line.source?.from === 'field'
+            ? parts.schema.fields.find(each => each.key === fieldsOf(line.source)[0])
+            : undefined;
+        const remedy = target && asked ? remedyFor(line, target, asked, parts.samples) : null;
+        if (!remedy) return line;
+        words.push(
+          `${line.to}: ${remedy.words}; ${remedy.fine} of ${remedy.of} answers are taken, ${remedy.now} before.`,
+        );
+        return { ...line, cleaning: remedy.cleaning };
+      });
+    }
+    default:
+      return call.lines;
+  }
+}

@@ -1,0 +1,186 @@
+import type { ChangeState } from '../store';
+import type { ChangeTouch, ChangeView, RepairView } from '@grammata/contract';
+import {
+  repairForForm,
+  repairForTarget,
+  type DocumentChange,
+  type FormChange,
+  type Repair,
+} from '@grammata/core/drift';
+import { holdAll } from '@grammata/core/proof';
+import type { RouteDefinition } from '@grammata/core/route';
+import type { Submission } from '@grammata/core/submission';
+import type { Operation } from '@grammata/core/target';
+import { iso } from '../clock';
+import { definitionOf, formTouch, heldOf, targetTouch, type Touched } from '../drift';
+import { HttpProblem, notFound } from '../problems';
+import type { Services } from '../services';
+import type { ChangeRow, RouteRow } from '../store';
+import type { Actor } from './actor';
+import { playOf } from './proofs';
+import { saveDraft } from './routes';
+
+type Parts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'live' | 'log' | 'timers'>;
+
+/** Newest submissions on which it is tried what a change does, and with which a repair is made. */
+const LOOKED = 40;
+const REPAIRED_OVER = 120;
+
+const ranks: Record<ChangeTouch['touch'], number> = { breaks: 2, risks: 1, harmless: 0 };
+
+/** Submissions that came since a change, the newest first. */
+const sinceOf = ({ store }: Pick<Parts, 'store'>, row: ChangeRow, most: number): Submission[] =>
+  store.forms
+    .samples(row.subjectId, most)
+    .filter(each => each.receivedAt >= row.firstAt)
+    .map(each => each.data);
+
+/** A change as it is shown, with what it does to each route. */
+export function changeView(parts: Parts, row: ChangeRow): ChangeView {
+  const { store } = parts;
+  const { what } = row;
+  const form = row.subject === 'form' ? store.forms.byId(row.subjectId) : undefined;
+  const target = row.subject === 'target' ? store.targets.byId(row.subjectId) : undefined;
+  const question = 'question' in what ? what.question : null;
+  const touches = touchesOf(parts, row);
+  const [worst] = [...touches].sort((a, b) => ranks[b.touch] - ranks[a.touch]);
+  return {
+    id: row.id,
+    subject: row.subject,
+    subjectId: row.subjectId,
+    subjectName: form?.form.name ?? target?.name ?? 'something that was removed',
+    place: form?.intakeName ?? null,
+    change: what.change,
+    question: question === null ? null : (form?.schema.fields.find(each => each.key === question)?.label ?? question),
+    operation: 'operation' in what ? what.operation : null,
+    field: 'operation' in what ? (what.field ?? null) : null,
+    was: what.was ?? null,
+    now: what.now ?? null,
+    before: row.subject === 'form' ? row.before : null,
+    after: row.subject === 'form' ? row.after : null,
+    firstAt: iso(row.firstAt),
+    lastAt: iso(row.lastAt),
+    since: form ? store.changes.since(row.subjectId, row.firstAt) : null,
+    state: row.state,
+    by: row.by,
+    settledAt: row.settledAt === null ? null : iso(row.settledAt),
+    touch: worst?.touch ?? 'harmless',
+    touches,
+  };
+}
+
+function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
+  const { store } = parts;
+  const since = row.subject === 'form' ? sinceOf(parts, row, LOOKED) : [];
+  const before = operationsBefore(row);
+  return store.routes.all().flatMap((route): ChangeTouch[] => {
+    const definition = definitionOf(parts, route);
+    if (row.subject === 'form' && route.formId !== row.subjectId) return [];
+    if (row.subject === 'target' && !definition.calls.some(each => each.targetId === row.subjectId)) return [];
+    const touched: Touched =
+      row.subject === 'form' ? formTouch(parts, row, definition, since) : targetTouch(row, definition, before);
+    const toOf = (callId: string | null, lineId: string | null) =>
+      definition.calls.find(each => each.id === callId)?.lines.find(each => each.id === lineId)?.to ?? null;
+    return [
+      {
+        routeId: route.id,
+        name: route.draft.name,
+        state: route.state,
+        ...touched,
+        uses: touched.uses.map(use => ({ ...use, to: toOf(use.callId, use.lineId) })),
+        proofs: store.proofs.of(route.id).length,
+      },
+    ];
+  });
+}
+
+/** The operation that a target's change is about, as it was. */
+const operationsBefore = ({ subject, before }: ChangeRow): Operation[] =>
+  subject === 'target' && before !== null ? [before as unknown as Operation] : [];
+
+const changeOr404 = ({ store }: Pick<Parts, 'store'>, id: string): ChangeRow => {
+  const row = store.changes.byId(id);
+  if (!row) throw notFound('change');
+  return row;
+};
+
+/** Says what somebody decided about a change. Throws HttpProblem where there is none. */
+export function settleChange(parts: Parts, actor: Actor, id: string, state: ChangeState): ChangeRow {
+  const row = changeOr404(parts, id);
+  const settled = parts.store.changes.settle(row.id, state, actor.name)!;
+  parts.log.info({ actor: actor.id, change: id, state }, 'a change was settled');
+  parts.live.publish({ type: 'drift' });
+  return settled;
+}
+
+/** A repair of a route's draft for a change; null where nothing mends it by itself. Throws HttpProblem where one of them is not there. */
+export function proposeRepair(parts: Parts, id: string, routeId: string): RepairView | null {
+  const row = changeOr404(parts, id);
+  const route = parts.store.routes.byId(routeId);
+  if (!route) throw notFound('route');
+  const repair = repairOf(parts, row, route);
+  if (!repair) return null;
+  const samples = parts.store.forms.samples(route.formId, LOOKED).map(each => each.data);
+  const [stands, then] = [route.draft, repair.definition].map(definition => heldOf(parts, definition, samples));
+  return {
+    words: repair.words,
+    definition: repair.definition,
+    draft: route.draft,
+    revision: route.revision,
+    samples: { looked: stands!.looked, held: stands!.held, heldThen: then!.held },
+    proofs: {
+      total: parts.store.proofs.of(route.id).length,
+      differing: differing(parts, route, route.draft),
+      differingThen: differing(parts, route, repair.definition),
+    },
+  };
+}
+
+function repairOf({ store }: Parts, row: ChangeRow, route: RouteRow): Repair | null {
+  const form = store.forms.byId(route.formId);
+  if (!form || row.what.change === 'silent' || row.what.change === 'flood') return null;
+  const since = row.subject === 'form' ? row.firstAt : 0;
+  const samples = store.forms
+    .samples(route.formId, REPAIRED_OVER)
+    .filter(each => each.receivedAt >= since)
+    .map(each => each.data);
+  const operationOf = ({ targetId, operationId }: { targetId: string; operationId: string }) =>
+    store.targets.byId(targetId)?.operations.find(each => each.id === operationId) ?? null;
+  const made = { schema: form.schema, samples, operationOf };
+  return row.subject === 'form'
+    ? repairForForm(row.what as FormChange, route.draft, made)
+    : repairForTarget(row.what as DocumentChange, row.subjectId, route.draft, {
+        ...made,
+        before: operationsBefore(row),
+      });
+}
+
+/** How many proofs a definition does not give any more; all of them where it can't be made. */
+function differing(parts: Parts, route: RouteRow, definition: RouteDefinition): number {
+  const proofs = parts.store.proofs.of(route.id);
+  try {
+    return proofs.length === 0
+      ? 0
+      : holdAll(playOf(parts, definition), proofs).filter(each => each.differences.length > 0).length;
+  } catch (error) {
+    if (error instanceof HttpProblem) return proofs.length;
+    throw error;
+  }
+}
+
+/**
+ * Takes a repair into a route's draft, and settles the change where no other route needs one. Throws HttpProblem where there is none any
+ * more, and where the draft was edited since it was shown.
+ */
+export function takeRepair(parts: Parts, actor: Actor, id: string, routeId: string, revision: number): void {
+  const row = changeOr404(parts, id);
+  const route = parts.store.routes.byId(routeId);
+  if (!route) throw notFound('route');
+  const repair = repairOf(parts, row, route);
+  if (!repair) throw new HttpProblem(409, 'Nothing mends this by itself any more.');
+  saveDraft(parts, actor, route, { definition: repair.definition as never, revision });
+  const others = touchesOf(parts, row).filter(each => each.routeId !== routeId && each.touch !== 'harmless');
+  const isOpen = others.some(each => repairOf(parts, row, parts.store.routes.byId(each.routeId)!) !== null);
+  if (!isOpen) settleChange(parts, actor, id, 'settled');
+  parts.log.info({ actor: actor.id, change: id, route: routeId }, 'a repair was taken');
+}

@@ -1,0 +1,37 @@
+import { ChangeInput, RepairInput, type ChangesView } from '@grammata/contract';
+import { Router } from 'express';
+import { actorOf, changeView, proposeRepair, settleChange, takeRepair } from '../acts';
+import type { Services } from '../services';
+import { checked } from './validate';
+
+/** Changes that are told at once, the newest first. */
+const MOST = 100;
+
+/** Changes of forms and targets: what they touch, what mends them, and what was decided. */
+export function changesApi(services: Services): Router {
+  const { store } = services;
+  const router = Router();
+
+  router.get('/changes', (_request, response) => {
+    const changes = store.changes.list(MOST).map(row => changeView(services, row));
+    response.json({ changes, open: store.changes.openCount() } satisfies ChangesView);
+  });
+
+  router.post('/changes/:id', (request, response) => {
+    const { state } = checked(ChangeInput, request.body);
+    response.json(changeView(services, settleChange(services, actorOf(response), request.params.id, state)));
+  });
+
+  /** What mends a route; null where nothing does by itself. */
+  router.post('/changes/:id/repair', (request, response) => {
+    const { routeId } = checked(RepairInput, request.body);
+    response.json(proposeRepair(services, request.params.id, routeId));
+  });
+
+  router.post('/changes/:id/repair/take', (request, response) => {
+    const { routeId, revision } = checked(RepairInput, request.body);
+    takeRepair(services, actorOf(response), request.params.id, routeId, revision);
+    response.status(204).end();
+  });
+  return router;
+}

@@ -1,0 +1,171 @@
+import type { ChangesView, DeliveryPage, IntakeView, RepairView, RouteView, TargetView } from '@grammata/contract';
+import { draftOf } from '../testing/draftOf';
+import { eventually } from '../testing/eventually';
+import { post, withForm } from '../testing/forms';
+import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
+
+// Changes of forms and targets are heard of by themselves, say what they touch, and are mended.
+
+let client: Client;
+let target: FakeTarget;
+let intake: IntakeView;
+let route: RouteView;
+let targetId: string;
+
+const answers = (at: number) => ({
+  submission_id: `sub-${10_000 + at}`,
+  form: { id: 'f1', name: 'Sampling' },
+  answers: [
+    { id: 'site', label: 'Which site?', value: ['AB-07', 'AB-02'][at % 2]! },
+    { id: 'ph', label: 'pH from the strip', value: 6 + (at % 4) / 2 },
+    { id: 'who', label: 'Your name', value: `Ada Reed ${at}` },
+  ],
+});
+type Answers = ReturnType<typeof answers>;
+const send = async (from: number, count: number, edit: (one: Answers) => object) => {
+  for (let at = from; at < from + count; at++) await post(client, intake, edit(answers(at)));
+};
+const changes = async () => (await client.call<ChangesView>('GET', '/changes')).json;
+const heard = (count: number) => eventually(changes, view => view.changes.length >= count);
+
+beforeEach(async () => {
+  [client, target] = [await startServer(), await startTarget()];
+  const made = await withForm(
+    client,
+    Array.from({ length: 8 }, (_, at) => answers(at)),
+  );
+  intake = made.intake;
+  const register = (await client.call<TargetView>('POST', '/targets', { name: 'Register', baseUrl: target.url })).json;
+  targetId = register.id;
+  const body = { name: 'Reports', formId: made.formId, targetId, operationId: 'create:samples' };
+  route = (await client.call<RouteView>('POST', '/routes', body)).json;
+  for (const to of ['site', 'ph'])
+    route.draft.calls[0]!.lines.find(each => each.to === to)!.source = { from: 'field', field: to };
+  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
+  target.answer = { status: 201, body: { id: 1 } };
+  expect((await client.call('POST', `/routes/${route.id}/live`)).status).toBe(200);
+});
+afterEach(async () => {
+  await client.stop();
+  await target.stop();
+});
+
+test('a question that is another one now: heard of at the first message, mended, and what was held goes', async () => {
+  await send(8, 3, one => ({
+    ...one,
+    answers: one.answers.map(each => (each.id === 'site' ? { ...each, id: 'q_771' } : each)),
+  }));
+  const { changes: all, open } = await heard(1);
+  expect(open).toBe(1);
+  expect(all).toMatchObject([
+    {
+      subject: 'form',
+      subjectName: 'Sampling',
+      change: 'replaced',
+      question: 'Which site?',
+      was: 'site',
+      now: 'q_771',
+      state: 'open',
+      touch: 'breaks',
+      touches: [{ routeId: route.id, state: 'live', touch: 'breaks', uses: [{ what: 'line', to: 'site' }], held: 3 }],
+    },
+  ]);
+  const held = async () => (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}&state=held`)).json;
+  await eventually(held, page => page.total === 3);
+
+  const { json: repair } = await client.call<RepairView>('POST', `/changes/${all[0]!.id}/repair`, {
+    routeId: route.id,
+  });
+  expect(repair).toMatchObject({
+    words: ['What came from “site” comes from “q_771”.'],
+    samples: { held: 3, looked: 11 },
+    revision: route.revision,
+  });
+  const take = (revision: number) =>
+    client.call('POST', `/changes/${all[0]!.id}/repair/take`, { routeId: route.id, revision });
+  expect((await take(repair.revision - 1)).status).toBe(409);
+  expect((await take(repair.revision)).status).toBe(204);
+  expect((await changes()).changes[0]).toMatchObject({ state: 'settled', by: expect.any(String) });
+  await client.call('POST', `/routes/${route.id}/live`);
+  const { deliveries } = await held();
+  await client.call('POST', '/deliveries/resend', { ids: deliveries.map(each => each.id), mapping: 'now' });
+  // Nothing was lost: what was held is delivered with the repaired mapping.
+  await eventually(held, page => page.total === 0);
+  await eventually(
+    () => Promise.resolve(target.requests.filter(each => each.method === 'POST')),
+    sent => sent.length >= 3,
+  );
+});
+
+test.each<[string, (one: Answers) => object, object[]]>([
+  [
+    'a question more touches nothing',
+    one => ({ ...one, answers: [...one.answers, { id: 'depth', label: 'How deep?', value: 3 }] }),
+    [{ change: 'added', question: 'How deep?', touch: 'harmless' }],
+  ],
+  [
+    'another wording touches nothing',
+    one => ({
+      ...one,
+      answers: one.answers.map(each => (each.id === 'ph' ? { ...each, label: 'How sour is it?' } : each)),
+    }),
+    [{ change: 'reworded', was: 'pH from the strip', now: 'How sour is it?', touch: 'harmless' }],
+  ],
+  ['nothing', one => one, []],
+])('%s', async (_, edit, expected) => {
+  await send(8, 5, edit);
+  if (expected.length > 0) await heard(expected.length);
+  else {
+    // It was looked at: a change that comes after it is told.
+    await send(20, 1, one => ({ ...one, answers: [...one.answers, { id: 'mark', label: 'A mark', value: 'x' }] }));
+    const view = await heard(1);
+    expect(view.changes.map(each => each.question)).toEqual(['A mark']);
+    return;
+  }
+  expect((await changes()).changes).toMatchObject(expected);
+});
+
+test('what was declined is not told again', async () => {
+  const edit = (one: Answers) => ({ ...one, answers: [...one.answers, { id: 'depth', label: 'How deep?', value: 3 }] });
+  await send(8, 1, edit);
+  const [change] = (await heard(1)).changes;
+  expect((await client.call('POST', `/changes/${change!.id}`, { state: 'declined' })).json).toMatchObject({
+    state: 'declined',
+  });
+  await send(9, 2, edit);
+  await send(30, 1, one => ({ ...one, answers: [...one.answers, { id: 'mark', label: 'A mark', value: 'x' }] }));
+  const all = await heard(2);
+  expect([all.open, all.changes.map(each => each.state)]).toEqual([1, ['open', 'declined']]);
+});
+
+test('a target that offers something else is heard of when it is read, and mended', async () => {
+  const tables = structuredClone(target.tables);
+  const [site] = tables.tables[0]!.columns;
+  site!.options = ['AB-07', 'AB-02 (new)'];
+  tables.tables[0]!.columns.push({ key: 'who', title: 'Who took the sample', type: 'text', required: true });
+  target.tables = tables;
+  await client.call('POST', `/targets/${targetId}/read`);
+  const { changes: all } = await heard(2);
+  const told = Object.fromEntries(all.map(each => [each.change, each]));
+  expect(told['option-renamed']).toMatchObject({
+    subject: 'target',
+    subjectName: 'Register',
+    was: 'AB-02',
+    now: 'AB-02 (new)',
+    touch: 'breaks',
+    touches: [{ routeId: route.id, uses: [{ to: 'site' }] }],
+  });
+  expect(told['field-added']).toMatchObject({ touch: 'breaks', now: { required: true } });
+  const repair = async (change: string) =>
+    (await client.call<RepairView | null>('POST', `/changes/${told[change]!.id}/repair`, { routeId: route.id })).json;
+  expect((await repair('option-renamed'))!.words).toEqual(['site: “AB-02” is sent as “AB-02 (new)”.']);
+  expect((await repair('field-added'))!.words[0]).toMatch(/A line for “who”/);
+});
+
+test.each([
+  ['a change that is not there', '/changes/none', { state: 'settled' }, 404],
+  ['a state that is none', '/changes/none', { state: 'gone' }, 422],
+  ['a repair of nothing', '/changes/none/repair', { routeId: 'x' }, 404],
+])('%s is refused', async (_, path, body, status) =>
+  expect((await client.call('POST', path, body)).status).toBe(status),
+);

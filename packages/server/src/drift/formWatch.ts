@@ -1,0 +1,168 @@
+import { formChanges, type FormChange, type Message } from '@grammata/core/drift';
+import { answerOf, type Json, type Submission } from '@grammata/core/submission';
+import type { Logger } from 'pino';
+import type { LiveHub } from '../live';
+import type { BuiltRow, SeenChange, Store } from '../store';
+import type { Timers } from '../timing';
+
+/** ms after an arrival before a form is looked at: what comes at once is looked at once. */
+const PAUSE = 1500;
+/** Newest submissions that are held against those before them, at most, and how many of those. */
+const NEWEST = 60;
+const BEFORE = 200;
+/** Submissions with which something may have begun that are tried. */
+const MOST_BEGINNINGS = 12;
+/** Fewest submissions that say what a form was. */
+const LEAST = 3;
+/** What a single submission may show; anything else takes several. */
+const atOnce = new Set<FormChange['change']>(['added', 'reworded', 'replaced', 'envelope', 'gone', 'single-to-list']);
+
+export interface FormWatchParts {
+  store: Pick<Store, 'changes' | 'forms'>;
+  live: LiveHub;
+  timers: Timers;
+  log: Logger;
+}
+
+/** Holds what arrives against what its form sent before. */
+export class FormWatch {
+  readonly #waiting = new Set<string>();
+  #isSet = false;
+  #isClosed = false;
+
+  constructor(private readonly parts: FormWatchParts) {}
+
+  /** Something came of these forms: they are looked at in a moment. */
+  saw(formIds: Iterable<string>): void {
+    for (const each of formIds) this.#waiting.add(each);
+    if (this.#waiting.size === 0 || this.#isSet || this.#isClosed) return;
+    this.#isSet = true;
+    this.parts.timers.later('looking for changes of forms', PAUSE, () => this.look());
+  }
+
+  close(): void {
+    this.#isClosed = true;
+  }
+
+  /** Looks at every form that something came of. */
+  async look(): Promise<void> {
+    this.#isSet = false;
+    const all = [...this.#waiting];
+    this.#waiting.clear();
+    for (const formId of all) {
+      if (this.#isClosed) return;
+      this.check(formId);
+      await this.parts.timers.turn();
+    }
+  }
+
+  /** Looks at one form; keeps what it finds. */
+  check(formId: string): void {
+    const { store, live, log } = this.parts;
+    const rows = store.changes.built(formId, BEFORE + NEWEST);
+    const seen = changesIn(rows).map(({ what, since }): SeenChange => ({
+      subject: 'form',
+      subjectId: formId,
+      what,
+      ...examplesOf(what, rows, since),
+      at: since,
+    }));
+    const fresh = store.changes.keep(seen);
+    if (fresh.length === 0) return;
+    log.info({ form: formId, changes: fresh.map(each => each.what.change) }, 'a form changed');
+    live.publish({ type: 'drift' });
+  }
+}
+
+/** What the newest submissions of a form show that those before them did not, and since when. */
+export function changesIn(rows: readonly BuiltRow[]): { what: FormChange; since: number }[] {
+  const messages = rows.map(messageOf);
+  const found = new Map<string, { what: FormChange; since: number }>();
+  for (const window of beginningsIn(rows)) {
+    const before = messages.slice(window, window + BEFORE);
+    if (before.length < LEAST) continue;
+    const after = messages.slice(0, window);
+    for (const what of formChanges(before.toReversed(), after.toReversed())) {
+      if (window === 1 && !atOnce.has(what.change)) continue;
+      const key = JSON.stringify([
+        what.change,
+        what.question,
+        what.change.startsWith('option') ? [what.was, what.now] : null,
+      ]);
+      if (!found.has(key)) found.set(key, { what, since: sinceWhen(what, rows, window) });
+    }
+  }
+  return [...found.values()];
+}
+
+/** How many of the newest submissions have something that none before them had, or lack what all before them had: each may be a beginning. */
+function beginningsIn(rows: readonly BuiltRow[]): number[] {
+  const first = new Map<string, number>();
+  const last = new Map<string, number>();
+  rows.forEach((row, at) => {
+    for (const mark of marksOf(row)) {
+      if (!last.has(mark)) last.set(mark, at);
+      first.set(mark, at);
+    }
+  });
+  const began = [...first.values()].map(at => at + 1);
+  // What ended ended before all that lack it.
+  const all = [...began, ...last.values()].filter(each => each > 0 && each <= NEWEST && each < rows.length);
+  return [...new Set(all)].sort((a, b) => a - b).slice(0, MOST_BEGINNINGS);
+}
+
+/** What tells one way of sending from another: the questions, their wording, what answers are, options, and how the message is built. */
+function* marksOf({ data, way, contentType }: BuiltRow): Iterable<string> {
+  yield `way ${contentType} ${way?.reader} ${way?.answersAt}`;
+  for (const { key, label } of data.questions) yield `label ${key} ${label}`;
+  for (const { key, kind, value } of data.fields) {
+    yield `kind ${key} ${kind} ${Array.isArray(value)}`;
+    for (const each of Array.isArray(value) ? value : [value])
+      if (typeof each === 'string' && each.length <= 40 && (kind === 'choice' || kind === 'choices'))
+        yield `is ${key} ${each}`;
+  }
+}
+
+/** The oldest of the submissions that show it. */
+const sinceWhen = ({ change, question, now: is }: FormChange, rows: readonly BuiltRow[], window: number): number => {
+  const shows = ({ data }: BuiltRow) =>
+    change === 'added'
+      ? data.questions.some(each => each.key === question) || data.fields.some(each => each.key === question)
+      : change === 'replaced'
+        ? data.fields.some(each => each.key === is) || data.questions.some(each => each.key === is)
+        : true;
+  const shown = rows.slice(0, window).filter(shows);
+  return (shown.at(-1) ?? rows[0]!).receivedAt;
+};
+
+const messageOf = ({ data, contentType, way }: BuiltRow): Message => ({
+  submissions: [data],
+  media: (contentType ?? '').split(';')[0]!.trim().toLowerCase().includes('json')
+    ? 'json'
+    : (contentType ?? 'none').split(';')[0]!,
+  way,
+});
+
+/** An answer before and one after, to be looked at. */
+function examplesOf(
+  { question, change, now: is }: FormChange,
+  rows: readonly BuiltRow[],
+  since: number,
+): { before: Json; after: Json } {
+  if (question === null) return { before: null, after: null };
+  const later = change === 'replaced' ? String(is) : question;
+  const first = (of: readonly BuiltRow[], key: string) =>
+    of.map(each => shownOf(each.data, key)).find(each => each !== undefined) ?? null;
+  return {
+    before: first(
+      rows.filter(each => each.receivedAt < since),
+      question,
+    ),
+    after: first(
+      rows.filter(each => each.receivedAt >= since),
+      later,
+    ),
+  };
+}
+
+const shownOf = (data: Submission, key: string): Json | undefined => answerOf(data, key);

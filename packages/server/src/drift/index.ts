@@ -1,0 +1,3 @@
+export * from './formWatch';
+export * from './targetWatch';
+export * from './touch';

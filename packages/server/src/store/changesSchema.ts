@@ -1,0 +1,39 @@
+import type { DocumentChange, FormChange } from '@grammata/core/drift';
+import type { Json } from '@grammata/core/submission';
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** open: somebody has to look. settled: something was done about it. declined: nothing is to be done. */
+export type ChangeState = 'open' | 'settled' | 'declined';
+
+/** What a form falls silent with, or floods. */
+export interface TrafficChange {
+  change: 'silent' | 'flood';
+  question: null;
+  was?: Json;
+  now?: Json;
+}
+
+/** Changes seen in forms and targets. Times are ms since the epoch. */
+export const changes = sqliteTable(
+  'changes',
+  {
+    id: text().primaryKey(),
+    subject: text().$type<'form' | 'target'>().notNull(),
+    subjectId: text().notNull(),
+    /** The same for the same change: what was seen once is not told again. */
+    print: text().notNull(),
+    what: text({ mode: 'json' }).$type<FormChange | DocumentChange | TrafficChange>().notNull(),
+    firstAt: integer().notNull(),
+    lastAt: integer().notNull(),
+    /** What was said or offered before, and what is now, to be looked at; of a target the snapshots. */
+    before: text({ mode: 'json' }).$type<Json>(),
+    after: text({ mode: 'json' }).$type<Json>(),
+    state: text().$type<ChangeState>().notNull().default('open'),
+    by: text(),
+    settledAt: integer(),
+  },
+  table => [
+    uniqueIndex('changes_by_print').on(table.subject, table.subjectId, table.print),
+    index('changes_by_time').on(table.firstAt),
+  ],
+);
