@@ -17,6 +17,8 @@ export interface DeskView {
   routes: RouteSummary[];
   recent: ArrivalSummary[];
   strays: number;
+  /** Changes of forms and targets that somebody has to look at. */
+  changes: number;
   /** Messages that nothing could be made of. */
   unread: number;
   /** The newest of them. */

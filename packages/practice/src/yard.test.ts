@@ -211,3 +211,54 @@ describe('the yard over HTTP', () => {
     });
   });
 });
+
+describe('what is looked after by others changes', () => {
+  let yard: Yard;
+  let dataDir: string;
+  beforeAll(async () => {
+    dataDir = mkdtempSync(path.join(tmpdir(), 'yard-'));
+    yard = await startYard({ host: '127.0.0.1', port: 0, dataDir });
+  });
+  afterAll(async () => {
+    await yard.stop();
+    rmSync(dataDir, { recursive: true });
+  });
+  const submit = (place: string, body: Record<string, string>) =>
+    fetch(`${yard.url}${place}`, { method: 'POST', body: new URLSearchParams(body), redirect: 'manual' });
+
+  test('a form, and back', async () => {
+    const text = async () => (await fetch(`${yard.url}/builders/sampling-report`)).text();
+    expect(
+      (await submit('/builders/sampling-report/form', { question: 's8', what: 'reworded', to: 'Who are you?' })).status,
+    ).toBe(303);
+    expect(await text()).toContain('Who are you?');
+    expect((await submit('/builders/sampling-report/form', { question: 's8', what: 'reworded', to: '' })).status).toBe(
+      422,
+    );
+    await submit('/builders/sampling-report/form', { what: 'back' });
+    expect(await text()).not.toContain('Who are you?');
+  });
+
+  test('a target, and back', async () => {
+    const columns = async () => {
+      const answer = await fetch(`${yard.register.baseUrl}/tables`, {
+        headers: { authorization: `Bearer ${yard.register.token}` },
+      });
+      const { tables } = (await answer.json()) as {
+        tables: { key: string; columns: { key: string; required?: boolean }[] }[];
+      };
+      return tables[0]!.columns.find(each => each.key === 'ph')!;
+    };
+    await submit('/register/columns', { table: 'samples', column: 'ph', what: 'required' });
+    expect(await columns()).toMatchObject({ required: true });
+    await submit('/register/columns', { table: 'samples', what: 'back' });
+    expect((await columns()).required).toBeUndefined();
+  });
+
+  test('a bad week comes all at once', async () => {
+    expect((await submit('/week', {})).headers.get('location')).toBe('/builders/sampling-report');
+    expect(await (await fetch(`${yard.url}/builders/sampling-report`)).text()).toContain('Dissolved oxygen');
+    await submit('/builders/sampling-report/form', { what: 'back' });
+    await submit('/register/columns', { table: 'samples', what: 'back' });
+  });
+});

@@ -47,6 +47,17 @@ export interface Yard {
   stop(): Promise<void>;
 }
 
+/** What goes wrong in a bad week. */
+const badWeek = {
+  form: 'sampling-report',
+  edits: [
+    { question: 's1', what: 'replaced' as const, to: '' },
+    { question: 's5', what: 'added' as const, to: 'Dissolved oxygen (mg/l)' },
+  ],
+  columns: [{ table: 'samples', column: 'site', what: 'option-renamed' as const, to: 'Withy Bridge, upper (AB-07)' }],
+  answers: 4,
+};
+
 const fileId = /^[0-9a-f-]{36}$/;
 
 type Parts = NonNullable<PracticeView['yard']>;
@@ -56,6 +67,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   let url = '';
   let mailUrl = '';
   const mails = outbox(dataDir);
+  const books = register(dataDir);
   const builders = new Map(catalogue.map(each => [each.id, builder(each, dataDir, () => url)]));
   const parts = (): Parts => ({
     builders: catalogue.map(({ id, form, kind }) => ({
@@ -191,13 +203,25 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         'simulated builders and targets',
         html`<h1>Practice yard</h1>
           <p class="soft">Form builders and targets to try Grammata on. Nothing leaves this machine.</p>
-          ${list('Form builders', parts().builders)}${list('Targets', parts().targets)}`,
+          ${list('Form builders', parts().builders)}${list('Targets', parts().targets)}
+          <h2>A bad week</h2>
+          <p class="soft">
+            The sampling report asks for the site under another key and asks something more; the register calls a site
+            otherwise. Then four answers are sent. To be heard of, mended, and delivered.
+          </p>
+          <form method="post" action="/week"><button>Play a bad week</button></form>`,
       ),
     );
   });
+  /** Everything that goes wrong in a week, at once. */
+  app.post('/week', async (_request, response) => {
+    books.change(badWeek.columns);
+    await builders.get(badWeek.form)!.change(badWeek.edits, badWeek.answers);
+    response.redirect(303, `/builders/${badWeek.form}`);
+  });
   app.use(
     ...[...builders.values()].map(each => each.router),
-    register(dataDir),
+    books.router,
     roster(dataDir, () => url),
     labDesk(dataDir, () => url),
     mails.router,

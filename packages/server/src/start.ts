@@ -1,3 +1,4 @@
+import { rereading } from './targets';
 import { chmodSync, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { AddressInfo } from 'node:net';
@@ -168,9 +169,12 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       feeds.schedule();
       await timers.run('sweeping bodies', () => void bodies.sweep(id => store.arrivals.has(id)));
       const timer = retention(store, bodies, copies, timers);
+      const targets = rereading(services);
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();
+        targets.stop();
+        watch.close();
         server.closeAllConnections();
         await new Promise(done => server.close(done));
         if (mails) await new Promise<void>(done => mails.close(done));

@@ -65,6 +65,7 @@ const places: RouteObject[] = [
     path: 'deliveries/:id',
     lazy: async () => ({ Component: (await import('./deliveries/page/DeliveryPage')).DeliveryPage }),
   },
+  { path: 'changes', lazy: async () => ({ Component: (await import('./changes/Changes')).Changes }) },
   { path: 'practice', lazy: async () => ({ Component: (await import('./practice/Practice')).Practice }) },
   { path: '*', Component: NotHere },
 ];

@@ -193,7 +193,7 @@ function ofQuestion(one: Asked, other: Asked, isOther: boolean, was: Profile, no
 
 /** Enough answers on both sides to say what they are. */
 const enough = (one: Asked, other: Asked): boolean =>
-  one.values.length >= 2 && (other.values.length >= 2 || one.values.length >= 6) && other.values.length >= 1;
+  one.values.length >= 2 && new Set(other.values.map(each => asText(each))).size >= 2;
 
 /** Another wording under the same key; one that differs from submission to submission says nothing. */
 function rewording({ labels }: Asked, { labels: later }: Asked): { was: string; now: string } | null {

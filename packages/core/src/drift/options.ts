@@ -56,11 +56,7 @@ function signBetween(values: readonly Json[]): string | null {
 /** True for a question that is answered by choosing: the payload says so, or its answers repeat. */
 function isChosen({ kinds, values, stated }: Asked, counts: ReadonlyMap<string, number>, isSplit: boolean): boolean {
   if (stated || isSplit || kinds.has('choices') || kinds.has('choice')) return true;
-  if (
-    counts.size === 0 ||
-    counts.size > MOST_OPTIONS ||
-    ![...kinds.keys()].every(kind => kind === 'text' || kind === 'name')
-  )
+  if (counts.size === 0 || counts.size > MOST_OPTIONS || ![...kinds.keys()].every(kind => kind === 'text'))
     return false;
   const answers = values.length;
   return answers >= ENOUGH && counts.size <= answers / 2 && [...counts.keys()].every(text => text.length <= 60);
@@ -90,7 +86,7 @@ export function optionChanges(was: Asked, now: Asked): OptionChanges {
     unseen,
     missing.filter(each => chances.gone(each) < SURE.gone),
     unseen.filter(
-      each => chances.fresh(each) < (isSaturated && after.times.get(each)! >= 2 ? SURE.saturated : SURE.fresh),
+      each => after.times.get(each)! >= 2 && chances.fresh(each) < (isSaturated ? SURE.saturated : SURE.fresh),
     ),
     (option, other) => chances.gone(option) * chances.fresh(other) < SURE_BOTH,
   );

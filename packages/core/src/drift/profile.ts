@@ -1,4 +1,4 @@
-import { labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../submission';
+import { canonical, labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../submission';
 import { bare } from './alike';
 
 /** One message, read: its submissions, and how it was found where their answers stand. */
@@ -74,6 +74,7 @@ export function profileOf(messages: readonly Message[]): Profile {
   const ways = new Map<string, number>();
   const media = new Set<string>();
   const shownSets = new Set<string>();
+  const said = new Set<string>();
   let count = 0;
   let someBlank = false;
   let isWorded = false;
@@ -81,6 +82,7 @@ export function profileOf(messages: readonly Message[]): Profile {
     counted(ways, wayOf(message));
     media.add(message.media);
     for (const submission of message.submissions) {
+      if (isAgain(submission, said)) continue;
       count += 1;
       const shown = shownIn(submission);
       shownSets.add(
@@ -116,6 +118,17 @@ export function profileOf(messages: readonly Message[]): Profile {
   }
   for (const each of questions.values()) each.place /= Math.max(1, each.shown);
   return { count, questions, ways, media, showsAll: shownSets.size === 1 && someBlank, isWorded };
+}
+
+/** Answers from which on the same ones are a test that was sent again, and not somebody else who happens to say the same. */
+const MANY_ANSWERS = 5;
+
+function isAgain({ fields }: Submission, said: Set<string>): boolean {
+  if (fields.length < MANY_ANSWERS) return false;
+  const all = canonical(fields.map(({ key, value }) => [key, value]));
+  if (said.has(all)) return true;
+  said.add(all);
+  return false;
 }
 
 /** Every question that a submission shows, answered or not, each once. */

@@ -9,6 +9,7 @@ import { isDocs, type Answers, type Filled } from './form';
 import { builderPage } from './page';
 import { readFilledPage } from './read';
 import { isTaken, isWorthRetrying, sendMessage, sendNotification, type SendOutcome } from './sender';
+import { edited, isEdit, type FormEdit } from './edits';
 import type { BuilderState } from './state';
 import { testAnswers } from './testAnswers';
 
@@ -25,19 +26,22 @@ export interface Builder {
   router: Router;
   /** Sets where answers go, unless somebody did. */
   pointAt(address: string, via?: string): void;
+  /** Changes its form, and has so many tests sent. */
+  change(edits: FormEdit[], tests: number): Promise<void>;
   /** Puts past rows into a feed that has none. */
   fill(rows: Record<string, unknown>[]): void;
   stop(): void;
 }
 
 /** A form builder: a page to fill its form in, its settings, and the sending of each answer, again when it is not taken. */
-export function builder({ id, form, kind }: Carried, folder: string, publicUrl: () => string): Builder {
+export function builder({ id, form: first, kind }: Carried, folder: string, publicUrl: () => string): Builder {
   const state = new Kept<BuilderState>(folder, id, {
     address: '',
     via: '',
     secret: kind.way === 'feed' ? FEED_TOKEN : '',
     generation: 'now',
     method: 'POST',
+    edits: [],
     sent: [],
     rows: [],
   });
@@ -45,8 +49,14 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
   const files = path.join(folder, 'files');
   const timers = new Set<NodeJS.Timeout>();
   const router = Router();
+  /** The form as it is asked now. */
+  const formNow = () => edited(first, state.value.edits ?? []);
   const show = (said: Html | null) =>
-    page(form.title, 'a form builder', builderPage({ id, form, kind }, state.value, publicUrl(), said));
+    page(first.title, 'a form builder', builderPage({ id, form: formNow(), kind }, state.value, publicUrl(), said));
+  const edit = (made: FormEdit[]) => {
+    state.value.edits = made;
+    state.save();
+  };
 
   router.get(here, (_request, response) => void response.send(show(null)));
 
@@ -65,10 +75,24 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
     response.redirect(303, here);
   });
 
+  /** Changes the form, as its owner does; or puts it back. */
+  router.post(`${here}/form`, express.urlencoded({ extended: false }), (request, response) => {
+    const text = (name: string) => String((request.body as Record<string, unknown>)[name] ?? '').trim();
+    if (text('what') === 'back') {
+      edit([]);
+      return void response.redirect(303, here);
+    }
+    const made = { question: text('question'), what: text('what') as FormEdit['what'], to: text('to') };
+    if (!isEdit(made, formNow()))
+      return void response.status(422).send(show(html`<p class="bad" role="status">Say what it is to be.</p>`));
+    edit([...(state.value.edits ?? []), made]);
+    response.redirect(303, here);
+  });
+
   router.post(`${here}/answers`, async (request, response) => {
     const answers = await readFilledPage(
       request,
-      form,
+      formNow(),
       files,
       (file, name) => `${publicUrl()}/files/${file}/${encodeURIComponent(name)}`,
     );
@@ -77,7 +101,7 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
 
   /** What builders call a test: every question with something in it that says what it is. */
   router.post(`${here}/test`, async (request, response) => {
-    response.send(show(await deliver(testAnswers(form), String(request.headers['user-agent'] ?? ''))));
+    response.send(show(await deliver(testAnswers(formNow()), String(request.headers['user-agent'] ?? ''))));
   });
 
   router.get(`${here}/rows`, (request, response) => {
@@ -91,7 +115,7 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
     const rows = state.value.rows.slice(from, from + ROWS_A_PAGE);
     if (state.value.generation === 'earlier') return void response.json(rows);
     const next = from + rows.length < state.value.rows.length ? String(from + rows.length) : null;
-    response.json({ log: form.title, rows, more: { after: next } });
+    response.json({ log: first.title, rows, more: { after: next } });
   });
 
   async function deliver(answers: Answers, agent: string): Promise<Html> {
@@ -102,7 +126,7 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
       client: { addr: '192.0.2.14', agent },
     };
     if (kind.way === 'feed') {
-      state.value.rows = [kind.row!(form, filled), ...state.value.rows].slice(0, MOST_ROWS);
+      state.value.rows = [kind.row!(formNow(), filled), ...state.value.rows].slice(0, MOST_ROWS);
       state.save();
       return html`<p role="status"><strong>Thank you.</strong> It was written down, to be read with the next feed.</p>`;
     }
@@ -118,8 +142,8 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
     const outcome = !address
       ? { status: null, message: 'No address was set.' }
       : kind.way === 'mail'
-        ? await sendNotification(address, via, kind.notification!(form, filled, state.value))
-        : await sendMessage(address, secret, `practice-${kind.id}/1`, kind.message!(form, filled, state.value));
+        ? await sendNotification(address, via, kind.notification!(formNow(), filled, state.value))
+        : await sendMessage(address, secret, `practice-${kind.id}/1`, kind.message!(formNow(), filled, state.value));
     const record = { at: filled.sent, entry: filled.entry, to: address, tries, ...outcome };
     state.value.sent = [record, ...state.value.sent.filter(each => each.entry !== filled.entry)].slice(0, MOST_SENT);
     state.save();
@@ -139,7 +163,7 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
   /** The files' own bytes, for builders that send them along. */
   function withContent(answers: Answers): Answers {
     if (kind.id !== 'multipart') return answers;
-    const laid = form.questions.map(question => {
+    const laid = formNow().questions.map(question => {
       const answer = answers[question.id];
       if (!isDocs(question, answer)) return [question.id, answer];
       return [
@@ -155,6 +179,10 @@ export function builder({ id, form, kind }: Carried, folder: string, publicUrl: 
 
   return {
     router,
+    async change(edits, tests) {
+      edit([...(state.value.edits ?? []), ...edits]);
+      for (let sent = 0; sent < tests; sent++) await deliver(testAnswers(formNow()), 'a practised week');
+    },
     pointAt(address, via = '') {
       if (state.value.address) return;
       Object.assign(state.value, { address, via });

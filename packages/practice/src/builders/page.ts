@@ -1,6 +1,7 @@
 import { html, type Html } from '../page/html';
 import type { Carried } from './catalogue';
 import type { Question, SentRecord } from './form';
+import { editKinds } from './edits';
 import type { BuilderState } from './state';
 
 /** Rows a table question offers. */
@@ -137,6 +138,40 @@ function settings({ id, kind }: Carried, state: BuilderState, publicUrl: string)
   </section>`;
 }
 
+/** What the owner of a form does to it. */
+const changing = ({ id, form }: Carried, { edits }: BuilderState): Html =>
+  html`<section class="where" aria-labelledby="change-the-form">
+    <strong id="change-the-form">Change the form</strong>
+    <form method="post" action="/builders/${id}/form">
+      <label
+        >Question
+        <select name="question">
+          ${form.questions.map(each => html`<option value="${each.id}">${each.ask}</option>`)}
+        </select></label
+      >
+      <label
+        >What to do
+        <select name="what">
+          ${Object.entries(editKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
+        </select></label
+      >
+      <input
+        type="text"
+        name="to"
+        aria-label="What it is to be"
+        placeholder="new wording, option or question"
+        autocomplete="off"
+      />
+      <button>Change it</button>
+    </form>
+    ${
+      (edits ?? []).length > 0 &&
+      html`<form method="post" action="/builders/${id}/form">
+        <button class="quiet" name="what" value="back">Put it back as it was</button>
+      </form>`
+    }
+  </section>`;
+
 /** The builder's page: where answers go, the form itself, and what was sent. */
 export function builderPage(carried: Carried, state: BuilderState, publicUrl: string, said: Html | null): Html {
   const { id, form, kind } = carried;
@@ -152,7 +187,8 @@ export function builderPage(carried: Carried, state: BuilderState, publicUrl: st
             <p class="soft">${state.rows.length} rows.</p>`
         : html`<h2>Sent lately</h2>
             ${sentList(state.sent)}`
-    }`;
+    }
+    ${changing(carried, state)}`;
 }
 
 const sentList = (sent: SentRecord[]): Html =>

@@ -1,5 +1,6 @@
 import { faultSwitch } from '../faults';
 import { html, type Html } from '../page/html';
+import { columnEditKinds } from './edits';
 import type { RegisterState } from './state';
 import type { Table } from './tables';
 
@@ -24,6 +25,39 @@ export function registerPage(state: RegisterState, tables: Table[], table: Table
       </nav>
       ${faultSwitch('register', 'The register', state.fault)}
     </div>
+    <section class="where" aria-labelledby="change-its-columns">
+      <strong id="change-its-columns">Change its columns</strong>
+      <form method="post" action="/register/columns">
+        <input type="hidden" name="table" value="${table.key}" />
+        <label
+          >Column
+          <select name="column">
+            ${columns.map(each => html`<option value="${each.key}">${each.title}</option>`)}
+          </select></label
+        >
+        <label
+          >What to do
+          <select name="what">
+            ${Object.entries(columnEditKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
+          </select></label
+        >
+        <input
+          type="text"
+          name="to"
+          aria-label="What it is to be"
+          placeholder="new name or option"
+          autocomplete="off"
+        />
+        <button>Change it</button>
+      </form>
+      ${
+        (state.edits ?? []).length > 0 &&
+        html`<form method="post" action="/register/columns">
+          <input type="hidden" name="table" value="${table.key}" />
+          <button class="quiet" name="what" value="back">Put them back as they were</button>
+        </form>`
+      }
+    </section>
     <h2>${table.title}</h2>
     ${
       records.length === 0

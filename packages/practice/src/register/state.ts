@@ -1,3 +1,4 @@
+import type { ColumnEdit } from './edits';
 import type { Fault } from '../faults';
 
 export interface RegisterRecord {
@@ -11,6 +12,8 @@ export interface RegisterState {
   fault: Fault;
   next: number;
   records: Record<string, RegisterRecord[]>;
+  /** What was done to its columns. */
+  edits: ColumnEdit[];
   /** Options added by hand, by table and column. */
   extra: Record<string, string[]>;
 }

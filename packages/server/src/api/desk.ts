@@ -52,6 +52,7 @@ export function deskApi(services: Services): Router {
       routes: store.routes.all().map(row => routeSummary(services, row)),
       recent,
       strays: store.intakes.strayCount(),
+      changes: store.changes.openCount(),
       unread: unreadable.count,
       lastUnread: unreadable.newest ? arrivalSummary(unreadable.newest, names) : null,
       storage: services.health.trouble,

@@ -92,7 +92,13 @@ export function changesIn(rows: readonly BuiltRow[]): { what: FormChange; since:
       if (!found.has(key)) found.set(key, { what, since: sinceWhen(what, rows, window) });
     }
   }
-  return [...found.values()];
+  const all = [...found.values()];
+  const replaced = all.filter(({ what }) => what.change === 'replaced').map(({ what }) => what);
+  // What another question is now is not gone, and its successor not new, with whatever submission each was seen first.
+  return all.filter(
+    ({ what: { change, question } }) =>
+      !replaced.some(each => (change === 'gone' ? each.was : change === 'added' ? each.now : null) === question),
+  );
 }
 
 /** How many of the newest submissions have something that none before them had, or lack what all before them had: each may be a beginning. */

@@ -1,3 +1,4 @@
+export * from './rereading';
 export * from './tokenEnd';
 export * from './choices';
 export * from './connection';

@@ -39,7 +39,7 @@ function Frame() {
   useKeys([
     { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
     { key: 'z', does: exact.isExact ? 'times in short' : 'exact times, with year and zone', run: exact.toggle },
-    { key: 'g', does: 'then d, i, r, t, e, p: go to a place', run: () => setGoing(true) },
+    { key: 'g', does: 'then d, i, r, t, e, c, p: go to a place', run: () => setGoing(true) },
     ...(going
       ? places.map(({ letter, to, name }) => ({
           key: letter,
@@ -102,6 +102,14 @@ function Band({ onFind }: { onFind: () => void }) {
             }
           >
             {name}
+            {to === '/changes' && (desk?.changes ?? 0) > 0 && (
+              <sup
+                className="ml-1 font-mono text-[0.625rem] font-semibold text-ochre"
+                aria-label={`${desk!.changes} open`}
+              >
+                {desk!.changes}
+              </sup>
+            )}
             {to === '/deliveries' && troubled > 0 && (
               <sup
                 className="ml-1 font-mono text-[0.625rem] font-semibold text-crimson"

@@ -5,5 +5,6 @@ export const places = [
   { to: '/routes', name: 'Routes', letter: 'r' },
   { to: '/targets', name: 'Targets', letter: 't' },
   { to: '/deliveries', name: 'Deliveries', letter: 'e' },
+  { to: '/changes', name: 'Changes', letter: 'c' },
   { to: '/practice', name: 'Practice', letter: 'p' },
 ];

@@ -37,7 +37,7 @@ export function Desk() {
 }
 
 function DeskNotes({
-  desk: { counts, troubles, strays, routes, unread, lastUnread, storage, arrivalsToday, intakes, parked },
+  desk: { counts, troubles, strays, changes, routes, unread, lastUnread, storage, arrivalsToday, intakes, parked },
 }: {
   desk: DeskView;
 }) {
@@ -71,6 +71,14 @@ function DeskNotes({
           held or dead letters.{' '}
           <Link className="act" to={`/deliveries?state=${counts.held > 0 ? 'held' : 'dead'}`}>
             Look at them
+          </Link>
+        </Note>
+      )}
+      {changes > 0 && (
+        <Note tone="look">
+          {counted(changes, 'change')} of forms and targets {changes === 1 ? 'is' : 'are'} open.{' '}
+          <Link className="act" to="/changes">
+            Look at {changes === 1 ? 'it' : 'them'}
           </Link>
         </Note>
       )}

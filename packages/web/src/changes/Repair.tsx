@@ -1,0 +1,121 @@
+import type { RepairView } from '@grammata/contract';
+import { differencesOf } from '@grammata/core/route';
+import { useEffect, useMemo } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../api';
+import { differenceWords } from '../routes/differences/words';
+import { count, Fault, Note, Press } from '../ui';
+import { useRepair, useTakeRepair } from './queries';
+
+/** A repair of one route: what would be otherwise in its mapping, and how it fares on what was recorded and approved. */
+export function Repair({ changeId, routeId, onDone }: { changeId: string; routeId: string; onDone: () => void }) {
+  const { mutate, data, error, isPending } = useRepair(changeId);
+  useEffect(() => mutate(routeId), [mutate, routeId]);
+  if (error) return <Fault again={() => mutate(routeId)}>{wordsFor(error)}</Fault>;
+  if (data === undefined || isPending)
+    return (
+      <p role="status" className="mt-2 font-serif text-ink-2">
+        Trying it on what is recorded…
+      </p>
+    );
+  if (data === null)
+    return (
+      <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
+        Nothing mends this by itself.{' '}
+        <Link className="act" to={`/routes/${routeId}/what`}>
+          Look at the lines
+        </Link>{' '}
+        and decide what is to be done.
+      </p>
+    );
+  return <Shown changeId={changeId} routeId={routeId} repair={data} onDone={onDone} />;
+}
+
+function Shown({
+  changeId,
+  routeId,
+  repair,
+  onDone,
+}: {
+  changeId: string;
+  routeId: string;
+  repair: RepairView;
+  onDone: () => void;
+}) {
+  const take = useTakeRepair(changeId);
+  const { words, definition, draft, revision, samples, proofs } = repair;
+  const told = useMemo(
+    () =>
+      differencesOf(draft, definition).map(each =>
+        differenceWords(each, { labelOf: key => key, callOf: call => call.name || 'a call' }),
+      ),
+    [draft, definition],
+  );
+  const helps = samples.heldThen < samples.held || proofs.differingThen < proofs.differing;
+  return (
+    <section aria-label="A repair" className="mt-3 border-y border-ink bg-raised px-4 py-3">
+      <ul className="font-serif">
+        {words.map(each => (
+          <li key={each}>{each}</li>
+        ))}
+      </ul>
+      <table className="ledger mt-2 w-full table-fixed border-t border-rule text-left">
+        <thead className="text-fine text-ink-3">
+          <tr>
+            <th className="w-44 py-1 pr-3 font-normal">Where</th>
+            <th className="py-1 pr-3 font-normal">Now</th>
+            <th className="py-1 font-normal">Repaired</th>
+          </tr>
+        </thead>
+        <tbody>
+          {told.map(({ key, where, before, after }) => (
+            <tr key={key} className="align-baseline">
+              <th scope="row" className="truncate py-1 pr-3 font-mono text-small font-medium" title={where}>
+                {where}
+              </th>
+              <td className="py-1 pr-3 break-words text-ink-2">{before ?? <i>not there</i>}</td>
+              <td className="py-1 break-words">{after ?? <i>not there any more</i>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-2 space-y-1" role="status">
+        <Note tone={samples.heldThen === 0 ? 'fine' : helps ? 'look' : 'trouble'}>
+          {samples.heldThen === 0
+            ? `All ${count(samples.looked)} newest submissions can be sent`
+            : `${count(samples.heldThen)} of the ${count(samples.looked)} newest can’t be sent`}
+          {samples.held > samples.heldThen && `; as it stands, ${count(samples.held)} can’t`}.
+        </Note>
+        {proofs.total > 0 && (
+          <Note tone={proofs.differingThen === 0 ? 'fine' : 'look'}>
+            {proofs.differingThen === 0
+              ? proofs.total === 1
+                ? 'The proof holds.'
+                : `All ${count(proofs.total)} proofs hold.`
+              : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ: they are of before the change.`}
+          </Note>
+        )}
+      </div>
+      {take.error && <Fault>{wordsFor(take.error)}</Fault>}
+      <div className="mt-3 flex items-baseline gap-4">
+        {take.isSuccess ? (
+          <p role="status" className="font-serif">
+            It is in the draft.{' '}
+            <Link className="act" to={`/routes/${routeId}/what`}>
+              Look at it, and make it live
+            </Link>
+          </p>
+        ) : (
+          <>
+            <Press onClick={() => take.mutate({ routeId, revision })} disabled={take.isPending}>
+              {take.isPending ? 'Taking it…' : 'Take it into the draft'}
+            </Press>
+            <Press quiet onClick={onDone}>
+              Not now
+            </Press>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
