@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net';
 import type { PracticeView } from '@grammata/contract';
 import express, { type ErrorRequestHandler } from 'express';
 import { archive, ARCHIVE_KEY } from './archive/archive';
+import type { Answers } from './builders/form';
 import { builder, FEED_TOKEN } from './builders/builder';
 import { catalogue } from './builders/catalogue';
 import { sendStored } from './page/content';
@@ -55,7 +56,20 @@ const badWeek = {
     { question: 's5', what: 'added' as const, to: 'Dissolved oxygen (mg/l)' },
   ],
   columns: [{ table: 'samples', column: 'site', what: 'option-renamed' as const, to: 'Withy Bridge, upper (AB-07)' }],
-  answers: 4,
+  answers: [
+    ['Mira Teal', '9.8 °C', '8.9'],
+    ['Oskar Sedge', '10.1 °C', '9.2'],
+    ['June Alder', '9.5 °C', '9.0'],
+    ['Lio Marsh', '9.9 °C', '8.7'],
+  ].map(([name, temperature, oxygen], at): Answers => ({
+    s1n: 'Withy Bridge (AB-07)',
+    s2: `2${at}/11/2026 09:4${at}`,
+    s3: temperature!,
+    s5x: oxygen!,
+    s6: ['Foam'],
+    s8: name!,
+    s9: `${name!.toLowerCase().replace(' ', '.')}@example.org`,
+  })),
 };
 
 const fileId = /^[0-9a-f-]{36}$/;
