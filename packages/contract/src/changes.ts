@@ -1,4 +1,12 @@
-import type { DocumentChangeKind, FormChangeKind, Use } from '@grammata/core/drift';
+import {
+  formSuppositions,
+  targetSuppositions,
+  type DocumentChangeKind,
+  type FormChangeKind,
+  type FormSupposition,
+  type TargetSupposition,
+  type Use,
+} from '@grammata/core/drift';
 import type { RouteDefinition } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
 import { IsIn, IsInt, IsString, MaxLength, Min } from 'class-validator';
@@ -39,7 +47,9 @@ export interface ChangeView {
   /** Where a form's submissions arrive. */
   place: string | null;
   change: FormChangeKind | DocumentChangeKind | 'silent' | 'flood';
-  /** What people call the question; null where it is about no single one. */
+  /** The question’s key as it was stated; null where it is about no single one. */
+  key: string | null;
+  /** What people call the question. */
   question: string | null;
   operation: string | null;
   field: string | null;
@@ -77,4 +87,32 @@ export interface RepairView {
   samples: { looked: number; held: number; heldThen: number };
   /** Proofs that differ, as it stands and repaired. */
   proofs: { total: number; differing: number; differingThen: number };
+}
+
+const supposed = [...Object.keys(formSuppositions), ...Object.keys(targetSuppositions)];
+
+/** A change that nobody made yet. */
+export class SupposeInput {
+  @IsIn(['form', 'target']) subject: 'form' | 'target' = 'form';
+  @IsString() @MaxLength(60) subjectId: string = '';
+  /** Of a target: its operation. */
+  @IsString() @MaxLength(200) operationId: string = '';
+  /** The key of a question, or of a target's field. */
+  @IsString() @MaxLength(300) key: string = '';
+  @IsIn(supposed) what: FormSupposition | TargetSupposition = 'gone';
+  @IsString() @MaxLength(300) option: string = '';
+}
+
+/** What would become of a route: over its newest submissions, and its proofs. */
+export interface SupposedView {
+  routeId: string;
+  name: string;
+  state: 'draft' | 'live' | 'paused';
+  uses: number;
+  looked: number;
+  held: number;
+  heldThen: number;
+  reasons: string[];
+  proofs: number;
+  differing: number;
 }

@@ -4,3 +4,5 @@ export { type Message } from './profile';
 export * from './messages';
 export * from './rekey';
 export * from './repair';
+export * from './fare';
+export * from './suppose';

@@ -143,18 +143,12 @@ const changing = ({ id, form }: Carried, { edits }: BuilderState): Html =>
   html`<section class="where" aria-labelledby="change-the-form">
     <strong id="change-the-form">Change the form</strong>
     <form method="post" action="/builders/${id}/form">
-      <label
-        >Question
-        <select name="question">
-          ${form.questions.map(each => html`<option value="${each.id}">${each.ask}</option>`)}
-        </select></label
-      >
-      <label
-        >What to do
-        <select name="what">
-          ${Object.entries(editKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
-        </select></label
-      >
+      <select name="question" aria-label="Question to change">
+        ${form.questions.map(each => html`<option value="${each.id}">${each.ask}</option>`)}
+      </select>
+      <select name="what" aria-label="What to do with it">
+        ${Object.entries(editKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
+      </select>
       <input
         type="text"
         name="to"

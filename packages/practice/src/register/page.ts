@@ -29,18 +29,12 @@ export function registerPage(state: RegisterState, tables: Table[], table: Table
       <strong id="change-its-columns">Change its columns</strong>
       <form method="post" action="/register/columns">
         <input type="hidden" name="table" value="${table.key}" />
-        <label
-          >Column
-          <select name="column">
-            ${columns.map(each => html`<option value="${each.key}">${each.title}</option>`)}
-          </select></label
-        >
-        <label
-          >What to do
-          <select name="what">
-            ${Object.entries(columnEditKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
-          </select></label
-        >
+        <select name="column" aria-label="Column to change">
+          ${columns.map(each => html`<option value="${each.key}">${each.title}</option>`)}
+        </select>
+        <select name="what" aria-label="What to do with it">
+          ${Object.entries(columnEditKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
+        </select>
         <input
           type="text"
           name="to"

@@ -51,6 +51,7 @@ export function changeView(parts: Parts, row: ChangeRow): ChangeView {
     subjectName: form?.form.name ?? target?.name ?? 'something that was removed',
     place: form?.intakeName ?? null,
     change: what.change,
+    key: question,
     question: question === null ? null : (form?.schema.fields.find(each => each.key === question)?.label ?? question),
     operation: 'operation' in what ? what.operation : null,
     field: 'operation' in what ? (what.field ?? null) : null,

@@ -13,3 +13,4 @@ export * from './proofs';
 export * from './workspace';
 export * from './trying';
 export * from './changes';
+export * from './suppose';

@@ -1,6 +1,6 @@
-import { ChangeInput, RepairInput, type ChangesView } from '@grammata/contract';
+import { ChangeInput, RepairInput, SupposeInput, type ChangesView } from '@grammata/contract';
 import { Router } from 'express';
-import { actorOf, changeView, proposeRepair, settleChange, takeRepair } from '../acts';
+import { actorOf, changeView, proposeRepair, settleChange, suppose, takeRepair } from '../acts';
 import type { Services } from '../services';
 import { checked } from './validate';
 
@@ -20,6 +20,11 @@ export function changesApi(services: Services): Router {
   router.post('/changes/:id', (request, response) => {
     const { state } = checked(ChangeInput, request.body);
     response.json(changeView(services, settleChange(services, actorOf(response), request.params.id, state)));
+  });
+
+  /** What would become of the routes if something were otherwise: nothing is changed. */
+  router.post('/suppose', (request, response) => {
+    response.json(suppose(services, checked(SupposeInput, request.body)));
   });
 
   /** What mends a route; null where nothing does by itself. */

@@ -1,11 +1,7 @@
-import { usesOf, type DocumentChange, type FormChange, type Use } from '@grammata/core/drift';
-import { compileCondition } from '@grammata/core/condition';
-import { stoppers } from '@grammata/core/request';
-import type { Call, RouteDefinition } from '@grammata/core/route';
-import { scopeOf } from '@grammata/core/scope';
+import { fareOf, usesOf, type DocumentChange, type Fare, type FormChange, type Use } from '@grammata/core/drift';
+import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
-import { Problem } from '@grammata/core/transform';
 import type { Services } from '../services';
 import type { ChangeRow, RouteRow } from '../store';
 
@@ -21,7 +17,7 @@ export interface Touched {
   looked: number;
 }
 
-type Parts = Pick<Services, 'store' | 'deliveries'>;
+type Parts = Pick<Services, 'store'>;
 
 /** Changes after which a question that is used gives something else, or nothing. */
 const telling = new Set<string>([
@@ -53,23 +49,15 @@ export function formTouch(
   return { touch, uses, held, looked };
 }
 
-/** How many of these could not be sent. */
-export function heldOf(
-  { deliveries }: Pick<Parts, 'deliveries'>,
+/** How a route fares with these, by what its targets offer now. */
+export const heldOf = (
+  { store }: Pick<Parts, 'store'>,
   definition: RouteDefinition,
   all: readonly Submission[],
-) {
-  const route = deliveries.preparation.route(definition, 'live');
-  if (route instanceof Problem) return { held: all.length, looked: all.length };
-  const goes = compileCondition(definition.condition);
-  const going = all.filter(each => goes(scopeOf(each)));
-  const held = going.filter(each => {
-    const [first] = route.stages;
-    if (!first || first.call.repeat || first.call.condition) return false;
-    return stoppers(first.main.plan(scopeOf(each), route.context)).length > 0;
-  });
-  return { held: held.length, looked: going.length };
-}
+): Fare => fareOf(definition, targetsFor({ store }, definition), all);
+
+const targetsFor = ({ store }: Pick<Parts, 'store'>, definition: RouteDefinition) =>
+  targetsOf(definition).flatMap(id => store.targets.byId(id) ?? []);
 
 /** What makes a call fail, and what only may. */
 const breaking = new Set<string>([

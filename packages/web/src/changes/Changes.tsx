@@ -6,9 +6,10 @@ import { wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
 import { Act, Choices, count, counted, Empty, Fault, Moment, Note, RouteStateWord, Sheet } from '../ui';
-import { useChanges, useSettle } from './queries';
+import { changeWords, useChanges } from '../drift';
+import { useSettle } from './queries';
 import { Repair } from './Repair';
-import { changeWords } from './words';
+import { WhatIf } from './WhatIf';
 
 /** What forms and targets do otherwise than before, the newest first: what it touches, what mends it, and who settled it. */
 export function Changes() {
@@ -24,7 +25,11 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
   const [params, setParams] = useSearchParams();
   const shows = params.get('show') === 'all' ? 'all' : 'open';
   const show = (next: 'open' | 'all') => setParams(next === 'all' ? { show: 'all' } : {}, { replace: true });
-  useKeys([{ key: 'a', does: 'open ones or all', run: () => show(shows === 'all' ? 'open' : 'all') }]);
+  const [supposing, setSupposing] = useState(false);
+  useKeys([
+    { key: 'w', does: 'what if…', run: () => setSupposing(true) },
+    { key: 'a', does: 'open ones or all', run: () => show(shows === 'all' ? 'open' : 'all') },
+  ]);
   const shown = shows === 'all' ? all : all.filter(each => each.state === 'open');
   const breaking = shown.filter(each => each.state === 'open' && each.touch === 'breaks').length;
   return (
@@ -45,17 +50,25 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
         </>
       }
       actions={
-        <Choices
-          label="Which changes"
-          value={shows}
-          onChange={show}
-          ways={[
-            { value: 'open', label: 'Open', count: open },
-            { value: 'all', label: 'All', count: all.length, title: 'Key a' },
-          ]}
-        />
+        <>
+          {!supposing && (
+            <Act onClick={() => setSupposing(true)} title="Key w">
+              What if…
+            </Act>
+          )}
+          <Choices
+            label="Which changes"
+            value={shows}
+            onChange={show}
+            ways={[
+              { value: 'open', label: 'Open', count: open },
+              { value: 'all', label: 'All', count: all.length, title: 'Key a' },
+            ]}
+          />
+        </>
       }
     >
+      {supposing && <WhatIf onClose={() => setSupposing(false)} />}
       {shown.length === 0 ? (
         <Empty title={all.length === 0 ? 'Nothing changed yet.' : 'Nothing is open.'}>
           When a form asks something else, or a target takes something else, it is told here before anybody notices.

@@ -1,8 +1,6 @@
-import type { ChangeInput, ChangesView, ChangeView, RepairInput, RepairView } from '@grammata/contract';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ChangeInput, ChangeView, RepairInput, RepairView, SupposedView, SupposeInput } from '@grammata/contract';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api';
-
-export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => api<ChangesView>('/changes') });
 
 /** Says what was decided about a change. */
 export function useSettle() {
@@ -33,3 +31,9 @@ export function useTakeRepair(changeId: string) {
       ]),
   });
 }
+
+/** What would become of the routes if something were otherwise. */
+export const useSuppose = () =>
+  useMutation({
+    mutationFn: (body: SupposeInput) => api<SupposedView[]>('/suppose', { method: 'POST', body }),
+  });

@@ -4,6 +4,7 @@ import { Pencil } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../api';
+import { changeWords, useChanges } from '../drift';
 import { Read } from '../app/Read';
 import { useChangeForm } from './queries';
 import { useForms } from '../lists';
@@ -28,6 +29,11 @@ export function FormPage() {
 function Loaded({ form }: { form: FormView }) {
   const weeks = useWeeks(form.id).data;
   const change = useChangeForm();
+  const marks = (useChanges().data?.changes ?? []).flatMap(each =>
+    each.subject === 'form' && each.subjectId === form.id && each.key !== null
+      ? [{ key: each.key, at: each.firstAt, words: changeWords(each) }]
+      : [],
+  );
   const [naming, setNaming] = useState(false);
   const wanted = useSearchParams()[0].get('question');
   const { fields, count: total } = form.schema;
@@ -79,9 +85,12 @@ function Loaded({ form }: { form: FormView }) {
         <figure className="mt-8">
           <figcaption className="flex items-baseline justify-between border-b border-ink pb-1.5">
             <span className="font-serif text-lead font-semibold">Answered, week by week</span>
-            <span className="text-ink-2">the fuller the colour, the more often; dashed where it was not asked</span>
+            <span className="text-ink-2">
+              the fuller the colour, the more often; dashed where it was not asked
+              {marks.length > 0 && '; △ where it changed'}
+            </span>
           </figcaption>
-          <HeatMap fields={fields} weeks={weeks} />
+          <HeatMap fields={fields} weeks={weeks} marks={marks} />
         </figure>
       )}
       <SampleSearch form={form} />

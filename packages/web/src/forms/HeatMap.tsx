@@ -13,7 +13,16 @@ const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', t
 const shortened = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
 /** How often each question was answered, week by week: a question that changed, came or went shows as a break. */
-export function HeatMap({ fields, weeks: all }: { fields: FieldSchema[]; weeks: Week[] }) {
+export function HeatMap({
+  fields,
+  weeks: all,
+  marks = [],
+}: {
+  fields: FieldSchema[];
+  weeks: Week[];
+  /** Changes of questions, in words, by their keys and when they were seen (ISO 8601). */
+  marks?: { key: string; at: string; words: string }[];
+}) {
   const weeks = all.slice(-MOST_WEEKS);
   const [box, room] = useWidth<HTMLDivElement>(FIRST);
   const labels = room < 640 ? 130 : 250;
@@ -78,6 +87,18 @@ export function HeatMap({ fields, weeks: all }: { fields: FieldSchema[]; weeks: 
                 </rect>
               );
             })}
+            {marks
+              .filter(each => each.key === field.key)
+              .flatMap(({ at, words }) => {
+                const week = weeks.findLast(each => each.monday <= at.slice(0, 10));
+                return week ? [{ at, words, x: x(week.monday)! + x.bandwidth() / 2 }] : [];
+              })
+              .map(mark => (
+                <g key={`${mark.at} ${mark.words}`} transform={`translate(${mark.x},${y.bandwidth() / 2})`}>
+                  <title>{mark.words}</title>
+                  <path d="M0,-6 L6,5 L-6,5 Z" className="fill-raised stroke-ochre" strokeWidth={1.5} />
+                </g>
+              ))}
           </g>
         ))}
       </svg>

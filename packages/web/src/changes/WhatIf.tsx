@@ -1,0 +1,136 @@
+import type { SupposedView, SupposeInput } from '@grammata/contract';
+import { formSuppositions, targetSuppositions } from '@grammata/core/drift';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { wordsFor } from '../api';
+import { useForm } from '../forms/queries';
+import { useForms, useOffered } from '../lists';
+import { useOperation } from '../targets/queries';
+import { Act, Choice, Combobox, count, counted, Fault, Press, RouteStateWord } from '../ui';
+import { useSuppose } from './queries';
+
+const nothing: SupposeInput = { subject: 'form', subjectId: '', operationId: '', key: '', what: 'gone', option: '' };
+
+/** What would break if a form or a target were otherwise: asked before anybody does it. */
+export function WhatIf({ onClose }: { onClose: () => void }) {
+  const forms = useForms().data ?? [];
+  const targets = useOffered().data ?? [];
+  const [supposed, setSupposed] = useState<SupposeInput>(nothing);
+  const ask = useSuppose();
+  const { subject, subjectId, operationId, key, what, option } = supposed;
+  const isForm = subject === 'form';
+  const form = useForm(isForm && subjectId !== '' ? subjectId : null).data;
+  const operation = useOperation(subjectId, !isForm && operationId !== '' ? operationId : null).data?.operation;
+  const set = (more: Partial<SupposeInput>) => {
+    ask.reset();
+    setSupposed({ ...supposed, ...more });
+  };
+  const things = [
+    ...forms.map(each => ({ value: `form ${each.id}`, label: each.name, group: 'Forms' })),
+    ...targets.flatMap(each =>
+      each.operations.map(one => ({ value: `target ${each.id} ${one.id}`, label: one.label, group: each.name })),
+    ),
+  ];
+  const pickThing = (value: string) => {
+    const [kind, id = '', ...rest] = value.split(' ');
+    set({ ...nothing, subject: kind === 'form' ? 'form' : 'target', subjectId: id, operationId: rest.join(' ') });
+  };
+  const fields = form?.schema.fields ?? operation?.fields.filter(each => !each.readOnly) ?? [];
+  const options =
+    what !== 'option-renamed'
+      ? []
+      : isForm
+        ? (form?.schema.fields.find(each => each.key === key)?.options.map(each => each.value) ?? [])
+        : (operation?.fields.find(each => each.key === key)?.options ?? []);
+  const needsOption = what === 'option-renamed';
+  const isWhole = key !== '' && (!needsOption || option !== '');
+  return (
+    <section aria-label="What if" className="mt-4 border-y border-ink bg-raised px-4 py-4">
+      <div className="flex items-baseline justify-between">
+        <h2>What if…</h2>
+        <Act onClick={onClose}>Close</Act>
+      </div>
+      <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2">
+        <Combobox
+          label="Of what"
+          options={things}
+          value={subjectId === '' ? '' : isForm ? `form ${subjectId}` : `target ${subjectId} ${operationId}`}
+          onPick={pickThing}
+          placeholder="a form, or what a target takes"
+        />
+        <Combobox
+          label={isForm ? 'Which question' : 'Which field'}
+          options={fields.map(each => ({ value: each.key, label: each.label || each.key }))}
+          value={key}
+          onPick={next => set({ key: next, option: '' })}
+          placeholder={subjectId === '' ? 'pick the other first' : 'pick one'}
+        />
+        <Choice<string>
+          label="What if it"
+          value={what}
+          options={isForm ? formSuppositions : targetSuppositions}
+          onChange={next => set({ what: next as SupposeInput['what'], option: '' })}
+        />
+        {needsOption && (
+          <Choice<string>
+            label="Which option"
+            value={option}
+            options={
+              Object.fromEntries([['', 'pick one'], ...options.map(each => [each, each])]) as Record<string, string>
+            }
+            onChange={next => set({ option: next })}
+          />
+        )}
+      </div>
+      <p className="mt-3">
+        <Press onClick={() => ask.mutate(supposed)} disabled={!isWhole || ask.isPending}>
+          {ask.isPending ? 'Trying it…' : 'See what would break'}
+        </Press>
+      </p>
+      {ask.error && <Fault>{wordsFor(ask.error)}</Fault>}
+      {ask.data && <Supposed all={ask.data} />}
+    </section>
+  );
+}
+
+function Supposed({ all }: { all: SupposedView[] }) {
+  const broken = all.filter(each => each.heldThen > each.held || each.differing > 0);
+  return (
+    <div className="mt-4 border-t border-rule pt-3">
+      <p role="status" className="font-serif text-lead">
+        {all.length === 0
+          ? 'No route uses it.'
+          : broken.length === 0
+            ? 'Nothing would break.'
+            : `${counted(broken.length, 'route')} would break.`}
+      </p>
+      <ul aria-label="Routes">
+        {all.map(({ routeId, name, state, uses, looked, held, heldThen, reasons, proofs, differing }) => (
+          <li key={routeId} className="border-b border-rule py-2">
+            <p className="flex flex-wrap items-baseline gap-x-3">
+              <span
+                aria-hidden
+                className={heldThen > held ? 'font-mono font-bold text-crimson' : 'font-mono text-verdigris'}
+              >
+                {heldThen > held ? '!' : '✓'}
+              </span>
+              <Link className="font-semibold hover:underline" to={`/routes/${routeId}`}>
+                {name}
+              </Link>
+              <RouteStateWord state={state} />
+              <span className="text-ink-2">
+                {uses === 0 ? 'does not use it' : `uses it in ${counted(uses, 'place')}`};{' '}
+                {heldThen > held
+                  ? `${count(heldThen)} of the ${count(looked)} newest could not be sent, ${count(held)} now`
+                  : `all that can be sent now could be`}
+                {proofs > 0 &&
+                  `; ${differing === 0 ? 'all proofs hold' : `${count(differing)} of ${count(proofs)} proofs differ`}`}
+              </span>
+            </p>
+            {heldThen > held && reasons.length > 0 && <p className="pl-5 font-serif text-ink-2">{reasons.join(' ')}</p>}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,6 @@
+import type { ChangesView } from '@grammata/contract';
+import { useQuery } from '@tanstack/react-query';
+import { api } from '../api';
+
+/** Changes of forms and targets that were seen, the newest first. */
+export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => api<ChangesView>('/changes') });
