@@ -63,9 +63,18 @@ test('a bad week is heard of, mended in the interface, and nothing is lost', asy
   await expect(change(page, /Dissolved oxygen.*is asked, and was not before/)).toContainText('does nothing to');
   await expect(page.getByRole('navigation', { name: 'Places' })).toContainText(/Changes\s*\d/);
   await expectAccessible(page);
-  await mend(page, /comes under another key/, /What came from “s1” comes from “s1n”/);
+  await mend(
+    page,
+    /comes under another key/,
+    /What came from “s1” comes from “s1n”; from “s1” where that is still sent/,
+  );
   // It stays open until each route that it touches is mended.
-  await mend(page, /comes under another key/, /What came from “s1” comes from “s1n”/, 'Worrying signs to Follow-ups');
+  await mend(
+    page,
+    /comes under another key/,
+    /What came from “s1” comes from “s1n”; from “s1” where that is still sent/,
+    'Worrying signs to Follow-ups',
+  );
   // Somebody says of the other that nothing is to be done.
   await change(page, /Dissolved oxygen/)
     .getByRole('button', { name: 'Nothing to do' })

@@ -42,13 +42,8 @@ export function repairForForm(change: FormChange, definition: RouteDefinition, p
   if (question === null) return null;
   const [was, now] = [asText(change.was ?? null), asText(change.now ?? null)];
   switch (change.change) {
-    case 'replaced': {
-      const rewired = rekeyed(definition, question, now);
-      const isSame = JSON.stringify(rewired) === JSON.stringify(definition);
-      return isSame
-        ? null
-        : { definition: rewired, words: [`What came from ${quoted(was)} comes from ${quoted(now)}.`] };
-    }
+    case 'replaced':
+      return rewired(definition, question, was, now);
     case 'option-renamed':
       return renamedOption(definition, question, was, now);
     case 'kind':
@@ -60,6 +55,24 @@ export function repairForForm(change: FormChange, definition: RouteDefinition, p
     default:
       return null;
   }
+}
+
+/** What came from one question comes from the other; a line that takes nothing else takes either, while both are sent. */
+function rewired(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
+  const [from, to] = [questionKey(question), questionKey(now)];
+  const all = rekeyed(definition, question, now);
+  const calls = all.calls.map((call, at) => ({
+    ...call,
+    lines: call.lines.map((line, place): Line => {
+      const before = definition.calls[at]!.lines[place]!;
+      return before.source?.from === 'field' && before.source.field === from
+        ? { ...line, source: { from: 'first', fields: [to, from] } }
+        : line;
+    }),
+  }));
+  if (JSON.stringify({ ...all, calls }) === JSON.stringify(definition)) return null;
+  const words = `What came from ${quoted(was)} comes from ${quoted(now)}; from ${quoted(was)} where that is still sent.`;
+  return { definition: { ...all, calls }, words: [words] };
 }
 
 /** Lines that draw on a question get the option under the name it had; conditions that ask for it take both names. */

@@ -139,6 +139,8 @@ describe('repairs of a changed form', () => {
       parts,
     );
     expect(fareOf(repair!.definition, [target], now)).toMatchObject({ looked: 4, held: 0 });
+    // Both are served while both arrive.
+    expect(fareOf(repair!.definition, [target], [...now, ...samples])).toMatchObject({ looked: 8, held: 0 });
   });
   test('an option under another name is translated, in lines and conditions', () => {
     const change = (question: string, was: string) => ({

@@ -77,8 +77,8 @@ test('a question that is another one now: heard of at the first message, mended,
     routeId: route.id,
   });
   expect(repair).toMatchObject({
-    words: ['What came from “site” comes from “q_771”.'],
-    samples: { held: 3, looked: 11 },
+    words: ['What came from “site” comes from “q_771”; from “site” where that is still sent.'],
+    samples: { held: 3, heldThen: 0, looked: 11 },
     revision: route.revision,
   });
   const take = (revision: number) =>

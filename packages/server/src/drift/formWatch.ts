@@ -155,7 +155,8 @@ function examplesOf(
   rows: readonly BuiltRow[],
   since: number,
 ): { before: Json; after: Json } {
-  if (question === null) return { before: null, after: null };
+  // Of options the change says all.
+  if (question === null || change.startsWith('option')) return { before: null, after: null };
   const later = change === 'replaced' ? String(is) : question;
   const first = (of: readonly BuiltRow[], key: string) =>
     of.map(each => shownOf(each.data, key)).find(each => each !== undefined) ?? null;

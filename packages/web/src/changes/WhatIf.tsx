@@ -110,7 +110,7 @@ function Supposed({ all }: { all: SupposedView[] }) {
             <p className="flex flex-wrap items-baseline gap-x-3">
               <span
                 aria-hidden
-                className={heldThen > held ? 'font-mono font-bold text-crimson' : 'font-mono text-verdigris'}
+                className={`w-3 font-mono font-bold ${heldThen > held ? 'text-crimson' : 'text-verdigris'}`}
               >
                 {heldThen > held ? '!' : '✓'}
               </span>
@@ -122,7 +122,9 @@ function Supposed({ all }: { all: SupposedView[] }) {
                 {uses === 0 ? 'does not use it' : `uses it in ${counted(uses, 'place')}`};{' '}
                 {heldThen > held
                   ? `${count(heldThen)} of the ${count(looked)} newest could not be sent, ${count(held)} now`
-                  : `all that can be sent now could be`}
+                  : held === 0
+                    ? 'all of them could still be sent'
+                    : `${count(held)} of the ${count(looked)} newest can’t be sent as it stands, and no more then`}
                 {proofs > 0 &&
                   `; ${differing === 0 ? 'all proofs hold' : `${count(differing)} of ${count(proofs)} proofs differ`}`}
               </span>
