@@ -84,16 +84,6 @@ await shot(
   },
   'dark',
 );
-await shot('proposals', async page => {
-  await page.goto('/routes?new');
-  await page.getByRole('combobox', { name: 'From the form' }).click();
-  await page.getByRole('option', { name: /^Sampling report.*Field team forms/ }).click();
-  await page.getByRole('combobox', { name: 'To the target' }).click();
-  await page.getByRole('option', { name: 'Add a record to Samples' }).click();
-  await page.getByRole('button', { name: 'Start mapping' }).click();
-  await rehearsed(page);
-  await page.getByText('lines are proposed').waitFor();
-});
 await shot('calls', async page => {
   await into(page, '/routes', 'Volunteer sign-up to Roster');
   await rehearsed(page);
@@ -167,6 +157,15 @@ await shot('delivery', async page => {
 await shot('practice', async page => {
   await page.goto('/practice');
   await page.getByText('Fill it in').first().waitFor();
+});
+// Last of all: the week changes what others show.
+await shot('changes', async page => {
+  await page.goto('http://127.0.0.1:4730/');
+  await page.getByRole('button', { name: 'Play a bad week' }).click();
+  await page.goto('/changes');
+  const change = page.getByRole('listitem', { name: /comes under another key/ });
+  await change.getByRole('button', { name: 'Show a repair' }).first().click();
+  await change.getByRole('region', { name: 'A repair' }).waitFor();
 });
 await browser.close();
 demo.kill();

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { everything, type Condition } from '@grammata/core/condition';
 import {
+  changedChoices,
   ROUTE_FORMAT,
   usualTerms,
   type RouteDefinition,
@@ -152,6 +153,8 @@ export class TermsInput implements Terms {
   @IsNumber({ allowNaN: false, allowInfinity: false }) @Min(0) @Max(720) hours: number = usualTerms.hours;
   /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
   @MayBeLeftOut() @IsBoolean() needsTrial?: boolean;
+  /** What is done with what comes while a change of the form is open. */
+  @MayBeLeftOut() @IsIn(changedChoices) whenChanged?: (typeof changedChoices)[number];
   /** IANA name of the zone in which the form's people write their times. */
   @IsTimeZone() timeZone: string = usualTerms.timeZone;
 }

@@ -10,7 +10,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
-import { FormWatch } from './drift';
+import { FormWatch, heldForChange } from './drift';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention, TargetAnswers } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Consents, Outward } from './outward';
@@ -86,11 +86,22 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const send = layered(keepsPace(), breakers.layer, renewsToken(authorizations));
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
   const { concurrency } = config;
-  const deliveries = new DeliveryDriver({ store, due, courier, breakers, live, health, timers, log, concurrency });
+  const watch = new FormWatch({ store, live, timers, log });
+  const deliveries = new DeliveryDriver({
+    store,
+    due,
+    courier,
+    breakers,
+    live,
+    health,
+    timers,
+    log,
+    concurrency,
+    heldForChange: (delivery, definition) => heldForChange({ store, watch }, delivery, definition),
+  });
   const workshop = new Workshop(live);
   const dispatch = dispatcher(store, due, live, () => deliveries.wake());
   const recorder = new Recorder(store.arrivals, health, timers);
-  const watch = new FormWatch({ store, live, timers, log });
   const reader = new ArrivalReader({
     store,
     watch,

@@ -18,12 +18,17 @@ export interface RouteDefinition {
   terms: Terms;
 }
 
+/** deliver: anyway. holdTouched: what a change touches that this route uses is held. holdAll: all of it is, until somebody looked. */
+export const changedChoices = ['deliver', 'holdTouched', 'holdAll'] as const;
+
 /** The terms of delivery. */
 export interface Terms {
   /** For how many hours a call that fails in passing is tried again; 0 tries it once. */
   hours: number;
   /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
   needsTrial?: boolean;
+  /** What is done with what comes while a change of the form is open: left out, it is delivered. */
+  whenChanged?: (typeof changedChoices)[number];
   /** IANA name of the zone in which the form's people write their times. */
   timeZone: string;
 }

@@ -1,5 +1,6 @@
 import {
   blankPolicies,
+  changedChoices,
   entryShapes,
   failureChoices,
   noneChoices,
@@ -180,7 +181,10 @@ export const workspaceSchemas: Record<'intake' | 'sample' | 'target' | 'route' |
         form: { type: 'string', pattern: '^[a-z0-9-]+/[a-z0-9-]+$' },
         condition: { type: 'object' },
         calls: { ...(list(call) as Record<string, Json>), minItems: 1 },
-        terms: object({ hours: { type: 'number' }, needsTrial: flag, timeZone: text }, ['hours', 'timeZone']),
+        terms: object(
+          { hours: { type: 'number' }, needsTrial: flag, whenChanged: one(changedChoices), timeZone: text },
+          ['hours', 'timeZone'],
+        ),
       },
       ['format', 'name', 'form', 'condition', 'calls', 'terms'],
     ),

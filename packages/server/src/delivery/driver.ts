@@ -1,6 +1,7 @@
 import { foresee, perform, usualPace, type Ask, type Done, type Ending } from '@grammata/core/perform';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
+import type { RouteDefinition } from '@grammata/core/route';
 import type { Logger } from 'pino';
 import { now } from '../clock';
 import type { DueDeliveries, Next, Settlement, Want } from '../due';
@@ -43,6 +44,8 @@ export interface DriverParts {
   log: Logger;
   /** Deliveries under way at once. */
   concurrency: number;
+  /** Why a delivery is held for a change of its form; null where it goes. */
+  heldForChange(delivery: DeliveryRow, definition: RouteDefinition): Problem | null;
 }
 
 /** Sends what is due. At least once: what a crash interrupted is sent again under its idempotency key. */
@@ -204,8 +207,9 @@ export class DeliveryDriver {
     };
     try {
       const { route, data, problems } = this.preparation.prepare(delivery);
-      if (problems.length > 0 || !route || !data)
-        await settle({ attempt: null, done: [], next: ended(delivery, 'held', problems) });
+      const changed = delivery.attempts === 0 ? this.#changedFor(delivery) : null;
+      if (problems.length > 0 || changed || !route || !data)
+        await settle({ attempt: null, done: [], next: ended(delivery, 'held', changed ? [changed] : problems) });
       else await this.#attempt(delivery, route, data, settle);
     } catch (error) {
       // What can't be stored when the server stops is sent again at its next start.
@@ -218,6 +222,11 @@ export class DeliveryDriver {
       );
     }
     live.publish({ type: 'delivery', routeId: delivery.routeId, deliveryId: delivery.id, state });
+  }
+
+  #changedFor(delivery: DeliveryRow): Problem | null {
+    const version = this.parts.store.routes.version(delivery.versionId);
+    return version ? this.parts.heldForChange(delivery, version.definition) : null;
   }
 
   /** What files of later calls lack, before the first is made: half a delivery is worse than none. */

@@ -169,3 +169,27 @@ test.each([
 ])('%s is refused', async (_, path, body, status) =>
   expect((await client.call('POST', path, body)).status).toBe(status),
 );
+
+test.each<['holdTouched' | 'holdAll' | 'deliver', string, string, RegExp]>([
+  ['holdAll', 'a question more', 'held', /The form changed/],
+  ['holdTouched', 'a question more', 'delivered', /^$/],
+  ['holdTouched', 'a list', 'held', /The form changed/],
+  // Without such a rule it is held for what it is: the target takes no list there.
+  ['deliver', 'a list', 'held', /site takes/],
+])('%s, and the form has %s: what comes is %s', async (whenChanged, what, state, reason) => {
+  route = (await client.call<RouteView>('GET', `/routes/${route.id}`)).json;
+  route.draft.terms.whenChanged = whenChanged;
+  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
+  await client.call('POST', `/routes/${route.id}/live`);
+  await send(40, 1, one => ({
+    ...one,
+    answers:
+      what === 'a question more'
+        ? [...one.answers, { id: 'depth', label: 'How deep?', value: 3 }]
+        : one.answers.map(each => (each.id === 'site' ? { ...each, value: [each.value, 'AB-02'] } : each)),
+  }));
+  const deliveries = async () =>
+    (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}`)).json.deliveries;
+  const [one] = await eventually(deliveries, all => all.length === 1 && all[0]!.state === state);
+  expect(one!.reason ?? '').toMatch(reason);
+});

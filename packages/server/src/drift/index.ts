@@ -1,3 +1,4 @@
 export * from './formWatch';
+export * from './holding';
 export * from './targetWatch';
 export * from './touch';

@@ -35,6 +35,16 @@ export class Changes {
     return this.db.select().from(changes).where(eq(changes.id, id)).get();
   }
 
+  /** Open ones of a form or a target, the oldest first. */
+  openOf(subject: ChangeRow['subject'], subjectId: string): ChangeRow[] {
+    return this.db
+      .select()
+      .from(changes)
+      .where(and(eq(changes.subject, subject), eq(changes.subjectId, subjectId), eq(changes.state, 'open')))
+      .orderBy(changes.firstAt)
+      .all();
+  }
+
   openCount(): number {
     return this.db.select({ n: count() }).from(changes).where(eq(changes.state, 'open')).get()!.n;
   }

@@ -64,8 +64,19 @@ export function differenceWords(difference: Difference, names: Names): Told {
   }
 }
 
-const termsWords = ({ hours, timeZone, needsTrial }: Terms): string =>
-  [hours === 0 ? 'tried once' : `tried for ${span(hours)}`, timeZone, needsTrial ? 'only after a real try' : null]
+const changedWords = {
+  deliver: null,
+  holdTouched: 'held while what it uses changed',
+  holdAll: 'held while anything changed',
+};
+
+const termsWords = ({ hours, timeZone, needsTrial, whenChanged = 'deliver' }: Terms): string =>
+  [
+    hours === 0 ? 'tried once' : `tried for ${span(hours)}`,
+    timeZone,
+    needsTrial ? 'only after a real try' : null,
+    changedWords[whenChanged],
+  ]
     .filter(Boolean)
     .join(' · ');
 

@@ -3,7 +3,7 @@ import { usualRetries, type Terms } from '@grammata/core/route';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { wordsFor } from '../../api';
-import { Act, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
+import { Act, Choice, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
 import { useCopyRoute, useRemoveRoute } from '../queries';
 import type { Workbench } from '../workbench';
 
@@ -58,6 +58,17 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
             hint="Each edit has to be tried anew."
             checked={terms.needsTrial ?? false}
             onChange={needsTrial => setTerms({ needsTrial })}
+          />
+          <Choice<NonNullable<Terms['whenChanged']>>
+            label="While a change of the form is open"
+            hint="Until somebody mended it, or said that there is nothing to do."
+            value={terms.whenChanged ?? 'deliver'}
+            options={{
+              deliver: 'deliver anyway',
+              holdTouched: 'hold it, if the change touches what this route uses',
+              holdAll: 'hold all of it',
+            }}
+            onChange={whenChanged => setTerms({ whenChanged })}
           />
           <Combobox
             label="Time zone of the form’s people"
