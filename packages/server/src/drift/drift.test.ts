@@ -1,4 +1,12 @@
-import type { ChangesView, DeliveryPage, IntakeView, RepairView, RouteView, TargetView } from '@grammata/contract';
+import type {
+  ChangesView,
+  DeliveryPage,
+  IntakeView,
+  RepairView,
+  RouteView,
+  SupposedView,
+  TargetView,
+} from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
 import { post, withForm } from '../testing/forms';
@@ -192,4 +200,33 @@ test.each<['holdTouched' | 'holdAll' | 'deliver', string, string, RegExp]>([
     (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}`)).json.deliveries;
   const [one] = await eventually(deliveries, all => all.length === 1 && all[0]!.state === state);
   expect(one!.reason ?? '').toMatch(reason);
+});
+
+describe('what if', () => {
+  const suppose = (more: object) =>
+    client.call<SupposedView[]>('POST', '/suppose', {
+      subject: 'form',
+      subjectId: route.form.id,
+      key: 'site',
+      what: 'gone',
+      ...more,
+    });
+  test('a question were not asked any more', async () => {
+    const { json } = await suppose({});
+    expect(json).toMatchObject([{ routeId: route.id, uses: 1, looked: 8, held: 0, heldThen: 8 }]);
+    expect(json[0]!.reasons[0]).toContain('site');
+    // Nothing was changed by asking.
+    expect((await suppose({ what: 'optional', key: 'who' })).json).toMatchObject([{ uses: 0, heldThen: 0 }]);
+  });
+  test('a target took something else', async () => {
+    const of = { subject: 'target', subjectId: targetId, operationId: 'create:samples' };
+    expect((await suppose({ ...of, what: 'option-renamed', option: 'AB-07' })).json).toMatchObject([{ heldThen: 4 }]);
+    expect((await suppose({ ...of, key: 'ph', what: 'required' })).json).toMatchObject([{ heldThen: 0 }]);
+  });
+  test.each<[object, number]>([
+    [{ subjectId: 'none' }, 404],
+    [{ what: 'shorter' }, 422],
+    [{ what: 'nothing' }, 422],
+    [{ subject: 'target', operationId: 'x', what: 'gone' }, 404],
+  ])('%j is refused with %i', async (more, status) => expect((await suppose(more)).status).toBe(status));
 });
