@@ -1,6 +1,6 @@
 import { fareOf, usesOf, type DocumentChange, type Fare, type FormChange, type Use } from '@grammata/core/drift';
 import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
-import type { Submission } from '@grammata/core/submission';
+import { asText, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import type { Services } from '../services';
 import type { ChangeRow, RouteRow } from '../store';
@@ -40,7 +40,10 @@ export function formTouch(
   since: readonly Submission[],
 ): Touched {
   const { change, question } = what as FormChange;
-  const uses = question === null ? [] : usesOf(definition, question);
+  const { now: is } = what;
+  // What takes the successor, too, serves both.
+  const served = new Set(change === 'replaced' ? usesOf(definition, asText(is ?? null)).map(placeOf) : []);
+  const uses = question === null ? [] : usesOf(definition, question).filter(each => !served.has(placeOf(each)));
   const { held, looked } = heldOf(parts, definition, since);
   const isUsed = uses.length > 0 && telling.has(change);
   const isEmptied = isUsed && (change === 'gone' || change === 'replaced') && uses.some(each => each.what !== 'line');
@@ -48,6 +51,8 @@ export function formTouch(
     !isUsed && !(change === 'envelope' && held > 0) ? 'harmless' : held > 0 || isEmptied ? 'breaks' : 'risks';
   return { touch, uses, held, looked };
 }
+
+const placeOf = ({ callId, lineId, what }: Use): string => `${what} ${callId} ${lineId}`;
 
 /** How a route fares with these, by what its targets offer now. */
 export const heldOf = (
