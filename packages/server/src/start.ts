@@ -10,6 +10,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
+import { now } from './clock';
 import { FormWatch, heldForChange } from './drift';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention, TargetAnswers } from './intake';
 import { LiveHub } from './live';
@@ -181,10 +182,12 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       await timers.run('sweeping bodies', () => void bodies.sweep(id => store.arrivals.has(id)));
       const timer = retention(store, bodies, copies, timers);
       const targets = rereading(services);
+      const traffic = timers.schedule('looking at how much comes', '41 * * * *', () => watch.traffic(now()));
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();
         targets.stop();
+        traffic.stop();
         watch.close();
         server.closeAllConnections();
         await new Promise(done => server.close(done));

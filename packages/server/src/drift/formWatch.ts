@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
 import type { BuiltRow, SeenChange, Store } from '../store';
 import type { Timers } from '../timing';
+import { trafficChange } from './traffic';
 
 /** ms after an arrival before a form is looked at: what comes at once is looked at once. */
 const PAUSE = 1500;
@@ -14,6 +15,8 @@ const BEFORE = 200;
 const MOST_BEGINNINGS = 12;
 /** Fewest submissions that say what a form was. */
 const LEAST = 3;
+/** Submissions whose times say how many are usual. */
+const MOST_TIMES = 2000;
 /** What a single submission may show; anything else takes several. */
 const atOnce = new Set<FormChange['change']>(['added', 'reworded', 'replaced', 'envelope', 'gone', 'single-to-list']);
 
@@ -53,6 +56,17 @@ export class FormWatch {
       if (this.#isClosed) return;
       this.check(formId);
       await this.parts.timers.turn();
+    }
+  }
+
+  /** Looks whether forms fell silent, or send far more than usual. */
+  async traffic(at: number): Promise<void> {
+    const { store, live, timers } = this.parts;
+    for (const { form } of store.forms.heads()) {
+      const what = trafficChange(store.changes.times(form.id, MOST_TIMES), at);
+      const seen = { subject: 'form' as const, subjectId: form.id, before: null, after: null, at };
+      if (what && store.changes.keep([{ ...seen, what }]).length > 0) live.publish({ type: 'drift' });
+      await timers.turn();
     }
   }
 

@@ -99,6 +99,18 @@ export class Changes {
       .all();
   }
 
+  /** When the newest submissions of a form came, the newest first; ms since the epoch. */
+  times(formId: string, limit: number): number[] {
+    return this.db
+      .select({ at: submissions.receivedAt })
+      .from(submissions)
+      .where(eq(submissions.formId, formId))
+      .orderBy(desc(submissions.receivedAt))
+      .limit(limit)
+      .all()
+      .map(each => each.at);
+  }
+
   /** How many submissions of each form came since a time. */
   since(formId: string, at: number): number {
     return this.db
@@ -122,5 +134,12 @@ const printOf = (what: ChangeRow['what']): string => {
   const about = 'operation' in what ? [what.operation, what.field ?? null] : [what.question];
   const tellsApart =
     change.startsWith('option') || change === 'replaced' || change.includes('renamed') || change.includes('moved');
-  return JSON.stringify([change, ...about, ...(tellsApart || change === 'reworded' ? [was ?? null, is ?? null] : [])]);
+  // Each silence, and each flood, is one of its own, however long it lasts.
+  const isTraffic = change === 'silent' || change === 'flood';
+  return JSON.stringify([
+    ...(isTraffic ? [was ?? null] : []),
+    change,
+    ...about,
+    ...(tellsApart || change === 'reworded' ? [was ?? null, is ?? null] : []),
+  ]);
 };
