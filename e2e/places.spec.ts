@@ -81,6 +81,24 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
     },
     /Volunteer sign-up/,
   ],
+  [
+    'trying out many samples at once',
+    async page => {
+      await first(page, '/routes', 'Worrying signs');
+      await page.getByRole('link', { name: 'Trying out' }).click();
+      await page.getByRole('radio', { name: 'Many samples at once' }).click();
+    },
+    'Worrying signs to Follow-ups',
+  ],
+  ['the workspace as files', page => page.goto('/workspace'), 'Workspace as files'],
+  [
+    'Changes, and what if',
+    async page => {
+      await page.goto('/changes?show=all');
+      await page.getByRole('button', { name: 'What if…' }).click();
+    },
+    'Changes',
+  ],
   ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
   ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
   ['Practice', page => page.goto('/practice'), 'Practice'],

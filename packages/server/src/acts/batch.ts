@@ -28,7 +28,8 @@ import type { ProofRow, RouteRow } from '../store';
 import { inBackground } from '../work';
 import type { Actor } from './actor';
 import { playOf } from './proofs';
-import { partsOf, sampleOf, type TryingParts as Parts } from './trying';
+import { sampleOf } from './sampleOf';
+import { partsOf, type TryingParts as Parts } from './trying';
 
 /** Characters of a request and an answer that a report keeps. */
 const KEPT = 4000;

@@ -17,6 +17,7 @@ import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { type ProofRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
+import { sampleOf } from './sampleOf';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'timers' | 'live' | 'log'>;
 
@@ -64,8 +65,7 @@ export function approveSamples(parts: Parts, actor: Actor, route: RouteRow, samp
     throw fieldFault('sampleIds', `A route has at most ${MOST_PROOFS} proofs.`);
   const play = playOf(parts, route.draft);
   const rows = fresh.map(sampleId => {
-    const submission = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
-    if (!submission) throw notFound('sample');
+    const submission = sampleOf({ store }, sampleId);
     const answers = answersFor(parts, route.id, sampleId);
     return {
       ...madeOf(play, route.draft, submission, answers),

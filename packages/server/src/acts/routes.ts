@@ -9,6 +9,7 @@ import { fieldFaults, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import type { Actor } from './actor';
+import { sampleOf } from './sampleOf';
 
 type Parts = Pick<Services, 'store' | 'live' | 'deliveries' | 'courier' | 'log'>;
 
@@ -84,9 +85,7 @@ export async function tryOut(
   { sampleId, send }: RunInput,
 ): Promise<RunView> {
   const { store, deliveries, courier, log } = parts;
-  const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
-  if (!data) throw notFound('sample');
-  const sample = { submissionId: sampleId, data };
+  const sample = { submissionId: sampleId, data: sampleOf(parts, sampleId) };
   const ran = await runDraft({ preparation: deliveries.preparation, courier }, route.draft, sample, send);
   if (!send) return ran;
   store.routes.keepTrial(route.id, { ...ran, sampleId, at: iso(now()), revision: route.revision });
@@ -102,8 +101,7 @@ export async function askLookUp(
   route: RouteRow,
   { sampleId, callId, find }: LookInput,
 ): Promise<LookView> {
-  const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
-  if (!data) throw notFound('sample');
+  const data = sampleOf({ store }, sampleId);
   if (!route.draft.calls.some(each => each.id === callId)) throw notFound('call');
   const calls = route.draft.calls.map(each => (each.id === callId ? { ...each, find } : each));
   log.info({ actor: actor.id, route: route.id, call: callId }, 'a look-up was asked on the spot');

@@ -1,10 +1,10 @@
-import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { Trying } from '../delivery';
-import { HttpProblem, notFound } from '../problems';
+import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import type { Actor } from './actor';
+import { sampleOf } from './sampleOf';
 
 export type TryingParts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'workshop' | 'timers' | 'live' | 'log'>;
 
@@ -12,13 +12,6 @@ export const partsOf = ({ deliveries, courier }: Pick<TryingParts, 'deliveries' 
   preparation: deliveries.preparation,
   courier,
 });
-
-/** A sample of any kind, by its identifier. Throws HttpProblem where there is none. */
-export function sampleOf({ store }: Pick<TryingParts, 'store'>, sampleId: string): Submission {
-  const data = store.arrivals.submission(sampleId)?.data ?? store.forms.variant(sampleId)?.data;
-  if (!data) throw notFound('sample');
-  return data;
-}
 
 /** Readies a draft to be tried for a sample, a request at a time. Throws HttpProblem where it can't be made. */
 export function startTrying(parts: TryingParts, actor: Actor, route: RouteRow, sampleId: string): Trying {

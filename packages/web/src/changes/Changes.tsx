@@ -100,11 +100,11 @@ function Change({ change }: { change: ChangeView }) {
   const touched = touches.filter(each => each.touch !== 'harmless');
   return (
     <li aria-label={words} className="border-b border-rule py-3">
-      <div className="flex items-baseline gap-3">
+      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-2">
         <span aria-hidden className={`w-3 shrink-0 font-mono font-bold ${colour}`}>
           {mark}
         </span>
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-48">
           <p className="font-serif text-lead [overflow-wrap:anywhere]">{words}</p>
           <p className="text-small text-ink-2">
             <Link className="hover:underline" to={subject === 'form' ? `/forms/${subjectId}` : `/targets/${subjectId}`}>
