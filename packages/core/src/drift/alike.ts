@@ -1,16 +1,8 @@
 import { distance } from 'fastest-levenshtein';
+import { plainText, wordsOf } from '../submission';
 
-/** A text as it is compared: without marks, case and signs. */
-export const bare = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();
-
-const wordsOf = (text: string): string[] => bare(text).split(' ').filter(Boolean);
+/** A wording or a name as it is compared: its words without marks, case and signs. */
+export const bare = (text: string): string => plainText(wordsOf(text.normalize('NFC')).join(' '));
 
 /** How much two texts are the same letter by letter: 1 for the same. */
 const byLetters = (a: string, b: string): number =>
@@ -31,12 +23,12 @@ export function alike(a: string, b: string): number {
   if (one === other) return 1;
   const [these, those] = [numbersIn(one), numbersIn(other)];
   const isOtherNumber = these !== '' && those !== '' && these !== those;
-  return isOtherNumber ? Math.min(OTHER_NUMBER, inWords(a, b)) : inWords(a, b);
+  return Math.min(isOtherNumber ? OTHER_NUMBER : 1, inWords(one, other));
 }
 
-function inWords(a: string, b: string): number {
-  const [one, other] = [bare(a), bare(b)];
-  const [these, those] = [wordsOf(a), wordsOf(b)];
+/** The same of bare texts with words in them. */
+function inWords(one: string, other: string): number {
+  const [these, those] = [one.split(' '), other.split(' ')];
   const kin = these.filter(word => those.some(each => areKin(word, each))).length;
   const back = those.filter(word => these.some(each => areKin(word, each))).length;
   const dice = (kin + back) / (these.length + those.length);

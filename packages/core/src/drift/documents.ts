@@ -1,6 +1,7 @@
 import { assigned } from '../match';
 import type { Json } from '../submission';
 import { alike, bare } from './alike';
+import { pairedOptions } from './options';
 import type { Operation } from '../target';
 import { apiOperation, apiOperations, type ApiOperation, type LimitName, type Limits, type Part } from './schemas';
 
@@ -34,10 +35,9 @@ export interface DocumentChange {
   now?: Json;
 }
 
-/** How alike operations, fields and options must be to be one under another name. */
+/** How alike operations and fields must be to be one under another name. */
 const SAME_OPERATION = 0.6;
 const SAME_FIELD = 0.6;
-const SAME_OPTION = 0.6;
 
 /** What a later document says otherwise of what is sent; null where one of them is no OpenAPI document. */
 export function documentChanges(before: Json, after: Json): DocumentChange[] | null {
@@ -255,19 +255,13 @@ function ofPart(operation: string, field: string, one: Part, other: Part): Docum
 function ofOptions(operation: string, field: string, was: readonly string[], now: readonly string[]): DocumentChange[] {
   const gone = was.filter(each => !now.includes(each));
   const added = now.filter(each => !was.includes(each));
-  const isOnlyPair = gone.length === 1 && added.length === 1;
-  const scores = gone.map(a => added.map(b => ({ score: Math.max(alike(a, b), isOnlyPair ? SAME_OPTION : 0) })));
-  const pairs = assigned(scores, SAME_OPTION);
-  const taken = new Set(pairs.filter(column => column >= 0));
+  const told = pairedOptions(gone, added);
   return [
-    ...gone.map((option, row): DocumentChange =>
-      pairs[row]! >= 0
-        ? { change: 'option-renamed', operation, field, was: option, now: added[pairs[row]!]! }
-        : { change: 'option-gone', operation, field, was: option },
-    ),
-    ...added.flatMap((option, at): DocumentChange[] =>
-      taken.has(at) ? [] : [{ change: 'option-added', operation, field, now: option }],
-    ),
+    ...told.renamed.map(([one, other]): DocumentChange => {
+      return { change: 'option-renamed', operation, field, was: one, now: other };
+    }),
+    ...told.gone.map((option): DocumentChange => ({ change: 'option-gone', operation, field, was: option })),
+    ...told.added.map((option): DocumentChange => ({ change: 'option-added', operation, field, now: option })),
   ];
 }
 

@@ -4,7 +4,7 @@ import { alike, bare, shared } from './alike';
 import { chanceOfOneSide, unlikely } from './chance';
 import { optionChanges } from './options';
 import { profileOf, type Asked, type Message, type Profile } from './profile';
-import { groupOf, writingsOf, type Group } from './writing';
+import { writingsOf, type Group } from './writing';
 
 export const formChangeKinds = [
   'added',
@@ -61,11 +61,11 @@ export function formChanges(before: readonly Message[], after: readonly Message[
 }
 
 /** True where a question that is not shown any more would have been, if it were still asked. */
-function isGone({ shown, answered }: Asked, was: Profile, now: Profile): boolean {
+function isGone({ shown }: Asked, was: Profile, now: Profile): boolean {
   // Where each message shows all that is asked, one is enough.
   if (was.showsAll && shown === was.count) return true;
   const isAlways = shown === was.count;
-  return unlikely(Math.max(shown, answered), was.count, now.count, isAlways ? 0.07 : 0.01);
+  return unlikely(shown, was.count, now.count, isAlways ? 0.07 : 0.01);
 }
 
 /** True where a question that was not shown before would have been, if it had been asked: not one that is seldom answered. */
@@ -137,26 +137,11 @@ function answersAgree(one: Asked, other: Asked): number {
 }
 
 /** What most answers of a question are; null where they do not agree, or there is none. */
-function mainGroup({ kinds, values }: Asked): Group | null {
-  if ((kinds.get('files') ?? 0) > 0) return 'files';
-  const counts = new Map<Group, number>();
-  const kindOf = [...kinds].sort((a, b) => b[1] - a[1]).map(([kind]) => kind);
-  if (kindOf.length === 0) return null;
-  // Each value as its own kind says; values are kept in the order of their kinds' counting, so the commonest stands for all.
-  for (const value of values) {
-    const group = groupOfValue(value, kindOf);
-    counts.set(group, (counts.get(group) ?? 0) + 1);
-  }
-  const [[group, times] = [null, 0]] = [...counts].sort((a, b) => b[1] - a[1]);
-  return group !== null && times >= values.length * MOST ? group : null;
-}
-
-/** The group of a value, by what it is and the kinds that its question was seen to have. */
-function groupOfValue(value: Json, kinds: readonly Parameters<typeof groupOf>[0][]): Group {
-  if (typeof value === 'number') return 'number';
-  if (typeof value === 'boolean') return 'boolean';
-  const fitting = kinds.find(kind => groupOf(kind, value) !== 'number' && groupOf(kind, value) !== 'boolean');
-  return groupOf(fitting ?? 'text', value);
+function mainGroup({ groups }: Asked): Group | null {
+  // Whatever is written beside them, where files are given files are asked for.
+  if (groups.has('files')) return 'files';
+  const [[group, times] = [null, 0]] = [...groups].sort((a, b) => b[1] - a[1]);
+  return times >= sum(groups) * MOST ? group : null;
 }
 
 /** What one question does otherwise. */

@@ -3,6 +3,7 @@ export * from './forms';
 export { type Message } from './profile';
 export * from './messages';
 export * from './rekey';
+export { fieldPlace, operationName } from './schemas';
 export * from './repair';
 export * from './fare';
 export * from './suppose';

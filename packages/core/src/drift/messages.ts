@@ -23,12 +23,9 @@ export function readMessages(requests: readonly DriftRequest[], ways: Way[] = []
       { ways },
     );
     const { envelope, media, submissions, document } = read;
-    if (
-      envelope?.isSure &&
-      !ways.some(each => each.reader === envelope.reader && each.answersAt === envelope.answersAt)
-    )
-      ways.push({ reader: envelope.reader, answersAt: envelope.answersAt, splitAt: envelope.splitAt });
     const way = envelope && { reader: envelope.reader, answersAt: envelope.answersAt, splitAt: envelope.splitAt };
+    if (way && envelope.isSure && !ways.some(each => each.reader === way.reader && each.answersAt === way.answersAt))
+      ways.push(way);
     return { submissions, media, way, options: statedOptions(document, submissions) };
   });
 }

@@ -67,7 +67,7 @@ export function optionChanges(was: Asked, now: Asked): OptionChanges {
   if (was.stated && now.stated) {
     const gone = was.stated.filter(each => !now.stated!.includes(each));
     const fresh = now.stated.filter(each => !was.stated!.includes(each));
-    return told(gone, fresh, gone, fresh);
+    return pairedOptions(gone, fresh);
   }
   const sign = signBetween([...was.values, ...now.values]);
   const [before, after] = [chosen(was.values, sign), chosen(now.values, sign)];
@@ -81,7 +81,7 @@ export function optionChanges(was: Asked, now: Asked): OptionChanges {
     gone: (option: string) => chanceOfOneSide(before.times.get(option)!, before.answers, after.answers),
     fresh: (option: string) => chanceOfOneSide(after.times.get(option)!, after.answers, before.answers),
   };
-  return told(
+  return pairedOptions(
     missing,
     unseen,
     missing.filter(each => chances.gone(each) < SURE.gone),
@@ -99,12 +99,14 @@ const SURE_BOTH = 0.03;
 /**
  * Options that are not there any more and ones that were not there before, paired where one is the other under another name: where they are
  * alike, or where surely one went and surely one came.
+ * @param gone those of the missing that surely are not there any more
+ * @param fresh those of the unseen that surely were not there before
  */
-function told(
+export function pairedOptions(
   missing: readonly string[],
   unseen: readonly string[],
-  gone: readonly string[],
-  fresh: readonly string[],
+  gone = missing,
+  fresh = unseen,
   mayPair: (was: string, now: string) => boolean = () => true,
 ): OptionChanges {
   const isOnlyPair = gone.length === 1 && fresh.length === 1;

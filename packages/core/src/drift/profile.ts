@@ -1,5 +1,6 @@
 import { canonical, labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../submission';
 import { bare } from './alike';
+import { groupOf, type Group } from './writing';
 
 /** One message, read: its submissions, and how it was found where their answers stand. */
 export interface Message {
@@ -17,10 +18,11 @@ export interface Asked {
   key: string;
   /** Its wordings, with how often each was used. */
   labels: Map<string, number>;
-  /** In how many submissions it was shown, and in how many answered. */
+  /** In how many submissions it was shown, answered or not. */
   shown: number;
-  answered: number;
   kinds: Map<FieldKind, number>;
+  /** What its answers are at bottom, with how many of each. */
+  groups: Map<Group, number>;
   values: Json[];
   /** Options that the messages state for it; null where they state none. */
   stated: readonly string[] | null;
@@ -48,8 +50,8 @@ const blank = (key: string): Asked => ({
   key,
   labels: new Map(),
   shown: 0,
-  answered: 0,
   kinds: new Map(),
+  groups: new Map(),
   values: [],
   stated: null,
   place: 0,
@@ -102,12 +104,12 @@ export function profileOf(messages: readonly Message[]): Profile {
         isWorded ||= !isMade({ key, label });
         const field = fields.get(key);
         if (field) {
-          known.answered += 1;
           counted(known.kinds, field.kind);
+          counted(known.groups, groupOf(field.kind, field.value));
           if (known.values.length < MOST_VALUES) known.values.push(field.value);
         } else if (files.has(key)) {
-          known.answered += 1;
           counted(known.kinds, 'files');
+          counted(known.groups, 'files');
         } else someBlank = true;
       });
     }

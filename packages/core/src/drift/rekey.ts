@@ -13,7 +13,8 @@ export function rekeyed(definition: RouteDefinition, was: string, now: string): 
     if (typeof value === 'string') return value === from && members.has(name) ? to : value;
     if (Array.isArray(value))
       return value.map(each => (name === 'fields' && each === from ? to : walk(each, name === 'fields' ? '' : name)));
-    if (typeof value !== 'object' || value === null) return value;
+    // What a constant holds is somebody's own, whatever its members are called.
+    if (typeof value !== 'object' || value === null || value.from === 'constant') return value;
     return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, walk(each, key)]));
   };
   return walk(definition as unknown as Json) as unknown as RouteDefinition;

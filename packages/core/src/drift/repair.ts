@@ -1,14 +1,16 @@
 import { testsOf, type Condition, type Test } from '../condition';
 import { isLikely, propose, remedyFor } from '../match';
 import { fieldsOf, newLine, type Call, type Line, type RouteDefinition } from '../route';
+import Papa from 'papaparse';
 import type { FormSchema } from '../schema';
 import { questionKey } from '../scope';
-import { asText, type Submission } from '../submission';
-import type { Operation } from '../target';
+import { asText, canonical, type Json, type Submission } from '../submission';
+import type { Operation, TargetField } from '../target';
 import type { Step } from '../transform';
 import type { DocumentChange } from './documents';
 import type { FormChange } from './forms';
 import { rekeyed } from './rekey';
+import { fieldPlace, operationName } from './schemas';
 
 /** A definition that does what a changed form or target asks for, and what was done to it, in words. */
 export interface Repair {
@@ -26,15 +28,33 @@ export interface RepairParts {
 
 const quoted = (text: string) => `“${text}”`;
 
-/** A row of a table as CSV (RFC 4180). */
-const row = (...cells: string[]): string =>
-  cells.map(each => (/[",\n]/.test(each) ? `"${each.replaceAll('"', '""')}"` : each)).join(',');
-
 /** A step that gives one value for another, and leaves any other as it is. */
 const translating = (from: string, to: string): Step => ({
   id: 'lookup.table',
-  params: { table: row(from, to), otherwise: 'keep' },
+  params: { table: Papa.unparse([[from, to]]), otherwise: 'keep' },
 });
+
+/** True where a line has a step already: what is mended once is not mended again. */
+const has = ({ cleaning }: Line, step: Step): boolean =>
+  cleaning.some(each => canonical(each as unknown as Json) === canonical(step as unknown as Json));
+
+/** A line with the cleaning under which most of its answers are taken, and what it is said to do; null where it takes none more. */
+function cleaned(
+  line: Line,
+  field: TargetField | undefined,
+  { schema, samples }: RepairParts,
+  { terms }: RouteDefinition,
+): { line: Line; words: string } | null {
+  const key = line.source?.from === 'field' ? line.source.field : null;
+  const asked = schema.fields.find(each => questionKey(each.key) === key);
+  const remedy = field && asked ? remedyFor(line, field, asked, samples, { timeZone: terms.timeZone }) : null;
+  if (!remedy) return null;
+  const { cleaning, words, fine, of, now } = remedy;
+  return {
+    line: { ...line, cleaning },
+    words: `${line.to}: ${words}; ${fine} of ${of} answers are taken, ${now} before.`,
+  };
+}
 
 /** Proposes what a route would do about a change of its form; null where there is nothing that would mend it by itself. */
 export function repairForForm(change: FormChange, definition: RouteDefinition, parts: RepairParts): Repair | null {
@@ -65,6 +85,8 @@ function rewired(definition: RouteDefinition, question: string, was: string, now
     ...call,
     lines: call.lines.map((line, place): Line => {
       const before = definition.calls[at]!.lines[place]!;
+      // It takes either already.
+      if (fieldsOf(before.source).includes(to)) return before;
       return before.source?.from === 'field' && before.source.field === from
         ? { ...line, source: { from: 'first', fields: [to, from] } }
         : line;
@@ -82,9 +104,10 @@ function renamedOption(definition: RouteDefinition, question: string, was: strin
   const calls = definition.calls.map(call => ({
     ...call,
     lines: call.lines.map(line => {
-      if (!fieldsOf(line.source).includes(key) || line.source?.from !== 'field') return line;
+      const step = translating(now, was);
+      if (line.source?.from !== 'field' || line.source.field !== key || has(line, step)) return line;
       words.push(`${line.to}: ${quoted(now)} is taken as ${quoted(was)}.`);
-      return { ...line, cleaning: [translating(now, was), ...line.cleaning] };
+      return { ...line, cleaning: [step, ...line.cleaning] };
     }),
     ...(call.condition && { condition: withBoth(call.condition, key, was, now, words) }),
   }));
@@ -93,9 +116,9 @@ function renamedOption(definition: RouteDefinition, question: string, was: strin
 }
 
 function withBoth(condition: Condition, key: string, was: string, now: string, words: string[]): Condition {
-  const wanted = was.trim().toLowerCase();
-  const asks = (test: Test) =>
-    test.field === key && test.values.some(each => asText(each).trim().toLowerCase() === wanted);
+  const names = (test: Test, option: string) =>
+    test.values.some(each => asText(each).trim().toLowerCase() === option.trim().toLowerCase());
+  const asks = (test: Test) => test.field === key && names(test, was) && !names(test, now);
   if (!testsOf(condition).some(asks)) return condition;
   words.push(`The condition takes ${quoted(now)} as well as ${quoted(was)}.`);
   const walk = <T extends Condition | Test>(part: T): T => {
@@ -115,26 +138,14 @@ function withBoth(condition: Condition, key: string, was: string, now: string, w
 function recleaned(definition: RouteDefinition, question: string, parts: RepairParts): Repair | null {
   const words: string[] = [];
   const key = questionKey(question);
-  const asked = parts.schema.fields.find(each => each.key === question);
-  if (!asked) return null;
-  const context = { timeZone: definition.terms.timeZone };
   const calls = definition.calls.map(call => ({
     ...call,
     lines: call.lines.map(line => {
+      if (line.source?.from !== 'field' || line.source.field !== key) return line;
       const field = parts.operationOf(call)?.fields.find(each => each.key === line.to);
-      if (!field || line.source?.from !== 'field' || line.source.field !== key) return line;
-      const remedy = remedyFor(
-        { ...line, source: { from: 'field', field: question } },
-        field,
-        asked,
-        parts.samples,
-        context,
-      );
-      if (!remedy) return line;
-      words.push(
-        `${line.to}: ${remedy.words}; ${remedy.fine} of ${remedy.of} answers are taken, ${remedy.now} before.`,
-      );
-      return { ...line, cleaning: remedy.cleaning };
+      const made = cleaned(line, field, parts, definition);
+      if (made) words.push(made.words);
+      return made?.line ?? line;
     }),
   }));
   return words.length === 0 ? null : { definition: { ...definition, calls }, words };
@@ -147,30 +158,31 @@ export function repairForTarget(
   definition: RouteDefinition,
   parts: RepairParts & { before: readonly Operation[] },
 ): Repair | null {
-  const operation = parts.before.find(each => `${each.method} ${each.path}` === change.operation);
-  if (!operation || change.field === undefined) return null;
-  const keyAt = (of: Operation | null | undefined, field: string) =>
-    of?.fields.find(each => (each.in === 'query' ? `?${each.pointer}` : each.pointer || `/${each.key}`) === field)?.key;
+  const before = parts.before.find(each => operationName(each) === change.operation);
+  if (!before || change.field === undefined) return null;
   const words: string[] = [];
-  const calls = definition.calls.map(call => {
-    if (call.targetId !== targetId || call.operationId !== operation.id) return call;
-    const now = parts.operationOf(call);
-    const lines = mended(change, call, now, keyAt, operation, parts, words);
-    return lines === call.lines ? call : { ...call, lines };
-  });
+  const calls = definition.calls.map(call =>
+    call.targetId === targetId && call.operationId === before.id
+      ? { ...call, lines: mended(change, call, before, definition, parts, words) }
+      : call,
+  );
   return words.length === 0 ? null : { definition: { ...definition, calls }, words };
 }
 
+const keyAt = (of: Operation | null, place: string): string | undefined =>
+  of?.fields.find(each => fieldPlace(each) === place)?.key;
+
+/** The lines of a call after a change of what it writes to; says what was done to them. */
 function mended(
   change: DocumentChange,
   call: Call,
-  now: Operation | null,
-  keyAt: (of: Operation | null | undefined, field: string) => string | undefined,
   before: Operation,
+  definition: RouteDefinition,
   parts: RepairParts,
   words: string[],
 ): Line[] {
   const field = change.field!;
+  const now = parts.operationOf(call);
   const key = keyAt(before, field) ?? keyAt(now, field);
   const on = (to: string | undefined, edit: (line: Line) => Line): Line[] =>
     call.lines.map(line => (line.to === to && line.source !== null ? edit(line) : line));
@@ -186,8 +198,10 @@ function mended(
     case 'option-renamed': {
       const [was, is] = [asText(change.was ?? null), asText(change.now ?? null)];
       return on(key, line => {
+        const step = translating(was, is);
+        if (has(line, step)) return line;
         words.push(`${line.to}: ${quoted(was)} is sent as ${quoted(is)}.`);
-        return { ...line, cleaning: [...line.cleaning, translating(was, is)] };
+        return { ...line, cleaning: [...line.cleaning, step] };
       });
     }
     case 'field-added':
@@ -211,16 +225,9 @@ function mended(
     case 'option-gone': {
       const target = now?.fields.find(each => each.key === key);
       return on(key, line => {
-        const asked =
-          line.source?.from === 'field'
-            ? parts.schema.fields.find(each => each.key === fieldsOf(line.source)[0])
-            : undefined;
-        const remedy = target && asked ? remedyFor(line, target, asked, parts.samples) : null;
-        if (!remedy) return line;
-        words.push(
-          `${line.to}: ${remedy.words}; ${remedy.fine} of ${remedy.of} answers are taken, ${remedy.now} before.`,
-        );
-        return { ...line, cleaning: remedy.cleaning };
+        const made = cleaned(line, target, parts, definition);
+        if (made) words.push(made.words);
+        return made?.line ?? line;
       });
     }
     default:

@@ -1,4 +1,4 @@
-import { isJsonObject, type Json, type JsonObject } from '../submission';
+import { escapeToken, isJsonObject, type Json, type JsonObject } from '../submission';
 import { fromSwagger, isSwagger, References, type Operation, type TargetField } from '../target';
 
 /** How deep schemas of bodies are read. */
@@ -83,15 +83,23 @@ export function apiOperations(given: Json): ApiOperation[] | null {
   return operations;
 }
 
-/** An operation of a target as what a document offers; its fields are told by their keys where they stand nowhere. */
-export function apiOperation({ id, method, path, fields }: Operation): ApiOperation {
+/** How changes name an operation: `POST /contacts/{id}`. */
+export const operationName = ({ method, path }: Pick<Operation, 'method' | 'path'>): string => `${method} ${path}`;
+
+/** How changes name a field of an operation; by its key where it stands nowhere. */
+export const fieldPlace = ({ in: place, pointer, key }: Pick<TargetField, 'in' | 'pointer' | 'key'>): string =>
+  place === 'query' ? `?${pointer}` : pointer || `/${key}`;
+
+/** An operation of a target as what a document offers. */
+export function apiOperation(operation: Operation): ApiOperation {
+  const { id, method, path, fields } = operation;
   const parts = new Map<string, Part>();
   for (const field of fields) {
     if (field.readOnly || field.in === 'path' || field.in === 'header') continue;
-    const name = field.in === 'query' ? `?${field.pointer}` : field.pointer || `/${field.key}`;
+    const name = fieldPlace(field);
     parts.set(name, partOfField(name, field));
   }
-  return { name: `${method} ${path}`, method, path, whole: path, id, parts };
+  return { name: operationName(operation), method, path, whole: path, id, parts };
 }
 
 function partOfField(name: string, field: TargetField): Part {
@@ -166,7 +174,7 @@ function addProperties(
     const put = together(each, references, inner.above);
     // Where a schema stands in itself, the parts of the first are told.
     if (put.isCircle || put.readOnly) continue;
-    const field = `${at}/${name.replace(/~/g, '~0').replace(/\//g, '~1')}`;
+    const field = `${at}/${escapeToken(name)}`;
     const part = partFrom(field, put, references);
     parts.set(field, { ...part, required: inner.required.has(name) });
     if (part.isGroup) addProperties(each, field, parts, references, inner.above, depth + 1);

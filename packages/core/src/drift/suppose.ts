@@ -3,8 +3,7 @@ import type { Operation, TargetField } from '../target';
 
 /** What may be supposed of a form, and of a target: before anybody does it. */
 export const formSuppositions = {
-  gone: 'is not asked any more',
-  optional: 'is left blank',
+  gone: 'is left blank, or not asked any more',
   replaced: 'comes under another key',
   'option-renamed': 'has an option called otherwise',
   'single-to-list': 'takes several answers',
@@ -43,7 +42,6 @@ export function supposedOfForm(
     Array.isArray(value) ? value.map(renamed) : asText(value) === option ? `${option}${OTHERWISE}` : value;
   switch (what) {
     case 'gone':
-    case 'optional':
       return withoutFiles(on(() => []));
     case 'replaced':
       return withoutFiles(on(field => [{ ...field, key: `${field.key}${OTHERWISE}` }]));

@@ -45,8 +45,10 @@ const dates: [name: string, pattern: RegExp][] = [
 export const dateWriting = (text: string): string | null =>
   dates.find(([, pattern]) => pattern.test(text.trim()))?.[0] ?? null;
 
-/** The group of a value, as its kind says; a date written in whatever way is one. */
+/** The group of a value, as its type and its kind say; a date written in whatever way is one. */
 export function groupOf(kind: FieldKind, value: Json): Group {
+  if (typeof value === 'number') return 'number';
+  if (typeof value === 'boolean') return 'boolean';
   const group = groups[kind];
   if (group !== 'text' && group !== 'phone') return group;
   // A number in a text is one, written otherwise.

@@ -1,7 +1,7 @@
 import { compileLine } from '../request';
 import type { Line } from '../route';
 import type { FieldSchema } from '../schema';
-import { scopeOf } from '../scope';
+import { questionKey, scopeOf } from '../scope';
 import { answerOf, isBlank, isJsonObject, type Json, type Submission } from '../submission';
 import type { TargetField } from '../target';
 import { compileChain, isProblem, type Step, type TransformContext } from '../transform';
@@ -45,7 +45,7 @@ export function remedyFor(
   submissions: readonly Submission[],
   context?: TransformContext,
 ): Remedy | null {
-  if (line.source?.from !== 'field' || line.source.field !== asked.key) return null;
+  if (line.source?.from !== 'field' || line.source.field !== questionKey(asked.key)) return null;
   const looked = submissions.slice(0, MOST_SAMPLES);
   const values = looked.map(each => answerOf(each, asked.key)).filter((value): value is Json => !isBlank(value));
   if (values.length === 0) return null;

@@ -1,5 +1,6 @@
 import { homeForField, homeForQuestion, isLikely, isSure, remedyFor } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/route';
+import { questionKey } from '@grammata/core/scope';
 import { writable } from '@grammata/core/target';
 import { checkKinds } from '@grammata/core/transform';
 import { Link } from 'react-router';
@@ -77,7 +78,7 @@ function Mended({ workbench, compiled: { line, field }, edit }: LineRowProps) {
   const { route, samples, editing } = workbench;
   const key = line.source?.from === 'field' ? line.source.field : null;
   const { timeZone } = editing.draft.terms;
-  const asked = route.form.schema.fields.find(each => each.key === key);
+  const asked = route.form.schema.fields.find(each => questionKey(each.key) === key);
   const remedy = useMemo(
     () =>
       asked && field

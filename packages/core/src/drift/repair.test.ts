@@ -1,0 +1,136 @@
+import { lineFrom, register, registering, reporting, reports, targetField } from '../testing';
+import { inferSchema } from '../schema';
+import type { Operation } from '../target';
+import {
+  fareOf,
+  operationChanges,
+  repairForForm,
+  repairForTarget,
+  supposedOfForm,
+  supposedOfTarget,
+  type FormChange,
+  type FormSupposition,
+  type TargetSupposition,
+} from '.';
+
+const schema = inferSchema(reports);
+
+describe('repairs of a changed form', () => {
+  const parts = {
+    schema: { count: 0, fields: [] },
+    samples: reports,
+    operationOf: () => registering,
+  };
+  test('a question under another key is rewired, and all go again', () => {
+    const now = supposedOfForm(reports, 'site', 'replaced');
+    const repair = repairForForm(
+      { change: 'replaced', question: 'site', was: 'site', now: 'site (new)' },
+      reporting,
+      parts,
+    );
+    expect(fareOf(repair!.definition, [register], now)).toMatchObject({ looked: 4, held: 0 });
+    // Both are served while both arrive.
+    expect(fareOf(repair!.definition, [register], [...now, ...reports])).toMatchObject({ looked: 8, held: 0 });
+  });
+  test('an option under another name is translated, in lines and conditions', () => {
+    const change = (question: string, was: string) => ({
+      change: 'option-renamed' as const,
+      question,
+      was,
+      now: `${was} (new)`,
+    });
+    const sites = supposedOfForm(reports, 'site', 'option-renamed', 'AB-07');
+    const repaired = repairForForm(change('site', 'AB-07'), reporting, parts)!;
+    expect(fareOf(repaired.definition, [register], sites)).toMatchObject({ looked: 4, held: 0 });
+    const wet = supposedOfForm(reports, 'weather', 'option-renamed', 'Wet');
+    const condition = repairForForm(change('weather', 'Wet'), reporting, parts)!;
+    expect(fareOf(condition.definition, [register], wet)).toMatchObject({ looked: 4, held: 0 });
+    // What comes as before goes as before.
+    expect(fareOf(condition.definition, [register], reports)).toMatchObject({ looked: 4, held: 0 });
+  });
+  test.each([
+    ['what is not used', { change: 'replaced' as const, question: 'depth', was: 'depth', now: 'd' }],
+    ['a question that is gone', { change: 'gone' as const, question: 'site' }],
+    ['another wording', { change: 'reworded' as const, question: 'site', was: 'a', now: 'b' }],
+    ['messages that are built otherwise', { change: 'envelope' as const, question: null }],
+  ])('nothing mends %s', (_, change) => expect(repairForForm(change, reporting, parts)).toBeNull());
+});
+
+describe('what is mended is not mended again', () => {
+  test.each<[FormSupposition, FormChange]>([
+    ['replaced', { change: 'replaced', question: 'site', was: 'site', now: 'site (new)' }],
+    ['option-renamed', { change: 'option-renamed', question: 'site', was: 'AB-07', now: 'AB-07 (new)' }],
+    ['single-to-list', { change: 'single-to-list', question: 'note' }],
+  ])('%s', (what, change) => {
+    const question = change.question!;
+    const now = supposedOfForm(reports, question, what, 'AB-07');
+    const parts = { schema: inferSchema(now), samples: now, operationOf: () => registering };
+    const once = repairForForm(change, reporting, parts)!;
+    expect(fareOf(reporting, [register], now).held).toBeGreaterThan(0);
+    expect(fareOf(once.definition, [register], now)).toMatchObject({ looked: 4, held: 0 });
+    expect(repairForForm(change, once.definition, parts)).toBeNull();
+  });
+  test('an option that a condition asks for', () => {
+    const change: FormChange = { change: 'option-renamed', question: 'weather', was: 'Wet', now: 'Wet (new)' };
+    const parts = { schema, samples: reports, operationOf: () => registering };
+    const once = repairForForm(change, reporting, parts)!;
+    expect(once.words).toEqual(['The condition takes “Wet (new)” as well as “Wet”.']);
+    expect(repairForForm(change, once.definition, parts)).toBeNull();
+  });
+});
+
+describe('repairs for a changed target', () => {
+  const changed = (now: Operation[], key: string) => {
+    const [change] = operationChanges([registering], now).filter(each => each.field === `/${key}`);
+    const parts = { schema, samples: reports, operationOf: () => now[0]!, before: [registering] };
+    return {
+      held: fareOf(reporting, [{ ...register, operations: now }], reports).held,
+      repair: (of = reporting) => repairForTarget(change!, register.id, of, parts),
+    };
+  };
+  test.each<[TargetSupposition, string, number, RegExp]>([
+    ['option-renamed', 'site', 2, /“AB-07” is sent as “AB-07 \(new\)”/],
+    ['renamed', 'site', 4, /The line for “site” writes “site \(new\)”/],
+    ['shorter', 'note', 4, /note: .*4 of 4 answers are taken, 0 before/],
+  ])('%s of %s', (what, key, held, words) => {
+    const now = supposedOfTarget([registering], 'create', key, what, 'AB-07');
+    const { repair, held: broken } = changed(now, key);
+    expect(broken).toBe(held);
+    const once = repair()!;
+    expect(once.words.join(' ')).toMatch(words);
+    expect(fareOf(once.definition, [{ ...register, operations: now }], reports)).toMatchObject({ looked: 4, held: 0 });
+    expect(repair(once.definition)).toBeNull();
+  });
+  test.each<[TargetSupposition, string]>([
+    ['gone', 'ph'],
+    ['required', 'note'],
+  ])('nothing mends %s of %s', (what, key) =>
+    expect(changed(supposedOfTarget([registering], 'create', key, what), key).repair()).toBeNull(),
+  );
+  test('a field that is new and required gets the line that is likely', () => {
+    const now = [{ ...registering, fields: [...registering.fields, targetField('weather', { required: true })] }];
+    const { repair, held } = changed(now, 'weather');
+    expect(held).toBe(4);
+    const once = repair()!;
+    expect(once.words[0]).toMatch(/^A line for “weather”/);
+    expect(once.definition.calls[0]!.lines.at(-1)).toMatchObject({ to: 'weather', source: { field: 'weather' } });
+    expect(repair(once.definition)).toBeNull();
+  });
+  test('a call to another target is left alone', () => {
+    const now = supposedOfTarget([registering], 'create', 'site', 'renamed');
+    const [change] = operationChanges([registering], now);
+    const parts = { schema, samples: reports, operationOf: () => now[0]!, before: [registering] };
+    expect(repairForTarget(change!, 'another', reporting, parts)).toBeNull();
+  });
+});
+
+test('a constant that holds what looks like a question stays as it is', () => {
+  const value = { field: 'site', of: [{ each: 'site' }] };
+  const [call] = reporting.calls;
+  const definition = {
+    ...reporting,
+    calls: [{ ...call!, lines: [{ ...lineFrom('site', 'site'), source: { from: 'constant' as const, value } }] }],
+  };
+  const change: FormChange = { change: 'replaced', question: 'site', was: 'site', now: 'q_7' };
+  expect(repairForForm(change, definition, { schema, samples: reports, operationOf: () => registering })).toBeNull();
+});
