@@ -58,7 +58,7 @@ export interface ChangeView {
   /** An answer before and one since. */
   before: Json;
   after: Json;
-  /** ISO 8601. */
+  /** When it was seen first, and last; ISO 8601. */
   firstAt: string;
   lastAt: string;
   /** Submissions since then; null for a target. */
@@ -76,7 +76,15 @@ export interface ChangesView {
   open: number;
 }
 
-/** A repair of one route, and how it fares; null where nothing mends it by itself. */
+/** What is to be done about a change in one route's draft. */
+export interface RepairedView {
+  /** Null where there is nothing to mend, or nothing that mends it by itself. */
+  repair: RepairView | null;
+  /** True where the draft does already what mends what is live. */
+  isDrafted: boolean;
+}
+
+/** A repair of one route, and how it fares. */
 export interface RepairView {
   words: string[];
   definition: RouteDefinition;

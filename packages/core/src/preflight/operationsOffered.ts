@@ -1,3 +1,4 @@
+import { operationsUsed } from '../route';
 import { defineCheck, operationOf, stop } from './check';
 
 /** Every operation that a call names is offered by its target. */
@@ -7,9 +8,7 @@ export const operationsOffered = defineCheck({
     for (const call of seen.definition.calls) {
       const target = seen.targets.find(each => each.id === call.targetId);
       if (!target) return stop('A target of this route was removed.', 'Choose another operation, or remove the call.');
-      const { find, readBack } = call;
-      const named = [call.operationId, find?.operationId, find?.update?.operationId, readBack?.operationId];
-      const gone = named.find(id => id !== undefined && !operationOf(seen, call, id));
+      const gone = operationsUsed({ calls: [call] }, call.targetId).find(id => !operationOf(seen, call, id));
       if (gone !== undefined)
         return stop(
           `${target.name} does not offer “${gone}” any more.`,

@@ -22,6 +22,10 @@ export interface Held {
   now: Enacted;
 }
 
+/** How many proofs give something else than was approved. */
+export const differingOf = (play: Play, proofs: readonly Proof[]): number =>
+  holdAll(play, proofs).filter(each => each.differences.length > 0).length;
+
 /** Holds proofs against a route as it is now. */
 export const holdAll = (play: Play, proofs: readonly Proof[]): Held[] =>
   proofs.map(({ id, submission, answers, approved, loose }) => {

@@ -1,5 +1,5 @@
 import type { ChangeState } from '../store';
-import type { ChangeTouch, ChangeView, RepairView } from '@grammata/contract';
+import type { ChangeTouch, ChangeView, RepairView, RepairedView } from '@grammata/contract';
 import {
   repairForForm,
   repairForTarget,
@@ -7,15 +7,15 @@ import {
   type FormChange,
   type Repair,
 } from '@grammata/core/drift';
-import { holdAll } from '@grammata/core/proof';
-import type { RouteDefinition } from '@grammata/core/route';
+import { differingOf } from '@grammata/core/proof';
+import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
 import { definitionOf, formTouch, heldOf, targetTouch, type Touched } from '../drift';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import type { ChangeRow, RouteRow } from '../store';
+import { isTraffic, type ChangeRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
 import { playOf } from './proofs';
 import { saveDraft } from './routes';
@@ -72,6 +72,7 @@ export function changeView(parts: Parts, row: ChangeRow): ChangeView {
 
 function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
   const { store } = parts;
+  if (isTraffic(row.what)) return [];
   const since = row.subject === 'form' ? sinceOf(parts, row, LOOKED) : [];
   const before = operationsBefore(row);
   return store.routes.all().flatMap((route): ChangeTouch[] => {
@@ -99,6 +100,12 @@ function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
 const operationsBefore = ({ subject, before }: ChangeRow): Operation[] =>
   subject === 'target' && before !== null ? [before as unknown as Operation] : [];
 
+const routeOr404 = ({ store }: Pick<Parts, 'store'>, id: string): RouteRow => {
+  const row = store.routes.byId(id);
+  if (!row) throw notFound('route');
+  return row;
+};
+
 const changeOr404 = ({ store }: Pick<Parts, 'store'>, id: string): ChangeRow => {
   const row = store.changes.byId(id);
   if (!row) throw notFound('change');
@@ -114,13 +121,18 @@ export function settleChange(parts: Parts, actor: Actor, id: string, state: Chan
   return settled;
 }
 
-/** A repair of a route's draft for a change; null where nothing mends it by itself. Throws HttpProblem where one of them is not there. */
-export function proposeRepair(parts: Parts, id: string, routeId: string): RepairView | null {
+/** A repair of a route's draft for a change, if it needs one and there is one. Throws HttpProblem where one of them is not there. */
+export function proposeRepair(parts: Parts, id: string, routeId: string): RepairedView {
   const row = changeOr404(parts, id);
-  const route = parts.store.routes.byId(routeId);
-  if (!route) throw notFound('route');
+  const route = routeOr404(parts, routeId);
   const repair = repairOf(parts, row, route);
-  if (!repair) return null;
+  if (repair) return { repair: shown(parts, route, repair), isDrafted: false };
+  const does = definitionOf(parts, route);
+  const isDrafted = !sameDefinition(does, route.draft) && repairOf(parts, row, route, does) !== null;
+  return { repair: null, isDrafted };
+}
+
+function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
   const samples = parts.store.forms.samples(route.formId, LOOKED).map(each => each.data);
   const [stands, then] = [route.draft, repair.definition].map(definition => heldOf(parts, definition, samples));
   return {
@@ -137,9 +149,15 @@ export function proposeRepair(parts: Parts, id: string, routeId: string): Repair
   };
 }
 
-function repairOf({ store }: Parts, row: ChangeRow, route: RouteRow): Repair | null {
+/** What would mend what a route does, or is drawn to do; null where nothing is to be mended, or nothing mends it by itself. */
+function repairOf(
+  { store }: Pick<Parts, 'store'>,
+  row: ChangeRow,
+  route: RouteRow,
+  definition = route.draft,
+): Repair | null {
   const form = store.forms.byId(route.formId);
-  if (!form || row.what.change === 'silent' || row.what.change === 'flood') return null;
+  if (!form || isTraffic(row.what) || (row.subject === 'form' && route.formId !== row.subjectId)) return null;
   const since = row.subject === 'form' ? row.firstAt : 0;
   const samples = store.forms
     .samples(route.formId, REPAIRED_OVER)
@@ -149,8 +167,8 @@ function repairOf({ store }: Parts, row: ChangeRow, route: RouteRow): Repair | n
     store.targets.byId(targetId)?.operations.find(each => each.id === operationId) ?? null;
   const made = { schema: form.schema, samples, operationOf };
   return row.subject === 'form'
-    ? repairForForm(row.what as FormChange, route.draft, made)
-    : repairForTarget(row.what as DocumentChange, row.subjectId, route.draft, {
+    ? repairForForm(row.what as FormChange, definition, made)
+    : repairForTarget(row.what as DocumentChange, row.subjectId, definition, {
         ...made,
         before: operationsBefore(row),
       });
@@ -160,9 +178,7 @@ function repairOf({ store }: Parts, row: ChangeRow, route: RouteRow): Repair | n
 function differing(parts: Parts, route: RouteRow, definition: RouteDefinition): number {
   const proofs = parts.store.proofs.of(route.id);
   try {
-    return proofs.length === 0
-      ? 0
-      : holdAll(playOf(parts, definition), proofs).filter(each => each.differences.length > 0).length;
+    return proofs.length === 0 ? 0 : differingOf(playOf(parts, definition), proofs);
   } catch (error) {
     if (error instanceof HttpProblem) return proofs.length;
     throw error;
@@ -170,18 +186,31 @@ function differing(parts: Parts, route: RouteRow, definition: RouteDefinition): 
 }
 
 /**
- * Takes a repair into a route's draft, and settles the change where no other route needs one. Throws HttpProblem where there is none any
- * more, and where the draft was edited since it was shown.
+ * Takes a repair into a route's draft; the change is settled once that is live. Throws HttpProblem where there is none any more, and where
+ * the draft was edited since it was shown.
  */
 export function takeRepair(parts: Parts, actor: Actor, id: string, routeId: string, revision: number): void {
-  const row = changeOr404(parts, id);
-  const route = parts.store.routes.byId(routeId);
-  if (!route) throw notFound('route');
-  const repair = repairOf(parts, row, route);
+  const route = routeOr404(parts, routeId);
+  const repair = repairOf(parts, changeOr404(parts, id), route);
   if (!repair) throw new HttpProblem(409, 'Nothing mends this by itself any more.');
   saveDraft(parts, actor, route, { definition: repair.definition as never, revision });
-  const others = touchesOf(parts, row).filter(each => each.routeId !== routeId && each.touch !== 'harmless');
-  const isOpen = others.some(each => repairOf(parts, row, parts.store.routes.byId(each.routeId)!) !== null);
-  if (!isOpen) settleChange(parts, actor, id, 'settled');
   parts.log.info({ actor: actor.id, change: id, route: routeId }, 'a repair was taken');
+}
+
+/** Open changes for which there is a repair of what a route does. */
+export function mendableIn(parts: Pick<Parts, 'store'>, route: RouteRow): ChangeRow[] {
+  const does = definitionOf(parts, route);
+  const { changes } = parts.store;
+  return [
+    ...changes.openOf('form', route.formId),
+    ...targetsOf(does).flatMap(id => changes.openOf('target', id)),
+  ].filter(row => repairOf(parts, row, route, does) !== null);
+}
+
+/** Settles those of some changes for which no route needs a repair any more. */
+export function settleMended(parts: Parts, actor: Actor, rows: readonly ChangeRow[]): void {
+  const routes = parts.store.routes.all();
+  for (const row of rows)
+    if (routes.every(route => repairOf(parts, row, route, definitionOf(parts, route)) === null))
+      settleChange(parts, actor, row.id, 'settled');
 }

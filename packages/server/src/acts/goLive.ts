@@ -6,12 +6,14 @@ import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import { tokenEnd } from '../targets';
 import type { Actor } from './actor';
+import { mendableIn, settleMended } from './changes';
 import { heldAgainst } from './proofs';
 
-type Parts = Pick<Services, 'store' | 'deliveries' | 'live' | 'log' | 'vault'>;
+type Parts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'live' | 'log' | 'timers' | 'vault'>;
 
-/** Makes a route's draft live. Throws HttpProblem where something does not hold that must. */
-export function goLive({ store, deliveries, live, log, vault }: Parts, actor: Actor, route: RouteRow): void {
+/** Makes a route's draft live, which settles the changes that it mends. Throws HttpProblem where something does not hold that must. */
+export function goLive(parts: Parts, actor: Actor, route: RouteRow): void {
+  const { store, deliveries, live, log, vault } = parts;
   const findings = preflight({
     definition: route.draft,
     targets: targetsOf(route.draft).flatMap(id => {
@@ -25,8 +27,10 @@ export function goLive({ store, deliveries, live, log, vault }: Parts, actor: Ac
   });
   const stopping = findings.find(each => each.stops);
   if (stopping) throw new HttpProblem(409, stopping.words, stopping.remedy);
+  const mendable = mendableIn(parts, route);
   store.routes.goLive(route.id, actor.name);
   log.info({ actor: actor.id, route: route.id }, 'a route went live');
+  settleMended(parts, actor, mendable);
   live.publish({ type: 'changed', what: 'route', id: route.id });
   deliveries.wake();
 }

@@ -45,6 +45,10 @@ export function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): voi
     throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
   feeds.forget(id);
   store.intakes.remove(id);
+  store.changes.forget(
+    'form',
+    forms.map(({ form }) => form.id),
+  );
   log.info({ actor: actor.id, intake: id }, 'an intake was removed');
   changed(parts, id);
 }

@@ -10,8 +10,8 @@ import {
   type TargetSupposition,
 } from '@grammata/core/drift';
 import { compileStages } from '@grammata/core/perform';
-import { holdAll } from '@grammata/core/proof';
-import { targetsOf, type RouteDefinition } from '@grammata/core/route';
+import { differingOf } from '@grammata/core/proof';
+import { operationsUsed, targetsOf, type RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { definitionOf } from '../drift';
@@ -39,9 +39,7 @@ export function suppose({ store }: Pick<Services, 'store'>, input: SupposeInput)
     isForm ? supposedOfForm(all, key, what as FormSupposition, option) : all;
   return store.routes.all().flatMap((route): SupposedView[] => {
     const definition = definitionOf({ store }, route);
-    const isTouched = isForm
-      ? route.formId === subjectId
-      : definition.calls.some(each => each.targetId === subjectId && each.operationId === operationId);
+    const isTouched = isForm ? route.formId === subjectId : operationsUsed(definition, subjectId).includes(operationId);
     if (!isTouched) return [];
     const samples = store.forms.samples(route.formId, LOOKED).map(each => each.data);
     const targets = targetsOf(definition).flatMap(id => store.targets.byId(id) ?? []);
@@ -55,7 +53,10 @@ export function suppose({ store }: Pick<Services, 'store'>, input: SupposeInput)
         state: route.state,
         uses: isForm
           ? usesOf(definition, key).length
-          : definition.calls.flatMap(each => each.lines).filter(line => line.to === key && line.source !== null).length,
+          : definition.calls
+              .filter(each => each.targetId === subjectId && each.operationId === operationId)
+              .flatMap(each => each.lines)
+              .filter(line => line.to === key && line.source !== null).length,
         looked: stands.looked,
         held: stands.held,
         heldThen: then.held + Math.max(0, stands.looked - then.looked),
@@ -80,6 +81,8 @@ function differing(
   const stages = compileStages(definition.calls, targets);
   if (stages instanceof Problem) return proofs.length;
   const play = { stages, condition: definition.condition, context: { timeZone: definition.terms.timeZone } };
-  const as = proofs.map(proof => ({ ...proof, submission: supposed([proof.submission])[0]! }));
-  return holdAll(play, as).filter(each => each.differences.length > 0).length;
+  return differingOf(
+    play,
+    proofs.map(proof => ({ ...proof, submission: supposed([proof.submission])[0]! })),
+  );
 }

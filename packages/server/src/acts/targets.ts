@@ -66,6 +66,7 @@ export function removeTarget({ store, live, breakers, log }: Parts, actor: Actor
   if (route)
     throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
   store.targets.remove(row.id);
+  store.changes.forget('target', [row.id]);
   breakers.forget(row.id);
   live.publish({ type: 'changed', what: 'target', id: row.id });
   log.info({ actor: actor.id, target: row.id }, 'a target was removed');

@@ -27,7 +27,7 @@ export function changesApi(services: Services): Router {
     response.json(suppose(services, checked(SupposeInput, request.body)));
   });
 
-  /** What mends a route; null where nothing does by itself. */
+  /** What mends a route. */
   router.post('/changes/:id/repair', (request, response) => {
     const { routeId } = checked(RepairInput, request.body);
     response.json(proposeRepair(services, request.params.id, routeId));

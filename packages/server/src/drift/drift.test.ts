@@ -2,7 +2,7 @@ import type {
   ChangesView,
   DeliveryPage,
   IntakeView,
-  RepairView,
+  RepairedView,
   RouteView,
   SupposedView,
   TargetView,
@@ -81,9 +81,9 @@ test('a question that is another one now: heard of at the first message, mended,
   const held = async () => (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}&state=held`)).json;
   await eventually(held, page => page.total === 3);
 
-  const { json: repair } = await client.call<RepairView>('POST', `/changes/${all[0]!.id}/repair`, {
-    routeId: route.id,
-  });
+  const propose = async () =>
+    (await client.call<RepairedView>('POST', `/changes/${all[0]!.id}/repair`, { routeId: route.id })).json;
+  const { repair } = await propose();
   expect(repair).toMatchObject({
     words: ['What came from “site” comes from “q_771”; from “site” where that is still sent.'],
     samples: { held: 3, heldThen: 0, looked: 11 },
@@ -91,12 +91,20 @@ test('a question that is another one now: heard of at the first message, mended,
   });
   const take = (revision: number) =>
     client.call('POST', `/changes/${all[0]!.id}/repair/take`, { routeId: route.id, revision });
-  expect((await take(repair.revision - 1)).status).toBe(409);
-  expect((await take(repair.revision)).status).toBe(204);
-  expect((await changes()).changes[0]).toMatchObject({ state: 'settled', by: expect.any(String) });
+  expect((await take(repair!.revision - 1)).status).toBe(409);
+  expect((await take(repair!.revision)).status).toBe(204);
+  // In the draft only: what is live is as it was.
+  expect((await changes()).changes[0]).toMatchObject({ state: 'open', touch: 'breaks' });
+  expect(await propose()).toEqual({ repair: null, isDrafted: true });
+  expect((await take(repair!.revision + 1)).status).toBe(409);
   await client.call('POST', `/routes/${route.id}/live`);
   // It takes either now.
-  expect((await changes()).changes[0]).toMatchObject({ touch: 'harmless' });
+  expect((await changes()).changes[0]).toMatchObject({
+    state: 'settled',
+    by: expect.any(String),
+    touch: 'harmless',
+  });
+  expect(await propose()).toEqual({ repair: null, isDrafted: false });
   const { deliveries } = await held();
   await client.call('POST', '/deliveries/resend', { ids: deliveries.map(each => each.id), mapping: 'now' });
   // Nothing was lost: what was held is delivered with the repaired mapping.
@@ -167,7 +175,7 @@ test('a target that offers something else is heard of when it is read, and mende
   });
   expect(told['field-added']).toMatchObject({ touch: 'breaks', now: { required: true } });
   const repair = async (change: string) =>
-    (await client.call<RepairView | null>('POST', `/changes/${told[change]!.id}/repair`, { routeId: route.id })).json;
+    (await client.call<RepairedView>('POST', `/changes/${told[change]!.id}/repair`, { routeId: route.id })).json.repair;
   expect((await repair('option-renamed'))!.words).toEqual(['site: “AB-02” is sent as “AB-02 (new)”.']);
   expect((await repair('field-added'))!.words[0]).toMatch(/A line for “who”/);
 });
@@ -218,7 +226,7 @@ describe('what if', () => {
     expect(json).toMatchObject([{ routeId: route.id, uses: 1, looked: 8, held: 0, heldThen: 8 }]);
     expect(json[0]!.reasons[0]).toContain('site');
     // Nothing was changed by asking.
-    expect((await suppose({ what: 'optional', key: 'who' })).json).toMatchObject([{ uses: 0, heldThen: 0 }]);
+    expect((await suppose({ what: 'gone', key: 'who' })).json).toMatchObject([{ uses: 0, heldThen: 0 }]);
   });
   test('a target took something else', async () => {
     const of = { subject: 'target', subjectId: targetId, operationId: 'create:samples' };

@@ -1,7 +1,7 @@
 import type { RouteDefinition } from '@grammata/core/route';
 import { Problem } from '@grammata/core/transform';
 import type { Services } from '../services';
-import type { DeliveryRow } from '../store';
+import { isTraffic, type DeliveryRow } from '../store';
 import { formTouch } from './touch';
 
 /** Newest submissions on which it is seen what a change does. */
@@ -22,12 +22,12 @@ export function heldForChange(
   const samples = store.forms.samples(submission.formId, LOOKED);
   const open = store.changes
     .openOf('form', submission.formId)
-    .filter(each => each.firstAt <= submission.receivedAt)
+    .filter(each => !isTraffic(each.what) && each.firstAt <= submission.receivedAt)
     .find(each => {
       const since = samples.filter(one => one.receivedAt >= each.firstAt).map(one => one.data);
       return whenChanged === 'holdAll' || formTouch({ store }, each, definition, since).touch !== 'harmless';
     });
   return open
-    ? new Problem('form.changed', 'The form changed: it waits until somebody looked at that, under Changes.', null)
+    ? new Problem('form.changed', 'The form changed: look at that under Changes, then send it again.', null)
     : null;
 }

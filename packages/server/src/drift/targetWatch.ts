@@ -1,9 +1,10 @@
-import { operationChanges } from '@grammata/core/drift';
+import { operationChanges, operationName } from '@grammata/core/drift';
+import { operationsUsed } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
-import type { Operation } from '@grammata/core/target';
 import { now } from '../clock';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
+import { definitionOf } from './touch';
 
 /** Keeps what a target offers otherwise than when it was read before; the snapshots are kept beside it. */
 export function keepTargetChanges(
@@ -13,12 +14,12 @@ export function keepTargetChanges(
 ): void {
   if (before.snapshot === null || before.snapshot === after.snapshot) return;
   const told = operationChanges(before.operations, after.operations);
-  const used = new Set(
-    store.routes
-      .all()
-      .flatMap(({ draft }) => draft.calls.flatMap(call => (call.targetId === after.id ? namesOf(before, call) : []))),
-  );
-  // Of operations that no route uses only what goes is told: a document of hundreds changes all the time.
+  const ids = store.routes
+    .all()
+    .flatMap(route => [route.draft, definitionOf({ store }, route)])
+    .flatMap(definition => operationsUsed(definition, after.id));
+  const used = new Set(before.operations.filter(each => ids.includes(each.id)).map(operationName));
+  // A document of hundreds changes all the time: once routes use some of it, what becomes of the others is not told.
   const seen = told
     .filter(each => used.has(each.operation) || (used.size === 0 && each.change !== 'operation-added'))
     .map(what => ({
@@ -37,22 +38,4 @@ export function keepTargetChanges(
 
 /** The operation as it was: what lines wrote to, and where, is told by it. */
 const operationNamed = ({ operations }: TargetRow, name: string): Json =>
-  JSON.parse(JSON.stringify(operations.find(each => `${each.method} ${each.path}` === name) ?? null)) as Json;
-
-/** The operations that a call uses, as changes name them. */
-const namesOf = (
-  { operations }: TargetRow,
-  {
-    operationId,
-    find,
-    readBack,
-  }: {
-    operationId: string;
-    find?: { operationId: string; update: { operationId: string } | null } | null;
-    readBack?: { operationId: string } | null;
-  },
-): string[] =>
-  [operationId, find?.operationId, find?.update?.operationId, readBack?.operationId].flatMap(id => {
-    const operation: Operation | undefined = operations.find(each => each.id === id);
-    return operation ? [`${operation.method} ${operation.path}`] : [];
-  });
+  JSON.parse(JSON.stringify(operations.find(each => operationName(each) === name) ?? null)) as Json;

@@ -1,6 +1,15 @@
-import { fareOf, usesOf, type DocumentChange, type Fare, type FormChange, type Use } from '@grammata/core/drift';
-import { targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
-import { asText, type Submission } from '@grammata/core/submission';
+import {
+  fareOf,
+  fieldPlace,
+  operationName,
+  usesOf,
+  type DocumentChange,
+  type Fare,
+  type FormChange,
+  type Use,
+} from '@grammata/core/drift';
+import { operationsUsed, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
+import { asText, isJsonObject, type Json, type JsonObject, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import type { Services } from '../services';
 import type { ChangeRow, RouteRow } from '../store';
@@ -39,17 +48,15 @@ export function formTouch(
   definition: RouteDefinition,
   since: readonly Submission[],
 ): Touched {
-  const { change, question } = what as FormChange;
-  const { now: is } = what;
+  const { change, question, now: is } = what as FormChange;
   // What takes the successor, too, serves both.
   const served = new Set(change === 'replaced' ? usesOf(definition, asText(is ?? null)).map(placeOf) : []);
   const uses = question === null ? [] : usesOf(definition, question).filter(each => !served.has(placeOf(each)));
   const { held, looked } = heldOf(parts, definition, since);
   const isUsed = uses.length > 0 && telling.has(change);
   const isEmptied = isUsed && (change === 'gone' || change === 'replaced') && uses.some(each => each.what !== 'line');
-  const touch =
-    !isUsed && !(change === 'envelope' && held > 0) ? 'harmless' : held > 0 || isEmptied ? 'breaks' : 'risks';
-  return { touch, uses, held, looked };
+  if (!isUsed && !(change === 'envelope' && held > 0)) return { touch: 'harmless', uses, held, looked };
+  return { touch: held > 0 || isEmptied ? 'breaks' : 'risks', uses, held, looked };
 }
 
 const placeOf = ({ callId, lineId, what }: Use): string => `${what} ${callId} ${lineId}`;
@@ -69,12 +76,11 @@ const breaking = new Set<string>([
   'operation-gone',
   'field-gone',
   'field-renamed',
-  'required',
   'option-gone',
   'option-renamed',
   'type',
 ]);
-const risky = new Set<string>(['operation-moved', 'format', 'narrowed', 'option-added']);
+const risky = new Set<string>(['operation-moved', 'required', 'format', 'narrowed', 'option-added']);
 
 /** What a change of a target does to a route. */
 export function targetTouch(
@@ -84,42 +90,30 @@ export function targetTouch(
 ): Touched {
   const { change, operation, field, now: is } = what as DocumentChange;
   const none: Touched = { touch: 'harmless', uses: [], held: 0, looked: 0 };
-  const changed = before.find(each => `${each.method} ${each.path}` === operation);
-  if (!changed) return none;
-  const calls = definition.calls.filter(each => each.targetId === subjectId && uses(each, changed.id));
+  const changed = before.find(each => operationName(each) === operation);
+  const calls = definition.calls.filter(
+    each => changed && operationsUsed({ calls: [each] }, subjectId).includes(changed.id),
+  );
   if (calls.length === 0) return none;
-  const key = changed.fields.find(
-    each => (each.in === 'query' ? `?${each.pointer}` : each.pointer || `/${each.key}`) === field,
-  )?.key;
-  const places = calls.flatMap((call): Use[] => {
-    const line = call.lines.find(each => each.to === key && each.source !== null);
-    if (field === undefined) return [{ callId: call.id, lineId: null, what: 'line' }];
-    return line ? [{ callId: call.id, lineId: line.id, what: 'line' }] : [];
-  });
-  const isFilled = places.length > 0;
-  const wantsMore =
-    (change === 'required' && !isFilled) ||
-    (change === 'field-added' && (is as { required?: boolean } | undefined)?.required === true);
-  const touch: TouchClass = wantsMore
-    ? 'breaks'
-    : change === 'required' || change === 'field-added'
-      ? isFilled
-        ? 'risks'
-        : 'harmless'
-      : isFilled && breaking.has(change)
-        ? 'breaks'
-        : isFilled && risky.has(change)
-          ? 'risks'
-          : 'harmless';
-  const all =
-    places.length > 0 || !wantsMore
-      ? places
-      : calls.map((call): Use => ({ callId: call.id, lineId: null, what: 'line' }));
-  return { touch, uses: all, held: 0, looked: 0 };
+  const key = changed!.fields.find(each => fieldPlace(each) === field)?.key;
+  const usesAt = (lineOf: (call: Call) => string | null | undefined) =>
+    calls.flatMap((call): Use[] => {
+      const lineId = lineOf(call);
+      return lineId === undefined ? [] : [{ callId: call.id, lineId, what: 'line' }];
+    });
+  const whole = usesAt(() => null);
+  const filled =
+    field === undefined ? whole : usesAt(call => call.lines.find(each => each.to === key && each.source !== null)?.id);
+  // What has to be sent from now on, and what must not be left blank any more.
+  if (change === 'field-added') return isRequired(is) ? { ...none, touch: 'breaks', uses: whole } : none;
+  if (change === 'required' && filled.length === 0) return { ...none, touch: 'breaks', uses: whole };
+  if (filled.length === 0) return none;
+  const touch = breaking.has(change) ? 'breaks' : risky.has(change) ? 'risks' : 'harmless';
+  return { ...none, touch, uses: filled };
 }
 
-const uses = ({ operationId, find, readBack }: Call, id: string): boolean =>
-  operationId === id || find?.operationId === id || find?.update?.operationId === id || readBack?.operationId === id;
+const isRequired = (now: Json | undefined): boolean =>
+  isJsonObject(now ?? null) && (now as JsonObject).required === true;
 
 /** What a route does: as it is live, or as it is drawn. */
 export const definitionOf = ({ store }: Pick<Parts, 'store'>, route: RouteRow): RouteDefinition =>

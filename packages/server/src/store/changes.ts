@@ -1,12 +1,12 @@
 import { and, count, desc, eq, gte, inArray } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
-import { changes, type ChangeState } from './changesSchema';
+import { changes, isTraffic, type ChangeState } from './changesSchema';
 import type { Database } from './database';
 import { arrivals, submissions } from './schema';
 import type { SubmissionRow } from './arrivals';
 
-export type { ChangeState, TrafficChange } from './changesSchema';
+export { isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
 export type ChangeRow = typeof changes.$inferSelect;
 export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & { at: number };
 
@@ -21,14 +21,8 @@ export class Changes {
   constructor(private readonly db: Database) {}
 
   /** Those that are told, the newest first. */
-  list(limit: number, state?: ChangeState): ChangeRow[] {
-    return this.db
-      .select()
-      .from(changes)
-      .where(state && eq(changes.state, state))
-      .orderBy(desc(changes.firstAt), desc(changes.id))
-      .limit(limit)
-      .all();
+  list(limit: number): ChangeRow[] {
+    return this.db.select().from(changes).orderBy(desc(changes.firstAt), desc(changes.id)).limit(limit).all();
   }
 
   byId(id: string): ChangeRow | undefined {
@@ -111,7 +105,7 @@ export class Changes {
       .map(each => each.at);
   }
 
-  /** How many submissions of each form came since a time. */
+  /** How many submissions of a form came since a time. */
   since(formId: string, at: number): number {
     return this.db
       .select({ n: count() })
@@ -120,6 +114,7 @@ export class Changes {
       .get()!.n;
   }
 
+  /** Forgets the changes of what is removed. */
   forget(subject: ChangeRow['subject'], ids: readonly string[]): void {
     this.db
       .delete(changes)
@@ -135,9 +130,8 @@ const printOf = (what: ChangeRow['what']): string => {
   const tellsApart =
     change.startsWith('option') || change === 'replaced' || change.includes('renamed') || change.includes('moved');
   // Each silence, and each flood, is one of its own, however long it lasts.
-  const isTraffic = change === 'silent' || change === 'flood';
   return JSON.stringify([
-    ...(isTraffic ? [was ?? null] : []),
+    ...(isTraffic(what) ? [was ?? null] : []),
     change,
     ...about,
     ...(tellsApart || change === 'reworded' ? [was ?? null, is ?? null] : []),

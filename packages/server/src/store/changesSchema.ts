@@ -13,6 +13,10 @@ export interface TrafficChange {
   now?: Json;
 }
 
+/** True for what is told of how much comes: the form itself is what it was. */
+export const isTraffic = (what: { change: string }): what is TrafficChange =>
+  what.change === 'silent' || what.change === 'flood';
+
 /** Changes seen in forms and targets. Times are ms since the epoch. */
 export const changes = sqliteTable(
   'changes',
@@ -25,7 +29,7 @@ export const changes = sqliteTable(
     what: text({ mode: 'json' }).$type<FormChange | DocumentChange | TrafficChange>().notNull(),
     firstAt: integer().notNull(),
     lastAt: integer().notNull(),
-    /** What was said or offered before, and what is now, to be looked at; of a target the snapshots. */
+    /** Of a form an answer before and one since, to be looked at; of a target the operation as it was, and nothing. */
     before: text({ mode: 'json' }).$type<Json>(),
     after: text({ mode: 'json' }).$type<Json>(),
     state: text().$type<ChangeState>().notNull().default('open'),

@@ -31,7 +31,9 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
     { key: 'a', does: 'open ones or all', run: () => show(shows === 'all' ? 'open' : 'all') },
   ]);
   const shown = shows === 'all' ? all : all.filter(each => each.state === 'open');
-  const breaking = shown.filter(each => each.state === 'open' && each.touch === 'breaks').length;
+  const breaking = shown.filter(
+    each => each.state === 'open' && each.touches.some(({ touch, state }) => touch === 'breaks' && state !== 'draft'),
+  ).length;
   return (
     <Sheet
       title="Changes"
@@ -39,8 +41,12 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
         <>
           {breaking > 0 && (
             <Note tone="trouble">
-              {counted(breaking, 'change')} {breaking === 1 ? 'keeps' : 'keep'} submissions from being delivered. What
-              is held goes when the route is mended, and is not lost.
+              {counted(breaking, 'change')} {breaking === 1 ? 'breaks' : 'break'} what is live. What can’t be sent is
+              held, and not lost:{' '}
+              <Link className="act" to="/deliveries?state=held">
+                send it again
+              </Link>{' '}
+              once the route is mended.
             </Note>
           )}
           <Note tone="goes">
@@ -95,6 +101,8 @@ function Change({ change }: { change: ChangeView }) {
   const settle = useSettle();
   const [repairing, setRepairing] = useState<string | null>(null);
   const isOpen = state === 'open';
+  // How much comes is no route's business.
+  const isTraffic = change.change === 'silent' || change.change === 'flood';
   const { mark, colour } = marks[isOpen ? touch : 'harmless'];
   const words = changeWords(change);
   const touched = touches.filter(each => each.touch !== 'harmless');
@@ -115,7 +123,7 @@ function Change({ change }: { change: ChangeView }) {
             {!isOpen && (
               <>
                 {' '}
-                · {state === 'settled' ? 'settled' : 'nothing to do, said'} {state === 'settled' ? 'by' : ''} {by}
+                · {state === 'settled' ? 'settled by' : 'nothing to do, said'} {by}
                 {settledAt && (
                   <>
                     , <Moment at={settledAt} />
@@ -125,7 +133,7 @@ function Change({ change }: { change: ChangeView }) {
             )}
           </p>
           <Example before={change.before} after={change.after} />
-          {isOpen && (
+          {isOpen && !isTraffic && (
             <ul className="mt-2 space-y-1">
               {(touched.length > 0 ? touched : touches.slice(0, 1)).map(each => (
                 <Touch
@@ -135,6 +143,9 @@ function Change({ change }: { change: ChangeView }) {
                   onRepair={() => setRepairing(repairing === each.routeId ? null : each.routeId)}
                 />
               ))}
+              {touched.length === 0 && touches.length > 1 && (
+                <li className="text-small text-ink-2">nor to {counted(touches.length - 1, 'other route')}</li>
+              )}
               {touches.length === 0 && <li className="text-small text-ink-2">No route takes this on.</li>}
             </ul>
           )}

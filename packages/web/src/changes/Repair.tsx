@@ -18,17 +18,29 @@ export function Repair({ changeId, routeId, onDone }: { changeId: string; routeI
         Trying it on what is recorded…
       </p>
     );
-  if (data === null)
-    return (
-      <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
-        Nothing mends this by itself.{' '}
-        <Link className="act" to={`/routes/${routeId}/what`}>
-          Look at the lines
-        </Link>{' '}
-        and decide what is to be done.
-      </p>
-    );
-  return <Shown changeId={changeId} routeId={routeId} repair={data} onDone={onDone} />;
+  const { repair, isDrafted } = data;
+  if (repair) return <Shown changeId={changeId} routeId={routeId} repair={repair} onDone={onDone} />;
+  return (
+    <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
+      {isDrafted ? (
+        <>
+          It is in the draft.{' '}
+          <Link className="act" to={`/routes/${routeId}/what`}>
+            Look at it, and make it live
+          </Link>
+          : that settles the change.
+        </>
+      ) : (
+        <>
+          Nothing mends this by itself.{' '}
+          <Link className="act" to={`/routes/${routeId}/what`}>
+            Look at the lines
+          </Link>{' '}
+          and decide what is to be done.
+        </>
+      )}
+    </p>
+  );
 }
 
 function Shown({
@@ -80,19 +92,23 @@ function Shown({
         </tbody>
       </table>
       <div className="mt-2 space-y-1" role="status">
-        <Note tone={samples.heldThen === 0 ? 'fine' : helps ? 'look' : 'trouble'}>
-          {samples.heldThen === 0
-            ? `All ${count(samples.looked)} newest submissions can be sent`
-            : `${count(samples.heldThen)} of the ${count(samples.looked)} newest can’t be sent`}
-          {samples.held > samples.heldThen && `; as it stands, ${count(samples.held)} can’t`}.
-        </Note>
+        {samples.looked === 0 ? (
+          <Note tone="look">Nothing is recorded to try it on.</Note>
+        ) : (
+          <Note tone={samples.heldThen === 0 ? 'fine' : helps ? 'look' : 'trouble'}>
+            {samples.heldThen === 0
+              ? `All ${count(samples.looked)} newest submissions can be sent`
+              : `${count(samples.heldThen)} of the ${count(samples.looked)} newest can’t be sent`}
+            {samples.held > samples.heldThen && `; as it stands, ${count(samples.held)} can’t`}.
+          </Note>
+        )}
         {proofs.total > 0 && (
           <Note tone={proofs.differingThen === 0 ? 'fine' : 'look'}>
             {proofs.differingThen === 0
               ? proofs.total === 1
                 ? 'The proof holds.'
                 : `All ${count(proofs.total)} proofs hold.`
-              : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ: they are of before the change.`}
+              : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ${proofs.differing === proofs.differingThen ? ', as they do now' : `; as it stands, ${count(proofs.differing)} do`}.`}
           </Note>
         )}
       </div>
@@ -104,6 +120,7 @@ function Shown({
             <Link className="act" to={`/routes/${routeId}/what`}>
               Look at it, and make it live
             </Link>
+            : that settles the change.
           </p>
         ) : (
           <>

@@ -93,8 +93,19 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
   );
 }
 
+const isBroken = ({ held, heldThen, differing }: SupposedView): boolean => heldThen > held || differing > 0;
+
+function fareWords({ looked, held, heldThen }: SupposedView): string {
+  if (looked === 0) return 'nothing is recorded to try it on';
+  if (heldThen > held)
+    return `${count(heldThen)} of the ${count(looked)} newest could not be sent, ${held === 0 ? 'and all can' : count(held)} now`;
+  return held === 0
+    ? `all ${count(looked)} newest could still be sent`
+    : `${count(held)} of the ${count(looked)} newest can’t be sent as it stands, and no more then`;
+}
+
 function Supposed({ all }: { all: SupposedView[] }) {
-  const broken = all.filter(each => each.heldThen > each.held || each.differing > 0);
+  const broken = all.filter(isBroken);
   return (
     <div className="mt-4 border-t border-rule pt-3">
       <p role="status" className="font-serif text-lead">
@@ -105,31 +116,28 @@ function Supposed({ all }: { all: SupposedView[] }) {
             : `${counted(broken.length, 'route')} would break.`}
       </p>
       <ul aria-label="Routes">
-        {all.map(({ routeId, name, state, uses, looked, held, heldThen, reasons, proofs, differing }) => (
-          <li key={routeId} className="border-b border-rule py-2">
+        {all.map(each => (
+          <li key={each.routeId} className="border-b border-rule py-2">
             <p className="flex flex-wrap items-baseline gap-x-3">
               <span
                 aria-hidden
-                className={`w-3 font-mono font-bold ${heldThen > held ? 'text-crimson' : 'text-verdigris'}`}
+                className={`w-3 font-mono font-bold ${isBroken(each) ? 'text-crimson' : 'text-verdigris'}`}
               >
-                {heldThen > held ? '!' : '✓'}
+                {isBroken(each) ? '!' : '✓'}
               </span>
-              <Link className="font-semibold hover:underline" to={`/routes/${routeId}`}>
-                {name}
+              <Link className="font-semibold hover:underline" to={`/routes/${each.routeId}`}>
+                {each.name}
               </Link>
-              <RouteStateWord state={state} />
+              <RouteStateWord state={each.state} />
               <span className="text-ink-2">
-                {uses === 0 ? 'does not use it' : `uses it in ${counted(uses, 'place')}`};{' '}
-                {heldThen > held
-                  ? `${count(heldThen)} of the ${count(looked)} newest could not be sent, ${count(held)} now`
-                  : held === 0
-                    ? 'all of them could still be sent'
-                    : `${count(held)} of the ${count(looked)} newest can’t be sent as it stands, and no more then`}
-                {proofs > 0 &&
-                  `; ${differing === 0 ? 'all proofs hold' : `${count(differing)} of ${count(proofs)} proofs differ`}`}
+                {each.uses === 0 ? 'does not use it' : `uses it in ${counted(each.uses, 'place')}`}; {fareWords(each)}
+                {each.proofs > 0 &&
+                  `; ${each.differing === 0 ? 'all proofs hold' : `${count(each.differing)} of ${count(each.proofs)} proofs differ`}`}
               </span>
             </p>
-            {heldThen > held && reasons.length > 0 && <p className="pl-5 font-serif text-ink-2">{reasons.join(' ')}</p>}
+            {each.heldThen > each.held && each.reasons.length > 0 && (
+              <p className="pl-5 font-serif text-ink-2">{each.reasons.join(' ')}</p>
+            )}
           </li>
         ))}
       </ul>

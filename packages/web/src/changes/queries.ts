@@ -1,4 +1,11 @@
-import type { ChangeInput, ChangeView, RepairInput, RepairView, SupposedView, SupposeInput } from '@grammata/contract';
+import type {
+  ChangeInput,
+  ChangeView,
+  RepairInput,
+  RepairedView,
+  SupposedView,
+  SupposeInput,
+} from '@grammata/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api';
 
@@ -12,11 +19,11 @@ export function useSettle() {
   });
 }
 
-/** What mends a route; null where nothing does by itself. */
+/** What mends a route. */
 export const useRepair = (changeId: string) =>
   useMutation({
     mutationFn: (routeId: string) =>
-      api<RepairView | null>(`/changes/${changeId}/repair`, { method: 'POST', body: { routeId } }),
+      api<RepairedView>(`/changes/${changeId}/repair`, { method: 'POST', body: { routeId } }),
   });
 
 /** Takes a repair into the route's draft. */

@@ -1,6 +1,6 @@
 import type { ComparedView } from '@grammata/contract';
 import { asText, type Json } from '@grammata/core/submission';
-import type { FileChange, FileKind, WorkspaceFiles } from '@grammata/core/workspace';
+import type { FileChange, WorkspaceFiles } from '@grammata/core/workspace';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -138,8 +138,7 @@ function Comparison({ view, files, onDone }: { view: ComparedView; files: Worksp
       )}
       {stays.length > 0 && (
         <p className="mt-3 text-small text-ink-2">
-          Stays as it is, as nothing there is about it:{' '}
-          {stays.map(each => `${kindWords[each.kind]} “${each.name}”`).join(', ')}.
+          Stays as it is, as nothing there is about it: {stays.map(each => `${each.kind} “${each.name}”`).join(', ')}.
         </p>
       )}
       {take.error && <Fault>{wordsFor(take.error)}</Fault>}
@@ -168,13 +167,6 @@ const Faults = ({ faults }: { faults: ComparedView['faults'] }) => (
   </ul>
 );
 
-const kindWords: Record<FileKind, string> = {
-  intake: 'intake',
-  sample: 'sample',
-  target: 'target',
-  route: 'route',
-  proof: 'proof',
-};
 const changeWords = { added: ['+', 'new'], changed: ['~', 'changed'], gone: ['−', 'goes'] } as const;
 
 function Changed({ change: { file, kind, name, change, differences } }: { change: FileChange }) {
@@ -186,7 +178,7 @@ function Changed({ change: { file, kind, name, change, differences } }: { change
           {mark}
         </span>
         <span className="min-w-0 flex-1 truncate">
-          <span className="text-ink-2">{kindWords[kind]}</span> {name}
+          <span className="text-ink-2">{kind}</span> {name}
         </span>
         <span className="text-small text-ink-2">{word}</span>
         <code className="font-mono text-fine text-ink-3 max-md:hidden">{file}</code>

@@ -61,7 +61,7 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
           />
           <Choice<NonNullable<Terms['whenChanged']>>
             label="While a change of the form is open"
-            hint="Until somebody mended it, or said that there is nothing to do."
+            hint="Until what is live is mended, or somebody said that there is nothing to do. What was held is then sent again under Deliveries."
             value={terms.whenChanged ?? 'deliver'}
             options={{
               deliver: 'deliver anyway',

@@ -85,7 +85,7 @@ export function Batch({ workbench, sample }: { workbench: Workbench; sample: See
 
 const fates: Record<BatchItem['fate'], { mark: string; colour: string; words: string }> = {
   fine: { mark: '✓', colour: 'text-verdigris', words: 'went' },
-  otherwise: { mark: '△', colour: 'text-ochre', words: 'stored otherwise' },
+  otherwise: { mark: '△', colour: 'text-ochre', words: 'went otherwise' },
   refused: { mark: '!', colour: 'text-crimson', words: 'refused' },
   held: { mark: '!', colour: 'text-crimson', words: 'held' },
   leftOut: { mark: '–', colour: 'text-ink-3', words: 'does not go' },
