@@ -5,9 +5,8 @@ import {
   type FormChangeKind,
   type FormSupposition,
   type TargetSupposition,
-  type Use,
 } from '@grammata/core/drift';
-import type { RouteDefinition } from '@grammata/core/route';
+import type { RouteDefinition, Use } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
 import { IsIn, IsInt, IsString, MaxLength, Min } from 'class-validator';
 

@@ -15,3 +15,4 @@ export * from './routeViews';
 export * from './workspace';
 export * from './trying';
 export * from './changes';
+export * from './rehome';

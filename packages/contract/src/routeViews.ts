@@ -146,5 +146,8 @@ export interface VersionView {
   by: string | null;
   /** ISO 8601. */
   at: string;
+  /** The form that it took, and its name. */
+  formId: string;
+  formName: string;
   definition: RouteDefinition;
 }

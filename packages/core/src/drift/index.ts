@@ -2,7 +2,6 @@ export * from './documents';
 export * from './forms';
 export { type Message } from './profile';
 export * from './messages';
-export * from './rekey';
 export { fieldPlace, operationName } from './schemas';
 export * from './repair';
 export * from './fare';

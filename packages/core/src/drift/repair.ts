@@ -1,6 +1,6 @@
 import { testsOf, type Condition, type Test } from '../condition';
 import { isLikely, propose, remedyFor } from '../match';
-import { fieldsOf, newLine, type Call, type Line, type RouteDefinition } from '../route';
+import { fieldsOf, newLine, rekeyed, type Call, type Line, type RouteDefinition } from '../route';
 import Papa from 'papaparse';
 import type { FormSchema } from '../schema';
 import { questionKey } from '../scope';
@@ -9,7 +9,6 @@ import type { Operation, TargetField } from '../target';
 import type { Step } from '../transform';
 import type { DocumentChange } from './documents';
 import type { FormChange } from './forms';
-import { rekeyed } from './rekey';
 import { fieldPlace, operationName } from './schemas';
 
 /** A definition that does what a changed form or target asks for, and what was done to it, in words. */
@@ -80,7 +79,7 @@ export function repairForForm(change: FormChange, definition: RouteDefinition, p
 /** What came from one question comes from the other; a line that takes nothing else takes either, while both are sent. */
 function rewired(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
   const [from, to] = [questionKey(question), questionKey(now)];
-  const all = rekeyed(definition, question, now);
+  const all = rekeyed(definition, new Map([[from, to]]));
   const calls = all.calls.map((call, at) => ({
     ...call,
     lines: call.lines.map((line, place): Line => {

@@ -1,12 +1,9 @@
-import { newLine, type RouteDefinition } from '../route';
-import { lineFrom, register, reporting, reports } from '../testing';
+import { register, reporting, reports } from '../testing';
 import {
   fareOf,
   formSuppositions,
-  rekeyed,
   supposedOfForm,
   supposedOfTarget,
-  usesOf,
   type FormSupposition,
   type TargetSupposition,
 } from '.';
@@ -49,30 +46,4 @@ test('nothing that is supposed changes what it is supposed of', () => {
   supposedOfTarget(register.operations, 'create', 'site', 'gone');
   expect(JSON.stringify(reports)).toBe(before);
   expect(register.operations[0]!.fields).toHaveLength(3);
-});
-
-test('a question is found and put in another’s place wherever it is used', () => {
-  const wide: RouteDefinition = {
-    ...reporting,
-    calls: [
-      {
-        ...reporting.calls[0]!,
-        condition: { any: [{ field: 'site', is: 'blank', values: [], not: true }] },
-        repeat: 'site',
-        lines: [
-          lineFrom('site', 'site'),
-          { ...newLine('t', 'note'), source: { from: 'text', segments: [{ text: 'At ' }, { field: 'site' }] } },
-          { ...newLine('f', 'ph'), source: { from: 'first', fields: ['ph', 'site'] } },
-          { ...newLine('c', 'ph'), source: { from: 'constant', value: 'site' } },
-        ],
-      },
-    ],
-  };
-  expect(usesOf(wide, 'site').map(each => each.what)).toEqual(['condition', 'repeat', 'line', 'line', 'line']);
-  const other = rekeyed(wide, 'site', 'q_7');
-  expect(usesOf(other, 'site')).toEqual([]);
-  expect(usesOf(other, 'q_7')).toEqual(usesOf(wide, 'site'));
-  // A constant is no question, whatever it says.
-  expect(other.calls[0]!.lines[3]!.source).toEqual({ from: 'constant', value: 'site' });
-  expect(rekeyed(other, 'q_7', 'site')).toEqual(wide);
 });

@@ -3,3 +3,4 @@ export * from './definition';
 export * from './faults';
 export * from './line';
 export * from './differences';
+export * from './questions';

@@ -12,10 +12,10 @@ import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
-import { definitionOf, formTouch, heldOf, targetTouch, type Touched } from '../drift';
+import { formTouch, heldOf, targetTouch, type Touched } from '../drift';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import { isTraffic, type ChangeRow, type RouteRow } from '../store';
+import { drawn, isTraffic, type ChangeRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
 import { playOf } from './proofs';
 import { saveDraft } from './routes';
@@ -76,8 +76,8 @@ function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
   const since = row.subject === 'form' ? sinceOf(parts, row, LOOKED) : [];
   const before = operationsBefore(row);
   return store.routes.all().flatMap((route): ChangeTouch[] => {
-    const definition = definitionOf(parts, route);
-    if (row.subject === 'form' && route.formId !== row.subjectId) return [];
+    const { definition, formId } = store.routes.doing(route);
+    if (row.subject === 'form' && formId !== row.subjectId) return [];
     if (row.subject === 'target' && !definition.calls.some(each => each.targetId === row.subjectId)) return [];
     const touched: Touched =
       row.subject === 'form' ? formTouch(parts, row, definition, since) : targetTouch(row, definition, before);
@@ -127,8 +127,8 @@ export function proposeRepair(parts: Parts, id: string, routeId: string): Repair
   const route = routeOr404(parts, routeId);
   const repair = repairOf(parts, row, route);
   if (repair) return { repair: shown(parts, route, repair), isDrafted: false };
-  const does = definitionOf(parts, route);
-  const isDrafted = !sameDefinition(does, route.draft) && repairOf(parts, row, route, does) !== null;
+  const does = parts.store.routes.doing(route);
+  const isDrafted = !sameDefinition(does.definition, route.draft) && repairOf(parts, row, route, does) !== null;
   return { repair: null, isDrafted };
 }
 
@@ -154,13 +154,13 @@ function repairOf(
   { store }: Pick<Parts, 'store'>,
   row: ChangeRow,
   route: RouteRow,
-  definition = route.draft,
+  { definition, formId } = drawn(route),
 ): Repair | null {
-  const form = store.forms.byId(route.formId);
-  if (!form || isTraffic(row.what) || (row.subject === 'form' && route.formId !== row.subjectId)) return null;
+  const form = store.forms.byId(formId);
+  if (!form || isTraffic(row.what) || (row.subject === 'form' && formId !== row.subjectId)) return null;
   const since = row.subject === 'form' ? row.firstAt : 0;
   const samples = store.forms
-    .samples(route.formId, REPAIRED_OVER)
+    .samples(formId, REPAIRED_OVER)
     .filter(each => each.receivedAt >= since)
     .map(each => each.data);
   const operationOf = ({ targetId, operationId }: { targetId: string; operationId: string }) =>
@@ -199,18 +199,19 @@ export function takeRepair(parts: Parts, actor: Actor, id: string, routeId: stri
 
 /** Open changes for which there is a repair of what a route does. */
 export function mendableIn(parts: Pick<Parts, 'store'>, route: RouteRow): ChangeRow[] {
-  const does = definitionOf(parts, route);
-  const { changes } = parts.store;
+  const { changes, routes } = parts.store;
+  const does = routes.doing(route);
   return [
-    ...changes.openOf('form', route.formId),
-    ...targetsOf(does).flatMap(id => changes.openOf('target', id)),
+    ...changes.openOf('form', does.formId),
+    ...targetsOf(does.definition).flatMap(id => changes.openOf('target', id)),
   ].filter(row => repairOf(parts, row, route, does) !== null);
 }
 
 /** Settles those of some changes for which no route needs a repair any more. */
 export function settleMended(parts: Parts, actor: Actor, rows: readonly ChangeRow[]): void {
-  const routes = parts.store.routes.all();
+  const { routes } = parts.store;
+  const all = routes.all().map(route => ({ route, does: routes.doing(route) }));
   for (const row of rows)
-    if (routes.every(route => repairOf(parts, row, route, definitionOf(parts, route)) === null))
+    if (all.every(({ route, does }) => repairOf(parts, row, route, does) === null))
       settleChange(parts, actor, row.id, 'settled');
 }

@@ -13,9 +13,13 @@ const changed = ({ live }: Parts, formId: string) => live.publish({ type: 'form'
 /** Adopts a form that was seen, has it ignored, or gives it another name. Throws HttpProblem where a route takes it on. */
 export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: FormInput): void {
   const { store, log } = parts;
-  const route = input.state === 'ignored' ? store.routes.all().find(each => each.formId === form.id) : undefined;
+  const [route] = input.state === 'ignored' ? store.routes.ofForm(form.id) : [];
   if (route)
-    throw new HttpProblem(409, `The route “${route.draft.name}” takes this form on.`, 'Remove the route first.');
+    throw new HttpProblem(
+      409,
+      `The route “${route.draft.name}” takes this form on.`,
+      'Put another form in its place under How, or remove the route.',
+    );
   const { name, sameAs, ...rest } = input;
   if (sameAs !== undefined) tellSame(parts, form, sameAs === '' ? null : sameAs);
   const own = form.ownName ?? form.name;
@@ -33,8 +37,12 @@ function tellSame({ store, workshop, timers, live }: Parts, form: FormRow, other
     const target = store.forms.byId(other)?.form;
     if (!target || target.id === form.id || target.intakeId !== form.intakeId || target.sameAs !== null)
       throw fieldFault('sameAs', 'Pick another form of the same intake.');
-    if (store.routes.all().some(each => each.formId === form.id))
-      throw new HttpProblem(409, `A route takes “${form.name}” on.`, 'Remove the route first.');
+    if (store.routes.ofForm(form.id).length > 0)
+      throw new HttpProblem(
+        409,
+        `A route takes “${form.name}” on.`,
+        'Put another form in its place under How, or remove the route.',
+      );
     if ((store.forms.byId(form.id)?.same.length ?? 0) > 0)
       throw new HttpProblem(409, `Other forms are the same as “${form.name}”.`, 'Tell those apart first.');
   }

@@ -4,6 +4,7 @@ export * from './forms';
 export * from './goLive';
 export * from './intakes';
 export * from './routes';
+export * from './rehome';
 export * from './sendAgain';
 export * from './sendRecorded';
 export * from './targets';

@@ -40,9 +40,13 @@ export function changeIntake(parts: Parts, actor: Actor, before: IntakeRow, inpu
 export function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): void {
   const { store, feeds, log } = parts;
   const forms = store.forms.heads(id);
-  const route = store.routes.all().find(each => forms.some(({ form }) => form.id === each.formId));
+  const route = forms.flatMap(({ form }) => store.routes.ofForm(form.id))[0];
   if (route)
-    throw new HttpProblem(409, `The route “${route.draft.name}” hangs on this intake.`, 'Remove the route first.');
+    throw new HttpProblem(
+      409,
+      `The route “${route.draft.name}” hangs on this intake.`,
+      'Put another form in its place under How, or remove the route.',
+    );
   feeds.forget(id);
   store.intakes.remove(id);
   store.changes.forget(

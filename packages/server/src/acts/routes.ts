@@ -63,10 +63,13 @@ export function copyRoute(parts: Parts, actor: Actor, { id, formId, draft }: Rou
   return row;
 }
 
-/** Stores an edit. Throws HttpProblem where its parts can't be told apart, and where the draft was edited elsewhere meanwhile. */
-export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: DraftInput): RouteRow {
+/**
+ * Stores an edit, and the form that the route hangs on from now on where that is another. Throws HttpProblem where its parts can't be told
+ * apart, and where the draft was edited elsewhere meanwhile.
+ */
+export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: DraftInput, formId?: string): RouteRow {
   checkIdentities(draft.definition);
-  const saved = parts.store.routes.saveDraft(route.id, draft);
+  const saved = parts.store.routes.saveDraft(route.id, draft, formId);
   if (!saved)
     throw new HttpProblem(
       409,

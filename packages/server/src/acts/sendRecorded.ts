@@ -61,11 +61,11 @@ export async function previewRecorded(
   routeId: string,
   input: SelectionInput,
 ): Promise<RecordedPreview> {
-  const { route, version } = liveRoute(parts, routeId);
+  const { version } = liveRoute(parts, routeId);
   const selection = selectionOf(input);
   const prepared = parts.deliveries.preparation.route(version.definition, 'live', version);
   const preview: RecordedPreview = {
-    total: parts.store.forms.selectedCount(route.formId, selection),
+    total: parts.store.forms.selectedCount(version.formId, selection),
     looked: 0,
     leftOut: 0,
     delivered: 0,
@@ -78,7 +78,7 @@ export async function previewRecorded(
   const reasons = new Map<string, number>();
   const problemsOf = ({ data }: SubmissionRow) =>
     prepared instanceof Problem ? [prepared] : foresee(prepared.stages, data, prepared.context).problems;
-  for await (const rows of portions(parts, route.formId, selection)) {
+  for await (const rows of portions(parts, version.formId, selection)) {
     const before = parts.store.deliveries.lastOf(
       routeId,
       rows.map(each => each.id),
@@ -118,10 +118,10 @@ export function sendRecorded(
   routeId: string,
   { selection: input, again }: { selection: SelectionInput; again: boolean },
 ): Pick<WorkView, 'id'> {
-  const { route } = liveRoute(parts, routeId);
+  const { route, version } = liveRoute(parts, routeId);
   const { store, workshop, timers, due, deliveries, live, log } = parts;
   const selection = selectionOf(input);
-  const total = store.forms.selectedCount(route.formId, selection);
+  const total = store.forms.selectedCount(version.formId, selection);
   if (total === 0) throw new HttpProblem(409, 'There is nothing recorded like that.');
   const work = workshop.start(
     { kind: 'send', title: `Sending what is recorded to “${route.draft.name}”`, routeId },
@@ -131,7 +131,7 @@ export function sendRecorded(
   let [done, queued, before] = [0, 0, 0];
   const isLive = () => store.routes.byId(routeId)?.state === 'live';
   const all = async () => {
-    for await (const rows of portions(parts, route.formId, selection)) {
+    for await (const rows of portions(parts, version.formId, selection)) {
       // As many as go: the rest waits here, and need not be taken back where somebody stops it.
       while (!work.isStopped && isLive() && store.deliveries.waitingOn(routeId) > MOST_WAITING)
         await timers.pause(PAUSE);

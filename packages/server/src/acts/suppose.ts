@@ -5,16 +5,14 @@ import {
   supposedOfForm,
   supposedOfTarget,
   targetSuppositions,
-  usesOf,
   type FormSupposition,
   type TargetSupposition,
 } from '@grammata/core/drift';
 import { compileStages } from '@grammata/core/perform';
 import { differingOf } from '@grammata/core/proof';
-import { operationsUsed, targetsOf, type RouteDefinition } from '@grammata/core/route';
+import { operationsUsed, targetsOf, usesOf, type RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
-import { definitionOf } from '../drift';
 import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import type { ProofRow, TargetRow } from '../store';
@@ -38,10 +36,10 @@ export function suppose({ store }: Pick<Services, 'store'>, input: SupposeInput)
   const supposedSamples = (all: Submission[]) =>
     isForm ? supposedOfForm(all, key, what as FormSupposition, option) : all;
   return store.routes.all().flatMap((route): SupposedView[] => {
-    const definition = definitionOf({ store }, route);
-    const isTouched = isForm ? route.formId === subjectId : operationsUsed(definition, subjectId).includes(operationId);
+    const { definition, formId } = store.routes.doing(route);
+    const isTouched = isForm ? formId === subjectId : operationsUsed(definition, subjectId).includes(operationId);
     if (!isTouched) return [];
-    const samples = store.forms.samples(route.formId, LOOKED).map(each => each.data);
+    const samples = store.forms.samples(formId, LOOKED).map(each => each.data);
     const targets = targetsOf(definition).flatMap(id => store.targets.byId(id) ?? []);
     const stands = fareOf(definition, targets, samples);
     const then = fareOf(definition, targets.map(supposedTarget), supposedSamples(samples));

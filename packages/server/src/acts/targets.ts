@@ -1,4 +1,5 @@
 import { recipeFrom, type AuthInput, type TargetInput } from '@grammata/contract';
+import { targetsOf } from '@grammata/core/route';
 import type { Auth } from '@grammata/core/target';
 import { fieldFault, HttpProblem } from '../problems';
 import type { Services } from '../services';
@@ -62,9 +63,15 @@ export function changeTarget(
 
 /** Removes a target. Throws HttpProblem while a route delivers to it. */
 export function removeTarget({ store, live, breakers, log }: Parts, actor: Actor, row: TargetRow): void {
-  const route = store.routes.all().find(each => each.draft.calls.some(call => call.targetId === row.id));
+  const route = store.routes
+    .all()
+    .find(each => [each.draft, store.routes.doing(each).definition].some(does => targetsOf(does).includes(row.id)));
   if (route)
-    throw new HttpProblem(409, `The route “${route.draft.name}” delivers to this target.`, 'Remove the route first.');
+    throw new HttpProblem(
+      409,
+      `The route “${route.draft.name}” delivers to this target.`,
+      'Put another in its place under How, or remove the route.',
+    );
   store.targets.remove(row.id);
   store.changes.forget('target', [row.id]);
   breakers.forget(row.id);

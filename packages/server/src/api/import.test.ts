@@ -1,11 +1,11 @@
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { ComparedView, IntakeView, ProposedProofs, ProofView, RouteView, TargetView } from '@grammata/contract';
+import type { ComparedView, IntakeView, ProofView, RouteView, TargetView } from '@grammata/contract';
 import type { WorkspaceFiles } from '@grammata/core/workspace';
 import { draftOf } from '../testing/draftOf';
-import { withForm } from '../testing/forms';
 import { grammata } from '../testing/grammata';
+import { withProofs, withRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // A workspace goes from a server to files and back, or to another server.
@@ -17,31 +17,13 @@ let formId: string;
 
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
-  ({ formId } = await withForm(client, [
+  const drawn = await withRoute(client, target, [
     { submission_id: 's1', site: 'AB-07', ph: 7.4 },
     { submission_id: 's2', site: 'AB-02', ph: 7.4 },
-  ]));
-  const made = (
-    await client.call<TargetView>('POST', '/targets', {
-      name: 'Register',
-      baseUrl: target.url,
-      token: 'a secret token',
-    })
-  ).json;
-  const route = (
-    await client.call<RouteView>('POST', '/routes', {
-      name: 'Reports',
-      formId,
-      targetId: made.id,
-      operationId: 'create:samples',
-    })
-  ).json;
-  routeId = route.id;
-  for (const to of ['site', 'ph'])
-    route.draft.calls[0]!.lines.find(each => each.to === to)!.source = { from: 'field', field: to };
-  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
-  const { json } = await client.call<ProposedProofs>('POST', `/routes/${route.id}/proofs/propose`);
-  await client.call('POST', `/routes/${route.id}/proofs`, { sampleIds: json.samples.map(each => each.sampleId) });
+  ]);
+  ({ formId } = drawn);
+  routeId = drawn.route.id;
+  await withProofs(client, drawn.route);
   const { samples } = (await client.call<{ samples: { submission: object }[] }>('GET', `/forms/${formId}/samples`))
     .json;
   await client.call('POST', `/forms/${formId}/variants`, { name: 'No reading', submission: samples[0]!.submission });

@@ -1,6 +1,7 @@
 import {
   DraftInput,
   LookInput,
+  RehomeInput,
   RouteInput,
   RunInput,
   SelectionInput,
@@ -22,6 +23,8 @@ import {
   goLive,
   pause,
   previewRecorded,
+  proposeRehome,
+  rehome,
   removeRoute,
   saveDraft,
   sendRecorded,
@@ -88,12 +91,25 @@ export function routesApi(services: Services): Router {
     response.json(view(saved));
   });
 
+  /** A draft as it would hang on another form or target; and hanging it there. */
+  router.post('/routes/:id/rehome', (request, response) => {
+    response.json(proposeRehome(services, routeOr404(request.params.id), checked(RehomeInput, request.body)));
+  });
+
+  router.post('/routes/:id/rehome/take', (request, response) => {
+    const row = routeOr404(request.params.id);
+    response.json(view(rehome(services, actorOf(response), row, checked(RehomeInput, request.body))));
+  });
+
   /** What was live, the newest first. */
   router.get('/routes/:id/versions', (request, response) => {
     const { id } = routeOr404(request.params.id);
     const view = store.routes
       .versions(id, MOST_VERSIONS)
-      .map(({ number, by, createdAt, definition }): VersionView => ({ number, by, at: iso(createdAt), definition }));
+      .map(({ number, by, createdAt, formId, definition }): VersionView => {
+        const formName = store.forms.named(formId)?.name ?? 'a form that was removed';
+        return { number, by, at: iso(createdAt), formId, formName, definition };
+      });
     response.json(view);
   });
 

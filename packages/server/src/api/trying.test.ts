@@ -6,12 +6,12 @@ import type {
   NamedSample,
   ProofView,
   RouteView,
-  TargetView,
   WalkView,
 } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
-import { post, withForm } from '../testing/forms';
+import { post } from '../testing/forms';
+import { withRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // A route is tried out: a request at a time, in batches, and from the intake on.
@@ -25,16 +25,10 @@ let formId: string;
 
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
-  ({ intake, formId } = await withForm(client, [
+  ({ intake, formId, route } = await withRoute(client, target, [
     { submission_id: 'sub-20411', site: 'AB-07', ph: 7.4, signs: ['Foam', 'Litter'], mail: 'zoe@example.org' },
     { submission_id: 'sub-20412', site: 'AB-02', ph: 7.4, signs: ['Oil sheen', 'Foam'], mail: 'nina@example.org' },
   ]));
-  const made = (await client.call<TargetView>('POST', '/targets', { name: 'Register', baseUrl: target.url })).json;
-  const body = { name: 'Reports', formId, targetId: made.id, operationId: 'create:samples' };
-  route = (await client.call<RouteView>('POST', '/routes', body)).json;
-  for (const to of ['site', 'ph'])
-    route.draft.calls[0]!.lines.find(each => each.to === to)!.source = { from: 'field', field: to };
-  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
   const { samples } = (await client.call<{ samples: NamedSample[] }>('GET', `/forms/${formId}/samples`)).json;
   sampleId = samples.find(each => each.submission.id === 'sub-20411')!.id;
   target.requests.length = 0;

@@ -185,7 +185,7 @@ export function routeSummary({ store }: Services, row: RouteRow): RouteSummary {
   const [first, ...others] = row.draft.calls;
   const { label, targetName } = callLabel(first!, store);
   const version = store.routes.latestVersion(row.id);
-  const changes = version ? store.routes.changesSince(version, row.draft) : { edited: false, targets: [] };
+  const changes = version ? store.routes.changesSince(version, row) : { edited: false, targets: [] };
   const counts = store.deliveries.counts({ routeId: row.id });
   return {
     id: row.id,

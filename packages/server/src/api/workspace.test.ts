@@ -1,12 +1,10 @@
 import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { ProposedProofs, RouteView, TargetView } from '@grammata/contract';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { json, startAnswering } from '../testing/answering';
-import { draftOf } from '../testing/draftOf';
-import { withForm } from '../testing/forms';
 import { grammata } from '../testing/grammata';
+import { withProofs, withRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // A folder is exported, checked in a pipeline, and edited: all by the command line.
@@ -18,31 +16,11 @@ let folder: string;
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
   folder = mkdtempSync(path.join(tmpdir(), 'workspace-'));
-  const { formId } = await withForm(client, [
+  const { route } = await withRoute(client, target, [
     { submission_id: 's1', site: 'AB-07', ph: 7.4 },
     { submission_id: 's2', site: 'AB-02', ph: 7.4 },
   ]);
-  const made = (
-    await client.call<TargetView>('POST', '/targets', {
-      name: 'Register',
-      baseUrl: target.url,
-      discoveryPath: '/tables',
-      token: 'a secret token',
-    })
-  ).json;
-  const route = (
-    await client.call<RouteView>('POST', '/routes', {
-      name: 'Reports',
-      formId,
-      targetId: made.id,
-      operationId: 'create:samples',
-    })
-  ).json;
-  for (const to of ['site', 'ph'])
-    route.draft.calls[0]!.lines.find(each => each.to === to)!.source = { from: 'field', field: to };
-  await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
-  const { json } = await client.call<ProposedProofs>('POST', `/routes/${route.id}/proofs/propose`);
-  await client.call('POST', `/routes/${route.id}/proofs`, { sampleIds: json.samples.map(each => each.sampleId) });
+  await withProofs(client, route);
 });
 afterEach(async () => {
   await client.stop();

@@ -1,15 +1,8 @@
-import type {
-  ChangesView,
-  DeliveryPage,
-  IntakeView,
-  RepairedView,
-  RouteView,
-  SupposedView,
-  TargetView,
-} from '@grammata/contract';
+import type { ChangesView, DeliveryPage, IntakeView, RepairedView, RouteView, SupposedView } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
-import { post, withForm } from '../testing/forms';
+import { post } from '../testing/forms';
+import { withRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // Changes of forms and targets are heard of by themselves, say what they touch, and are mended.
@@ -38,18 +31,13 @@ const heard = (count: number) => eventually(changes, view => view.changes.length
 
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
-  const made = await withForm(
+  const drawn = await withRoute(
     client,
+    target,
     Array.from({ length: 8 }, (_, at) => answers(at)),
   );
-  intake = made.intake;
-  const register = (await client.call<TargetView>('POST', '/targets', { name: 'Register', baseUrl: target.url })).json;
-  targetId = register.id;
-  const body = { name: 'Reports', formId: made.formId, targetId, operationId: 'create:samples' };
-  route = (await client.call<RouteView>('POST', '/routes', body)).json;
-  for (const to of ['site', 'ph'])
-    route.draft.calls[0]!.lines.find(each => each.to === to)!.source = { from: 'field', field: to };
-  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
+  ({ intake, route } = drawn);
+  targetId = drawn.register.id;
   target.answer = { status: 201, body: { id: 1 } };
   expect((await client.call('POST', `/routes/${route.id}/live`)).status).toBe(200);
 });

@@ -4,7 +4,6 @@ import type { Json } from '@grammata/core/submission';
 import { now } from '../clock';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
-import { definitionOf } from './touch';
 
 /** Keeps what a target offers otherwise than when it was read before; the snapshots are kept beside it. */
 export function keepTargetChanges(
@@ -16,7 +15,7 @@ export function keepTargetChanges(
   const told = operationChanges(before.operations, after.operations);
   const ids = store.routes
     .all()
-    .flatMap(route => [route.draft, definitionOf({ store }, route)])
+    .flatMap(route => [route.draft, store.routes.doing(route).definition])
     .flatMap(definition => operationsUsed(definition, after.id));
   const used = new Set(before.operations.filter(each => ids.includes(each.id)).map(operationName));
   // A document of hundreds changes all the time: once routes use some of it, what becomes of the others is not told.

@@ -2,17 +2,15 @@ import {
   fareOf,
   fieldPlace,
   operationName,
-  usesOf,
   type DocumentChange,
   type Fare,
   type FormChange,
-  type Use,
 } from '@grammata/core/drift';
-import { operationsUsed, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
+import { operationsUsed, targetsOf, usesOf, type Call, type RouteDefinition, type Use } from '@grammata/core/route';
 import { asText, isJsonObject, type Json, type JsonObject, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import type { Services } from '../services';
-import type { ChangeRow, RouteRow } from '../store';
+import type { ChangeRow } from '../store';
 
 /** What a change does to a route: breaks: what comes can't be sent, or goes wrong. risks: something it uses is another. */
 export type TouchClass = 'breaks' | 'risks' | 'harmless';
@@ -114,7 +112,3 @@ export function targetTouch(
 
 const isRequired = (now: Json | undefined): boolean =>
   isJsonObject(now ?? null) && (now as JsonObject).required === true;
-
-/** What a route does: as it is live, or as it is drawn. */
-export const definitionOf = ({ store }: Pick<Parts, 'store'>, route: RouteRow): RouteDefinition =>
-  (route.state === 'draft' ? undefined : store.routes.latestVersion(route.id)?.definition) ?? route.draft;

@@ -131,10 +131,12 @@ test('a database of the version before is carried over: definitions with their f
 
   const after = openDatabase(file, migrations);
   const store = storeOn(after.db);
-  const { draft, revision } = store.routes.byId('r')!;
+  const route = store.routes.byId('r')!;
+  const { draft, revision } = route;
   const version = store.routes.version('v')!;
   expect(revision).toBe(7);
   expect(draft).toEqual(version.definition);
+  expect(version.formId).toBe('f');
   expect(draft).toEqual({
     format: 1,
     name: 'R',
@@ -147,7 +149,7 @@ test('a database of the version before is carried over: definitions with their f
   expect(store.snapshots.operations(version.pins.t)).toEqual(operations);
   expect(store.targets.byId('t')!.operations).toEqual(operations);
   expect(store.targets.byId('u')!.operations).toEqual([]);
-  expect(store.routes.changesSince(version, draft)).toEqual({ edited: false, targets: [] });
+  expect(store.routes.changesSince(version, route)).toEqual({ edited: false, targets: [] });
   after.close();
   rmSync(folder, { recursive: true });
 });

@@ -11,7 +11,13 @@ import type { Targets } from './targets';
 export type RouteRow = typeof routes.$inferSelect;
 export type VersionRow = typeof versions.$inferSelect;
 
-/** A route that is live or paused, with the version that counts. */
+/** What is done with which form's submissions. */
+export type Doing = Pick<VersionRow, 'definition' | 'formId'>;
+
+/** What a route is drawn to do. */
+export const drawn = ({ draft, formId }: Pick<RouteRow, 'draft' | 'formId'>): Doing => ({ definition: draft, formId });
+
+/** A route that is live or paused, with the version that counts and the form that it takes. */
 export interface RunningRoute extends Pick<RouteRow, 'id' | 'formId' | 'state'> {
   version: VersionRow;
 }
@@ -40,13 +46,13 @@ export class Routes {
   /** Routes that take submissions, of one form or of all: live ones send at once, paused ones gather. Kept at hand. */
   running(formId?: string): RunningRoute[] {
     this.#running ??= this.db
-      .select({ id: routes.id, formId: routes.formId, state: routes.state })
+      .select({ id: routes.id, state: routes.state })
       .from(routes)
       .where(ne(routes.state, 'draft'))
       .all()
       .flatMap(route => {
         const version = this.latestVersion(route.id);
-        return version ? [{ ...route, version }] : [];
+        return version ? [{ ...route, formId: version.formId, version }] : [];
       });
     return formId === undefined ? this.#running : this.#running.filter(each => each.formId === formId);
   }
@@ -65,14 +71,27 @@ export class Routes {
     this.#running = null;
   }
 
-  /** Stores an edit made on the revision it names; null when somebody else saved a newer one meanwhile. */
-  saveDraft(id: string, { definition, revision }: DraftInput): RouteRow | null {
+  /** What a route does: as it is live, or as it is drawn. */
+  doing(route: RouteRow): Doing {
+    return (route.state === 'draft' ? undefined : this.latestVersion(route.id)) ?? drawn(route);
+  }
+
+  /** Routes that take a form on, as they are live or drawn. */
+  ofForm(formId: string): RouteRow[] {
+    return this.all().filter(each => each.formId === formId || this.doing(each).formId === formId);
+  }
+
+  /**
+   * Stores an edit made on the revision it names, and the form that it hangs on from now on where that is another; null when somebody else
+   * saved a newer one meanwhile.
+   */
+  saveDraft(id: string, { definition, revision }: DraftInput, formId?: string): RouteRow | null {
     return this.db.transaction(tx => {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
       if (!row || row.revision !== revision) return null;
       return tx
         .update(routes)
-        .set({ draft: definition, revision: revision + 1 })
+        .set({ draft: definition, revision: revision + 1, ...(formId !== undefined && { formId }) })
         .where(eq(routes.id, id))
         .returning()
         .get();
@@ -86,13 +105,13 @@ export class Routes {
       const row = tx.select().from(routes).where(eq(routes.id, id)).get();
       if (!row) return undefined;
       const last = tx.select().from(versions).where(eq(versions.routeId, id)).orderBy(desc(versions.number)).get();
-      if (!last || this.#differs(last, row.draft))
+      if (!last || this.#differs(last, row))
         tx.insert(versions)
           .values({
             id: newId(),
             routeId: id,
             number: (last?.number ?? 0) + 1,
-            definition: row.draft,
+            ...drawn(row),
             pins: this.#pinsOf(row.draft),
             by,
             createdAt: at,
@@ -119,16 +138,16 @@ export class Routes {
   }
 
   /** How the draft would be another version than the one that is live: edited, or for targets that offer something else. */
-  changesSince(version: VersionRow, draft: RouteDefinition): { edited: boolean; targets: string[] } {
-    const pins = this.#pinsOf(draft);
+  changesSince(version: VersionRow, route: Pick<RouteRow, 'draft' | 'formId'>): { edited: boolean; targets: string[] } {
+    const pins = this.#pinsOf(route.draft);
     return {
-      edited: !sameDefinition(version.definition, draft),
+      edited: version.formId !== route.formId || !sameDefinition(version.definition, route.draft),
       targets: Object.keys(pins).filter(id => version.pins[id] !== undefined && version.pins[id] !== pins[id]),
     };
   }
 
-  #differs(version: VersionRow, draft: RouteDefinition): boolean {
-    const { edited, targets } = this.changesSince(version, draft);
+  #differs(version: VersionRow, route: Pick<RouteRow, 'draft' | 'formId'>): boolean {
+    const { edited, targets } = this.changesSince(version, route);
     return edited || targets.length > 0;
   }
 

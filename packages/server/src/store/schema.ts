@@ -389,6 +389,8 @@ export const versions = sqliteTable(
       .notNull()
       .references(() => routes.id, { onDelete: 'cascade' }),
     number: integer().notNull(),
+    /** The form whose submissions it takes. */
+    formId: text().notNull().default(''),
     definition: text({ mode: 'json' }).$type<RouteDefinition>().notNull(),
     /** What each of its targets offered then: hashes of snapshots by the targets' identifiers. */
     pins: text({ mode: 'json' }).$type<Record<string, string>>().notNull().default({}),

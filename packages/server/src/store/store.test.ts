@@ -151,7 +151,7 @@ describe('what targets offer', () => {
     expect(afresh()).toEqual([false, true]);
     const version = kept.store.routes.latestVersion(route.id)!;
     expect(kept.store.snapshots.operations(version.pins[id]).map(each => each.id)).toEqual(['b']);
-    expect(kept.store.routes.changesSince(version, route.draft)).toEqual({ edited: false, targets: [id] });
+    expect(kept.store.routes.changesSince(version, route)).toEqual({ edited: false, targets: [id] });
   });
 
   test('going live again takes over what is offered now, and nothing else makes a new version', () => {

@@ -6,6 +6,8 @@ import type {
   FilesView,
   RouteInput,
   RefusalView,
+  RehomeInput,
+  RehomeView,
   RouteView,
   RunView,
   VersionView,
@@ -64,3 +66,12 @@ export const useLook = (id: string) =>
 export const useCopyRoute = (id: string) =>
   useRouteChange(() => api<RouteView>(`/routes/${id}/copy`, { method: 'POST' }));
 export const useRemoveRoute = (id: string) => useRouteChange(() => api<null>(`/routes/${id}`, { method: 'DELETE' }));
+
+/** A route's draft as it would hang on another form or target. */
+export const useProposeRehome = (id: string) =>
+  useMutation({
+    mutationFn: (body: RehomeInput) => api<RehomeView>(`/routes/${id}/rehome`, { method: 'POST', body }),
+  });
+/** Hangs a route's draft on another form or target. */
+export const useRehome = (id: string) =>
+  useRouteChange((body: RehomeInput) => api<RouteView>(`/routes/${id}/rehome/take`, { method: 'POST', body }));

@@ -66,6 +66,7 @@ export function Versions({ workbench }: { workbench: Workbench }) {
                 <span className="font-normal text-ink-2">
                   <Moment at={version.at} />
                   {version.by && `, by ${version.by}`}
+                  {version.formId !== route.formId && `, for the form “${version.formName}”`}
                   {at === 0 && route.state !== 'draft' && ` · ${route.state}`}
                 </span>
                 <span className="flex-1" />
@@ -89,7 +90,10 @@ export function Versions({ workbench }: { workbench: Workbench }) {
                 <Act
                   className="text-small"
                   onClick={() => editing.edit(() => version.definition)}
-                  disabled={differencesOf(version.definition, editing.draft).length === 0}
+                  disabled={
+                    version.formId !== route.formId || differencesOf(version.definition, editing.draft).length === 0
+                  }
+                  title={version.formId === route.formId ? undefined : 'Put its form in place first, under How.'}
                 >
                   Make version {version.number} the draft
                 </Act>

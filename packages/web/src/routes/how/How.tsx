@@ -6,6 +6,7 @@ import { wordsFor } from '../../api';
 import { Act, Choice, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
 import { useCopyRoute, useRemoveRoute } from '../queries';
 import type { Workbench } from '../workbench';
+import { HangsOn } from './Rehome';
 
 const HOUR = 3_600_000;
 const zones = [...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])].map(zone => ({
@@ -19,7 +20,8 @@ const isHours = (hours: number | null): hours is number => hours !== null && hou
 const WIDTH = 236;
 
 /** The terms of delivery. */
-export function How({ workbench: { editing, route } }: { workbench: Workbench }) {
+export function How({ workbench }: { workbench: Workbench }) {
+  const { editing, route } = workbench;
   const { terms, name } = editing.draft;
   // What is written, until it can be taken.
   const [hours, setHours] = useState<number | null>(terms.hours);
@@ -78,6 +80,7 @@ export function How({ workbench: { editing, route } }: { workbench: Workbench })
             onPick={timeZone => setTerms({ timeZone })}
           />
         </div>
+        <HangsOn workbench={workbench} />
         <Copying editing={editing} routeId={route.id} />
         <Removal routeId={route.id} isLive={route.state === 'live'} />
       </div>

@@ -25,7 +25,7 @@ export function RoutePage() {
   const route = useRoute(id);
   return (
     <Read title="Route" query={route}>
-      {data => <Loaded key={id} route={data} />}
+      {data => <Loaded key={`${id} ${data.formId}`} route={data} />}
     </Read>
   );
 }

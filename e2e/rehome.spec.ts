@@ -1,0 +1,60 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible } from './people';
+
+// A route is hung on another form and another target: every line goes along, and loose ends are shown.
+
+const hangs = (page: Page) => page.getByRole('region', { name: 'What it hangs on' });
+const row = (page: Page, name: string) =>
+  hangs(page)
+    .getByRole('row')
+    .filter({ has: page.getByRole('rowheader', { name, exact: true }) });
+
+async function putAnother(page: Page, at: number, label: string, pick: string): Promise<void> {
+  await hangs(page)
+    .getByRole('button', { name: /^Put another/ })
+    .nth(at)
+    .press('Enter');
+  const box = page.getByLabel(label);
+  await box.press('Enter');
+  await page.keyboard.type(pick);
+  await page.keyboard.press('Enter');
+  await expect(hangs(page).getByRole('table')).toBeVisible();
+}
+
+test('a copy of a route is hung elsewhere, by keyboard', async ({ page }) => {
+  await page.goto('/routes');
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^Sampling report to Register/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: /^How/ }).press('Enter');
+  await page.getByRole('button', { name: 'Draw another route like this' }).press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: /, copy/ })).toBeVisible();
+
+  await putAnother(page, 1, 'The target in its place', 'Lab desk');
+  await expect(row(page, 'Site')).toContainText('place');
+  await expect(row(page, 'pH')).toContainText('a loose end');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Take it into the draft' }).press('Enter');
+  await expect(hangs(page)).toContainText(/To the target\s*Lab desk/);
+
+  await putAnother(page, 0, 'The form in its place', 'Site access log');
+  await expect(row(page, 'Which site?')).toContainText('Site');
+  // Somebody knows better.
+  await row(page, 'Your name').getByLabel('In the place of Your name').press('Enter');
+  await page.keyboard.type('Remarks');
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'Your name')).toContainText('Remarks');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Take it into the draft' }).press('Enter');
+  await expect(hangs(page)).toContainText(/From the form\s*Site access log/);
+
+  // No line is lost: those without a place say so, and offer one.
+  await page.getByRole('link', { name: /^What/ }).press('Enter');
+  await expect(page.getByText(/A loose end: the target has no field “ph”/).first()).toBeVisible();
+  await page.getByRole('link', { name: /^How/ }).press('Enter');
+  await page.getByRole('button', { name: 'Remove this route…' }).press('Enter');
+  await page.getByRole('button', { name: 'Remove', exact: true }).press('Enter');
+  await expect(page).toHaveURL(/\/routes$/);
+});
