@@ -1,6 +1,7 @@
 import {
   formSuppositions,
   targetSuppositions,
+  type AnswerChange,
   type DocumentChangeKind,
   type FormChangeKind,
   type FormSupposition,
@@ -45,7 +46,7 @@ export interface ChangeView {
   subjectName: string;
   /** Where a form's submissions arrive. */
   place: string | null;
-  change: FormChangeKind | DocumentChangeKind | 'silent' | 'flood';
+  change: FormChangeKind | DocumentChangeKind | AnswerChange['change'] | 'silent' | 'flood';
   /** The question’s key as it was stated; null where it is about no single one. */
   key: string | null;
   /** What people call the question. */

@@ -11,7 +11,7 @@ import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Post
 import { SqliteDue } from './due';
 import { Contents, Copies, RowFiles } from './files';
 import { now } from './clock';
-import { FormWatch, heldForChange } from './drift';
+import { AnswerWatch, FormWatch, heldForChange } from './drift';
 import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention, TargetAnswers } from './intake';
 import { LiveHub } from './live';
 import { Authorizations, Consents, Outward } from './outward';
@@ -88,6 +88,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
   const { concurrency } = config;
   const watch = new FormWatch({ store, live, timers, log });
+  const ear = new AnswerWatch({ store, live, timers, log });
   const deliveries = new DeliveryDriver({
     store,
     due,
@@ -98,6 +99,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     timers,
     log,
     concurrency,
+    heard: targetId => ear.heard(targetId),
     heldForChange: (delivery, definition) => heldForChange({ store, watch }, delivery, definition),
   });
   const workshop = new Workshop(live);
@@ -189,6 +191,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
         targets.stop();
         traffic.stop();
         watch.close();
+        ear.close();
         server.closeAllConnections();
         await new Promise(done => server.close(done));
         if (mails) await new Promise<void>(done => mails.close(done));

@@ -1,3 +1,4 @@
+export * from './answers';
 export * from './documents';
 export * from './forms';
 export { type Message } from './profile';

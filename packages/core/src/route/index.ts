@@ -1,3 +1,4 @@
+export * from './answersUsed';
 export * from './call';
 export * from './definition';
 export * from './faults';

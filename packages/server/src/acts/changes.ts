@@ -12,10 +12,10 @@ import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
-import { formTouch, heldOf, targetTouch, type Touched } from '../drift';
+import { answerTouch, formTouch, heldOf, targetTouch, type Touched } from '../drift';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import { drawn, isTraffic, type ChangeRow, type RouteRow } from '../store';
+import { drawn, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
 import { playOf } from './proofs';
 import { saveDraft } from './routes';
@@ -80,7 +80,11 @@ function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
     if (row.subject === 'form' && formId !== row.subjectId) return [];
     if (row.subject === 'target' && !definition.calls.some(each => each.targetId === row.subjectId)) return [];
     const touched: Touched =
-      row.subject === 'form' ? formTouch(parts, row, definition, since) : targetTouch(row, definition, before);
+      row.subject === 'form'
+        ? formTouch(parts, row, definition, since)
+        : isOfAnswers(row.what)
+          ? answerTouch(row.what, row.subjectId, definition, store.targets.byId(row.subjectId)?.operations ?? [])
+          : targetTouch(row, definition, before);
     const toOf = (callId: string | null, lineId: string | null) =>
       definition.calls.find(each => each.id === callId)?.lines.find(each => each.id === lineId)?.to ?? null;
     return [
@@ -157,7 +161,8 @@ function repairOf(
   { definition, formId } = drawn(route),
 ): Repair | null {
   const form = store.forms.byId(formId);
-  if (!form || isTraffic(row.what) || (row.subject === 'form' && formId !== row.subjectId)) return null;
+  if (!form || isTraffic(row.what) || isOfAnswers(row.what) || (row.subject === 'form' && formId !== row.subjectId))
+    return null;
   const since = row.subject === 'form' ? row.firstAt : 0;
   const samples = store.forms
     .samples(formId, REPAIRED_OVER)

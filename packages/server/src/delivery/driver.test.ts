@@ -50,6 +50,7 @@ beforeEach(() => {
     return { result: await breakers.layer(each => each.carry())(outgoing), recorded: '', lost: [] };
   };
   driver = new DeliveryDriver({
+    heard: () => undefined,
     heldForChange: () => null,
     store: kept.store,
     due: due as DueDeliveries,

@@ -44,6 +44,8 @@ export interface DriverParts {
   log: Logger;
   /** Deliveries under way at once. */
   concurrency: number;
+  /** A target answered, or did not. */
+  heard(targetId: string): void;
   /** Why a delivery is held for a change of its form; null where it goes. */
   heldForChange(delivery: DeliveryRow, definition: RouteDefinition): Problem | null;
 }
@@ -285,6 +287,7 @@ export class DeliveryDriver {
         idempotencyKey: delivery.idempotencyKey,
         side: 'live',
       });
+      this.parts.heard(ask.targetId);
       // It was not made, and counts as no try.
       if (verdict.notBefore !== null)
         return settle({ attempt: null, done: taken(), next: waiting(at, verdict.message, verdict.notBefore) });

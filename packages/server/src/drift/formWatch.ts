@@ -65,9 +65,20 @@ export class FormWatch {
     for (const { form } of store.forms.heads()) {
       const what = trafficChange(store.changes.times(form.id, MOST_TIMES), at);
       const seen = { subject: 'form' as const, subjectId: form.id, before: null, after: null, at };
-      if (what && store.changes.keep([{ ...seen, what }]).length > 0) live.publish({ type: 'drift' });
+      const fresh = what ? store.changes.keep([{ ...seen, what }]).length : 0;
+      const over = what?.change === 'silent' ? 0 : this.#heardAgain(form.id);
+      if (fresh + over > 0) live.publish({ type: 'drift' });
       await timers.turn();
     }
+  }
+
+  /** A silence that something came after is over. */
+  #heardAgain(formId: string): number {
+    const { changes } = this.parts.store;
+    const [last = 0] = changes.times(formId, 1);
+    const over = changes.openOf('form', formId).filter(each => each.what.change === 'silent' && each.firstAt < last);
+    for (const each of over) changes.settle(each.id, 'settled', 'itself');
+    return over.length;
   }
 
   /** Looks at one form; keeps what it finds. */

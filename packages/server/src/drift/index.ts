@@ -1,3 +1,4 @@
+export * from './answerWatch';
 export * from './formWatch';
 export * from './holding';
 export * from './targetWatch';

@@ -1,7 +1,7 @@
 import { operationChanges, operationName } from '@grammata/core/drift';
 import { operationsUsed } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
-import { now } from '../clock';
+import { iso, now } from '../clock';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 
@@ -32,6 +32,20 @@ export function keepTargetChanges(
   const fresh = store.changes.keep(seen);
   if (fresh.length === 0) return;
   log.info({ target: after.id, changes: fresh.map(each => each.what.change) }, 'a target changed');
+  live.publish({ type: 'drift' });
+}
+
+/** Keeps that a target does not take its credentials any more, where it took them when it was read before. */
+export function keepCredentialsLost(
+  { store, live, log }: Pick<Services, 'store' | 'live' | 'log'>,
+  { id, readAt, fault }: Pick<TargetRow, 'id' | 'readAt' | 'fault'>,
+  status: number | null,
+): void {
+  if ((status !== 401 && status !== 403) || readAt === null || fault !== null) return;
+  const what = { change: 'credentials' as const, operation: null, was: iso(readAt), now: status };
+  const seen = { subject: 'target' as const, subjectId: id, what, before: null, after: null, at: now() };
+  if (store.changes.keep([seen]).length === 0) return;
+  log.info({ target: id, status }, 'a target does not take its credentials any more');
   live.publish({ type: 'drift' });
 }
 

@@ -2,11 +2,20 @@ import {
   fareOf,
   fieldPlace,
   operationName,
+  type AnswerChange,
   type DocumentChange,
   type Fare,
   type FormChange,
 } from '@grammata/core/drift';
-import { operationsUsed, targetsOf, usesOf, type Call, type RouteDefinition, type Use } from '@grammata/core/route';
+import {
+  answersUsed,
+  operationsUsed,
+  targetsOf,
+  usesOf,
+  type Call,
+  type RouteDefinition,
+  type Use,
+} from '@grammata/core/route';
 import { asText, isJsonObject, type Json, type JsonObject, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import type { Services } from '../services';
@@ -112,3 +121,27 @@ export function targetTouch(
 
 const isRequired = (now: Json | undefined): boolean =>
   isJsonObject(now ?? null) && (now as JsonObject).required === true;
+
+/** What it does to a route that a target answers otherwise. */
+export function answerTouch(
+  { change, operation, field }: AnswerChange,
+  targetId: string,
+  definition: RouteDefinition,
+  operations: readonly Operation[],
+): Touched {
+  const none: Touched = { touch: 'harmless', uses: [], held: 0, looked: 0 };
+  const id = operations.find(each => operationName(each) === operation)?.id;
+  const calls = definition.calls.filter(
+    each =>
+      each.targetId === targetId &&
+      (operation === null || (id !== undefined && operationsUsed({ calls: [each] }, targetId).includes(id))),
+  );
+  const uses = calls.map((call): Use => {
+    const line = call.lines.find(each => each.to === field && each.source !== null);
+    return { callId: call.id, lineId: line?.id ?? null, what: 'line' };
+  });
+  if (uses.length === 0) return none;
+  const isCounted = id !== undefined && (answersUsed(definition, targetId).get(id) ?? []).includes(field ?? '');
+  const breaks = change === 'credentials' || change === 'refused' || (change === 'answer' && isCounted);
+  return { ...none, touch: breaks ? 'breaks' : 'risks', uses };
+}

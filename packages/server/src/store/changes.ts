@@ -1,12 +1,14 @@
 import { and, count, desc, eq, gte, inArray } from 'drizzle-orm';
 import { now } from '../clock';
+import { reasonOf } from '@grammata/core/drift';
+import { asText } from '@grammata/core/submission';
 import { newId } from '../ids';
-import { changes, isTraffic, type ChangeState } from './changesSchema';
+import { changes, isOfAnswers, isTraffic, type ChangeState } from './changesSchema';
 import type { Database } from './database';
-import { arrivals, submissions } from './schema';
+import { arrivals, attempts, callsDone, deliveries, submissions } from './schema';
 import type { SubmissionRow } from './arrivals';
 
-export { isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
+export { isOfAnswers, isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
 export type ChangeRow = typeof changes.$inferSelect;
 export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & { at: number };
 
@@ -15,6 +17,18 @@ export interface BuiltRow extends Pick<SubmissionRow, 'id' | 'data' | 'receivedA
   contentType: string | null;
   way: (typeof arrivals.$inferSelect)['way'];
 }
+
+/** One request that was made for a delivery, with what became of its call. */
+export interface AnsweredRow extends Pick<
+  typeof attempts.$inferSelect,
+  'deliveryId' | 'callId' | 'purpose' | 'startedAt' | 'outcome' | 'status' | 'message' | 'complaints' | 'response'
+> {
+  versionId: string;
+  done: (typeof callsDone.$inferSelect)['done'] | null;
+}
+
+/** Newest requests of all routes among which those of some are looked for. */
+const MOST_SCANNED = 4000;
 
 /** Changes seen in forms and targets. */
 export class Changes {
@@ -93,6 +107,39 @@ export class Changes {
       .all();
   }
 
+  /** The newest requests that were made for some routes, the newest first. */
+  answered(routeIds: readonly string[], limit: number): AnsweredRow[] {
+    const newest = this.db.select({ id: attempts.id }).from(attempts).orderBy(desc(attempts.id)).limit(MOST_SCANNED);
+    return this.db
+      .select({
+        deliveryId: attempts.deliveryId,
+        callId: attempts.callId,
+        purpose: attempts.purpose,
+        startedAt: attempts.startedAt,
+        outcome: attempts.outcome,
+        status: attempts.status,
+        message: attempts.message,
+        complaints: attempts.complaints,
+        response: attempts.response,
+        versionId: deliveries.versionId,
+        done: callsDone.done,
+      })
+      .from(attempts)
+      .innerJoin(deliveries, eq(deliveries.id, attempts.deliveryId))
+      .leftJoin(
+        callsDone,
+        and(
+          eq(callsDone.deliveryId, attempts.deliveryId),
+          eq(callsDone.callId, attempts.callId),
+          eq(callsDone.item, attempts.item),
+        ),
+      )
+      .where(and(inArray(attempts.id, newest), inArray(deliveries.routeId, [...routeIds])))
+      .orderBy(desc(attempts.id))
+      .limit(limit)
+      .all();
+  }
+
   /** When the newest submissions of a form came, the newest first; ms since the epoch. */
   times(formId: string, limit: number): number[] {
     return this.db
@@ -129,11 +176,13 @@ const printOf = (what: ChangeRow['what']): string => {
   const about = 'operation' in what ? [what.operation, what.field ?? null] : [what.question];
   const tellsApart =
     change.startsWith('option') || change === 'replaced' || change.includes('renamed') || change.includes('moved');
-  // Each silence, and each flood, is one of its own, however long it lasts.
+  // Each silence, each flood and each loss of credentials is one of its own, however long it lasts.
+  const episode = isTraffic(what) || change === 'credentials';
   return JSON.stringify([
-    ...(isTraffic(what) ? [was ?? null] : []),
+    ...(episode ? [was ?? null] : []),
     change,
     ...about,
+    ...(isOfAnswers(what) && change === 'refused' ? [reasonOf(asText(is ?? null))] : []),
     ...(tellsApart || change === 'reworded' ? [was ?? null, is ?? null] : []),
   ]);
 };

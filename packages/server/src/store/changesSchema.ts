@@ -1,4 +1,5 @@
-import type { DocumentChange, FormChange } from '@grammata/core/drift';
+import type { AnswerChange, DocumentChange, FormChange } from '@grammata/core/drift';
+import { answerChangeKinds } from '@grammata/core/drift';
 import type { Json } from '@grammata/core/submission';
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
@@ -17,6 +18,10 @@ export interface TrafficChange {
 export const isTraffic = (what: { change: string }): what is TrafficChange =>
   what.change === 'silent' || what.change === 'flood';
 
+/** True for what the answers of a target tell. */
+export const isOfAnswers = (what: { change: string }): what is AnswerChange =>
+  (answerChangeKinds as readonly string[]).includes(what.change);
+
 /** Changes seen in forms and targets. Times are ms since the epoch. */
 export const changes = sqliteTable(
   'changes',
@@ -26,7 +31,7 @@ export const changes = sqliteTable(
     subjectId: text().notNull(),
     /** The same for the same change: what was seen once is not told again. */
     print: text().notNull(),
-    what: text({ mode: 'json' }).$type<FormChange | DocumentChange | TrafficChange>().notNull(),
+    what: text({ mode: 'json' }).$type<FormChange | DocumentChange | AnswerChange | TrafficChange>().notNull(),
     firstAt: integer().notNull(),
     lastAt: integer().notNull(),
     /** Of a form an answer before and one since, to be looked at; of a target the operation as it was, and nothing. */

@@ -73,7 +73,8 @@ export class Routes {
 
   /** What a route does: as it is live, or as it is drawn. */
   doing(route: RouteRow): Doing {
-    return (route.state === 'draft' ? undefined : this.latestVersion(route.id)) ?? drawn(route);
+    const live = route.state === 'draft' ? undefined : this.latestVersion(route.id);
+    return live ? { definition: live.definition, formId: live.formId } : drawn(route);
   }
 
   /** Routes that take a form on, as they are live or drawn. */

@@ -1,7 +1,7 @@
 import type { ConnectionView } from '@grammata/contract';
 import { now } from '../clock';
 import { offered, sourceOf, withKnownIds, withSource, type Operation } from '@grammata/core/target';
-import { keepTargetChanges } from '../drift';
+import { keepCredentialsLost, keepTargetChanges } from '../drift';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { connect } from './connection';
@@ -22,6 +22,7 @@ export async function readTarget(
       : { fault },
   )!;
   if (operations) keepTargetChanges(services, row, stored);
+  else keepCredentialsLost(services, row, view.status);
   live.publish({ type: 'changed', what: 'target', id: row.id });
   return { view, stored };
 }

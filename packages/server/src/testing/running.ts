@@ -94,6 +94,8 @@ export interface FakeTarget {
   requests: { method: string; url: string; headers: IncomingMessage['headers']; body: string }[];
   /** What it lists; stays until changed. */
   tables: { tables: { key: string; title: string; columns: FakeColumn[] }[] };
+  /** True for one that does not take the credentials with which it is read. */
+  refusesReading?: boolean;
   /** What it answers next; stays until changed. */
   answer: { status: number; headers?: Record<string, string>; body?: unknown } | 'drop';
   stop(): Promise<void>;
@@ -126,7 +128,9 @@ export async function startTarget(): Promise<FakeTarget> {
     request.on('data', chunk => (body += chunk));
     request.on('end', () => {
       if (request.url === '/tables')
-        return void response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(target.tables));
+        return void response
+          .writeHead(target.refusesReading ? 401 : 200, { 'content-type': 'application/json' })
+          .end(JSON.stringify(target.tables));
       target.requests.push({ method: request.method!, url: request.url!, headers: request.headers, body });
       if (target.answer === 'drop') return void request.socket.destroy();
       response

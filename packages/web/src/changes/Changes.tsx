@@ -1,4 +1,5 @@
 import type { ChangeTouch, ChangeView } from '@grammata/contract';
+import type { AnswerChange } from '@grammata/core/drift';
 import { asText, type Json } from '@grammata/core/submission';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -103,6 +104,8 @@ function Change({ change }: { change: ChangeView }) {
   const isOpen = state === 'open';
   // How much comes is no route's business.
   const isTraffic = change.change === 'silent' || change.change === 'flood';
+  // What a target answers is mended by people, here or there.
+  const answered = remedies[change.change as AnswerChange['change']] ? (change.change as AnswerChange['change']) : null;
   const { mark, colour } = marks[isOpen ? touch : 'harmless'];
   const words = changeWords(change);
   const touched = touches.filter(each => each.touch !== 'harmless');
@@ -140,7 +143,7 @@ function Change({ change }: { change: ChangeView }) {
                   key={each.routeId}
                   touch={each}
                   isRepairing={repairing === each.routeId}
-                  onRepair={() => setRepairing(repairing === each.routeId ? null : each.routeId)}
+                  onRepair={answered ? null : () => setRepairing(repairing === each.routeId ? null : each.routeId)}
                 />
               ))}
               {touched.length === 0 && touches.length > 1 && (
@@ -148,6 +151,11 @@ function Change({ change }: { change: ChangeView }) {
               )}
               {touches.length === 0 && <li className="text-small text-ink-2">No route takes this on.</li>}
             </ul>
+          )}
+          {isOpen && answered && (
+            <p className="mt-2 font-serif text-ink-2">
+              <Remedy change={answered} targetId={subjectId} />
+            </p>
           )}
           {repairing !== null && isOpen && (
             <Repair key={repairing} changeId={id} routeId={repairing} onDone={() => setRepairing(null)} />
@@ -202,7 +210,52 @@ const usesWords = (uses: ChangeTouch['uses']): string => {
   return [...lines, ...others].join(', ');
 };
 
-function Touch({ touch, isRepairing, onRepair }: { touch: ChangeTouch; isRepairing: boolean; onRepair: () => void }) {
+/** What somebody can do where a target answers otherwise: the words, what is pressed, and where that leads. */
+const remedies: Record<AnswerChange['change'], { words: string; deed: string; to: (targetId: string) => string }> = {
+  credentials: {
+    words: 'Make new ones at the target; what was refused can be sent again then.',
+    deed: 'Put them in',
+    to: id => `/targets/${id}`,
+  },
+  refused: {
+    words: 'Read the target again, in case its description tells more; what was refused can be sent again, mended.',
+    deed: 'Look at what was refused',
+    to: () => '/deliveries?state=dead',
+  },
+  answer: {
+    words: 'What a route takes out of the answer is blank or another since then.',
+    deed: 'Look at what it offers',
+    to: id => `/targets/${id}`,
+  },
+  stored: {
+    words: 'Ask whoever looks after it, and send again what matters.',
+    deed: 'Look at what it offers',
+    to: id => `/targets/${id}`,
+  },
+};
+
+function Remedy({ change, targetId }: { change: AnswerChange['change']; targetId: string }) {
+  const { words, deed, to } = remedies[change];
+  return (
+    <>
+      {words}{' '}
+      <Link className="act" to={to(targetId)}>
+        {deed}
+      </Link>
+    </>
+  );
+}
+
+function Touch({
+  touch,
+  isRepairing,
+  onRepair,
+}: {
+  touch: ChangeTouch;
+  isRepairing: boolean;
+  /** Null where nothing mends it by itself. */
+  onRepair: (() => void) | null;
+}) {
   const { routeId, name, state, uses, held, looked } = touch;
   const [first] = uses;
   const line = first?.callId && first.lineId ? `?call=${first.callId}&line=${first.lineId}` : '';
@@ -219,7 +272,7 @@ function Touch({ touch, isRepairing, onRepair }: { touch: ChangeTouch; isRepairi
           {count(held)} of the {count(looked)} newest can’t be sent
         </span>
       )}
-      {touch.touch !== 'harmless' && (
+      {touch.touch !== 'harmless' && onRepair && (
         <Act aria-expanded={isRepairing} onClick={onRepair}>
           {isRepairing ? 'Close the repair' : 'Show a repair'}
         </Act>

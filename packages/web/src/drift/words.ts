@@ -51,6 +51,18 @@ export function changeWords({ change, question, operation, field, was, now }: To
       return `Nothing came since ${asText(was)}, which is longer than ever.`;
     case 'flood':
       return `${asText(now)} came in a day; ${asText(was)} was the most before.`;
+    case 'credentials':
+      return `The credentials are not taken any more: it answers ${asText(now)}.`;
+    case 'refused':
+      return field === null
+        ? `${operation} refuses what it took before. ${asText(now)}`
+        : `${operation} refuses ${place} for a reason that it never gave before: ${asText(now)}`;
+    case 'answer':
+      return now === null
+        ? `The answers${where} do not have ${place} any more.`
+        : `${place} in the answers${where} is ${asText(now)} now, and was ${asText(was)}.`;
+    case 'stored':
+      return `${place}${where} is not stored as it is sent any more: ${quoted(was)} is there as ${quoted(now)}.`;
     case 'operation-added':
       return `${operation} is new.`;
     case 'operation-gone':

@@ -1,0 +1,197 @@
+import { isBlank, isJsonObject, type Json } from '../submission';
+import type { Comparison } from '../perform';
+
+export const answerChangeKinds = ['credentials', 'refused', 'answer', 'stored'] as const;
+
+/**
+ * What the answers of a target tell of it. credentials: it does not know those any more that it knew. refused: it refuses for a reason that
+ * it never gave before. answer: something that stood in all of its answers does not stand there any more, or is of another type. stored: what
+ * it stores is not what it is sent any more.
+ */
+export interface AnswerChange {
+  change: (typeof answerChangeKinds)[number];
+  /** `POST /records`; null where it is about all of them. */
+  operation: string | null;
+  /** The field that it is about; of an answer, the place in it: a JSON Pointer (RFC 6901). */
+  field?: string;
+  was?: Json;
+  now?: Json;
+}
+
+/** One answer of a target to a request. */
+export interface Answered {
+  /** ms since the epoch. */
+  at: number;
+  /** The delivery that it was asked for. */
+  deliveryId: string;
+  operation: string;
+  outcome: 'delivered' | 'retry' | 'final';
+  status: number | null;
+  /** What was made of it, in words. */
+  message: string;
+  /** What it has against single values. */
+  complaints: readonly { field: string; message: string }[];
+  /** The answer; undefined where it is none that can be read. */
+  answer: Json | undefined;
+  /** What was sent against what it stored, where that was looked at. */
+  compared: readonly Comparison[] | null;
+}
+
+/** An answer change, and when it was seen first. */
+export interface AnswerChangeSeen {
+  what: AnswerChange;
+  since: number;
+}
+
+/** Fewest answers that say what is usual, and of which something else is a change. */
+const USUAL = 5;
+const LEAST = 2;
+/** Least share of the answers since then that show it. */
+const SHARE = 0.2;
+/** Statuses by which credentials are refused (RFC 9110 §15.5.2, §15.5.4), and how many in a row tell that. */
+const refusing = new Map([
+  [401, 1],
+  [403, LEAST],
+]);
+
+/**
+ * What the newest answers of a target tell of it that those before did not.
+ * @param answers the newest first
+ * @param told places of answers that somebody counts on, by operation: JSON Pointers; left out for all of them
+ */
+export function answerChanges(
+  answers: readonly Answered[],
+  told?: ReadonlyMap<string, readonly string[]>,
+): AnswerChangeSeen[] {
+  const operations = [...new Set(answers.map(each => each.operation))];
+  const own = operations.flatMap(operation => {
+    const of = answers.filter(each => each.operation === operation);
+    return [...refusals(operation, of), ...stored(operation, of), ...shapes(operation, of, told && (told.get(operation) ?? []))];
+  });
+  return [...credentials(answers), ...own];
+}
+
+function credentials(answers: readonly Answered[]): AnswerChangeSeen[] {
+  const run = runOf(answers, ({ status }) => refusing.has(status ?? 0));
+  const [newest] = answers;
+  const fine = answers.slice(run.length).find(each => each.outcome === 'delivered');
+  if (!fine || run.length < (refusing.get(newest!.status ?? 0) ?? Infinity)) return [];
+  const was = new Date(fine.at).toISOString();
+  return [{ what: { change: 'credentials', operation: null, was, now: newest!.status }, since: run.at(-1)!.at }];
+}
+
+/** The newest of them, as long as they all are so. */
+function runOf(answers: readonly Answered[], is: (answer: Answered) => boolean): readonly Answered[] {
+  const end = answers.findIndex(each => !is(each));
+  return end < 0 ? answers : answers.slice(0, end);
+}
+
+/** What is shown by several of the newest and by none before, where many before could have. */
+function begun(
+  answers: readonly Answered[],
+  shows: (answer: Answered) => boolean,
+  couldShow: (answer: Answered) => boolean,
+): Answered | null {
+  const first = answers.findLastIndex(shows);
+  const since = answers.slice(0, first + 1).filter(couldShow);
+  const showing = since.filter(shows);
+  const deliveries = new Set(showing.map(each => each.deliveryId)).size;
+  const usual = answers.slice(first + 1).filter(each => each.outcome === 'delivered' && couldShow(each)).length;
+  return deliveries >= LEAST && showing.length >= SHARE * since.length && usual >= USUAL ? answers[first]! : null;
+}
+
+/** A complaint without what differs from one value to the next: quoted texts and numbers. */
+export const reasonOf = (message: string): string =>
+  message
+    .replace(/“[^“”]*”|"[^"]*"|'[^']*'|‘[^‘’]*’|`[^`]*`/gu, '“…”')
+    .replace(/\d+/gu, '#')
+    .toLowerCase()
+    .trim();
+
+/** What one answer has against a request: of single values, or of all of it. */
+const reasonsOf = ({ outcome, status, complaints, message }: Answered): { field: string; message: string }[] =>
+  outcome !== 'final' || refusing.has(status ?? 0)
+    ? []
+    : complaints.length > 0
+      ? [...complaints]
+      : [{ field: '', message }];
+
+const keyOf = ({ field, message }: { field: string; message: string }): string => `${field} ${reasonOf(message)}`;
+
+function refusals(operation: string, answers: readonly Answered[]): AnswerChangeSeen[] {
+  const reasons = new Map(answers.flatMap(reasonsOf).map(each => [keyOf(each), each]));
+  return [...reasons].flatMap(([key, { field }]): AnswerChangeSeen[] => {
+    const first = begun(
+      answers,
+      each => reasonsOf(each).some(reason => keyOf(reason) === key),
+      () => true,
+    );
+    if (!first) return [];
+    const { message } = reasonsOf(first).find(reason => keyOf(reason) === key)!;
+    const what: AnswerChange = { change: 'refused', operation, ...(field !== '' && { field }), now: message };
+    return [{ what, since: first.at }];
+  });
+}
+
+/** What it writes otherwise it means all the same. */
+const isLoss = ({ verdict }: Comparison): boolean => verdict !== 'same' && verdict !== 'reformatted';
+
+function stored(operation: string, answers: readonly Answered[]): AnswerChangeSeen[] {
+  const fields = new Set(answers.flatMap(each => (each.compared ?? []).filter(isLoss).map(({ field }) => field)));
+  return [...fields].flatMap((field): AnswerChangeSeen[] => {
+    const at = ({ compared }: Answered) => compared?.find(each => each.field === field);
+    const first = begun(
+      answers,
+      each => at(each) !== undefined && isLoss(at(each)!),
+      each => at(each) !== undefined,
+    );
+    if (!first) return [];
+    const { sent, stored: kept } = at(first)!;
+    return [{ what: { change: 'stored', operation, field, was: sent, now: kept }, since: first.at }];
+  });
+}
+
+/** Deepest place of an answer that is looked at, and most members of one part. */
+const DEEPEST = 4;
+const MOST_MEMBERS = 60;
+
+/** The types of what stands in an answer, by place; lists are not looked into, and what is blank has none. */
+function typesIn(answer: Json, at = '', depth = 0): [place: string, type: string][] {
+  const type = answer === null ? 'null' : Array.isArray(answer) ? 'list' : typeof answer;
+  const inside =
+    isJsonObject(answer) && depth < DEEPEST
+      ? Object.entries(answer)
+          .slice(0, MOST_MEMBERS)
+          .flatMap(([name, each]) =>
+            typesIn(each, `${at}/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`, depth + 1),
+          )
+      : [];
+  return [[at, type], ...inside];
+}
+
+/** Places in all answers so far of which the newest have nothing, or something of another type. */
+function shapes(operation: string, answers: readonly Answered[], told: readonly string[] | undefined): AnswerChangeSeen[] {
+  const read = answers
+    .filter(each => each.outcome === 'delivered' && each.answer !== undefined && !isBlank(each.answer))
+    .map(each => ({ ...each, types: new Map(typesIn(each.answer!)) }));
+  const oldest = read.at(-1);
+  if (!oldest) return [];
+  const places = told?.filter(each => oldest.types.has(each)) ?? [...oldest.types.keys()];
+  const found = places.flatMap((place): AnswerChangeSeen[] => {
+    const was = oldest.types.get(place)!;
+    const is = (each: (typeof read)[number]) => each.types.get(place) ?? null;
+    const end = read.findIndex(each => is(each) === was);
+    const [newest] = read;
+    if (end < LEAST || was === 'null' || is(newest!) === 'null') return [];
+    const before = read.slice(end);
+    const isSteady =
+      before.every(each => is(each) === was) && read.slice(0, end).every(each => is(each) === is(newest!));
+    if (before.length < USUAL || !isSteady) return [];
+    const what: AnswerChange = { change: 'answer', operation, field: place, was, now: is(newest!) };
+    return [{ what, since: read[end - 1]!.at }];
+  });
+  // Of what is gone as a whole its parts are not told each.
+  return found.filter(
+    ({ what }) => !found.some(other => what.field!.startsWith(`${other.what.field}/`)),
+  );
+}

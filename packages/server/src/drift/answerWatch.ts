@@ -1,0 +1,147 @@
+import { answerChanges, operationName, type Answered } from '@grammata/core/drift';
+import { answersUsed, operationsUsed, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
+import { parseJson } from '@grammata/core/submission';
+import type { Logger } from 'pino';
+import type { LiveHub } from '../live';
+import type { AnsweredRow, Store, TargetRow } from '../store';
+import type { Timers } from '../timing';
+
+/** ms after an answer before a target is looked at: what is answered at once is looked at once. */
+const PAUSE = 1500;
+/** Newest answers that are looked at. */
+const LOOKED = 400;
+
+export interface AnswerWatchParts {
+  store: Pick<Store, 'changes' | 'routes' | 'targets'>;
+  live: LiveHub;
+  timers: Timers;
+  log: Logger;
+}
+
+/** Holds what targets answer against what they answered before. */
+export class AnswerWatch {
+  readonly #waiting = new Set<string>();
+  #isSet = false;
+  #isClosed = false;
+
+  constructor(private readonly parts: AnswerWatchParts) {}
+
+  /** A target answered: it is looked at in a moment. */
+  heard(targetId: string): void {
+    this.#waiting.add(targetId);
+    if (this.#isSet || this.#isClosed) return;
+    this.#isSet = true;
+    this.parts.timers.later('looking at what targets answer', PAUSE, () => this.look());
+  }
+
+  close(): void {
+    this.#isClosed = true;
+  }
+
+  /** Looks at every target that answered something. */
+  async look(): Promise<void> {
+    this.#isSet = false;
+    const all = [...this.#waiting];
+    this.#waiting.clear();
+    for (const id of all) {
+      if (this.#isClosed) return;
+      this.check(id);
+      await this.parts.timers.turn();
+    }
+  }
+
+  /** Looks at what one target answered; keeps what it finds. */
+  check(targetId: string): void {
+    const { store, live, log } = this.parts;
+    const target = store.targets.byId(targetId);
+    if (!target) return;
+    const doing = store.routes.all().map(route => ({ id: route.id, ...store.routes.doing(route) }));
+    const going = doing.filter(each => targetsOf(each.definition).includes(targetId));
+    const rows = store.changes.answered(
+      going.map(each => each.id),
+      LOOKED,
+    );
+    const answers = rows.flatMap(row => this.#answered(row, target));
+    const told = countedOn(
+      target,
+      going.map(each => each.definition),
+    );
+    const fresh = store.changes.keep(
+      answerChanges(answers, told).map(({ what, since }) => ({
+        subject: 'target' as const,
+        subjectId: targetId,
+        what,
+        before: null,
+        after: null,
+        at: since,
+      })),
+    );
+    const over = answers[0]?.outcome === 'delivered' ? this.#knownAgain(targetId, answers[0].at) : 0;
+    if (fresh.length + over === 0) return;
+    log.info({ target: targetId, changes: fresh.map(each => each.what.change) }, 'a target answers otherwise');
+    live.publish({ type: 'drift' });
+  }
+
+  /** Credentials with which something was delivered since are no matter any more. */
+  #knownAgain(targetId: string, at: number): number {
+    const { changes } = this.parts.store;
+    const over = changes
+      .openOf('target', targetId)
+      .filter(each => each.what.change === 'credentials' && each.firstAt < at);
+    for (const each of over) changes.settle(each.id, 'settled', 'itself');
+    return over.length;
+  }
+
+  #answered(row: AnsweredRow, { id, operations }: TargetRow): Answered[] {
+    const call = this.parts.store.routes.version(row.versionId)?.definition.calls.find(each => each.id === row.callId);
+    if (!call || call.targetId !== id) return [];
+    const operation = operations.find(each => each.id === operationOf(call, row.purpose));
+    if (!operation) return [];
+    const { deliveryId, outcome, status, message, complaints, response } = row;
+    return [
+      {
+        at: row.startedAt,
+        deliveryId,
+        operation: operationName(operation),
+        outcome,
+        status,
+        message,
+        complaints: complaints.map(each => ({ field: keyOf(each.lineId, call) ?? each.field, message: each.message })),
+        answer: response === null ? undefined : parseJson(response),
+        compared: row.purpose === 'create' || row.purpose === 'update' ? (row.done?.compared ?? null) : null,
+      },
+    ];
+  }
+}
+
+/** What a target has against a line it has against the field that this writes. */
+const keyOf = (lineId: string | null, { lines }: Call): string | undefined =>
+  lineId === null ? undefined : lines.find(each => each.id === lineId)?.to;
+
+function operationOf({ operationId, find, readBack }: Call, purpose: AnsweredRow['purpose']): string | undefined {
+  switch (purpose) {
+    case 'create':
+      return operationId;
+    case 'find':
+      return find?.operationId;
+    case 'update':
+      return find?.update?.operationId;
+    case 'readBack':
+      return readBack?.operationId;
+  }
+}
+
+/** What is counted on in the answers of a target, by what routes take out of them and what it says of them itself. */
+function countedOn({ id, operations }: TargetRow, definitions: readonly RouteDefinition[]): Map<string, string[]> {
+  const used = definitions.map(each => answersUsed(each, id));
+  const ids = new Set(definitions.flatMap(each => operationsUsed(each, id)));
+  return new Map(
+    operations
+      .filter(each => ids.has(each.id))
+      .map(operation => {
+        const stated = (operation.answer ?? []).map(each => each.pointer).filter(each => each !== '');
+        const taken = used.flatMap(each => each.get(operation.id) ?? []);
+        return [operationName(operation), [...new Set([...taken, ...stated])]];
+      }),
+  );
+}

@@ -1,0 +1,114 @@
+import type { ChangesView, ChangeView, DeliveryPage, RouteView, TargetView } from '@grammata/contract';
+import { draftOf } from '../testing/draftOf';
+import { eventually } from '../testing/eventually';
+import { post } from '../testing/forms';
+import { withRoute, type Drawn } from '../testing/routes';
+import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
+
+// What a target answers is held against what it answered before: nobody has to wait for a person to notice.
+
+let client: Client;
+let target: FakeTarget;
+let drawn: Drawn;
+let sent = 0;
+
+const changes = async () => (await client.call<ChangesView>('GET', '/changes')).json;
+const heard = async (change: ChangeView['change']) =>
+  (await eventually(changes, view => view.changes.some(each => each.change === change))).changes.find(
+    each => each.change === change,
+  )!;
+const done = async () => (await client.call<DeliveryPage>('GET', `/deliveries?route=${drawn.route.id}`)).json;
+/** Sends so many, and waits until all of them are over. */
+async function deliver(count: number): Promise<void> {
+  for (let at = 0; at < count; at++) {
+    sent += 1;
+    await post(client, drawn.intake, { submission_id: `s${sent}`, site: 'AB-07', ph: 6 + (sent % 30) / 10 });
+  }
+  await eventually(
+    done,
+    ({ deliveries, total }) =>
+      total === sent && deliveries.every(each => each.state === 'delivered' || each.state === 'dead'),
+  );
+}
+
+beforeEach(async () => {
+  sent = 0;
+  [client, target] = [await startServer(), await startTarget()];
+  drawn = await withRoute(client, target, [{ submission_id: 's0', site: 'AB-07', ph: 7.4 }]);
+  const { route } = drawn;
+  // What the target gives a record is counted on.
+  route.draft.calls[0]!.identity = { found: '', made: '/no' };
+  await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route));
+  expect((await client.call('POST', `/routes/${route.id}/live`)).status).toBe(200);
+  await deliver(6);
+});
+afterEach(async () => {
+  await client.stop();
+  await target.stop();
+});
+
+test('credentials that are not taken any more, until something is delivered again', async () => {
+  target.answer = { status: 401, body: { title: 'Expired' } };
+  await deliver(1);
+  expect(await heard('credentials')).toMatchObject({
+    subject: 'target',
+    subjectName: 'Register',
+    operation: null,
+    now: 401,
+    touch: 'breaks',
+    touches: [{ routeId: drawn.route.id, touch: 'breaks' }],
+    state: 'open',
+  });
+  target.answer = { status: 201, body: { no: 1 } };
+  await deliver(1);
+  await eventually(changes, view => view.open === 0);
+  expect((await changes()).changes[0]).toMatchObject({ change: 'credentials', state: 'settled', by: 'itself' });
+});
+
+test('a refusal of a new sort, beside the line that it is about; there is no repair of it', async () => {
+  target.answer = { status: 422, body: { errors: [{ field: 'site', message: '“AB-07” is closed for the winter' }] } };
+  await deliver(2);
+  const change = await heard('refused');
+  expect(change).toMatchObject({
+    operation: expect.stringMatching(/^POST /),
+    field: 'site',
+    now: '“AB-07” is closed for the winter',
+    touch: 'breaks',
+    touches: [{ uses: [{ to: 'site' }] }],
+  });
+  const repair = await client.call('POST', `/changes/${change.id}/repair`, { routeId: drawn.route.id });
+  expect(repair.json).toEqual({ repair: null, isDrafted: false });
+  // Another value is refused for the same reason: nothing new.
+  target.answer = { status: 422, body: { errors: [{ field: 'site', message: '“AB-02” is closed for the winter' }] } };
+  await deliver(2);
+  target.answer = { status: 422, body: { errors: [{ field: 'ph', message: 'must be below 9' }] } };
+  await deliver(2);
+  await eventually(changes, view => view.changes.some(each => each.field === 'ph'));
+  expect((await changes()).changes.map(each => each.field)).toEqual(['ph', 'site']);
+});
+
+test('what is counted on in the answer is not there any more', async () => {
+  target.answer = { status: 201, body: { record: { no: 1 } } };
+  await deliver(2);
+  expect(await heard('answer')).toMatchObject({ field: '/no', was: 'number', now: null, touch: 'breaks' });
+});
+
+test('what nobody counts on may come and go, and refusals that pass are no change', async () => {
+  target.answer = { status: 201, body: { no: 1, extra: true } };
+  await deliver(3);
+  target.answer = { status: 201, body: { no: 1 } };
+  await deliver(3);
+  // It was looked at: what comes after it is told.
+  target.answer = { status: 401, body: {} };
+  await deliver(1);
+  await heard('credentials');
+  expect((await changes()).changes.map(each => each.change)).toEqual(['credentials']);
+});
+
+test('reading a target that does not take its credentials any more tells it, too, and once', async () => {
+  const read = () => client.call<{ target: TargetView }>('POST', `/targets/${drawn.register.id}/read`);
+  target.refusesReading = true;
+  expect((await read()).status).toBe(200);
+  await read();
+  expect((await changes()).changes).toMatchObject([{ change: 'credentials', operation: null, now: 401 }]);
+});
