@@ -58,6 +58,8 @@ export interface ChangeView {
   /** An answer before and one since. */
   before: Json;
   after: Json;
+  /** The last message before and the first since, by the arrivals' identifiers; null where they are not both there. */
+  messages: { before: string; after: string } | null;
   /** When it was seen first, and last; ISO 8601. */
   firstAt: string;
   lastAt: string;

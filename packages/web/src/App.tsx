@@ -66,6 +66,10 @@ const places: RouteObject[] = [
     lazy: async () => ({ Component: (await import('./deliveries/page/DeliveryPage')).DeliveryPage }),
   },
   { path: 'changes', lazy: async () => ({ Component: (await import('./changes/Changes')).Changes }) },
+  {
+    path: 'changes/compare',
+    lazy: async () => ({ Component: (await import('./changes/compare/Compare')).Compare }),
+  },
   { path: 'practice', lazy: async () => ({ Component: (await import('./practice/Practice')).Practice }) },
   { path: '*', Component: NotHere },
 ];

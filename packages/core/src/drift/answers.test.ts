@@ -128,8 +128,16 @@ test.each<[string, Partial<Answered>[], AnswerChange[]]>([
 test('where somebody counts on places, only those are told', () => {
   const all = told(...usual, ...times(2, answering({ no: 'R-8' })));
   const counting = (place: string) =>
-    answerChanges(all, new Map([['POST /records', [place]]])).map(each => each.what.field);
+    answerChanges(all, new Map([['POST /records', [{ place, isUsed: true }]]])).map(each => each.what.field);
   expect([counting('/record/at'), counting('/id')]).toEqual([['/record/at'], []]);
+});
+
+test('what is only said to be there takes more to be missed', () => {
+  const missed = (before: number, after: number, isUsed: boolean) => {
+    const all = told(...times(before, {}), ...times(after, answering({ no: 'R-8' })));
+    return answerChanges(all, new Map([['POST /records', [{ place: '/record/at', isUsed }]]])).length;
+  };
+  expect([missed(6, 2, true), missed(6, 2, false), missed(30, 2, false), missed(30, 4, false)]).toEqual([1, 0, 0, 1]);
 });
 
 test('it is said since when', () =>

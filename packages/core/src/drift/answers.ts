@@ -1,5 +1,6 @@
 import { isBlank, isJsonObject, type Json } from '../submission';
 import type { Comparison } from '../perform';
+import { unlikely } from './chance';
 
 export const answerChangeKinds = ['credentials', 'refused', 'answer', 'stored'] as const;
 
@@ -37,6 +38,12 @@ export interface Answered {
   compared: readonly Comparison[] | null;
 }
 
+/** A place of an answer (JSON Pointer) that a route takes something out of, or that the target only says is there. */
+export interface AnswerPlace {
+  place: string;
+  isUsed: boolean;
+}
+
 /** An answer change, and when it was seen first. */
 export interface AnswerChangeSeen {
   what: AnswerChange;
@@ -48,6 +55,8 @@ const USUAL = 5;
 const LEAST = 2;
 /** Least share of the answers since then that show it. */
 const SHARE = 0.2;
+/** How unlikely it has to be that a place is missing by chance: where something is taken out of it, and elsewhere. */
+const UNLIKELY = { used: 0.02, stated: 0.0005 };
 /** Statuses by which credentials are refused (RFC 9110 §15.5.2, §15.5.4), and how many in a row tell that. */
 const refusing = new Map([
   [401, 1],
@@ -57,16 +66,20 @@ const refusing = new Map([
 /**
  * What the newest answers of a target tell of it that those before did not.
  * @param answers the newest first
- * @param told places of answers that somebody counts on, by operation: JSON Pointers; left out for all of them
+ * @param told places of answers that are looked at, by operation; left out for all of them, as if they were used
  */
 export function answerChanges(
   answers: readonly Answered[],
-  told?: ReadonlyMap<string, readonly string[]>,
+  told?: ReadonlyMap<string, readonly AnswerPlace[]>,
 ): AnswerChangeSeen[] {
   const operations = [...new Set(answers.map(each => each.operation))];
   const own = operations.flatMap(operation => {
     const of = answers.filter(each => each.operation === operation);
-    return [...refusals(operation, of), ...stored(operation, of), ...shapes(operation, of, told && (told.get(operation) ?? []))];
+    return [
+      ...refusals(operation, of),
+      ...stored(operation, of),
+      ...shapes(operation, of, told && (told.get(operation) ?? [])),
+    ];
   });
   return [...credentials(answers), ...own];
 }
@@ -170,15 +183,20 @@ function typesIn(answer: Json, at = '', depth = 0): [place: string, type: string
 }
 
 /** Places in all answers so far of which the newest have nothing, or something of another type. */
-function shapes(operation: string, answers: readonly Answered[], told: readonly string[] | undefined): AnswerChangeSeen[] {
+function shapes(
+  operation: string,
+  answers: readonly Answered[],
+  told: readonly AnswerPlace[] | undefined,
+): AnswerChangeSeen[] {
   const read = answers
     .filter(each => each.outcome === 'delivered' && each.answer !== undefined && !isBlank(each.answer))
     .map(each => ({ ...each, types: new Map(typesIn(each.answer!)) }));
   const oldest = read.at(-1);
   if (!oldest) return [];
-  const places = told?.filter(each => oldest.types.has(each)) ?? [...oldest.types.keys()];
-  const found = places.flatMap((place): AnswerChangeSeen[] => {
-    const was = oldest.types.get(place)!;
+  const places = told ?? [...oldest.types.keys()].map(place => ({ place, isUsed: true }));
+  const found = places.flatMap(({ place, isUsed }): AnswerChangeSeen[] => {
+    const was = oldest.types.get(place);
+    if (was === undefined) return [];
     const is = (each: (typeof read)[number]) => each.types.get(place) ?? null;
     const end = read.findIndex(each => is(each) === was);
     const [newest] = read;
@@ -186,12 +204,11 @@ function shapes(operation: string, answers: readonly Answered[], told: readonly 
     const before = read.slice(end);
     const isSteady =
       before.every(each => is(each) === was) && read.slice(0, end).every(each => is(each) === is(newest!));
-    if (before.length < USUAL || !isSteady) return [];
+    const limit = isUsed ? UNLIKELY.used : UNLIKELY.stated;
+    if (before.length < USUAL || !isSteady || !unlikely(before.length, before.length, end, limit)) return [];
     const what: AnswerChange = { change: 'answer', operation, field: place, was, now: is(newest!) };
     return [{ what, since: read[end - 1]!.at }];
   });
   // Of what is gone as a whole its parts are not told each.
-  return found.filter(
-    ({ what }) => !found.some(other => what.field!.startsWith(`${other.what.field}/`)),
-  );
+  return found.filter(({ what }) => !found.some(other => what.field!.startsWith(`${other.what.field}/`)));
 }

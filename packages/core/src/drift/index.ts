@@ -1,4 +1,5 @@
 export * from './answers';
+export * from './compare';
 export * from './documents';
 export * from './forms';
 export { type Message } from './profile';

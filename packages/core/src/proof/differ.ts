@@ -1,4 +1,4 @@
-import { canonical, isJsonObject, pointerOf, valueAt, type Json } from '../submission';
+import { canonical, valueAt, valueChanges, type Json } from '../submission';
 import type { Enacted, ProofRequest } from './enact';
 
 /** How a value that is not held to the letter is held against: any such value will do. */
@@ -88,7 +88,7 @@ function ofRequest(was: ProofRequest, now: ProofRequest, loose: readonly Loose[]
     if (before !== after) add('header', name, before!, after!);
   }
   const own = loose.filter(each => each.callId === was.callId);
-  for (const { pointer, before, after } of changesIn(was.body, now.body)) {
+  for (const { pointer, before, after } of valueChanges(was.body, now.body)) {
     const any = own.find(each => each.pointer === pointer);
     if (any && after !== undefined && shapes[any.pattern](after)) continue;
     const kind = before === undefined ? 'new' : after === undefined ? 'gone' : 'value';
@@ -98,27 +98,6 @@ function ofRequest(was: ProofRequest, now: ProofRequest, loose: readonly Loose[]
   if (canonical(files(was)) !== canonical(files(now))) add('files', '', files(was), files(now));
   return found;
 }
-
-/** The places of a body whose values differ: members of objects one by one, lists as a whole where they are of another length. */
-export function changesIn(
-  before: Json | undefined,
-  after: Json | undefined,
-  at: string[] = [],
-): { pointer: string; before: Json | undefined; after: Json | undefined }[] {
-  if (before !== undefined && after !== undefined && canonical(before) === canonical(after)) return [];
-  if (isJsonObject(before ?? null) && isJsonObject(after ?? null)) {
-    const [was, now] = [before as Record<string, Json>, after as Record<string, Json>];
-    return [...new Set([...Object.keys(was), ...Object.keys(now)])].flatMap(key =>
-      changesIn(own(was, key), own(now, key), [...at, key]),
-    );
-  }
-  if (Array.isArray(before) && Array.isArray(after) && before.length === after.length)
-    return before.flatMap((each, index) => changesIn(each, after[index], [...at, String(index)]));
-  return [{ pointer: pointerOf(at), before, after }];
-}
-
-const own = (object: Record<string, Json>, key: string): Json | undefined =>
-  Object.hasOwn(object, key) ? object[key] : undefined;
 
 /** The line that a place of a body comes from: that of the place, or of what it stands in. */
 function originOf({ origins, body }: ProofRequest, pointer: string): string | null {

@@ -1,4 +1,5 @@
 export * from './about';
+export * from './differences';
 export * from './ends';
 export * from './files';
 export * from './json';

@@ -5,6 +5,7 @@ import { PassThrough } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import busboy from 'busboy';
 import express, { Router, type Request, type RequestHandler, type Response } from 'express';
+import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
 import { sendStored } from '../page/content';
@@ -41,6 +42,7 @@ interface Ticket {
 
 interface LabDeskState {
   fault: Fault;
+  edits?: ApiEdit[];
   next: number;
   tickets: Ticket[];
   /** What an idempotency key made. */
@@ -58,22 +60,37 @@ export function labDesk(folder: string, url: () => string): Router {
   mkdirSync(files, { recursive: true });
   const tokens = new Map<string, number>();
   const router = Router();
+  const changed = changing({
+    name: 'labdesk',
+    state,
+    document: labDeskDocument('', ''),
+    collection: { path: '/tickets', schemas: ['Ticket'] },
+    refuse: (response, wrong) =>
+      void refuse(
+        response,
+        422,
+        'The ticket can’t be opened.',
+        Object.fromEntries(wrong.map(({ field, detail }) => [field, detail])),
+      ),
+  });
   const { tickets } = state.value;
   const madeUnder = (key: string) => (Object.hasOwn(state.value.made, key) ? state.value.made[key] : undefined);
 
   router.get(
     '/labdesk',
-    (_request, response) => void response.send(page('Lab desk', 'a target', labDeskPage(state.value))),
+    (_request, response) =>
+      void response.send(page('Lab desk', 'a target', labDeskPage(state.value, changed.section()))),
   );
   router.get('/labdesk/files/:id', (request, response) => {
     const found = tickets.flatMap(each => each.attachments).find(each => each.id === request.params.id);
     if (!found) return void response.status(404).send('There is no such file.');
     sendStored(response, path.join(files, found.id), found.type);
   });
-  router.use(takeFault('labdesk', state));
+  router.use(takeFault('labdesk', state), changed.router);
   router.get(
     '/labdesk/v2/openapi.json',
-    (_request, response) => void response.json(labDeskDocument(`${url()}/labdesk/v2`, `${url()}/labdesk/token`)),
+    (_request, response) =>
+      void response.json(changed.document(labDeskDocument(`${url()}/labdesk/v2`, `${url()}/labdesk/token`))),
   );
   router.post('/labdesk/token', express.urlencoded({ extended: false }), (request, response) => {
     const body = request.body as Record<string, string | undefined>;
@@ -98,9 +115,9 @@ export function labDesk(folder: string, url: () => string): Router {
       'The token has expired or is not known.',
     );
   };
-  api.use(misbehave(state.value), limited(), needsToken);
+  api.use(misbehave(state.value), limited(), needsToken, express.json({ limit: '1mb' }), changed.layer);
 
-  api.post('/tickets', express.json({ limit: '1mb' }), (request, response) => {
+  api.post('/tickets', (request, response) => {
     const values = (request.body ?? {}) as Record<string, unknown>;
     const errors = complaintsAbout(values);
     if (Object.keys(errors).length > 0) return void refuse(response, 422, 'The ticket can’t be opened.', errors);
@@ -246,13 +263,14 @@ async function takeFile(request: Request, folder: string): Promise<Attachment | 
 const MOST_SHOWN = 200;
 
 /** The lab desk's page: its tickets, newest first. */
-function labDeskPage({ tickets, fault }: LabDeskState): Html {
+function labDeskPage({ tickets, fault }: LabDeskState, changes: Html): Html {
   const shown = [...tickets].reverse().slice(0, MOST_SHOWN);
   return html`<h1>Lab desk</h1>
     <div class="row">
       <p class="soft">${tickets.length} tickets, newest first.</p>
       ${faultSwitch('labdesk', 'The lab desk', fault)}
     </div>
+    ${changes}
     ${
       shown.length === 0
         ? html`<p class="soft">No ticket yet.</p>`

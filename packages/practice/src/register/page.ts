@@ -1,3 +1,4 @@
+import { changeSection } from '../changing';
 import { faultSwitch } from '../faults';
 import { html, type Html } from '../page/html';
 import { columnEditKinds } from './edits';
@@ -25,33 +26,18 @@ export function registerPage(state: RegisterState, tables: Table[], table: Table
       </nav>
       ${faultSwitch('register', 'The register', state.fault)}
     </div>
-    <section class="where" aria-labelledby="change-its-columns">
-      <strong id="change-its-columns">Change its columns</strong>
-      <form method="post" action="/register/columns">
-        <input type="hidden" name="table" value="${table.key}" />
-        <select name="column" aria-label="Column to change">
-          ${columns.map(each => html`<option value="${each.key}">${each.title}</option>`)}
-        </select>
-        <select name="what" aria-label="What to do with it">
-          ${Object.entries(columnEditKinds).map(([key, words]) => html`<option value="${key}">${words}</option>`)}
-        </select>
-        <input
-          type="text"
-          name="to"
-          aria-label="What it is to be"
-          placeholder="new name or option"
-          autocomplete="off"
-        />
-        <button>Change it</button>
-      </form>
-      ${
-        (state.edits ?? []).length > 0 &&
-        html`<form method="post" action="/register/columns">
-          <input type="hidden" name="table" value="${table.key}" />
-          <button class="quiet" name="what" value="back">Put them back as they were</button>
-        </form>`
-      }
-    </section>
+    ${changeSection({
+      action: '/register/columns',
+      heading: 'Change its columns',
+      hidden: { table: table.key },
+      part: {
+        name: 'column',
+        label: 'Column to change',
+        options: Object.fromEntries(columns.map(each => [each.key, each.title])),
+      },
+      kinds: columnEditKinds,
+      isChanged: (state.edits ?? []).length > 0,
+    })}
     <h2>${table.title}</h2>
     ${
       records.length === 0

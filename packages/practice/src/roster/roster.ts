@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import express, { Router, type RequestHandler } from 'express';
+import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, problem, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
 import { Kept } from '../store';
@@ -10,6 +11,7 @@ export const ROSTER_KEY = 'yard-roster-91b4';
 
 interface RosterState {
   fault: Fault;
+  edits?: ApiEdit[];
   contacts: Contact[];
   /** Which contact an idempotency key made. */
   made: Record<string, string>;
@@ -20,18 +22,31 @@ export function roster(folder: string, url: () => string): Router {
   const state = new Kept<RosterState>(folder, 'roster', { fault: 'none', contacts: [], made: {} });
   const { contacts } = state.value;
   const router = Router();
+  const changed = changing({
+    name: 'roster',
+    state,
+    document: rosterDocument(''),
+    collection: { path: '/contacts', schemas: ['NewContact', 'Contact'] },
+    refuse: (response, wrong) =>
+      void problem(
+        response,
+        422,
+        'The contact can’t be taken.',
+        wrong.map(({ field, detail }) => ({ pointer: `#/${field}`, detail })),
+      ),
+  });
   router.get(
     '/roster',
-    (_request, response) => void response.send(page('Roster', 'a target', rosterPage(state.value))),
+    (_request, response) => void response.send(page('Roster', 'a target', rosterPage(state.value, changed.section()))),
   );
-  router.use(takeFault('roster', state));
+  router.use(takeFault('roster', state), changed.router);
   router.get(
     '/roster/v1/openapi.json',
-    (_request, response) => void response.json(rosterDocument(`${url()}/roster/v1`)),
+    (_request, response) => void response.json(changed.document(rosterDocument(`${url()}/roster/v1`))),
   );
 
   const api = Router();
-  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey);
+  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey, changed.layer);
   api.get('/contacts', (request, response) => {
     const wanted = typeof request.query.email === 'string' ? request.query.email.toLowerCase() : null;
     response.json({ contacts: contacts.filter(each => wanted === null || each.email === wanted).slice(0, 100) });
@@ -81,13 +96,14 @@ const needsKey: RequestHandler = (request, response, next) =>
 const MOST_SHOWN = 200;
 
 /** The roster's page: its contacts, newest first. */
-function rosterPage({ contacts, fault }: RosterState): Html {
+function rosterPage({ contacts, fault }: RosterState, changes: Html): Html {
   const shown = [...contacts].reverse().slice(0, MOST_SHOWN);
   return html`<h1>Roster</h1>
     <div class="row">
       <p class="soft">${contacts.length} contacts, newest first.</p>
       ${faultSwitch('roster', 'The roster', fault)}
     </div>
+    ${changes}
     ${
       shown.length === 0
         ? html`<p class="soft">No contact yet.</p>`

@@ -59,6 +59,7 @@ export function changeView(parts: Parts, row: ChangeRow): ChangeView {
     now: what.now ?? null,
     before: row.subject === 'form' ? row.before : null,
     after: row.subject === 'form' ? row.after : null,
+    messages: row.subject === 'form' && !isTraffic(row.what) ? store.changes.around(row.subjectId, row.firstAt) : null,
     firstAt: iso(row.firstAt),
     lastAt: iso(row.lastAt),
     since: form ? store.changes.since(row.subjectId, row.firstAt) : null,

@@ -1,4 +1,4 @@
-import { answerChanges, operationName, type Answered } from '@grammata/core/drift';
+import { answerChanges, operationName, type Answered, type AnswerPlace } from '@grammata/core/drift';
 import { answersUsed, operationsUsed, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import { parseJson } from '@grammata/core/submission';
 import type { Logger } from 'pino';
@@ -62,7 +62,7 @@ export class AnswerWatch {
       LOOKED,
     );
     const answers = rows.flatMap(row => this.#answered(row, target));
-    const told = countedOn(
+    const told = placesIn(
       target,
       going.map(each => each.definition),
     );
@@ -131,8 +131,8 @@ function operationOf({ operationId, find, readBack }: Call, purpose: AnsweredRow
   }
 }
 
-/** What is counted on in the answers of a target, by what routes take out of them and what it says of them itself. */
-function countedOn({ id, operations }: TargetRow, definitions: readonly RouteDefinition[]): Map<string, string[]> {
+/** What is looked at in the answers of a target, by what routes take out of them and what it says of them itself. */
+function placesIn({ id, operations }: TargetRow, definitions: readonly RouteDefinition[]): Map<string, AnswerPlace[]> {
   const used = definitions.map(each => answersUsed(each, id));
   const ids = new Set(definitions.flatMap(each => operationsUsed(each, id)));
   return new Map(
@@ -140,8 +140,9 @@ function countedOn({ id, operations }: TargetRow, definitions: readonly RouteDef
       .filter(each => ids.has(each.id))
       .map(operation => {
         const stated = (operation.answer ?? []).map(each => each.pointer).filter(each => each !== '');
-        const taken = used.flatMap(each => each.get(operation.id) ?? []);
-        return [operationName(operation), [...new Set([...taken, ...stated])]];
+        const taken = new Set(used.flatMap(each => each.get(operation.id) ?? []));
+        const places = [...new Set([...taken, ...stated])].map(place => ({ place, isUsed: taken.has(place) }));
+        return [operationName(operation), places];
       }),
   );
 }

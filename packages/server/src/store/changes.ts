@@ -1,4 +1,4 @@
-import { and, count, desc, eq, gte, inArray } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, lt } from 'drizzle-orm';
 import { now } from '../clock';
 import { reasonOf } from '@grammata/core/drift';
 import { asText } from '@grammata/core/submission';
@@ -150,6 +150,21 @@ export class Changes {
       .limit(limit)
       .all()
       .map(each => each.at);
+  }
+
+  /** The messages with the last submission of a form before a time and the first since, by the arrivals' identifiers. */
+  around(formId: string, at: number): { before: string; after: string } | null {
+    const one = (when: ReturnType<typeof lt>, order: ReturnType<typeof asc>) =>
+      this.db
+        .select({ id: submissions.arrivalId })
+        .from(submissions)
+        .where(and(eq(submissions.formId, formId), when))
+        .orderBy(order)
+        .limit(1)
+        .get()?.id;
+    const before = one(lt(submissions.receivedAt, at), desc(submissions.receivedAt));
+    const after = one(gte(submissions.receivedAt, at), asc(submissions.receivedAt));
+    return before !== undefined && after !== undefined ? { before, after } : null;
   }
 
   /** How many submissions of a form came since a time. */

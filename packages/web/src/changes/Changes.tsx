@@ -63,6 +63,9 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
               What if…
             </Act>
           )}
+          <Link className="act" to="/changes/compare">
+            Hold two against each other
+          </Link>
           <Choices
             label="Which changes"
             value={shows}
@@ -136,6 +139,16 @@ function Change({ change }: { change: ChangeView }) {
             )}
           </p>
           <Example before={change.before} after={change.after} />
+          {change.messages && (
+            <p className="mt-1">
+              <Link
+                className="act"
+                to={`/changes/compare?before=${change.messages.before}&after=${change.messages.after}`}
+              >
+                The messages side by side
+              </Link>
+            </p>
+          )}
           {isOpen && !isTraffic && (
             <ul className="mt-2 space-y-1">
               {(touched.length > 0 ? touched : touches.slice(0, 1)).map(each => (

@@ -1,0 +1,3 @@
+export * from './changing';
+export * from './edits';
+export * from './section';
