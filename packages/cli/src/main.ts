@@ -60,6 +60,13 @@ const commands: Entry[] = [
     summary: 'Tells what the routes in such a folder, or on a server, do with their samples.',
     load: async () => (await import('./proof')).rehearse,
   },
+  {
+    name: 'suppose',
+    usage: 'suppose FILE --target NAME --workspace DIR | --server URL',
+    summary:
+      'Tells what would become of the routes if a target published the OpenAPI document in FILE; 1 where one would break.',
+    load: async () => (await import('./suppose')).suppose,
+  },
 ];
 
 const help = () =>

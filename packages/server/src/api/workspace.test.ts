@@ -73,6 +73,26 @@ test('exported, checked, edited, refused with the place named; the same again is
   expect([rehearsed.code, (JSON.parse(rehearsed.out) as { routes: object[] }).routes.length]).toEqual([0, 1]);
 });
 
+test('whoever looks after a target can ask what another document would do, before it is published', async () => {
+  await client.call('POST', '/targets', { name: 'Ledger', baseUrl: target.url, discoveryPath: '/tables' });
+  await exported();
+  const file = path.join(folder, 'document.txt');
+  const paths = { '/elsewhere': { post: { operationId: 'add', responses: {} } } };
+  writeFileSync(file, JSON.stringify({ openapi: '3.1.0', info: { title: 'R', version: '1' }, paths }));
+  const ask = async (name: string) => {
+    const { code, out } = await grammata(['suppose', file, '--target', name, '--workspace', folder]);
+    return { code, told: JSON.parse(out) as { changes: object[]; routes: object[] } };
+  };
+  // Nothing goes there.
+  expect(await ask('Ledger')).toMatchObject({ code: 0, told: { routes: [] } });
+  const { code, told } = await ask('Register');
+  expect([code, told.routes]).toMatchObject([
+    1,
+    [{ route: 'Reports', samples: { looked: 1, held: 0, heldThen: 1 }, proofs: { differing: 0, differingThen: 1 } }],
+  ]);
+  expect(told.changes).toContainEqual(expect.objectContaining({ change: 'operation-gone' }));
+});
+
 test.each<[string, () => string[], NodeJS.ProcessEnv, RegExp]>([
   [
     'a wrong password',
@@ -85,6 +105,9 @@ test.each<[string, () => string[], NodeJS.ProcessEnv, RegExp]>([
   ['no folder', () => ['proof', '--workspace', '/nowhere'], {}, /no folder/],
   ['no workspace', () => ['proof', '--workspace', folder], {}, /workspace.json: It is no workspace/],
   ['nothing said', () => ['proof'], {}, /--workspace DIR/],
+  ['no target named', () => ['suppose', 'x.json', '--workspace', folder], {}, /--target NAME/],
+  ['nowhere to suppose it', () => ['suppose', 'x.json', '--target', 'Register'], {}, /--workspace DIR/],
+  ['no document', () => ['suppose', '--target', 'Register', '--workspace', folder], {}, /FILE with the document/],
   ['an option of another command', () => ['rehearse', '--workspace', folder, '--junit', 'x.xml'], {}, /--junit/],
 ])('misuse is told with exit code 2: %s', async (_, args, env, message) => {
   const { code, err } = await grammata(args(), env);

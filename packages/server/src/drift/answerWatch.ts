@@ -132,14 +132,19 @@ function operationOf({ operationId, find, readBack }: Call, purpose: AnsweredRow
 }
 
 /** What is looked at in the answers of a target, by what routes take out of them and what it says of them itself. */
-function placesIn({ id, operations }: TargetRow, definitions: readonly RouteDefinition[]): Map<string, AnswerPlace[]> {
+export function placesIn(
+  { id, operations }: Pick<TargetRow, 'id' | 'operations'>,
+  definitions: readonly RouteDefinition[],
+): Map<string, AnswerPlace[]> {
   const used = definitions.map(each => answersUsed(each, id));
   const ids = new Set(definitions.flatMap(each => operationsUsed(each, id)));
   return new Map(
     operations
       .filter(each => ids.has(each.id))
       .map(operation => {
-        const stated = (operation.answer ?? []).map(each => each.pointer).filter(each => each !== '');
+        // What it says back of what it was sent is there or not as that was.
+        const sent = new Set(['', ...operation.fields.filter(each => !each.readOnly).map(each => each.pointer)]);
+        const stated = (operation.answer ?? []).map(each => each.pointer).filter(each => !sent.has(each));
         const taken = new Set(used.flatMap(each => each.get(operation.id) ?? []));
         const places = [...new Set([...taken, ...stated])].map(place => ({ place, isUsed: taken.has(place) }));
         return [operationName(operation), places];

@@ -1,11 +1,34 @@
 import type { ChangesView, ChangeView, DeliveryPage, RouteView, TargetView } from '@grammata/contract';
+import { registering, reporting } from '@grammata/core/testing';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
 import { post } from '../testing/forms';
 import { withRoute, type Drawn } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
+import { placesIn } from './answerWatch';
 
 // What a target answers is held against what it answered before: nobody has to wait for a person to notice.
+
+test('of answers is looked at what routes take out of them, and what the target says is there beside what it was sent', () => {
+  const operation = {
+    ...registering,
+    answer: ['', '/id', '/note', '/links'].map(pointer => ({ pointer, label: pointer, type: 'text' as const })),
+  };
+  const definition = {
+    ...reporting,
+    calls: reporting.calls.map(each => ({ ...each, identity: { found: '/id', made: '/links' } })),
+  };
+  expect([...placesIn({ id: 't', operations: [operation] }, [definition])]).toEqual([
+    [
+      'POST /r',
+      [
+        { place: '/links', isUsed: true },
+        { place: '/id', isUsed: false },
+      ],
+    ],
+  ]);
+  expect([...placesIn({ id: 'other', operations: [operation] }, [definition])]).toEqual([]);
+});
 
 let client: Client;
 let target: FakeTarget;
