@@ -1,11 +1,13 @@
 import {
   formSuppositions,
   targetSuppositions,
+  wholeSuppositions,
   type AnswerChange,
   type DocumentChangeKind,
   type FormChangeKind,
   type FormSupposition,
   type TargetSupposition,
+  type WholeSupposition,
 } from '@grammata/core/drift';
 import type { RouteDefinition, Use } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
@@ -99,7 +101,9 @@ export interface RepairView {
   proofs: { total: number; differing: number; differingThen: number };
 }
 
-const supposed = [...Object.keys(formSuppositions), ...Object.keys(targetSuppositions)];
+const supposed = [formSuppositions, wholeSuppositions, targetSuppositions].flatMap(each => Object.keys(each));
+/** Longest message that may be supposed, in characters. */
+export const LONGEST_SUPPOSED = 200_000;
 
 /** A change that nobody made yet. */
 export class SupposeInput {
@@ -109,8 +113,10 @@ export class SupposeInput {
   @IsString() @MaxLength(200) operationId: string = '';
   /** The key of a question, or of a target's field. */
   @IsString() @MaxLength(300) key: string = '';
-  @IsIn(supposed) what: FormSupposition | TargetSupposition = 'gone';
+  @IsIn(supposed) what: FormSupposition | WholeSupposition | TargetSupposition = 'gone';
   @IsString() @MaxLength(300) option: string = '';
+  /** The message in which a form would send. */
+  @IsString() @MaxLength(LONGEST_SUPPOSED) message: string = '';
 }
 
 /** What would become of a route: over its newest submissions, and its proofs. */
@@ -118,6 +124,7 @@ export interface SupposedView {
   routeId: string;
   name: string;
   state: 'draft' | 'live' | 'paused';
+  /** In how many places it uses what would be otherwise; of a whole message, how many of the questions that it uses are not in it. */
   uses: number;
   looked: number;
   held: number;

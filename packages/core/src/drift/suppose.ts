@@ -9,6 +9,10 @@ export const formSuppositions = {
   'single-to-list': 'takes several answers',
   text: 'is answered with words',
 } as const;
+
+/** What may be supposed of all of a form: that it sends what somebody has an example of, as of its next generation. */
+export const wholeSuppositions = { message: 'comes as in a message that I have' } as const;
+export type WholeSupposition = keyof typeof wholeSuppositions;
 export type FormSupposition = keyof typeof formSuppositions;
 
 export const targetSuppositions = {

@@ -23,8 +23,8 @@ export function changesApi(services: Services): Router {
   });
 
   /** What would become of the routes if something were otherwise: nothing is changed. */
-  router.post('/suppose', (request, response) => {
-    response.json(suppose(services, checked(SupposeInput, request.body)));
+  router.post('/suppose', async (request, response) => {
+    response.json(await suppose(services, checked(SupposeInput, request.body)));
   });
 
   /** What mends a route. */

@@ -216,6 +216,19 @@ describe('what if', () => {
     // Nothing was changed by asking.
     expect((await suppose({ what: 'gone', key: 'who' })).json).toMatchObject([{ uses: 0, heldThen: 0 }]);
   });
+  test('a form sent what its next generation would', async () => {
+    const next = answers(1);
+    const said = (edit: (one: Answers) => object) =>
+      suppose({ what: 'message', key: '', message: JSON.stringify(edit(next)) });
+    expect((await said(one => one)).json).toMatchObject([{ uses: 0, looked: 1, heldThen: 0 }]);
+    const renamed = await said(one => ({
+      ...one,
+      answers: one.answers.map(each => ({ ...each, id: `q_${each.id}` })),
+    }));
+    expect(renamed.json).toMatchObject([{ uses: 2, looked: 1, held: 0, heldThen: 1, proofs: 0 }]);
+    expect(renamed.json[0]!.reasons[0]).toContain('site');
+    expect((await suppose({ what: 'message', message: '' })).status).toBe(422);
+  });
   test('a target took something else', async () => {
     const of = { subject: 'target', subjectId: targetId, operationId: 'create:samples' };
     expect((await suppose({ ...of, what: 'option-renamed', option: 'AB-07' })).json).toMatchObject([{ heldThen: 4 }]);

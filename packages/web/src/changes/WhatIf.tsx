@@ -1,15 +1,23 @@
 import type { SupposedView, SupposeInput } from '@grammata/contract';
-import { formSuppositions, targetSuppositions } from '@grammata/core/drift';
+import { formSuppositions, targetSuppositions, wholeSuppositions } from '@grammata/core/drift';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { useForm } from '../forms/queries';
 import { useForms, useOffered } from '../lists';
 import { useOperation } from '../targets/queries';
-import { Act, Choice, Combobox, count, counted, Fault, Press, RouteStateWord } from '../ui';
+import { Act, Choice, Combobox, count, counted, Fault, LinesBox, Press, RouteStateWord } from '../ui';
 import { useSuppose } from './queries';
 
-const nothing: SupposeInput = { subject: 'form', subjectId: '', operationId: '', key: '', what: 'gone', option: '' };
+const nothing: SupposeInput = {
+  subject: 'form',
+  subjectId: '',
+  operationId: '',
+  key: '',
+  what: 'gone',
+  option: '',
+  message: '',
+};
 
 /** What would break if a form or a target were otherwise: asked before anybody does it. */
 export function WhatIf({ onClose }: { onClose: () => void }) {
@@ -43,7 +51,10 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
         ? (form?.schema.fields.find(each => each.key === key)?.options.map(each => each.value) ?? [])
         : (operation?.fields.find(each => each.key === key)?.options ?? []);
   const needsOption = what === 'option-renamed';
-  const isWhole = key !== '' && (!needsOption || option !== '');
+  const ofMessage = what === 'message';
+  const isWhole = ofMessage
+    ? subjectId !== '' && supposed.message.trim() !== ''
+    : key !== '' && (!needsOption || option !== '');
   return (
     <section aria-label="What if" className="mt-4 border-y border-ink bg-raised px-4 py-4">
       <div className="flex items-baseline justify-between">
@@ -58,19 +69,31 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
           onPick={pickThing}
           placeholder="a form, or what a target takes"
         />
-        <Combobox
-          label={isForm ? 'Which question' : 'Which field'}
-          options={fields.map(each => ({ value: each.key, label: each.label || each.key }))}
-          value={key}
-          onPick={next => set({ key: next, option: '' })}
-          placeholder={subjectId === '' ? 'pick the other first' : 'pick one'}
-        />
+        {!ofMessage && (
+          <Combobox
+            label={isForm ? 'Which question' : 'Which field'}
+            options={fields.map(each => ({ value: each.key, label: each.label || each.key }))}
+            value={key}
+            onPick={next => set({ key: next, option: '' })}
+            placeholder={subjectId === '' ? 'pick the other first' : 'pick one'}
+          />
+        )}
         <Choice<string>
           label="What if it"
           value={what}
-          options={isForm ? formSuppositions : targetSuppositions}
+          options={isForm ? { ...formSuppositions, ...wholeSuppositions } : targetSuppositions}
           onChange={next => set({ what: next as SupposeInput['what'], option: '' })}
         />
+        {ofMessage && (
+          <LinesBox
+            className="sm:col-span-2"
+            label="The message"
+            hint="As its next generation would send it."
+            rows={6}
+            value={supposed.message}
+            onChange={message => set({ message })}
+          />
+        )}
         {needsOption && (
           <Choice<string>
             label="Which option"
@@ -88,12 +111,27 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
         </Press>
       </p>
       {ask.error && <Fault>{wordsFor(ask.error)}</Fault>}
-      {ask.data && <Supposed all={ask.data} />}
+      {ask.data && <Supposed all={ask.data} ofMessage={ofMessage} />}
     </section>
   );
 }
 
-const isBroken = ({ held, heldThen, differing }: SupposedView): boolean => heldThen > held || differing > 0;
+/** True where something that goes now would not go, or not as it was approved. */
+const isBroken = ({ held, heldThen, differing, uses }: SupposedView, ofMessage: boolean): boolean =>
+  heldThen > held || differing > 0 || (ofMessage && uses > 0);
+
+const usedWords = ({ uses }: SupposedView): string =>
+  uses === 0 ? 'does not use it' : `uses it in ${counted(uses, 'place')}`;
+
+/** How a route fares with one message, and what of it is not there. */
+function messageWords({ uses, looked, heldThen }: SupposedView): string {
+  const lacks =
+    uses === 0
+      ? 'all that it uses is there'
+      : `${counted(uses, 'question')} that it uses ${uses === 1 ? 'is' : 'are'} not in it`;
+  if (heldThen === 0) return `${lacks}; ${looked === 1 ? 'it could be sent' : 'all of it could be sent'}`;
+  return `${lacks}; ${looked === 1 ? 'it could not be sent' : `${count(heldThen)} of ${count(looked)} could not be sent`}`;
+}
 
 function fareWords({ looked, held, heldThen }: SupposedView): string {
   if (looked === 0) return 'nothing is recorded to try it on';
@@ -104,8 +142,8 @@ function fareWords({ looked, held, heldThen }: SupposedView): string {
     : `${count(held)} of the ${count(looked)} newest can’t be sent as it stands, and no more then`;
 }
 
-function Supposed({ all }: { all: SupposedView[] }) {
-  const broken = all.filter(isBroken);
+function Supposed({ all, ofMessage }: { all: SupposedView[]; ofMessage: boolean }) {
+  const broken = all.filter(each => isBroken(each, ofMessage));
   return (
     <div className="mt-4 border-t border-rule pt-3">
       <p role="status" className="font-serif text-lead">
@@ -121,16 +159,16 @@ function Supposed({ all }: { all: SupposedView[] }) {
             <p className="flex flex-wrap items-baseline gap-x-3">
               <span
                 aria-hidden
-                className={`w-3 font-mono font-bold ${isBroken(each) ? 'text-crimson' : 'text-verdigris'}`}
+                className={`w-3 font-mono font-bold ${isBroken(each, ofMessage) ? 'text-crimson' : 'text-verdigris'}`}
               >
-                {isBroken(each) ? '!' : '✓'}
+                {isBroken(each, ofMessage) ? '!' : '✓'}
               </span>
               <Link className="font-semibold hover:underline" to={`/routes/${each.routeId}`}>
                 {each.name}
               </Link>
               <RouteStateWord state={each.state} />
               <span className="text-ink-2">
-                {each.uses === 0 ? 'does not use it' : `uses it in ${counted(each.uses, 'place')}`}; {fareWords(each)}
+                {ofMessage ? messageWords(each) : `${usedWords(each)}; ${fareWords(each)}`}
                 {each.proofs > 0 &&
                   `; ${each.differing === 0 ? 'all proofs hold' : `${count(each.differing)} of ${count(each.proofs)} proofs differ`}`}
               </span>
