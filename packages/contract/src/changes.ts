@@ -48,7 +48,7 @@ export interface ChangeView {
   subjectName: string;
   /** Where a form's submissions arrive. */
   place: string | null;
-  change: FormChangeKind | DocumentChangeKind | AnswerChange['change'] | 'silent' | 'flood';
+  change: FormChangeKind | DocumentChangeKind | AnswerChange['change'] | 'silent' | 'flood' | 'another-form';
   /** The question’s key as it was stated; null where it is about no single one. */
   key: string | null;
   /** What people call the question. */

@@ -1,5 +1,6 @@
 import type { FormInput, QuestionInput, SampleInput, VariantInput } from '@grammata/contract';
 import { isSubmission } from '@grammata/core/submission';
+import { settleKnownForm } from '../drift';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { FormRow, SubmissionRow, VariantRow } from '../store';
@@ -26,6 +27,7 @@ export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: For
   // The name that its builder gave it stays known.
   const names = name === undefined ? {} : named(name, own);
   store.forms.update(form.id, { ...rest, ...names });
+  if (input.state !== undefined || sameAs !== undefined) settleKnownForm(store, form.id, actor.name);
   log.info({ actor: actor.id, form: form.id, ...input }, 'a form was changed');
   changed(parts, form.id);
 }

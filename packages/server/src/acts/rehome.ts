@@ -4,6 +4,7 @@ import { ontoForm, ontoTarget, type Rehomed } from '@grammata/core/rehome';
 import { targetsOf } from '@grammata/core/route';
 import { questionKey } from '@grammata/core/scope';
 import { isWriting } from '@grammata/core/target';
+import { settleKnownForm } from '../drift';
 import { fieldFault } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
@@ -59,7 +60,10 @@ function rehomed({ store }: Pick<Parts, 'store'>, route: RouteRow, { what, was, 
 export function rehome(parts: Parts, actor: Actor, route: RouteRow, input: RehomeInput): RouteRow {
   const { definition, formId } = rehomed(parts, route, input);
   const saved = saveDraft(parts, actor, route, { definition: definition as never, revision: input.revision }, formId);
-  if (input.what === 'form') parts.store.forms.update(formId, { state: 'adopted' });
+  if (input.what === 'form') {
+    parts.store.forms.update(formId, { state: 'adopted' });
+    settleKnownForm(parts.store, formId, actor.name);
+  }
   parts.log.info({ actor: actor.id, route: route.id, what: input.what, now: input.now }, 'a route was re-homed');
   return saved;
 }

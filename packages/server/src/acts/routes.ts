@@ -4,6 +4,7 @@ import { identityFaults, newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition
 import { writable } from '@grammata/core/target';
 import { iso, now } from '../clock';
 import { lookUp, runDraft } from '../delivery';
+import { settleKnownForm } from '../drift';
 import { newId } from '../ids';
 import { fieldFaults, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
@@ -42,6 +43,7 @@ export function drawnAs(parts: Parts, actor: Actor, formId: string, definition: 
   checkIdentities(definition);
   const row = parts.store.routes.create(formId, definition);
   parts.store.forms.update(formId, { state: 'adopted' });
+  settleKnownForm(parts.store, formId, actor.name);
   parts.log.info({ actor: actor.id, route: row.id }, 'a route was drawn');
   changed(parts, row.id);
   return row;

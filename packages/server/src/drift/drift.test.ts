@@ -1,7 +1,7 @@
 import type { ChangesView, DeliveryPage, IntakeView, RepairedView, RouteView, SupposedView } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
-import { post } from '../testing/forms';
+import { post, withForm } from '../testing/forms';
 import { withRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
@@ -198,6 +198,32 @@ test.each<['holdTouched' | 'holdAll' | 'deliver', string, string, RegExp]>([
     (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}`)).json.deliveries;
   const [one] = await eventually(deliveries, all => all.length === 1 && all[0]!.state === state);
   expect(one!.reason ?? '').toMatch(reason);
+});
+
+test('another form at the same address, until somebody says what it is', async () => {
+  const kit = (at: number) => ({ submission_id: `kit-${at}`, form: { id: 'f2', name: 'Kit request' }, answers: [] });
+  const answer = { id: 'kit', label: 'Which kit?', value: 'pH strips' };
+  await post(client, intake, { ...kit(1), answers: [answer] });
+  const { changes: all } = await heard(1);
+  expect(all).toMatchObject([
+    { change: 'another-form', subjectName: 'Kit request', was: 'Sampling', touches: [], state: 'open' },
+  ]);
+  await client.call('PATCH', `/forms/${all[0]!.subjectId}`, { state: 'ignored' });
+  expect((await changes()).changes).toMatchObject([{ state: 'settled' }]);
+});
+
+test('with the intake goes what was told of its forms', async () => {
+  const other = await withForm(
+    client,
+    [1, 2, 3, 4].map(at => answers(at)),
+  );
+  await post(client, other.intake, {
+    ...answers(5),
+    answers: [...answers(5).answers, { id: 'depth', label: 'How deep?', value: 3 }],
+  });
+  await heard(1);
+  expect((await client.call('DELETE', `/intakes/${other.intake.id}`)).status).toBe(204);
+  expect(await changes()).toEqual({ changes: [], open: 0 });
 });
 
 describe('what if', () => {

@@ -17,6 +17,8 @@ const MOST_BEGINNINGS = 12;
 const LEAST = 3;
 /** Submissions whose times say how many are usual. */
 const MOST_TIMES = 2000;
+/** Submissions of a form up to which it is a new one. */
+const FEW = 3;
 /** What a single submission may show; anything else takes several. */
 const atOnce = new Set<FormChange['change']>(['added', 'reworded', 'replaced', 'envelope', 'gone', 'single-to-list']);
 
@@ -81,6 +83,18 @@ export class FormWatch {
     return over.length;
   }
 
+  /** The form that an address has had so far, where this is another one of which nobody has said anything; else null. */
+  #besideAnother(formId: string): string | null {
+    const { forms } = this.parts.store;
+    const row = forms.byId(formId);
+    if (row?.form.state !== 'new') return null;
+    const [most] = forms
+      .heads(row.form.intakeId)
+      .filter(each => each.form.id !== formId && each.form.state === 'adopted')
+      .sort((a, b) => b.submissions - a.submissions);
+    return most && most.submissions >= LEAST ? most.form.name : null;
+  }
+
   /** Looks at one form; keeps what it finds. */
   check(formId: string): void {
     const { store, live, log } = this.parts;
@@ -92,6 +106,16 @@ export class FormWatch {
       ...examplesOf(what, rows, since),
       at: since,
     }));
+    const other = rows.length > 0 && rows.length <= FEW ? this.#besideAnother(formId) : null;
+    if (other !== null)
+      seen.push({
+        subject: 'form',
+        subjectId: formId,
+        what: { change: 'another-form', question: null, was: other },
+        before: null,
+        after: null,
+        at: rows.at(-1)!.receivedAt,
+      });
     const fresh = store.changes.keep(seen);
     if (fresh.length === 0) return;
     log.info({ form: formId, changes: fresh.map(each => each.what.change) }, 'a form changed');

@@ -6,17 +6,17 @@ import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqli
 /** open: somebody has to look. settled: something was done about it. declined: nothing is to be done. */
 export type ChangeState = 'open' | 'settled' | 'declined';
 
-/** What a form falls silent with, or floods. */
+/** What is told of how much comes, and of which forms: one falls silent, floods, or is another one at an address that had its own. */
 export interface TrafficChange {
-  change: 'silent' | 'flood';
+  change: 'silent' | 'flood' | 'another-form';
   question: null;
   was?: Json;
   now?: Json;
 }
 
-/** True for what is told of how much comes: the form itself is what it was. */
+/** True for what is told of what comes at all: the form itself is what it was. */
 export const isTraffic = (what: { change: string }): what is TrafficChange =>
-  what.change === 'silent' || what.change === 'flood';
+  what.change === 'silent' || what.change === 'flood' || what.change === 'another-form';
 
 /** True for what the answers of a target tell. */
 export const isOfAnswers = (what: { change: string }): what is AnswerChange =>

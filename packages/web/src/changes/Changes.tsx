@@ -105,8 +105,8 @@ function Change({ change }: { change: ChangeView }) {
   const settle = useSettle();
   const [repairing, setRepairing] = useState<string | null>(null);
   const isOpen = state === 'open';
-  // How much comes is no route's business.
-  const isTraffic = change.change === 'silent' || change.change === 'flood';
+  // What comes at all is no route's business.
+  const isTraffic = ['silent', 'flood', 'another-form'].includes(change.change);
   // What a target answers is mended by people, here or there.
   const answered = remedies[change.change as AnswerChange['change']] ? (change.change as AnswerChange['change']) : null;
   const { mark, colour } = marks[isOpen ? touch : 'harmless'];
@@ -164,6 +164,15 @@ function Change({ change }: { change: ChangeView }) {
               )}
               {touches.length === 0 && <li className="text-small text-ink-2">No route takes this on.</li>}
             </ul>
+          )}
+          {isOpen && change.change === 'another-form' && (
+            <p className="mt-2 font-serif text-ink-2">
+              Say what is to be done with it: take it on with a route of its own, put it with the form that it is a
+              generation of, or ignore it.{' '}
+              <Link className="act" to={`/forms/${subjectId}`}>
+                Look at it
+              </Link>
+            </p>
           )}
           {isOpen && answered && (
             <p className="mt-2 font-serif text-ink-2">

@@ -51,6 +51,8 @@ export function changeWords({ change, question, operation, field, was, now }: To
       return `Nothing came since ${asText(was)}, which is longer than ever.`;
     case 'flood':
       return `${asText(now)} came in a day; ${asText(was)} was the most before.`;
+    case 'another-form':
+      return `Another form comes to this address, beside ${quoted(was)}.`;
     case 'credentials':
       return `The credentials are not taken any more: it answers ${asText(now)}.`;
     case 'refused':
