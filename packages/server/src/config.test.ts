@@ -31,6 +31,16 @@ test.each(['x', '-1', '70000', '1.5'])('port %s is refused with words', port =>
   expect(() => configFrom({ GRAMMATA_PORT: port }, '/')).toThrow(ConfigFault),
 );
 
+test.each<[string | undefined, boolean]>([
+  [undefined, true],
+  ['on', true],
+  ['off', false],
+])('changes are looked for: %s', (GRAMMATA_CHANGES, expected) =>
+  expect(configFrom({ GRAMMATA_CHANGES }, '/').looksForChanges).toBe(expected),
+);
+test('what is neither on nor off is refused', () =>
+  expect(() => configFrom({ GRAMMATA_CHANGES: 'no' }, '/')).toThrow(/GRAMMATA_CHANGES.*on or off/));
+
 test('a data folder that can’t be used is told with words, not a stack', () => {
   const config = configFrom({ GRAMMATA_DATA: `${__filename}/below-a-file` }, '/srv');
   expect(() => assemble(config)).toThrow(/can't be used.*Set GRAMMATA_DATA/);

@@ -29,6 +29,8 @@ export interface Config {
   rowsDir: string;
   /** Most bytes of a file that is sent on. */
   largestFile: number;
+  /** Whether changes of forms and targets are looked for. */
+  looksForChanges: boolean;
   /** Deliveries under way at once. */
   concurrency: number;
 }
@@ -82,6 +84,13 @@ function mailFrom(env: NodeJS.ProcessEnv, host: string): Config['mail'] {
   return { port, domain: env.GRAMMATA_MAIL_DOMAIN ?? fallback };
 }
 
+/** On unless it is switched off. */
+function switchFrom(value: string | undefined, name: string): boolean {
+  if (value !== undefined && value !== 'on' && value !== 'off')
+    throw new ConfigFault(`${name} is “${value}”; give on or off.`);
+  return value !== 'off';
+}
+
 /** The configuration from environment variables, all starting with GRAMMATA_. Throws ConfigFault. */
 export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
   const host = env.GRAMMATA_HOST ?? '127.0.0.1';
@@ -101,6 +110,7 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
+    looksForChanges: switchFrom(env.GRAMMATA_CHANGES, 'GRAMMATA_CHANGES'),
     concurrency: 64,
   };
 }

@@ -86,9 +86,9 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   // Whether a target is asked at all is seen when its turn has come.
   const send = layered(keepsPace(), breakers.layer, renewsToken(authorizations));
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
-  const { concurrency } = config;
-  const watch = new FormWatch({ store, live, timers, log });
-  const ear = new AnswerWatch({ store, live, timers, log });
+  const { concurrency, looksForChanges: isOn } = config;
+  const watch = new FormWatch({ store, live, timers, log, isOn });
+  const ear = new AnswerWatch({ store, live, timers, log, isOn });
   const deliveries = new DeliveryDriver({
     store,
     due,

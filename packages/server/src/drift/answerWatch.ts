@@ -16,6 +16,8 @@ export interface AnswerWatchParts {
   live: LiveHub;
   timers: Timers;
   log: Logger;
+  /** False where changes are not looked for. */
+  isOn: boolean;
 }
 
 /** Holds what targets answer against what they answered before. */
@@ -29,7 +31,7 @@ export class AnswerWatch {
   /** A target answered: it is looked at in a moment. */
   heard(targetId: string): void {
     this.#waiting.add(targetId);
-    if (this.#isSet || this.#isClosed) return;
+    if (this.#isSet || this.#isClosed || !this.parts.isOn) return;
     this.#isSet = true;
     this.parts.timers.later('looking at what targets answer', PAUSE, () => this.look());
   }

@@ -226,6 +226,23 @@ test('with the intake goes what was told of its forms', async () => {
   expect(await changes()).toEqual({ changes: [], open: 0 });
 });
 
+test('where changes are not looked for, none is told', async () => {
+  const quiet = await startServer({ looksForChanges: false });
+  const { intake: own } = await withForm(
+    quiet,
+    [1, 2, 3, 4].map(at => answers(at)),
+  );
+  await post(quiet, own, {
+    ...answers(5),
+    answers: [...answers(5).answers, { id: 'depth', label: 'How deep?', value: 3 }],
+  });
+  // The other one, which looks, has told it by then.
+  await send(40, 1, one => ({ ...one, answers: [...one.answers, { id: 'depth', label: 'How deep?', value: 3 }] }));
+  await heard(1);
+  expect((await quiet.call<ChangesView>('GET', '/changes')).json).toEqual({ changes: [], open: 0 });
+  await quiet.stop();
+});
+
 describe('what if', () => {
   const suppose = (more: object) =>
     client.call<SupposedView[]>('POST', '/suppose', {

@@ -27,6 +27,8 @@ export interface FormWatchParts {
   live: LiveHub;
   timers: Timers;
   log: Logger;
+  /** False where changes are not looked for. */
+  isOn: boolean;
 }
 
 /** Holds what arrives against what its form sent before. */
@@ -39,6 +41,7 @@ export class FormWatch {
 
   /** Something came of these forms: they are looked at in a moment. */
   saw(formIds: Iterable<string>): void {
+    if (!this.parts.isOn) return;
     for (const each of formIds) this.#waiting.add(each);
     if (this.#waiting.size === 0 || this.#isSet || this.#isClosed) return;
     this.#isSet = true;
@@ -63,7 +66,8 @@ export class FormWatch {
 
   /** Looks whether forms fell silent, or send far more than usual. */
   async traffic(at: number): Promise<void> {
-    const { store, live, timers } = this.parts;
+    const { store, live, timers, isOn } = this.parts;
+    if (!isOn) return;
     for (const { form } of store.forms.heads()) {
       const what = trafficChange(store.changes.times(form.id, MOST_TIMES), at);
       const seen = { subject: 'form' as const, subjectId: form.id, before: null, after: null, at };
@@ -97,7 +101,8 @@ export class FormWatch {
 
   /** Looks at one form; keeps what it finds. */
   check(formId: string): void {
-    const { store, live, log } = this.parts;
+    const { store, live, log, isOn } = this.parts;
+    if (!isOn) return;
     const rows = store.changes.built(formId, BEFORE + NEWEST);
     const seen = changesIn(rows).map(({ what, since }): SeenChange => ({
       subject: 'form',
