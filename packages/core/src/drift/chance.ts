@@ -18,6 +18,20 @@ export function chanceOfOneSide(times: number, of: number, others: number): numb
   return chance;
 }
 
+/**
+ * How likely it is that something is in `times` or more of `of` cases and in none of `others`, however common it is: at its most likely, by
+ * the tail of the binomial.
+ */
+export function chanceOfOnlyHere(times: number, of: number, others: number): number {
+  const common = times / (of + others);
+  let [below, term] = [0, (1 - common) ** of];
+  for (let each = 0; each < times; each++) {
+    below += term;
+    term *= ((of - each) / (each + 1)) * (common / (1 - common));
+  }
+  return common >= 1 ? 1 : Math.max(0, 1 - below) * (1 - common) ** others;
+}
+
 /** True where that is less likely than `limit`. */
 export const unlikely = (times: number, of: number, next: number, limit: number): boolean =>
   next > 0 && chanceOfNone(times, of, next) < limit;

@@ -41,7 +41,8 @@ export function formChanges(before: readonly Message[], after: readonly Message[
   const [was, now] = [profileOf(before), profileOf(after)];
   if (was.count === 0 || now.count === 0) return [];
   const successors = successorsIn(was, now);
-  const moved = isBuiltOtherwise(was, now, successors);
+  const retyped = retypedIn(was, now, successors);
+  const moved = isBuiltOtherwise(was, now, successors) || retyped.size > 0;
   const changes: FormChange[] = moved ? [{ change: 'envelope', question: null }] : [];
   const followers = new Set(successors.values());
   for (const [key, asked] of was.questions) {
@@ -52,7 +53,9 @@ export function formChanges(before: readonly Message[], after: readonly Message[
       if (isGone(asked, was, now)) changes.push({ change: 'gone', question: key });
       continue;
     }
-    changes.push(...ofQuestion(asked, same, successor !== undefined, was, now));
+    const own = ofQuestion(asked, same, successor !== undefined, was, now);
+    // One cause is told once: what all answers are written as is how the messages are built.
+    changes.push(...own.filter(({ change }) => !retyped.has(key) || change === 'reworded'));
   }
   for (const [key, asked] of now.questions)
     if (!was.questions.has(key) && !followers.has(key) && isAdded(asked, was, now))
@@ -229,6 +232,36 @@ const isUnknownOrder = (way: string, others: ReadonlyMap<string, number>): boole
 
 const sum = (counts: ReadonlyMap<string, number>): number => [...counts.values()].reduce((all, each) => all + each, 0);
 const exampleOf = ({ values }: Asked): string => asText(values[0] ?? null);
+
+/** Fewest questions that are written as something else at once for it to be how the messages are built. */
+const TOGETHER = 2;
+
+/**
+ * Questions whose answers all were lists or numbers of the JSON and all are texts now, or the other way round, where that is so of
+ * all such questions; none where it is so of some only.
+ */
+function retypedIn(was: Profile, now: Profile, successors: ReadonlyMap<string, string>): Set<string> {
+  if (!was.media.has('json') || !now.media.has('json')) return new Set();
+  const isPlain = ({ groups }: Asked) => !groups.has('files') && !groups.has('table') && !groups.has('address');
+  const pairs = [...was.questions].flatMap(([key, asked]) => {
+    const same = now.questions.get(successors.get(key) ?? key);
+    return same && isPlain(asked) && isPlain(same) ? [{ key, types: [typeOf(asked), typeOf(same)] as const }] : [];
+  });
+  const [fromJson, toJson] = [
+    pairs.filter(({ types: [before, after] }) => before === 'json' && after === 'text'),
+    pairs.filter(({ types: [before, after] }) => before === 'text' && after === 'json'),
+  ];
+  const isKept = pairs.some(({ types: [before, after] }) => before === 'json' && after === 'json');
+  const all = fromJson.length > 0 && toJson.length > 0 ? [] : [...fromJson, ...toJson];
+  return new Set(isKept || all.length < TOGETHER ? [] : all.map(each => each.key));
+}
+
+/** Whether the answers of a question are texts, or numbers or lists; null where they are both, or none. A flag is read as one either way. */
+function typeOf({ values: all }: Asked): 'text' | 'json' | null {
+  const values = all.filter(each => typeof each !== 'boolean');
+  const texts = values.filter(each => typeof each === 'string').length;
+  return values.length === 0 ? null : texts === values.length ? 'text' : texts === 0 ? 'json' : null;
+}
 
 /** True where the same questions come in another shape, or stand in another place. */
 function isBuiltOtherwise(was: Profile, now: Profile, successors: ReadonlyMap<string, string>): boolean {

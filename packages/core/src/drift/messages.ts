@@ -26,9 +26,13 @@ export function readMessages(requests: readonly DriftRequest[], ways: Way[] = []
     const way = envelope && { reader: envelope.reader, answersAt: envelope.answersAt, splitAt: envelope.splitAt };
     if (way && envelope.isSure && !ways.some(each => each.reader === way.reader && each.answersAt === way.answersAt))
       ways.push(way);
-    return { submissions, media, way, options: statedOptions(document, submissions) };
+    return { submissions, media: mediumOf(media, type), way, options: statedOptions(document, submissions) };
   });
 }
+
+/** What a body was read as, and what it is said to be where that is no JSON: a page is built otherwise than a text. */
+const mediumOf = (media: string, type: string | undefined): string =>
+  media === 'json' || !type ? media : `${media} ${type.split(';')[0]!.trim().toLowerCase()}`;
 
 /** Members that list what can be chosen. *Common practice, no source.* */
 const listsOptions =

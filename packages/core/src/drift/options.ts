@@ -2,7 +2,7 @@ import { assigned } from '../match';
 import { asText, type Json } from '../submission';
 import { alike } from './alike';
 import type { Asked } from './profile';
-import { chanceOfOneSide } from './chance';
+import { chanceOfOnlyHere } from './chance';
 
 /** What became of the options of a question. */
 export interface OptionChanges {
@@ -38,6 +38,8 @@ function chosen(values: readonly Json[], split: string | null): Chosen {
 /** Signs between several options in one text. */
 const signs = [';', '|', ',', '\n'];
 const MOST_PARTS = 15;
+/** Fewest different answers of several parts that tell of a list. */
+const LEAST_LISTS = 3;
 
 /** The sign between options, where answers are lists of few different parts in a text; null where they are none. */
 function signBetween(values: readonly Json[]): string | null {
@@ -45,22 +47,30 @@ function signBetween(values: readonly Json[]): string | null {
   if (texts.length < values.length || texts.length < 4) return null;
   for (const sign of signs) {
     const lists = texts.map(each => each.split(sign).map(part => part.trim()));
-    const several = lists.filter(each => each.length > 1).length;
+    // A name that is always written with the same sign in it is no list.
+    const several = new Set(lists.filter(each => each.length > 1).map(each => each.join('\n'))).size;
     const parts = new Set(lists.flat());
     // The parts repeat; what they are put together to need not.
-    if (several >= 2 && parts.size <= MOST_PARTS && parts.size <= lists.flat().length / 2) return sign;
+    if (several >= LEAST_LISTS && parts.size <= MOST_PARTS && parts.size <= lists.flat().length / 2) return sign;
   }
   return null;
 }
 
-/** True for a question that is answered by choosing: the payload says so, or its answers repeat. */
-function isChosen({ kinds, values, stated }: Asked, counts: ReadonlyMap<string, number>, isSplit: boolean): boolean {
-  if (stated || isSplit || kinds.has('choices') || kinds.has('choice')) return true;
-  if (counts.size === 0 || counts.size > MOST_OPTIONS || ![...kinds.keys()].every(kind => kind === 'text'))
-    return false;
-  const answers = values.length;
-  return answers >= ENOUGH && counts.size <= answers / 2 && [...counts.keys()].every(text => text.length <= 60);
+/**
+ * True for a question that is answered by choosing: the payload says so; or its answers are short, and hardly one of them was given once only
+ * (Good 1953: what was seen once tells how much was not seen yet).
+ */
+function isChosen({ kinds, stated }: Asked, before: Chosen): boolean {
+  if (stated || kinds.has('choices') || kinds.has('choice')) return true;
+  const { times, answers } = before;
+  if (times.size === 0 || times.size > MOST_OPTIONS || ![...kinds.keys()].every(kind => kind === 'text')) return false;
+  const isShort = [...times.keys()].every(text => text.length <= LONGEST_OPTION && !text.includes('\n'));
+  return answers >= ENOUGH && isShort && onceIn(before) <= times.size * MOST_ONCE;
 }
+
+/** Most characters of an option that nobody states, and the greatest share of options that were chosen once. */
+const LONGEST_OPTION = 60;
+const MOST_ONCE = 0.25;
 
 /** What became of a question's options. Where the messages state them, for sure; else as far as what was chosen tells. */
 export function optionChanges(was: Asked, now: Asked): OptionChanges {
@@ -71,30 +81,30 @@ export function optionChanges(was: Asked, now: Asked): OptionChanges {
   }
   const sign = signBetween([...was.values, ...now.values]);
   const [before, after] = [chosen(was.values, sign), chosen(now.values, sign)];
-  if (!isChosen(was, before.times, sign !== null) || after.times.size === 0 || after.times.size > MOST_OPTIONS)
+  if (!isChosen(was, before) || after.times.size === 0 || after.times.size > MOST_OPTIONS)
     return { added: [], gone: [], renamed: [] };
   const missing = [...before.times.keys()].filter(each => !after.times.has(each));
   const unseen = [...after.times.keys()].filter(each => !before.times.has(each));
-  // Where each option was chosen more than once, hardly one was never chosen (Good 1953: what was seen once tells of what was not seen).
-  const isSaturated = [...before.times.values()].every(each => each >= 2);
+  // Of many options one or another is seldom chosen by chance; and where some were chosen once, others were not yet.
+  const [many, once] = [before.times.size, onceIn(before)];
   const chances = {
-    gone: (option: string) => chanceOfOneSide(before.times.get(option)!, before.answers, after.answers),
-    fresh: (option: string) => chanceOfOneSide(after.times.get(option)!, after.answers, before.answers),
+    gone: (option: string) => many * chanceOfOnlyHere(before.times.get(option)!, before.answers, after.answers),
+    fresh: (option: string) => (once + 1) * chanceOfOnlyHere(after.times.get(option)!, after.answers, before.answers),
   };
   return pairedOptions(
     missing,
     unseen,
     missing.filter(each => chances.gone(each) < SURE.gone),
-    unseen.filter(
-      each => after.times.get(each)! >= 2 && chances.fresh(each) < (isSaturated ? SURE.saturated : SURE.fresh),
-    ),
-    (option, other) => chances.gone(option) * chances.fresh(other) < SURE_BOTH,
+    unseen.filter(each => after.times.get(each)! >= 2 && chances.fresh(each) < SURE.fresh),
+    (option, other) => chances.gone(option) * chances.fresh(other) < SURE.both,
   );
 }
 
-/** Chances below which that an option is new, gone, or both, is no chance. */
-const SURE = { gone: 0.02, fresh: 0.04, saturated: 0.1 };
-const SURE_BOTH = 0.03;
+/** Chances below which that an option is gone, new, or called otherwise, is no chance. */
+const SURE = { gone: 0.02, fresh: 0.01, both: 0.01 };
+
+/** How many options were chosen once. */
+const onceIn = ({ times }: Chosen): number => [...times.values()].filter(each => each === 1).length;
 
 /**
  * Options that are not there any more and ones that were not there before, paired where one is the other under another name: where they are
