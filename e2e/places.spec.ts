@@ -99,6 +99,21 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
     },
     'Changes',
   ],
+  [
+    'two schemas held against each other',
+    async page => {
+      await page.goto('/changes/compare');
+      const schema = (maxLength: number) =>
+        JSON.stringify({ type: 'object', properties: { name: { type: 'string', maxLength } } });
+      for (const [side, most] of [
+        ['Before', 40],
+        ['After', 20],
+      ] as const)
+        await page.getByRole('region', { name: side }).getByLabel('Message or document').fill(schema(most));
+      await expect(page.getByText('“name” takes less')).toBeVisible();
+    },
+    'Hold two against each other',
+  ],
   ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
   ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
   ['Practice', page => page.goto('/practice'), 'Practice'],
