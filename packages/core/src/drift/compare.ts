@@ -8,8 +8,7 @@ import {
   type ValueChange,
 } from '../submission';
 import { documentChanges, type DocumentChange } from './documents';
-import { formChanges, type FormChange } from './forms';
-import { readMessages } from './messages';
+import { formChanges, readMessages, type FormChange } from './forms';
 
 /** One of two things that are held against each other: a message or a document, as text. */
 export interface Side {

@@ -7,9 +7,8 @@ import { questionKey } from '../scope';
 import { asText, canonical, type Json, type Submission } from '../submission';
 import type { Operation, TargetField } from '../target';
 import type { Step } from '../transform';
-import type { DocumentChange } from './documents';
 import type { FormChange } from './forms';
-import { fieldPlace, operationName } from './schemas';
+import { fieldPlace, operationName, type DocumentChange } from './documents';
 
 /** A definition that does what a changed form or target asks for, and what was done to it, in words. */
 export interface Repair {

@@ -2,21 +2,8 @@ import { match } from '../match';
 import { questionsUsed, rekeyed, type RouteDefinition } from '../route';
 import type { FieldSchema, FormSchema } from '../schema';
 import { questionKey } from '../scope';
-import { plainText, type FieldKind } from '../submission';
+import { plainText } from '../submission';
 import { settled, type Chosen, type Move, type Rehomed } from './move';
-
-/** What a question asks for, as a target would say it. */
-const types: Partial<Record<FieldKind, string>> = {
-  email: 'email',
-  phone: 'phone',
-  url: 'url',
-  number: 'number',
-  boolean: 'boolean',
-  date: 'date',
-  datetime: 'datetime',
-  choices: 'choices',
-  files: 'attachments',
-};
 
 /**
  * A route as it hangs on another form: what it draws on comes from the likeliest question there, by its key, its words, its kind and its
@@ -87,7 +74,7 @@ function homesFor(asked: ReturnType<typeof bareQuestion>[], offered: readonly Fi
     })),
     places.map(({ question: { kind, options, ...rest } }, at) => ({
       ...called(rest, at),
-      ...(types[kind] !== undefined && { type: types[kind] }),
+      type: kind,
       ...(options.length > 0 && { options: options.map(each => each.value) }),
     })),
   );

@@ -1,4 +1,5 @@
 import express, { Router, type RequestHandler, type Response } from 'express';
+import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
 import { Kept } from '../store';
@@ -28,6 +29,7 @@ interface Note {
 
 interface ArchiveState {
   fault: Fault;
+  edits?: ApiEdit[];
   specimens: Specimen[];
   notes: Note[];
 }
@@ -69,19 +71,29 @@ export function archive(folder: string, url: () => string): Router {
   const state = new Kept<ArchiveState>(folder, 'archive', { fault: 'none', specimens: [], notes: [] });
   const { specimens, notes } = state.value;
   const router = Router();
+  // What it takes of notes.
+  const changed = changing({
+    name: 'archive',
+    state,
+    document: archiveDocument(''),
+    collection: { path: '/notes', schemas: ['NewNote'] },
+    refuse: (response, wrong) =>
+      void refuse(response, 422, wrong.map(({ field, detail }) => `${field} ${detail}`).join('; ')),
+  });
   router.get(
     '/archive',
-    (_request, response) => void response.send(page('Specimen archive', 'a target', archivePage(state.value))),
+    (_request, response) =>
+      void response.send(page('Specimen archive', 'a target', archivePage(state.value, changed.section()))),
   );
-  router.use(takeFault('archive', state));
+  router.use(takeFault('archive', state), changed.router);
   router.get(
     '/archive/v1/openapi.json',
-    (_request, response) => void response.json(archiveDocument(`${url()}/archive/v1`)),
+    (_request, response) => void response.json(changed.document(archiveDocument(`${url()}/archive/v1`))),
   );
 
   const api = Router();
   const byId = (id: unknown) => specimens.find(each => String(each.id) === String(id));
-  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey);
+  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey, changed.layer);
   api.post('/specimens/search', (request, response) => {
     const { filter = {}, limit = 20 } = request.body as { filter?: { label?: unknown }; limit?: unknown };
     if (!Number.isInteger(limit)) return void refuse(response, 422, 'limit is a whole number');
@@ -156,13 +168,14 @@ const needsKey: RequestHandler = (request, response, next) =>
 const MOST_SHOWN = 100;
 
 /** The archive's page: its specimens, newest first, each with what is noted of it. */
-function archivePage({ specimens, notes, fault }: ArchiveState): Html {
+function archivePage({ specimens, notes, fault }: ArchiveState, changes: Html): Html {
   const shown = [...specimens].reverse().slice(0, MOST_SHOWN);
   return html`<h1>Specimen archive</h1>
     <div class="row">
       <p class="soft">${specimens.length} specimens, newest first.</p>
       ${faultSwitch('archive', 'The archive', fault)}
     </div>
+    ${changes}
     ${
       shown.length === 0
         ? html`<p class="soft">No specimen yet.</p>`

@@ -3,7 +3,7 @@ const whole = { type: 'integer' };
 const given = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 const json = (schema: object) => ({ content: { 'application/json': { schema } } });
 const told = (schema: object, description = 'As it is') => ({ description, ...json(schema) });
-const object = (properties: object, required: string[] = []) => ({
+const object = (properties: Record<string, object>, required: string[] = []) => ({
   type: 'object',
   properties,
   ...(required.length > 0 && { required }),
@@ -40,6 +40,15 @@ export const archiveDocument = (url: string) => ({
       }),
       Item: object({ id: whole, attributes: given('Attributes') }),
       Tag: object({ id: whole, name: text('One word') }),
+      NewNote: object(
+        {
+          specimen_id: whole,
+          text: text('What there is to say'),
+          shelf: text('Where it stands'),
+          kind: noteKind,
+        },
+        ['specimen_id', 'text'],
+      ),
     },
   },
   paths: {
@@ -108,17 +117,7 @@ export const archiveDocument = (url: string) => ({
         summary: 'Add a note',
         requestBody: {
           required: true,
-          ...json(
-            object(
-              {
-                specimen_id: whole,
-                text: text('What there is to say'),
-                shelf: text('Where it stands'),
-                kind: noteKind,
-              },
-              ['specimen_id', 'text'],
-            ),
-          ),
+          ...json(given('NewNote')),
         },
         responses: { 201: told(object({ note: object({ id: whole }) }), 'Added') },
       },

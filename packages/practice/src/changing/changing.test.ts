@@ -4,6 +4,7 @@ import path from 'node:path';
 import { documentChanges } from '@grammata/core/drift';
 import type { Json } from '@grammata/core/submission';
 import { startYard, type Yard } from '..';
+import { archiveDocument } from '../archive/document';
 import { labDeskDocument } from '../labDesk/document';
 import { rosterDocument } from '../roster/document';
 import { asAfter, asBefore, editedDocument, type ApiEdit, type Collection } from '.';
@@ -183,6 +184,16 @@ describe('in the yard', () => {
     for (const form of forms) expect((await change('roster', form)).status).toBe(303);
     const served = (await (await fetch(`${yard.roster.baseUrl}/openapi.json`)).json()) as Json;
     expect(documentChanges(rosterDocument(yard.roster.baseUrl) as unknown as Json, served)).toEqual([]);
+  });
+
+  test('the archive’s notes are asked for otherwise, too', async () => {
+    await change('archive', { field: 'shelf', what: 'renamed', to: 'place' });
+    await change('archive', { field: 'kind', what: 'option-renamed', to: 'x' });
+    const served = (await (await fetch(`${base()}/archive/v1/openapi.json`)).json()) as Json;
+    expect(documentChanges(archiveDocument('') as unknown as Json, served)).toMatchObject([
+      { change: 'field-renamed', operation: 'POST /notes', field: '/shelf', now: '/place' },
+    ]);
+    await change('archive', { what: 'back' });
   });
 
   test('the lab desk says what it takes now', async () => {

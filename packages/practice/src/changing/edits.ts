@@ -18,7 +18,7 @@ export interface ApiEdit {
 interface Schema {
   type?: string;
   required?: string[];
-  enum?: string[];
+  enum?: (string | number)[];
   items?: Schema;
   readOnly?: boolean;
   properties?: Record<string, Schema>;
@@ -44,8 +44,9 @@ export const fieldsIn = (document: ApiDocument, { schemas: [created] }: Collecti
     Object.entries(document.components.schemas[created]?.properties ?? {}).filter(([, each]) => !each.readOnly),
   );
 
-/** The options of a field, or of each item of it. */
-export const optionsIn = (schema: Schema | undefined): string[] => schema?.enum ?? schema?.items?.enum ?? [];
+/** The options of a field, or of each item of it; numbers that stand for something are none that could be called otherwise. */
+export const optionsIn = (schema: Schema | undefined): string[] =>
+  (schema?.enum ?? schema?.items?.enum ?? []).filter(each => typeof each === 'string');
 
 /** Where a collection is after all that was done. */
 export const pathOf = ({ path }: Collection, edits: readonly ApiEdit[]): string =>

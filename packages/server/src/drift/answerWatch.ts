@@ -5,9 +5,8 @@ import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
 import type { AnsweredRow, Store, TargetRow } from '../store';
 import type { Timers } from '../timing';
+import { Gathering } from './gathering';
 
-/** ms after an answer before a target is looked at: what is answered at once is looked at once. */
-const PAUSE = 1500;
 /** Newest answers that are looked at. */
 const LOOKED = 400;
 
@@ -22,34 +21,19 @@ export interface AnswerWatchParts {
 
 /** Holds what targets answer against what they answered before. */
 export class AnswerWatch {
-  readonly #waiting = new Set<string>();
-  #isSet = false;
-  #isClosed = false;
+  readonly #gathering: Gathering;
 
-  constructor(private readonly parts: AnswerWatchParts) {}
+  constructor(private readonly parts: AnswerWatchParts) {
+    this.#gathering = new Gathering(parts.timers, 'looking at what targets answer', id => this.check(id));
+  }
 
   /** A target answered: it is looked at in a moment. */
   heard(targetId: string): void {
-    this.#waiting.add(targetId);
-    if (this.#isSet || this.#isClosed || !this.parts.isOn) return;
-    this.#isSet = true;
-    this.parts.timers.later('looking at what targets answer', PAUSE, () => this.look());
+    if (this.parts.isOn) this.#gathering.add([targetId]);
   }
 
   close(): void {
-    this.#isClosed = true;
-  }
-
-  /** Looks at every target that answered something. */
-  async look(): Promise<void> {
-    this.#isSet = false;
-    const all = [...this.#waiting];
-    this.#waiting.clear();
-    for (const id of all) {
-      if (this.#isClosed) return;
-      this.check(id);
-      await this.parts.timers.turn();
-    }
+    this.#gathering.close();
   }
 
   /** Looks at what one target answered; keeps what it finds. */

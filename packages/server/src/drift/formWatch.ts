@@ -4,10 +4,9 @@ import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
 import type { BuiltRow, SeenChange, Store } from '../store';
 import type { Timers } from '../timing';
+import { Gathering } from './gathering';
 import { trafficChange } from './traffic';
 
-/** ms after an arrival before a form is looked at: what comes at once is looked at once. */
-const PAUSE = 1500;
 /** Newest submissions that are held against those before them, at most, and how many of those. */
 const NEWEST = 60;
 const BEFORE = 200;
@@ -33,35 +32,19 @@ export interface FormWatchParts {
 
 /** Holds what arrives against what its form sent before. */
 export class FormWatch {
-  readonly #waiting = new Set<string>();
-  #isSet = false;
-  #isClosed = false;
+  readonly #gathering: Gathering;
 
-  constructor(private readonly parts: FormWatchParts) {}
+  constructor(private readonly parts: FormWatchParts) {
+    this.#gathering = new Gathering(parts.timers, 'looking for changes of forms', id => this.check(id));
+  }
 
   /** Something came of these forms: they are looked at in a moment. */
   saw(formIds: Iterable<string>): void {
-    if (!this.parts.isOn) return;
-    for (const each of formIds) this.#waiting.add(each);
-    if (this.#waiting.size === 0 || this.#isSet || this.#isClosed) return;
-    this.#isSet = true;
-    this.parts.timers.later('looking for changes of forms', PAUSE, () => this.look());
+    if (this.parts.isOn) this.#gathering.add(formIds);
   }
 
   close(): void {
-    this.#isClosed = true;
-  }
-
-  /** Looks at every form that something came of. */
-  async look(): Promise<void> {
-    this.#isSet = false;
-    const all = [...this.#waiting];
-    this.#waiting.clear();
-    for (const formId of all) {
-      if (this.#isClosed) return;
-      this.check(formId);
-      await this.parts.timers.turn();
-    }
+    this.#gathering.close();
   }
 
   /** Looks whether forms fell silent, or send far more than usual. */

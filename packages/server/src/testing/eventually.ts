@@ -2,7 +2,7 @@
 export async function eventually<T>(
   ask: () => T | Promise<T>,
   holds: (value: T) => boolean,
-  within = 5000,
+  within = 10_000,
 ): Promise<T> {
   const end = performance.now() + within;
   for (;;) {

@@ -4,7 +4,7 @@ import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { differenceWords } from '../routes/differences/words';
-import { count, Fault, Note, Press } from '../ui';
+import { count, Fault, Note, Press, Sides } from '../ui';
 import { useRepair, useTakeRepair } from './queries';
 
 /** A repair of one route: what would be otherwise in its mapping, and how it fares on what was recorded and approved. */
@@ -71,26 +71,9 @@ function Shown({
           <li key={each}>{each}</li>
         ))}
       </ul>
-      <table className="ledger mt-2 w-full table-fixed border-t border-rule text-left">
-        <thead className="text-fine text-ink-3">
-          <tr>
-            <th className="w-44 py-1 pr-3 font-normal">Where</th>
-            <th className="py-1 pr-3 font-normal">Now</th>
-            <th className="py-1 font-normal">Repaired</th>
-          </tr>
-        </thead>
-        <tbody>
-          {told.map(({ key, where, before, after }) => (
-            <tr key={key} className="align-baseline">
-              <th scope="row" className="truncate py-1 pr-3 font-mono text-small font-medium" title={where}>
-                {where}
-              </th>
-              <td className="py-1 pr-3 break-words text-ink-2">{before ?? <i>not there</i>}</td>
-              <td className="py-1 break-words">{after ?? <i>not there any more</i>}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className="mt-2">
+        <Sides heads={['Where', 'Now', 'Repaired']} rows={told} />
+      </div>
       <div className="mt-2 space-y-1" role="status">
         {samples.looked === 0 ? (
           <Note tone="look">Nothing is recorded to try it on.</Note>

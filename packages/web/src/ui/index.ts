@@ -10,6 +10,7 @@ export * from './NothingFound';
 export * from './parts';
 export * from './places';
 export * from './PointAt';
+export * from './Sides';
 export * from './states';
 export * from './Tip';
 export * from './useNow';

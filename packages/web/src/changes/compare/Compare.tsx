@@ -7,7 +7,7 @@ import { wordsFor } from '../../api';
 import { changeWords } from '../../drift';
 import { useArrival, useArrivals } from '../../intakes/queries';
 import { useIntakes } from '../../lists';
-import { Combobox, CopyAct, count, counted, Fault, FileAct, LinesBox, Note, Sheet } from '../../ui';
+import { Combobox, CopyAct, count, counted, Fault, FileAct, LinesBox, Note, Sheet, Sides } from '../../ui';
 import { useComparing } from './useComparing';
 
 type SideName = 'before' | 'after';
@@ -188,46 +188,37 @@ function Told({ compared: { kind, changes, answers, places } }: { compared: Comp
 
 const shown = (value: Json | undefined): string => asText(value).slice(0, 300);
 
-function Answers({ all }: { all: AnswerPair[] }) {
-  return (
-    <>
-      <h2 className="mt-5">Answers</h2>
-      <table className="ledger mt-1 w-full table-fixed border-t border-rule text-left">
-        <thead className="text-fine text-ink-3">
-          <tr>
-            <th className="w-1/4 py-1 pr-3 font-normal">Question</th>
-            <th className="py-1 pr-3 font-normal">Before</th>
-            <th className="py-1 font-normal">After</th>
-          </tr>
-        </thead>
-        <tbody>
-          {all.map(({ key, label, before, after }) => {
-            const same = asText(before) === asText(after);
-            return (
-              <tr key={key} className={`align-baseline ${same ? 'text-ink-2' : ''}`}>
-                <th scope="row" className="py-1 pr-3 font-medium [overflow-wrap:anywhere]" title={key}>
-                  {label || key}
-                </th>
-                <td className="py-1 pr-3 font-mono text-small [overflow-wrap:anywhere]">{shown(before) || '–'}</td>
-                <td className="py-1 font-mono text-small [overflow-wrap:anywhere]">
-                  {same ? <span className="text-ink-3">the same</span> : shown(after) || '–'}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </>
-  );
-}
+const Answers = ({ all }: { all: AnswerPair[] }) => (
+  <>
+    <h2 className="mt-5 mb-1">Answers</h2>
+    <Sides
+      heads={['Question', 'Before', 'After']}
+      names="words"
+      values="code"
+      rows={all.map(({ key, label, before, after }) => ({
+        key,
+        where: label || key,
+        title: key,
+        before: shown(before) || '–',
+        after:
+          asText(before) === asText(after) ? (
+            <span className="font-sans text-ink-3">the same</span>
+          ) : (
+            shown(after) || '–'
+          ),
+      }))}
+    />
+  </>
+);
 
-const Short = ({ children }: { children: string }) => <span className="line-clamp-2">{children}</span>;
+/** As much of it as two lines hold. */
+const Short = ({ value }: { value: Json }) => <span className="line-clamp-2">{shown(value)}</span>;
 
 /** Where the two stand otherwise as JSON, place by place. */
 function Places({ all }: { all: ValueChange[] }) {
   return (
     <>
-      <div className="mt-5 flex flex-wrap items-baseline gap-4">
+      <div className="mt-5 mb-1 flex flex-wrap items-baseline gap-4">
         <h2>Places</h2>
         <span className="flex-1 text-small text-ink-2">
           {counted(all.length, 'place')} of the JSON {all.length === 1 ? 'is' : 'are'} otherwise
@@ -237,30 +228,16 @@ function Places({ all }: { all: ValueChange[] }) {
           Copy as a JSON Patch
         </CopyAct>
       </div>
-      <table className="ledger mt-1 w-full table-fixed border-t border-rule text-left font-mono text-small">
-        <thead className="font-sans text-fine text-ink-3">
-          <tr>
-            <th className="w-1/3 py-1 pr-3 font-normal">Place</th>
-            <th className="py-1 pr-3 font-normal">Before</th>
-            <th className="py-1 font-normal">After</th>
-          </tr>
-        </thead>
-        <tbody>
-          {all.slice(0, MOST_PLACES).map(({ pointer, before, after }) => (
-            <tr key={pointer} className="align-baseline">
-              <th scope="row" className="py-1 pr-3 font-medium [overflow-wrap:anywhere]">
-                {pointer || 'all of it'}
-              </th>
-              <td className="py-1 pr-3 text-ink-2 [overflow-wrap:anywhere]">
-                {before === undefined ? <i className="font-sans">not there</i> : <Short>{shown(before)}</Short>}
-              </td>
-              <td className="py-1 [overflow-wrap:anywhere]">
-                {after === undefined ? <i className="font-sans">not there any more</i> : <Short>{shown(after)}</Short>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Sides
+        heads={['Place', 'Before', 'After']}
+        values="code"
+        rows={all.slice(0, MOST_PLACES).map(({ pointer, before, after }) => ({
+          key: pointer,
+          where: pointer || 'all of it',
+          before: before === undefined ? null : <Short value={before} />,
+          after: after === undefined ? null : <Short value={after} />,
+        }))}
+      />
     </>
   );
 }

@@ -1,7 +1,7 @@
-import { assigned, match } from '../match';
-import { asText, type Json } from '../submission';
-import { alike, bare, shared } from './alike';
-import { chanceOfOneSide, unlikely } from './chance';
+import { assigned, match } from '../../match';
+import { asText, type Json } from '../../submission';
+import { alike, bare, shared } from '../alike';
+import { chanceOfOneSide, unlikely } from '../chance';
 import { optionChanges } from './options';
 import { profileOf, type Asked, type Message, type Profile } from './profile';
 import { writingsOf, type Group } from './writing';

@@ -1,5 +1,5 @@
-import { canonical, labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../submission';
-import { bare } from './alike';
+import { canonical, labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../../submission';
+import { bare } from '../alike';
 import { groupOf, type Group } from './writing';
 
 /** One message, read: its submissions, and how it was found where their answers stand. */

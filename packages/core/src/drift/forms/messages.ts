@@ -1,5 +1,5 @@
-import { decode, type Way } from '../decode';
-import { isJsonObject, type Json, type Submission } from '../submission';
+import { decode, type Way } from '../../decode';
+import { isJsonObject, type Json, type Submission } from '../../submission';
 import type { Message } from './profile';
 
 /** A request as it came: a body as text or as a JSON value, its media type, and the query of its address. */

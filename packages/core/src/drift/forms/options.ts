@@ -1,23 +1,12 @@
-import { assigned } from '../match';
-import { asText, type Json } from '../submission';
-import { alike } from './alike';
+import { asText, type Json } from '../../submission';
 import type { Asked } from './profile';
-import { chanceOfOnlyHere } from './chance';
-
-/** What became of the options of a question. */
-export interface OptionChanges {
-  added: string[];
-  gone: string[];
-  renamed: [was: string, now: string][];
-}
+import { chanceOfOnlyHere } from '../chance';
+import { pairedOptions, type OptionChanges } from '../pairedOptions';
 
 /** Different answers beyond which a question is answered freely. */
 const MOST_OPTIONS = 25;
 /** From so many answers on a question without stated options may tell what its options are. */
 const ENOUGH = 8;
-/** How alike two options must be to be one that was renamed. */
-const KIN = 0.6;
-
 /** Options as they were chosen, with how often, and the number of answers. */
 interface Chosen {
   times: Map<string, number>;
@@ -105,34 +94,3 @@ const SURE = { gone: 0.02, fresh: 0.01, both: 0.01 };
 
 /** How many options were chosen once. */
 const onceIn = ({ times }: Chosen): number => [...times.values()].filter(each => each === 1).length;
-
-/**
- * Options that are not there any more and ones that were not there before, paired where one is the other under another name: where they are
- * alike, or where surely one went and surely one came.
- * @param gone those of the missing that surely are not there any more
- * @param fresh those of the unseen that surely were not there before
- */
-export function pairedOptions(
-  missing: readonly string[],
-  unseen: readonly string[],
-  gone = missing,
-  fresh = unseen,
-  mayPair: (was: string, now: string) => boolean = () => true,
-): OptionChanges {
-  const isOnlyPair = gone.length === 1 && fresh.length === 1;
-  const scores = missing.map(was =>
-    unseen.map(now => ({
-      score: mayPair(was, now)
-        ? Math.max(alike(was, now), isOnlyPair && gone.includes(was) && fresh.includes(now) ? KIN : 0)
-        : 0,
-    })),
-  );
-  const renamed = assigned(scores, KIN).flatMap((column, row): [string, string][] =>
-    column < 0 ? [] : [[missing[row]!, unseen[column]!]],
-  );
-  return {
-    renamed,
-    gone: gone.filter(each => !renamed.some(([was]) => was === each)),
-    added: fresh.filter(each => !renamed.some(([, now]) => now === each)),
-  };
-}

@@ -1,8 +1,8 @@
-import { assigned } from '../match';
-import type { Json } from '../submission';
-import { alike, bare } from './alike';
-import { pairedOptions } from './options';
-import type { Operation } from '../target';
+import { assigned } from '../../match';
+import type { Json } from '../../submission';
+import { alike, bare } from '../alike';
+import { pairedOptions } from '../pairedOptions';
+import type { Operation } from '../../target';
 import { apiOperation, apiOperations, type ApiOperation, type LimitName, type Limits, type Part } from './schemas';
 
 export const documentChangeKinds = [

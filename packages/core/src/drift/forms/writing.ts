@@ -1,4 +1,4 @@
-import { asText, type FieldKind, type Json } from '../submission';
+import { asText, type FieldKind, type Json } from '../../submission';
 
 /** What a value is at bottom: kinds that samples of one question may show by chance are one. */
 export type Group =

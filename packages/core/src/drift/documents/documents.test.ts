@@ -1,5 +1,5 @@
-import type { Json, JsonObject } from '../submission';
-import { documentChanges } from '.';
+import type { Json, JsonObject } from '../../submission';
+import { documentChanges } from '..';
 
 const documentOf = (schema: Json, more: JsonObject = {}): JsonObject => ({
   openapi: '3.1.0',

@@ -1,5 +1,5 @@
-import { escapeToken, isJsonObject, type Json, type JsonObject } from '../submission';
-import { fromSwagger, isSwagger, References, type Operation, type TargetField } from '../target';
+import { escapeToken, isJsonObject, type Json, type JsonObject } from '../../submission';
+import { fromSwagger, isSwagger, References, type Operation, type TargetField } from '../../target';
 
 /** How deep schemas of bodies are read. */
 const DEEPEST = 12;

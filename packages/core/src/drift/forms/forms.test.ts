@@ -1,5 +1,5 @@
-import type { Json } from '../submission';
-import { formChanges, readMessages, type FormChange } from '.';
+import type { Json } from '../../submission';
+import { formChanges, readMessages, type FormChange } from '..';
 
 /** Twelve people's answers, each a little otherwise. */
 const sites = ['AB-07', 'AB-02', 'AB-09'];

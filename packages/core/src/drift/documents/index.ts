@@ -1,0 +1,2 @@
+export * from './documents';
+export { fieldPlace, operationName } from './schemas';

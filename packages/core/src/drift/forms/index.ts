@@ -1,0 +1,3 @@
+export * from './forms';
+export * from './messages';
+export { type Message } from './profile';
