@@ -1,10 +1,12 @@
 import express, { Router } from 'express';
-import { graphql, GraphQLError } from 'graphql';
+import { buildSchema, graphql, GraphQLError } from 'graphql';
+import { apiEditKinds, changeSection, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
 import { Kept } from '../store';
 import { consents, type GivenConsent } from './consents';
-import { sightingsSchema } from './schema';
+import { editedSchema, isSightingEdit, recordingName, sightingAsBefore, sightingFields, stageAfter } from './edits';
+import { sightingsText } from './schema';
 
 export { SIGHTINGS_CLIENT } from './consents';
 export const SIGHTINGS_KEY = 'yard-sightings-key-5d07';
@@ -23,6 +25,7 @@ interface Sighting {
 
 interface SightingsState {
   fault: Fault;
+  edits?: ApiEdit[];
   sightings: Sighting[];
   given: GivenConsent[];
 }
@@ -44,15 +47,40 @@ export function sightings(folder: string): Router {
     response.redirect(303, '/sightings');
   });
   router.use(takeFault('sightings', state), provider.router);
+  const edits = () => state.value.edits ?? [];
+  /** Changes what it takes, as those who look after it do; or puts it back. */
+  router.post('/sightings/changes', express.urlencoded({ extended: false }), (request, response) => {
+    const text = (name: string) => String((request.body as Record<string, unknown>)[name] ?? '').trim();
+    const edit = { field: text('field'), what: text('what') as ApiEdit['what'], to: text('to') };
+    if (text('what') === 'back') state.value.edits = [];
+    else if (Object.hasOwn(apiEditKinds, edit.what) && isSightingEdit(edit, sightingsText))
+      state.value.edits = [...edits(), edit];
+    state.save();
+    response.redirect(303, '/sightings');
+  });
 
   const byId = (id: string) => all.find(each => each.id === id);
+  const told = (sighting: Sighting): Sighting => ({ ...sighting, stage: stageAfter(sighting.stage, edits()) });
   const roots = {
     sightings({ species, site, first }: { species?: string; site?: string; first: number }) {
       const found = all.filter(each => (!species || each.species === species) && (!site || each.place.site === site));
-      return { total: found.length, nodes: found.slice(0, first) };
+      return { total: found.length, nodes: found.slice(0, first).map(told) };
     },
-    sighting: ({ id }: { id: string }) => byId(id) ?? null,
-    recordSighting({ input }: { input: Omit<Sighting, 'id' | 'number' | 'marks'> & { marks?: Sighting['marks'] } }) {
+    sighting({ id }: { id: string }) {
+      const found = byId(id);
+      return found ? told(found) : null;
+    },
+    recordSighting({ input: given }: { input: Record<string, unknown> }) {
+      // What is not asked any more is as if nobody had said it.
+      const input = {
+        species: 'unknown',
+        count: 1,
+        stage: null,
+        seenAt: null,
+        place: { site: 'unknown', note: null },
+        observer: null,
+        ...(sightingAsBefore(given, edits()) as Partial<Omit<Sighting, 'id' | 'number'>>),
+      };
       // What the types can't say is said as an error, in an answer of 200.
       if (input.count < 1) throw new GraphQLError('count must be 1 or more');
       if (FORMER_SITES.test(input.place.site)) throw new GraphQLError(`There is no site ${input.place.site}.`);
@@ -60,14 +88,14 @@ export function sightings(folder: string): Router {
       const made: Sighting = { ...input, marks: input.marks ?? [], id: `sighting-${number}`, number };
       all.push(made);
       state.save();
-      return made;
+      return told(made);
     },
     changeSighting({ id, changes }: { id: string; changes: Partial<Sighting> }) {
       const found = byId(id);
       if (!found) throw new GraphQLError('There is no such sighting.');
-      Object.assign(found, changes);
+      Object.assign(found, sightingAsBefore(changes, edits()));
       state.save();
-      return found;
+      return told(found);
     },
   };
   router.post(
@@ -84,7 +112,12 @@ export function sightings(folder: string): Router {
       if (typeof query !== 'string')
         return void response.status(400).json({ errors: [{ message: 'There is no query.' }] });
       response.json(
-        await graphql({ schema: sightingsSchema, source: query, rootValue: roots, variableValues: variables }),
+        await graphql({
+          schema: buildSchema(editedSchema(sightingsText, edits())),
+          source: query,
+          rootValue: { ...roots, [recordingName(edits())]: roots.recordSighting },
+          variableValues: variables,
+        }),
       );
     },
   );
@@ -94,13 +127,24 @@ export function sightings(folder: string): Router {
 const MOST_SHOWN = 100;
 
 /** The page of the sightings: newest first, and who may act for whom. */
-function sightingsPage({ sightings: all, given, fault }: SightingsState): Html {
+function sightingsPage({ sightings: all, given, fault, edits }: SightingsState): Html {
   const shown = [...all].reverse().slice(0, MOST_SHOWN);
   return html`<h1>Sightings</h1>
     <div class="row">
       <p class="soft">${all.length} sightings, newest first.</p>
       ${faultSwitch('sightings', 'The sightings', fault)}
     </div>
+    ${changeSection({
+      action: '/sightings/changes',
+      heading: 'Change what it takes',
+      part: {
+        name: 'field',
+        label: 'Field to change',
+        options: Object.fromEntries(sightingFields(sightingsText).map(each => [each, each])),
+      },
+      kinds: { ...apiEditKinds, moved: 'call recording otherwise' },
+      isChanged: (edits ?? []).length > 0,
+    })}
     ${given.map(
       each =>
         html`<form method="post" action="/sightings/withdraw" class="row">
