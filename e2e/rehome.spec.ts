@@ -55,6 +55,13 @@ test('a copy of a route is hung elsewhere, by keyboard', async ({ page }) => {
   await expect(page.getByText(/A loose end: the target has no field “ph”/).first()).toBeVisible();
   await page.getByRole('link', { name: /^How/ }).press('Enter');
   await page.getByRole('button', { name: 'Remove this route…' }).press('Enter');
+  // That it is gone is heard before its removal is answered.
+  await page.route('**/api/routes/*', async route => {
+    if (route.request().method() !== 'DELETE') return route.continue();
+    const response = await route.fetch();
+    await expect(page.getByText('There is no such route.')).toBeVisible();
+    await route.fulfill({ response });
+  });
   await page.getByRole('button', { name: 'Remove', exact: true }).press('Enter');
   await expect(page).toHaveURL(/\/routes$/);
 });

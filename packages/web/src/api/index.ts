@@ -1,5 +1,7 @@
 import type { ProblemDetails } from '@grammata/contract';
 
+export * from './afterwards';
+
 /** An answer of the server other than success. */
 export class ApiFault extends Error {
   constructor(readonly problem: ProblemDetails) {

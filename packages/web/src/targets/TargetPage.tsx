@@ -1,7 +1,7 @@
 import type { TargetView } from '@grammata/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { wordsFor } from '../api';
+import { afterwards, wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
 import { Act, clock, Confirm, Moment, Note, Press, Sheet } from '../ui';
@@ -171,7 +171,7 @@ function Removal({ target }: { target: TargetView }) {
         deed="Remove"
         isBusy={remove.isPending}
         fault={remove.error && wordsFor(remove.error)}
-        onDo={() => remove.mutate(undefined, { onSuccess: () => void navigate('/targets') })}
+        onDo={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/targets'))}
       >
         Its address and credentials are forgotten for good.
       </Confirm>

@@ -1,7 +1,7 @@
 import { FileAccessInput, IntakeInput, VerificationInput, type IntakeView, type ReplyKind } from '@grammata/contract';
 import { useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
-import { wordsFor } from '../../api';
+import { afterwards, wordsFor } from '../../api';
 import { Confirm, counted } from '../../ui';
 import {
   ChoiceField,
@@ -163,7 +163,7 @@ function Removal({ intake }: { intake: IntakeView }) {
       deed="Remove"
       isBusy={remove.isPending}
       fault={remove.error && wordsFor(remove.error)}
-      onDo={() => remove.mutate(undefined, { onSuccess: () => void navigate('/intakes') })}
+      onDo={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/intakes'))}
     >
       This removes {counted(intake.arrivals, 'arrival')} for good.
     </Confirm>

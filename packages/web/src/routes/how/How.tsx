@@ -2,7 +2,7 @@ import { triesWithin } from '@grammata/core/perform';
 import { usualRetries, type Terms } from '@grammata/core/route';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { wordsFor } from '../../api';
+import { afterwards, wordsFor } from '../../api';
 import { Act, Choice, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
 import { useCopyRoute, useRemoveRoute } from '../queries';
 import type { Workbench } from '../workbench';
@@ -169,7 +169,7 @@ function Removal({ routeId, isLive }: { routeId: string; isLive: boolean }) {
           ) : (
             'Its mapping and the record of its deliveries are removed for good. '
           )}
-          <Act onClick={() => remove.mutate(undefined, { onSuccess: () => void navigate('/routes') })}>Remove</Act>{' '}
+          <Act onClick={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/routes'))}>Remove</Act>{' '}
           <Act onClick={() => setAsking(false)}>Keep it</Act>
         </>
       ) : (

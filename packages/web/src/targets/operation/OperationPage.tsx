@@ -4,7 +4,7 @@ import { doubtsAbout, fieldsOfRecord, methods, type BodyKind, type Operation } f
 import { useState } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { wordsFor } from '../../api';
+import { afterwards, wordsFor } from '../../api';
 import { Read } from '../../app/Read';
 import { Act, Confirm, Note, Sheet } from '../../ui';
 import { ChoiceField, InputForm, TextField, useInput } from '../../ui/form';
@@ -253,7 +253,7 @@ function Margin({
             deed="Take it away"
             isBusy={remove.isPending}
             fault={remove.error && wordsFor(remove.error)}
-            onDo={() => remove.mutate(view.operation.id, { onSuccess: () => void navigate(`/targets/${target.id}`) })}
+            onDo={() => afterwards(remove.mutateAsync(view.operation.id), () => void navigate(`/targets/${target.id}`))}
           >
             {view.own === 'added'
               ? 'What was set of it is forgotten.'
