@@ -1,5 +1,4 @@
 import type { Move } from '@grammata/core/rehome';
-import type { RouteDefinition } from '@grammata/core/route';
 import { IsIn, IsInt, IsObject, IsString, MaxLength, Min } from 'class-validator';
 
 /** What a route is to hang on instead. */
@@ -18,10 +17,8 @@ export class RehomeInput {
 /** A route as it would hang on another form or target, and how it fares. */
 export interface RehomeView {
   moves: Move[];
-  /** The draft as it stands, its revision, and as it would be. */
-  draft: RouteDefinition;
+  /** The revision of the draft that it was made of. */
   revision: number;
-  definition: RouteDefinition;
   /** What can be chosen: questions of the other form, or operations of the other target. */
   offered: { key: string; label: string }[];
   /** The newest submissions of the form that it would hang on, those that could not be sent, and why. */

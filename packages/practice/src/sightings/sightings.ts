@@ -51,7 +51,7 @@ export function sightings(folder: string): Router {
   /** Changes what it takes, as those who look after it do; or puts it back. */
   router.post('/sightings/changes', express.urlencoded({ extended: false }), (request, response) => {
     const text = (name: string) => String((request.body as Record<string, unknown>)[name] ?? '').trim();
-    const edit = { field: text('field'), what: text('what') as ApiEdit['what'], to: text('to') };
+    const edit = { field: text('field'), what: text('what') as ApiEdit['what'], to: text('to') || 'another' };
     if (text('what') === 'back') state.value.edits = [];
     else if (Object.hasOwn(apiEditKinds, edit.what) && isSightingEdit(edit, sightingsText))
       state.value.edits = [...edits(), edit];

@@ -27,9 +27,7 @@ export function proposeRehome({ store }: Pick<Parts, 'store'>, route: RouteRow, 
   const samples = store.forms.samples(formId, LOOKED).map(each => each.data);
   return {
     moves,
-    draft: route.draft,
     revision: route.revision,
-    definition,
     offered,
     samples: fareOf(
       definition,

@@ -236,6 +236,12 @@ test('where changes are not looked for, none is told', async () => {
     ...answers(5),
     answers: [...answers(5).answers, { id: 'depth', label: 'How deep?', value: 3 }],
   });
+  const add = { name: 'Register', baseUrl: target.url, discoveryPath: '/tables' };
+  const { id } = (await quiet.call<{ id: string }>('POST', '/targets', add)).json;
+  const before = target.tables;
+  target.tables = { tables: [{ ...before.tables[0]!, columns: before.tables[0]!.columns.slice(1) }] };
+  expect((await quiet.call('POST', `/targets/${id}/read`)).status).toBe(200);
+  target.tables = before;
   // The other one, which looks, has told it by then.
   await send(40, 1, one => ({ ...one, answers: [...one.answers, { id: 'depth', label: 'How deep?', value: 3 }] }));
   await heard(1);

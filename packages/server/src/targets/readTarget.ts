@@ -12,7 +12,7 @@ export async function readTarget(
   row: TargetRow,
   reaches = false,
 ): Promise<{ view: ConnectionView; stored: TargetRow }> {
-  const { store, outward, authorizations, postman, decoders, live } = services;
+  const { store, outward, authorizations, postman, decoders, live, config } = services;
   const { view, operations, recipe } = await connect(row, outward, authorizations, postman, decoders, reaches);
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const stored = store.targets.update(
@@ -21,8 +21,10 @@ export async function readTarget(
       ? { ...kept(store.targets.byId(row.id) ?? row, operations), readAt: now(), fault, ...(recipe && { recipe }) }
       : { fault },
   )!;
-  if (operations) keepTargetChanges(services, row, stored);
-  else keepCredentialsLost(services, row, view.status);
+  if (config.looksForChanges) {
+    if (operations) keepTargetChanges(services, row, stored);
+    else keepCredentialsLost(services, row, view.status);
+  }
   live.publish({ type: 'changed', what: 'target', id: row.id });
   return { view, stored };
 }

@@ -43,11 +43,15 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
           {breaking > 0 && (
             <Note tone="trouble">
               {counted(breaking, 'change')} {breaking === 1 ? 'breaks' : 'break'} what is live. What can’t be sent is
-              held, and not lost:{' '}
+              not lost: send again what is{' '}
               <Link className="act" to="/deliveries?state=held">
-                send it again
-              </Link>{' '}
-              once the route is mended.
+                held
+              </Link>
+              , or{' '}
+              <Link className="act" to="/deliveries?state=dead">
+                dead
+              </Link>
+              , once it is mended.
             </Note>
           )}
           <Note tone="goes">
@@ -245,7 +249,7 @@ const remedies: Record<AnswerChange['change'], { words: string; deed: string; to
     to: () => '/deliveries?state=dead',
   },
   answer: {
-    words: 'What a route takes out of the answer is blank or another since then.',
+    words: 'Where a route takes it out of the answer, it is blank or another since then.',
     deed: 'Look at what it offers',
     to: id => `/targets/${id}`,
   },

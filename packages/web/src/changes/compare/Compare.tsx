@@ -121,6 +121,7 @@ function Chosen({
       </div>
       <LinesBox label="Message or document" rows={8} value={text} onChange={onWrite} placeholder="or paste one here" />
       {arrival?.body === null && <Fault>This message is no text, and can’t be shown beside another.</Fault>}
+      {arrival?.cut && arrival.body !== null && <Note tone="look">Only the beginning of this message was kept.</Note>}
       <p>
         <FileAct onFile={file => void file.text().then(onWrite)}>Take a file…</FileAct>
       </p>
