@@ -1,6 +1,5 @@
 /** Builds the server, the demo, the command line and the interface into dist/. Does nothing when all is fresh. */
 import { createHash } from 'node:crypto';
-import { createRequire } from 'node:module';
 import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -17,7 +16,7 @@ const sources = [
   'package-lock.json',
   'tsconfig.json',
   'scripts/build.mjs',
-  'scripts/decoder.mjs',
+  'scripts/threads.mjs',
 ];
 
 /** A hash over everything the build is made of. */
@@ -68,24 +67,16 @@ function sameFromDist() {
 /** Makes the build when it is missing or older than its sources. */
 export async function build({ force = false, say = console.log } = {}) {
   const now = stamp();
-  const entries = ['dist/server.mjs', 'dist/demo.mjs', 'dist/web/index.html'].map(file => path.join(root, file));
+  const entries = ['dist/server.mjs', 'dist/ledgerWorker.mjs', 'dist/demo.mjs', 'dist/web/index.html'].map(file => path.join(root, file));
   if (!force && entries.every(existsSync) && existsSync(stampFile) && readFileSync(stampFile, 'utf8') === now) return;
   say('Building…');
   sameFromDist();
   const [{ build: bundle }, vite] = await Promise.all([import('esbuild'), import('vite')]);
-  const { core, workspaces } = await import('./decoder.mjs');
-  // Data of packages is taken in: Node.js would want every such import marked.
-  const json = {
-    name: 'json',
-    setup: build =>
-      build.onResolve({ filter: /\.json$/ }, ({ path: name, resolveDir }) => ({
-        path: createRequire(path.join(resolveDir, 'x.js')).resolve(name),
-      })),
-  };
+  const { core, json, threads, workspaces } = await import('./threads.mjs');
   await bundle({
     entryPoints: {
       server: path.join(root, 'packages/server/src/main.ts'),
-      decodeWorker: path.join(root, 'packages/server/src/decoding/worker.ts'),
+      ...threads,
       demo: path.join(root, 'demo/src/main.ts'),
     },
     outdir: path.join(root, 'dist'),

@@ -1,10 +1,11 @@
-/** Before the unit tests: builds the program of the threads that decode, which can't run TypeScript themselves. */
+/** Before the unit tests: builds the programs of the threads, which can't run TypeScript themselves. */
 import path from 'node:path';
 import { root } from './root.mjs';
 
 export default async function setup() {
-  const { bundle } = await import('./decoder.mjs');
-  const outfile = path.join(root, 'node_modules/.cache/grammata/decoder.mjs');
-  await bundle(outfile);
-  process.env.GRAMMATA_DECODER = outfile;
+  const { bundle } = await import('./threads.mjs');
+  const folder = path.join(root, 'node_modules/.cache/grammata');
+  await bundle(folder);
+  process.env.GRAMMATA_DECODER = path.join(folder, 'decodeWorker.mjs');
+  process.env.GRAMMATA_LEDGER = path.join(folder, 'ledgerWorker.mjs');
 }

@@ -1,9 +1,9 @@
 import { catalogue, type Filled } from '@grammata/practice';
-import { messageOf, newArrival, type ArrivalRow, type IntakeRow, type Services } from '@grammata/server';
+import { messageOf, newArrival, type IntakeRow, type ReceivedArrival, type Services } from '@grammata/server';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { PastAnswer } from './past';
 
-type Came = Pick<ArrivalRow, 'method' | 'contentType' | 'url' | 'headers' | 'body' | 'sender'>;
+type Came = Pick<ReceivedArrival, 'method' | 'contentType' | 'url' | 'headers' | 'body' | 'sender'>;
 
 /** A past answer as the message that its builder sent for it. */
 async function cameFrom(builder: string, past: PastAnswer, intake: IntakeRow, mailTo: string): Promise<Came> {
@@ -52,7 +52,7 @@ async function mailOf(mail: object, { filled }: { filled: Filled }, intake: Inta
  * of their form.
  */
 export async function arrive(
-  { store, config, bodies, decoders }: Services,
+  { ledger, config, bodies, decoders }: Services,
   intake: IntakeRow,
   builder: string,
   past: PastAnswer[],
@@ -61,10 +61,16 @@ export async function arrive(
   let formId = '';
   for (const answer of past) {
     const came = await cameFrom(builder, answer, intake, mailTo);
-    const arrival = newArrival(intake, { ...came, receivedAt: answer.receivedAt, digest: null });
-    store.arrivals.record([arrival]);
+    const { receivedAt } = answer;
+    const arrival = newArrival(intake, { ...came, receivedAt, digest: null, state: 'reading' });
+    await ledger.takeIn([arrival]);
     const [reading] = await decoders.read([messageOf(arrival, bodies)], [intake.pins]);
-    formId = store.readings.store(arrival, reading!)[0]?.formId ?? formId;
+    const { submissions, ...end } = reading!;
+    const { readingRevision: revision } = intake;
+    const [outcome] = await ledger.read([
+      { arrivalId: arrival.id, revision, isAgain: false, from: 0, submissions, end },
+    ]);
+    formId = outcome!.formIds[0] ?? formId;
   }
   return formId;
 }

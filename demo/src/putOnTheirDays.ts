@@ -8,7 +8,7 @@ const PATIENCE = 30_000;
  * Waits until all that the demo began with is delivered, and puts it on the days on which it would have been: a feed is read, and
  * the past delivered, in the first seconds of the demo.
  */
-export async function putOnTheirDays({ store, timers, live }: Services, until: number): Promise<void> {
+export async function putOnTheirDays({ store, ledger, timers, live }: Services, until: number): Promise<void> {
   const isBusy = () => {
     const { waiting, sending } = store.deliveries.counts();
     return waiting + sending > 0;
@@ -18,9 +18,13 @@ export async function putOnTheirDays({ store, timers, live }: Services, until: n
   const rows = new Map(pastAccessRows(until).map(({ filled, receivedAt }) => [filled.entry, receivedAt]));
   for (const { form } of store.forms.heads()) {
     const samples = store.forms.samples(form.id, 10_000);
-    for (const { id, data, receivedAt } of samples)
-      store.past.putBack(id, (data.id !== null ? rows.get(data.id) : undefined) ?? receivedAt);
-    await store.forms.rebuild(form.id, () => timers.turn());
+    await ledger.putBack(
+      samples.map(({ id, data, receivedAt }) => ({
+        id,
+        receivedAt: (data.id !== null ? rows.get(data.id) : undefined) ?? receivedAt,
+      })),
+    );
+    await ledger.rebuild(form.id);
     live.publish({ type: 'form', formId: form.id });
   }
 }

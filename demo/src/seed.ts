@@ -43,7 +43,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     knowsKeys: true,
   });
   const formId = await arrive(services, reports, 'sampling-report', pastReports(until));
-  goLive(formId, toRegister(target.id), 34);
+  await goLive(formId, toRegister(target.id), 34);
   store.routes.create(formId, toFollowUps(target.id));
 
   const volunteers = open('Volunteers');
@@ -90,18 +90,18 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     auth: { kind: 'basic', user: yard.shelf.user },
     secret: vault.seal(yard.shelf.password),
   });
-  goLive(signUps, toRoster(roster.id), 20);
+  await goLive(signUps, toRoster(roster.id), 20);
 
   const requests = open('Requests and alerts');
   const kitForm = await arrive(services, requests, 'kit-request', pastKitRequests(until));
   const alertForm = await arrive(services, requests, 'incident-alert', pastAlerts(until));
-  goLive(kitForm, toKits(target.id, labDesk.id), 12);
-  goLive(alertForm, toIncidents({ labDesk: labDesk.id, outbox: outbox.id, shelf: shelf.id }), 12);
+  await goLive(kitForm, toKits(target.id, labDesk.id), 12);
+  await goLive(alertForm, toIncidents({ labDesk: labDesk.id, outbox: outbox.id, shelf: shelf.id }), 12);
 
   const visits = open('School mail');
   const visitForm = await arrive(services, visits, 'school-visit', pastVisits(until));
   store.forms.update(visitForm, { name: 'School visit enquiry' });
-  goLive(visitForm, toSchools(roster.id, outbox.id), 9);
+  await goLive(visitForm, toSchools(roster.id, outbox.id), 9);
 
   const log = catalogue.find(each => each.id === 'site-access-log')!;
   const rowOf = ({ filled }: PastAnswer) => log.kind.row!(log.form, filled);
@@ -137,7 +137,7 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     const route = store.routes.create(form, draft);
     store.routes.goLive(route.id, null, until - days * DAY);
     const version = store.routes.latestVersion(route.id)!;
-    services.due.enqueue(
+    return services.ledger.queue(
       store.forms
         .samples(form, 10_000)
         .reverse()

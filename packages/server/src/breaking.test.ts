@@ -14,6 +14,7 @@ import type {
 import { draftOf } from './testing/draftOf';
 import { json, startAnswering, type Answering } from './testing/answering';
 import { eventually, startServer, type Client } from './testing/running';
+import { beInState } from './testing/arrivals';
 
 // Streams, timers and messages that break in the middle: each is told where it belongs, and the server goes on.
 
@@ -269,14 +270,17 @@ describe('what arrives', () => {
   });
 
   test('what was being read at two ends of the server is not read a third time by itself', async () => {
-    const { arrivals: table } = client.running.services.store;
+    const { ledger, store } = client.running.services;
+    const { arrivals: table } = store;
+    const beReading = () => beInState(store, seen!.id, 'reading');
     await post('{"site":"AB-07","ph":1}', { 'content-type': 'application/json' });
     const [seen] = await settled(['read']);
-    table.markReading([seen!.id]);
-    expect([table.recover(), table.byId(seen!.id)!.state, table.byId(seen!.id)!.tries]).toEqual([0, 'waiting', 1]);
-    expect(table.suspect()?.id).toBe(seen!.id);
-    table.markReading([seen!.id]);
-    expect([table.recover(), table.byId(seen!.id)!.state]).toEqual([1, 'unread']);
+    beReading();
+    expect(await ledger.recover()).toBe(0);
+    expect(table.byId(seen!.id)).toMatchObject({ state: 'waiting', tries: 1, lane: 'slow' });
+    beReading();
+    expect(await ledger.recover()).toBe(1);
+    expect(table.byId(seen!.id)!.state).toBe('unread');
     expect(table.byId(seen!.id)!.trouble).toMatch(/read again only when you ask/);
     // Nor is it by being looked at.
     const look = jest.spyOn(client.running.services.decoders, 'look');

@@ -23,8 +23,9 @@ export interface Config {
   trustProxies: string[];
   /** Where mails for intakes are taken; null takes none. */
   mail: { port: number; domain: string } | null;
-  /** The program of the thread that decodes large messages. */
+  /** The programs of the threads that decode, and of the ledger's. */
   decoderFile: string;
+  ledgerFile: string;
   /** Folder below which rows are appended to files. */
   rowsDir: string;
   /** Most bytes of a file that is sent on. */
@@ -108,6 +109,7 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     trustProxies: proxiesFrom(env.GRAMMATA_TRUST_PROXY),
     mail: mailFrom(env, host),
     decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
+    ledgerFile: path.join(root, 'dist/ledgerWorker.mjs'),
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
     looksForChanges: switchFrom(env.GRAMMATA_CHANGES, 'GRAMMATA_CHANGES'),

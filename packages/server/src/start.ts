@@ -1,4 +1,3 @@
-import { rereading } from './targets';
 import { chmodSync, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { AddressInfo } from 'node:net';
@@ -7,18 +6,29 @@ import { entranceOf, keyIn, SetupToken, vaultIn, type Vault } from './access';
 import { httpServer } from './app';
 import { ConfigFault, type Config } from './config';
 import { Decoders } from './decoding';
-import { Breakers, Courier, DeliveryDriver, dispatcher, keepsPace, layered, Postman, renewsToken } from './delivery';
-import { SqliteDue } from './due';
+import { Breakers, Courier, DeliveryDriver, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { Contents, Copies, RowFiles } from './files';
 import { now } from './clock';
 import { AnswerWatch, FormWatch, heldForChange } from './drift';
-import { ArrivalReader, Bodies, Feeds, listenForMail, mailbox, Recorder, retention, TargetAnswers } from './intake';
+import {
+  ArrivalReader,
+  Bodies,
+  Feeds,
+  listenForMail,
+  mailbox,
+  recorderOn,
+  Rereading,
+  retention,
+  TargetAnswers,
+} from './intake';
+import { arrivalOf, Gate, LedgerThread } from './ledger';
 import { LiveHub } from './live';
 import { Authorizations, Consents, Outward } from './outward';
 import type { Services } from './services';
 import { StorageHealth } from './storage';
 import { FolderInUse, lockFolder, openDatabase, storeOn, type Store } from './store';
 import { Timers } from './timing';
+import { rereading as rereadingTargets } from './targets';
 import { Workshop } from './work';
 
 export interface Running {
@@ -37,12 +47,20 @@ export interface Assembled {
 
 /** Opens the data folder and builds the server. Throws ConfigFault when the folder can't be used. */
 export function assemble(config: Config, log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' })): Assembled {
-  const { vault, linkKey, database, lock } = openData(config);
+  const gate = new Gate();
+  const { vault, linkKey, database, lock } = openData(config, gate);
   const store = storeOn(database.db);
   knowSecrets(store, vault);
   const live = new LiveHub();
   const timers = new Timers(log);
   const health = new StorageHealth(live, log);
+  const { ledger } = new LedgerThread({
+    file: path.join(config.dataDir, 'grammata.db'),
+    program: config.ledgerFile,
+    gate,
+    timers,
+    log,
+  });
   const entrance = entranceOf(config.publicUrl, config.trustProxies);
   const setupToken = new SetupToken(config.dataDir);
   const outward = new Outward(config.allowPrivate, vault.mask);
@@ -78,7 +96,6 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   });
   const copies = new Copies(store.copies, config.publicUrl, linkKey, config.dataDir);
   const rows = new RowFiles(config.rowsDir);
-  const due = new SqliteDue(database.db);
   const breakers = new Breakers(id => {
     live.publish({ type: 'changed', what: 'target', id });
     deliveries.wake();
@@ -91,7 +108,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const ear = new AnswerWatch({ store, live, timers, log, isOn });
   const deliveries = new DeliveryDriver({
     store,
-    due,
+    ledger,
     courier,
     breakers,
     live,
@@ -100,26 +117,45 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     log,
     concurrency,
     heard: targetId => ear.heard(targetId),
+    settled: submissionId => answers.look(arrivalOf(submissionId)),
     heldForChange: (delivery, definition) => heldForChange({ store, watch }, delivery, definition),
   });
   const workshop = new Workshop(live);
-  const dispatch = dispatcher(store, due, live, () => deliveries.wake());
-  const recorder = new Recorder(store.arrivals, health, timers);
+  const answers = new TargetAnswers({ store, live, timers });
+  const record = recorderOn(ledger, health);
   const reader = new ArrivalReader({
     store,
+    ledger,
     watch,
     live,
-    dispatch,
+    wake: () => deliveries.wake(),
     workshop,
     bodies,
     decoders,
     health,
     timers,
     log,
-    isPressed: () => recorder.isPressed,
   });
   const stored = () => reader.wake();
-  const feeds = new Feeds({ store, live, outward, authorizations, decoders, timers, health, log, stored });
+  const rereading = new Rereading({ store, ledger, decoders, bodies, workshop, live, timers });
+  const feeds = new Feeds({
+    store,
+    ledger,
+    bodies,
+    live,
+    outward,
+    authorizations,
+    decoders,
+    timers,
+    health,
+    log,
+    watch,
+    settled: id => rereading.settled(id),
+    wake: () => {
+      reader.wake();
+      deliveries.wake();
+    },
+  });
   const services: Services = {
     config,
     store,
@@ -137,7 +173,8 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     entrance,
     setupToken,
     decoders,
-    due,
+    ledger,
+    rereading,
     breakers,
     deliveries,
     reader,
@@ -146,17 +183,17 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     bodies,
     log,
   };
-  const mails = config.mail && mailbox({ intakes: store.intakes, recorder, live, health, log, stored });
+  const mails = config.mail && mailbox({ intakes: store.intakes, record, bodies, live, health, log, stored });
   const server = httpServer(services, {
     intakes: store.intakes,
-    recorder,
+    record,
     bodies,
     live,
     health,
     log,
     stored,
     mask: vault.mask,
-    answers: new TargetAnswers({ store, live, timers }),
+    answers,
     senderOf: entrance.senderOf,
     secretsOf: intake => (intake.secrets ? (JSON.parse(vault.open(intake.secrets)) as string[]) : []),
   });
@@ -179,11 +216,12 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       // What can't be written yet is seen to when it can; the server is there to say so.
       await timers.run('taking up what was left', () => reader.recover());
       reader.wake();
+      await timers.run('going on reading anew', () => rereading.resume());
       deliveries.start();
       feeds.schedule();
       await timers.run('sweeping bodies', () => void bodies.sweep(id => store.arrivals.has(id)));
-      const timer = retention(store, bodies, copies, timers);
-      const targets = rereading(services);
+      const timer = retention(store, ledger, bodies, copies, timers);
+      const targets = rereadingTargets(services);
       const traffic = timers.schedule('looking at how much comes', '41 * * * *', () => watch.traffic(now()));
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
@@ -200,6 +238,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
         await reading;
         await deliveries.stop();
         await outward.close();
+        await ledger.close();
         database.close();
         lock.release();
       };
@@ -218,7 +257,7 @@ function knowSecrets(store: Store, vault: Vault): void {
 }
 
 /** Makes the data folder where it is missing, and opens what is in it. Throws ConfigFault where it can't be used. */
-function openData({ dataDir, migrationsDir }: Config) {
+function openData({ dataDir, migrationsDir }: Config, { turnstile }: Gate) {
   try {
     mkdirSync(dataDir, { recursive: true, mode: 0o700 });
     // Submissions and what opens secrets are nobody else's to read.
@@ -229,7 +268,7 @@ function openData({ dataDir, migrationsDir }: Config) {
       vault,
       lock,
       linkKey: keyIn(dataDir, 'links'),
-      database: openDatabase(path.join(dataDir, 'grammata.db'), migrationsDir),
+      database: openDatabase(path.join(dataDir, 'grammata.db'), migrationsDir, turnstile),
     };
   } catch (error) {
     if (error instanceof FolderInUse)

@@ -9,6 +9,7 @@ import type {
 } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
+import { changeDelivery } from '../testing/deliveries';
 
 let client: Client;
 let target: FakeTarget;
@@ -203,7 +204,7 @@ test('a target that fails time and again is parked, and says so; a person has it
   // All of them wait for another time: asking it now is now all the same.
   const { store } = client.running.services;
   for (const { id } of (await page()).deliveries)
-    store.deliveries.update(id, { nextAttemptAt: Date.now() + 3_600_000 });
+    changeDelivery(store, id, { nextAttemptAt: Date.now() + 3_600_000 });
   target.answer = { status: 201, body: { no: 1 } };
   await client.call('POST', `/targets/${targetId}/probe`);
   await eventually(

@@ -23,7 +23,7 @@ export async function asItsBuilderSends(
   if (!wasPosted(arrival))
     throw new HttpProblem(409, 'It came by mail, in a file or from a feed: there is no request to make once more.');
   if (arrival.cut) throw new HttpProblem(409, 'Only its beginning was kept: it was longer than the intake takes.');
-  const body = arrival.aside ? await readFile(bodies.fileOf(arrival.id)) : arrival.body;
+  const body = arrival.aside ? await readFile(bodies.fileOf(arrival.id)) : store.arrivals.bodyOf(arrival.id);
   const secrets = intake.secrets ? (parseJson(vault.open(intake.secrets)) as string[]) : [];
   const turn = (letter: string) => {
     const all = /\d/.test(letter) ? '0123456789' : letter === letter.toUpperCase() ? 'ABCDEF' : 'abcdef';

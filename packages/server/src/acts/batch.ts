@@ -73,7 +73,7 @@ export function tryBatch(parts: Parts, actor: Actor, route: RouteRow, input: Bat
     work.finish(`${fine} of ${report.items.length} went as they should.`);
     live.publish({ type: 'changed', what: 'route', id: route.id });
   };
-  inBackground(timers, work, run, () => `after ${report.items.length} of ${wanted.length}`);
+  void inBackground(timers, work, run, () => `after ${report.items.length} of ${wanted.length}`);
   return { id: work.id };
 }
 

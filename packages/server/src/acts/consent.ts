@@ -4,7 +4,7 @@ import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import type { Actor } from './actor';
 
-type Parts = Pick<Services, 'store' | 'consents' | 'due' | 'deliveries' | 'live' | 'log'>;
+type Parts = Pick<Services, 'store' | 'consents' | 'ledger' | 'deliveries' | 'live' | 'log'>;
 
 /** Begins to ask for somebody's consent: the address at the provider. Throws HttpProblem where the target takes none. */
 export async function askConsent({ consents, log }: Parts, actor: Actor, { id, auth }: TargetRow): Promise<string> {
@@ -15,7 +15,7 @@ export async function askConsent({ consents, log }: Parts, actor: Actor, { id, a
 
 /** Takes what a provider sent somebody back with; what waited for consent goes at once. Null where nobody was sent to give it. */
 export async function takeConsent(
-  { store, consents, due, deliveries, live, log }: Parts,
+  { store, consents, ledger, deliveries, live, log }: Parts,
   back: URLSearchParams,
 ): Promise<{ targetId: string; fault: string | null } | null> {
   const came = await consents.finish(back, id => store.targets.byId(id)?.secret ?? null);
@@ -24,7 +24,7 @@ export async function takeConsent(
   log.info({ target: targetId, fault }, 'somebody came back from giving consent');
   if (fault !== null) return came;
   const routes = store.routes.running().filter(({ version }) => targetsOf(version.definition).includes(targetId));
-  await due.hasten(routes.map(each => each.id));
+  await ledger.hasten(routes.map(each => each.id));
   live.publish({ type: 'changed', what: 'target', id: targetId });
   deliveries.wake();
   return came;

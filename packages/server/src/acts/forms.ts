@@ -7,12 +7,12 @@ import type { FormRow, SubmissionRow, VariantRow } from '../store';
 import { inBackground } from '../work';
 import type { Actor } from './actor';
 
-type Parts = Pick<Services, 'store' | 'live' | 'log' | 'workshop' | 'timers'>;
+type Parts = Pick<Services, 'store' | 'ledger' | 'live' | 'log' | 'workshop' | 'timers'>;
 
 const changed = ({ live }: Parts, formId: string) => live.publish({ type: 'form', formId });
 
 /** Adopts a form that was seen, has it ignored, or gives it another name. Throws HttpProblem where a route takes it on. */
-export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: FormInput): void {
+export async function changeForm(parts: Parts, actor: Actor, form: FormRow, input: FormInput): Promise<void> {
   const { store, log } = parts;
   const [route] = input.state === 'ignored' ? store.routes.ofForm(form.id) : [];
   if (route)
@@ -22,7 +22,7 @@ export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: For
       'Put another form in its place under How, or remove the route.',
     );
   const { name, sameAs, ...rest } = input;
-  if (sameAs !== undefined) tellSame(parts, form, sameAs === '' ? null : sameAs);
+  if (sameAs !== undefined) await tellSame(parts, form, sameAs === '' ? null : sameAs);
   const own = form.ownName ?? form.name;
   // The name that its builder gave it stays known.
   const names = name === undefined ? {} : named(name, own);
@@ -33,7 +33,8 @@ export function changeForm(parts: Parts, actor: Actor, form: FormRow, input: For
 }
 
 /** Throws HttpProblem where the other is no form that it could be the same as. */
-function tellSame({ store, workshop, timers, live }: Parts, form: FormRow, other: string | null): void {
+async function tellSame(parts: Parts, form: FormRow, other: string | null): Promise<void> {
+  const { store, ledger, workshop, timers, live } = parts;
   if (other === form.sameAs) return;
   if (other !== null) {
     const target = store.forms.byId(other)?.form;
@@ -49,15 +50,15 @@ function tellSame({ store, workshop, timers, live }: Parts, form: FormRow, other
       throw new HttpProblem(409, `Other forms are the same as “${form.name}”.`, 'Tell those apart first.');
   }
   const touched = [form.id, form.sameAs, other].filter(each => each !== null);
-  store.forms.tellSame(form, other);
+  await ledger.tellSame({ formId: form.id, sameAs: other });
   const title = other === null ? `Telling “${form.name}” apart` : `Putting “${form.name}” with its other generation`;
   const work = workshop.start({ kind: 'reread', title, intakeId: form.intakeId }, null);
   const anew = async () => {
-    for (const id of touched) await store.forms.rebuild(id, () => timers.turn());
+    for (const id of touched) await ledger.rebuild(id);
     work.finish('Its questions were counted anew.');
     live.publish({ type: 'changed', what: 'intake', id: form.intakeId });
   };
-  inBackground(timers, work, anew, () => 'while counting the questions anew');
+  void inBackground(timers, work, anew, () => 'while counting the questions anew');
 }
 
 const named = (wanted: string, own: string) =>
@@ -75,10 +76,20 @@ export function nameQuestion(parts: Parts, actor: Actor, formId: string, { key, 
 }
 
 /** Names a recorded sample, or says that it is kept. Throws HttpProblem where there is none. */
-export function describeSample(parts: Parts, _actor: Actor, id: string, input: SampleInput): SubmissionRow {
+export async function describeSample(
+  parts: Parts,
+  _actor: Actor,
+  id: string,
+  input: SampleInput,
+): Promise<SubmissionRow> {
   const row = parts.store.arrivals.submission(id);
   if (!row) throw notFound('sample');
-  parts.store.forms.describeSample(row.id, input);
+  const { name, kept } = input;
+  await parts.ledger.describeSample({
+    id: row.id,
+    ...(typeof name === 'string' && { name }),
+    ...(typeof kept === 'boolean' && { kept }),
+  });
   changed(parts, row.formId);
   return parts.store.arrivals.submission(row.id)!;
 }

@@ -1,9 +1,19 @@
+import type { Readable } from 'node:stream';
 import type { FeedAuth, FeedInput, IntakeInput } from '@grammata/contract';
 import type { Pins } from '@grammata/core/decode';
 import { parseJson } from '@grammata/core/submission';
 import type { Vault } from '../access';
-import { arrivalFromFile, readableEndings, redirectTo, rereadAll, typeOfFile } from '../intake';
-import { fieldFault, HttpProblem } from '../problems';
+import { newId } from '../ids';
+import {
+  arrivalFromFile,
+  BodyMemory,
+  LARGEST_UPLOAD,
+  readableEndings,
+  readBody,
+  redirectTo,
+  typeOfFile,
+} from '../intake';
+import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { ArrivalRow, IntakeRow } from '../store';
 import { nextTime } from '../timing';
@@ -11,8 +21,13 @@ import type { Actor } from './actor';
 
 type Parts = Pick<
   Services,
-  'store' | 'live' | 'vault' | 'feeds' | 'reader' | 'log' | 'decoders' | 'bodies' | 'workshop' | 'timers'
+  'store' | 'ledger' | 'live' | 'vault' | 'feeds' | 'reader' | 'rereading' | 'log' | 'bodies' | 'timers'
 >;
+
+/** Arrivals that are removed before others have their turn. */
+const PORTION = 200;
+/** What files that are being uploaded take of memory together. */
+const uploads = new BodyMemory();
 
 const changed = ({ live }: Parts, id: string) => live.publish({ type: 'changed', what: 'intake', id });
 
@@ -37,8 +52,8 @@ export function changeIntake(parts: Parts, actor: Actor, before: IntakeRow, inpu
 }
 
 /** Removes an intake with all that came to it. Throws HttpProblem while a route hangs on it. */
-export function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): void {
-  const { store, feeds, log } = parts;
+export async function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): Promise<void> {
+  const { store, ledger, feeds, bodies, log } = parts;
   const forms = store.forms.heads(id);
   const route = forms.flatMap(({ form }) => store.routes.ofForm(form.id))[0];
   if (route)
@@ -48,7 +63,13 @@ export function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): voi
       'Put another form in its place under How, or remove the route.',
     );
   feeds.forget(id);
-  store.intakes.remove(id);
+  // It takes nothing from now on; what it has goes in portions, so that others have their turn.
+  store.intakes.close(id);
+  for (;;) {
+    const { count, asideIds } = await ledger.removeIntake({ intakeId: id, most: PORTION });
+    asideIds.forEach(each => bodies.remove(each));
+    if (count < PORTION) break;
+  }
   store.changes.forget(
     'form',
     forms.map(({ form }) => form.id),
@@ -58,14 +79,35 @@ export function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): voi
 }
 
 /** Takes a file of past submissions: they become samples and are not delivered. Throws HttpProblem for one that can't be read. */
-export function takeUpload(parts: Parts, actor: Actor, intake: IntakeRow, name: string, body: Buffer): ArrivalRow {
-  const { store, reader, live, log } = parts;
+export async function takeUpload(
+  parts: Parts,
+  actor: Actor,
+  intake: IntakeRow,
+  name: string,
+  body: Readable,
+): Promise<Pick<ArrivalRow, 'id'>> {
+  const { reader, bodies, live, log, ledger } = parts;
   const type = typeOfFile(name);
   if (!type)
     throw new HttpProblem(415, `“${name}” can’t be read.`, `Files ending in ${readableEndings.join(', ')} can.`);
-  if (body.length === 0) throw new HttpProblem(422, `“${name}” is empty.`);
-  const arrival = arrivalFromFile(intake, name, type, body);
-  store.arrivals.record([arrival]);
+  const id = newId();
+  const kept = await readBody(body, {
+    limit: LARGEST_UPLOAD,
+    layAside: chunks => bodies.write(id, chunks),
+    memory: uploads,
+  });
+  if (kept.cut)
+    throw new HttpProblem(413, `“${name}” is larger than ${LARGEST_UPLOAD / 1e6} MB.`, 'Take it in several files.');
+  if (kept.size === 0) throw new HttpProblem(422, `“${name}” is empty.`);
+  const arrival = arrivalFromFile(intake, id, { name, type }, kept);
+  const [isStored] = await ledger.takeIn([arrival]).catch((error: unknown) => {
+    bodies.remove(id);
+    throw error;
+  });
+  if (!isStored) {
+    bodies.remove(id);
+    throw notFound('intake');
+  }
   reader.wake();
   log.info({ actor: actor.id, intake: intake.id, arrival: arrival.id }, 'a file was taken');
   live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
@@ -74,8 +116,8 @@ export function takeUpload(parts: Parts, actor: Actor, intake: IntakeRow, name: 
 
 /** Keeps what a person pointed at, and reads everything recorded anew. */
 export function keepPins(parts: Parts, actor: Actor, { id }: IntakeRow, pins: Pins): IntakeRow {
-  const row = parts.store.intakes.update(id, { pins })!;
-  rereadAll(parts, row);
+  const row = parts.store.intakes.setPins(id, pins)!;
+  parts.rereading.begin(row);
   parts.log.info({ actor: actor.id, intake: id }, 'an intake is read anew');
   changed(parts, id);
   return row;
@@ -89,9 +131,13 @@ export async function readFeed({ feeds, log }: Parts, actor: Actor, intake: Inta
 }
 
 /** Has a message read once more. Throws HttpProblem for one that could be read. */
-export function readAgain(parts: Parts, actor: Actor, arrival: Pick<ArrivalRow, 'id' | 'intakeId'>): void {
-  const { store, reader, live, log } = parts;
-  if (!store.arrivals.readAgain(arrival.id))
+export async function readAgain(
+  parts: Parts,
+  actor: Actor,
+  arrival: Pick<ArrivalRow, 'id' | 'intakeId'>,
+): Promise<void> {
+  const { ledger, reader, live, log } = parts;
+  if (!(await ledger.readAgain(arrival.id)))
     throw new HttpProblem(409, 'Only a message that could not be read is read again.');
   reader.wake();
   log.info({ actor: actor.id, arrival: arrival.id }, 'a message is read again');

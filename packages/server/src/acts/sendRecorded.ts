@@ -1,14 +1,14 @@
-import { aboutSubmission } from '@grammata/core/submission';
 import type { RecordedPreview, SelectionInput, WorkView } from '@grammata/contract';
 import { foresee } from '@grammata/core/perform';
 import { passes } from '../delivery';
-import type { NewDelivery } from '../due';
+import type { SendRecorded } from '../ledger';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { type DeliveryRow, type RouteRow, type Selection, type SubmissionRow, type VersionRow } from '../store';
 import { Problem } from '@grammata/core/transform';
 import { inBackground } from '../work';
 import type { Actor } from './actor';
+import { tellQueued } from './sendAgain';
 
 /** Submissions looked at together, and most that a preview looks at. */
 const PORTION = 100;
@@ -20,7 +20,7 @@ const MOST_WAITING = 200;
 /** ms after which it is looked again whether there is room. */
 const PAUSE = 200;
 
-type Parts = Pick<Services, 'store' | 'timers' | 'deliveries' | 'due' | 'workshop' | 'live' | 'log'>;
+type Parts = Pick<Services, 'store' | 'ledger' | 'timers' | 'deliveries' | 'workshop' | 'live' | 'log'>;
 
 const selectionOf = ({ since, until, ...rest }: SelectionInput): Selection => ({
   ...rest,
@@ -119,7 +119,7 @@ export function sendRecorded(
   { selection: input, again }: { selection: SelectionInput; again: boolean },
 ): Pick<WorkView, 'id'> {
   const { route, version } = liveRoute(parts, routeId);
-  const { store, workshop, timers, due, deliveries, live, log } = parts;
+  const { store, ledger, workshop, timers, deliveries, live, log } = parts;
   const selection = selectionOf(input);
   const total = store.forms.selectedCount(version.formId, selection);
   if (total === 0) throw new HttpProblem(409, 'There is nothing recorded like that.');
@@ -129,42 +129,30 @@ export function sendRecorded(
   );
   log.info({ actor: actor.id, route: routeId, submissions: total }, 'recorded submissions are sent');
   let [done, queued, before] = [0, 0, 0];
-  const isLive = () => store.routes.byId(routeId)?.state === 'live';
+  let isLive = true;
+  const hasRoom = () => store.deliveries.waitingOn(routeId) <= MOST_WAITING;
   const all = async () => {
-    for await (const rows of portions(parts, version.formId, selection)) {
+    let after: SendRecorded['after'] = null;
+    for (;;) {
       // As many as go: the rest waits here, and need not be taken back where somebody stops it.
-      while (!work.isStopped && isLive() && store.deliveries.waitingOn(routeId) > MOST_WAITING)
-        await timers.pause(PAUSE);
-      if (work.isStopped || !isLive()) break;
-      const wanted = wantedOf(rows);
-      for (const { routeId: of, id } of due.enqueue(wanted)) {
-        queued += 1;
-        live.publish({ type: 'delivery', routeId: of, deliveryId: id, state: 'waiting' });
-      }
+      while (!work.isStopped && isLiveNow() && !hasRoom()) await timers.pause(PAUSE);
+      if (work.isStopped) break;
+      const portion = await ledger.sendRecorded({ routeId, selection, after, most: PORTION, again });
+      isLive = portion.isLive;
+      if (!isLive || portion.looked === 0) break;
+      tellQueued(live, portion.queued);
       deliveries.wake();
-      done += rows.length;
+      queued += portion.queued.length;
+      before += portion.before;
+      done += portion.looked;
+      after = portion.last;
       work.at(done);
     }
-    const rest = work.isStopped || !isLive() ? ` ${total - done} of ${total} were not looked at any more.` : '';
+    const rest = work.isStopped || !isLive ? ` ${total - done} of ${total} were not looked at any more.` : '';
     const gone = before > 0 ? ` ${before} had gone before.` : '';
     work.finish(`${queued} went on their way.${gone}${rest}`);
   };
-  /** Those of a portion that go: by the version that is live now. */
-  const wantedOf = (rows: SubmissionRow[]): NewDelivery[] => {
-    const version = store.routes.latestVersion(routeId)!;
-    const known = store.deliveries.lastOf(
-      routeId,
-      rows.map(each => each.id),
-    );
-    return rows.flatMap((row): NewDelivery[] => {
-      const last = known.get(row.id);
-      const goes = last ? again && last.state === 'delivered' : passes(version, row);
-      if (!goes && last) before += 1;
-      if (!goes) return [];
-      const about = aboutSubmission(row.data);
-      return [{ routeId, versionId: version.id, submissionId: row.id, about, run: (last?.run ?? 0) + 1 }];
-    });
-  };
-  inBackground(timers, work, all, () => `after ${done} of ${total}`);
+  const isLiveNow = () => store.routes.byId(routeId)?.state === 'live';
+  void inBackground(timers, work, all, () => `after ${done} of ${total}`);
   return { id: work.id };
 }

@@ -52,9 +52,10 @@ async function readAs({ store, decoders }: Parts, formId: string, text: string):
   const known = { ways: store.arrivals.waysOf(intakeId), files: store.forms.questions.filesAsked(intakeId) };
   const message = { body: Buffer.from(text), file: null, contentType: null, url: '/', known };
   const [reading] = await decoders.read([message], [store.intakes.pinsOf(intakeId)]);
-  if (!reading || reading.submissions.length === 0)
-    throw fieldFault('message', reading?.trouble ?? 'There is no submission in it.');
-  return reading.submissions;
+  if (!reading) throw fieldFault('message', 'Give fewer submissions at once.');
+  if (reading.submissions.length === 0)
+    throw fieldFault('message', reading.trouble ?? 'There is no submission in it.');
+  return reading.submissions.map(each => JSON.parse(each.data) as Submission);
 }
 
 const targetsFor = ({ store }: Pick<Parts, 'store'>, definition: RouteDefinition) =>

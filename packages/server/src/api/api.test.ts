@@ -17,6 +17,7 @@ import {
   type Client,
   type FakeTarget,
 } from '../testing/running';
+import { changeDelivery } from '../testing/deliveries';
 
 let client: Client;
 let target: FakeTarget;
@@ -373,7 +374,7 @@ describe('delivery', () => {
     const page = await eventually(deliveries, ({ deliveries: all }) => all[0]?.attempts === 1);
     target.answer = { status: 201 };
     const { store } = client.running.services;
-    store.deliveries.update(page.deliveries[0]!.id, { state: 'sending' });
+    changeDelivery(store, page.deliveries[0]!.id, { state: 'sending' });
     const second = await startAfterCrash(client);
     await eventually(
       () => target.requests.length,

@@ -3,7 +3,7 @@ import { foresee, type Done } from '@grammata/core/perform';
 import { Router } from 'express';
 import { iso, isoOrNull } from '../clock';
 import { actorOf, sendAgain, sendAlikeAgain } from '../acts';
-import { callLabel } from '../delivery';
+import { callLabel, endOfTries } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { DeliveryFilter } from '../store';
@@ -49,7 +49,9 @@ export function deliveriesApi(services: Services): Router {
     const done = store.deliveries.doneOf(row.id);
     const ahead = (earlier: Done[]) =>
       route && data ? foresee(route.stages, data, route.context, earlier) : { requests: [], problems: [] };
-    const calls = store.routes.version(row.versionId)?.definition.calls ?? [];
+    const definition = store.routes.version(row.versionId)?.definition;
+    const calls = definition?.calls ?? [];
+    const hours = definition?.terms.hours ?? 0;
     const [first] = calls;
     const view: DeliveryView = {
       ...deliverySummary(services, row),
@@ -65,18 +67,18 @@ export function deliveriesApi(services: Services): Router {
       attemptList: store.deliveries
         .attemptsOf(row.id)
         .map(({ startedAt, deliveryId: _, ...attempt }) => ({ ...attempt, startedAt: iso(startedAt) })),
-      tryUntil: isoOrNull(row.tryUntil),
-      hours: store.routes.version(row.versionId)?.definition.terms.hours ?? 0,
+      tryUntil: isoOrNull(endOfTries(row, hours)),
+      hours,
     };
     response.json(view);
   });
 
-  router.post('/deliveries/resend', (request, response) => {
+  router.post('/deliveries/resend', async (request, response) => {
     const { ids, filter, mapping } = checked(ResendInput, request.body);
     const actor = actorOf(response);
     if (filter)
       return void response.status(202).json({ ids: [], work: sendAlikeAgain(services, actor, filter, mapping).id });
-    response.json({ ids: sendAgain(services, actor, ids, mapping), work: null });
+    response.json({ ids: await sendAgain(services, actor, ids, mapping), work: null });
   });
   return router;
 }

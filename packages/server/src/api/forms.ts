@@ -38,9 +38,9 @@ export function formsApi(services: Services): Router {
   });
 
   /** Adopts a form that was seen, or has it ignored; gives it another name. */
-  router.patch('/forms/:id', (request, response) => {
+  router.patch('/forms/:id', async (request, response) => {
     const { form } = store.forms.byId(request.params.id) ?? raise();
-    changeForm(services, actorOf(response), form, checked(FormInput, request.body));
+    await changeForm(services, actorOf(response), form, checked(FormInput, request.body));
     response.json(formView(store.forms.byId(form.id)!));
   });
 

@@ -46,8 +46,8 @@ export function intakesApi(services: Services): Router {
     response.json(intakeViews(services, [row])[0]);
   });
 
-  router.delete('/intakes/:id', (request, response) => {
-    removeIntake(services, actorOf(response), intakeOr404(request.params.id));
+  router.delete('/intakes/:id', async (request, response) => {
+    await removeIntake(services, actorOf(response), intakeOr404(request.params.id));
     response.status(204).end();
   });
 
@@ -73,11 +73,10 @@ export function intakesApi(services: Services): Router {
   });
 
   /** A file of past submissions: they become samples and are not delivered. */
-  router.post('/intakes/:id/upload', raw({ type: () => true, limit: LARGEST_UPLOAD }), (request, response) => {
-    const intake = intakeOr404(request.params.id!);
+  router.post('/intakes/:id/upload', async (request, response) => {
+    const intake = intakeOr404(request.params.id);
     const name = textFrom(request.query.name) ?? 'file';
-    const body = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const arrival = takeUpload(services, actorOf(response), intake, name, body);
+    const arrival = await takeUpload(services, actorOf(response), intake, name, request);
     response.status(202).json({ id: arrival.id });
   });
 
@@ -85,7 +84,8 @@ export function intakesApi(services: Services): Router {
     const row = store.arrivals.byId(request.params.id) ?? raise('arrival');
     const pins = store.intakes.pinsOf(row.intakeId);
     const kept = store.arrivals.submissionsOf(row.id, MOST_DECODED);
-    const text = row.body.toString('utf8');
+    const body = store.arrivals.bodyOf(row.id);
+    const text = body.toString('utf8');
     const view: ArrivalView = {
       ...arrivalSummary(row, formNames(services)),
       url: row.url,
@@ -94,7 +94,7 @@ export function intakesApi(services: Services): Router {
       checked: row.checked,
       body: text.includes('\u0000') ? null : text,
       cut: row.cut,
-      ...(await lookedAt(row, pins)),
+      ...(await lookedAt(row, body, pins)),
       shared: store.arrivals.sharing(row.id),
       decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
       deliveries: store.deliveries.ofArrival(row.id, MOST_DELIVERIES).map(each => deliverySummary(services, each)),
@@ -105,6 +105,7 @@ export function intakesApi(services: Services): Router {
   /** How a message is read, made afresh; one that can't be read in time is shown as it came. */
   async function lookedAt(
     row: ArrivalRow,
+    body: Buffer,
     pins: Pins,
   ): Promise<Pick<ArrivalView, 'document' | 'media' | 'envelope' | 'runnersUp' | 'notes' | 'before'>> {
     const nothing = { document: null, media: null, envelope: null, runnersUp: [], notes: [], before: null };
@@ -112,7 +113,7 @@ export function intakesApi(services: Services): Router {
     if (row.cut || row.ended || row.state === 'reading' || row.size > LARGEST_LOOKED) return nothing;
     try {
       const message = {
-        ...messageOf(row, services.bodies),
+        ...messageOf({ ...row, body }, services.bodies),
         known: { ways: store.arrivals.waysOf(row.intakeId), files: store.forms.questions.filesAsked(row.intakeId) },
       };
       const read = await services.decoders.look(message, row.size, pins, MOST_SHOWN);
@@ -129,9 +130,9 @@ export function intakesApi(services: Services): Router {
   }
 
   /** Has a message read once more that could not be read. */
-  router.post('/arrivals/:id/read', (request, response) => {
+  router.post('/arrivals/:id/read', async (request, response) => {
     const row = store.arrivals.headOf(request.params.id) ?? raise('arrival');
-    readAgain(services, actorOf(response), row);
+    await readAgain(services, actorOf(response), row);
     response.status(202).json(arrivalSummary(store.arrivals.headOf(row.id)!, formNames(services)));
   });
 

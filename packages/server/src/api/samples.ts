@@ -12,9 +12,10 @@ import { pack } from '@grammata/core/sample';
 import { Router } from 'express';
 import { actorOf, addVariant, changeVariant, describeSample, removeVariant } from '../acts';
 import { iso } from '../clock';
+import { wordsOfSubmission } from '../decoding';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import { textOfSubmission, wordsIn, type SubmissionRow, type VariantRow } from '../store';
+import { wordsIn, type SubmissionRow, type VariantRow } from '../store';
 import { checked, numberFrom, textFrom } from './validate';
 
 /** Samples of one page: whole ones to look at, packed ones for the workbench. */
@@ -123,9 +124,9 @@ export function samplesApi(services: Services): Router {
     response.json(page);
   });
 
-  router.patch('/samples/:id', (request, response) => {
+  router.patch('/samples/:id', async (request, response) => {
     const input = checked(SampleInput, request.body);
-    response.json(sampleView(describeSample(services, actorOf(response), request.params.id, input)));
+    response.json(sampleView(await describeSample(services, actorOf(response), request.params.id, input)));
   });
 
   router.post('/forms/:id/variants', (request, response) => {
@@ -169,4 +170,4 @@ function packed(samples: readonly NamedSample[]): Pick<SamplePage, 'columns' | '
 
 /** Whether a variant holds what is looked for: there are few, and they stand apart. */
 const holds = ({ submission, name }: NamedSample, search: string): boolean =>
-  `${name?.toLowerCase()}\n${textOfSubmission(submission)}`.includes(search.toLowerCase());
+  `${name}\n${wordsOfSubmission(submission)}`.toLowerCase().includes(search.toLowerCase());

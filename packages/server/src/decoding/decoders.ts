@@ -3,18 +3,35 @@ import { MessageChannel } from 'node:worker_threads';
 import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import type { Pins } from '@grammata/core/decode';
-import type { FileRef, Submission } from '@grammata/core/submission';
+import type { FileRef } from '@grammata/core/submission';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
-import type { DecodeResult, DecodeTask, PortionMessage, ReadMessage, StoredMessage } from './tasks';
+import { Meter } from './meter';
+import type {
+  DecodeResult,
+  DecodeTask,
+  PortionMessage,
+  ReadMessage,
+  ReadSubmission,
+  StoredMessage,
+} from './tasks';
 
-/** Reading a message was ended because it took too long or too much memory; the message says which. */
+/** Reading a message was ended because it took too much work or memory; the message says which. */
 export class DecodeFault extends Error {}
 
-/** Bytes up to which a message is read beside others; larger ones wait for one another in a thread of their own. */
+/** Reading a message was ended by the clock, which says nothing of the message: it is to be tried again. */
+export class DecodeLate extends Error {}
+
+/** Bytes up to which a message is read beside others; what is larger is read apart. */
 const SMALL = 256_000;
-/** Seconds that any message may take, and those for each megabyte more. */
+/** Seconds of processor time that any message may take, and those for each megabyte more. */
 const SECONDS = 10;
 const SECONDS_PER_MEGABYTE = 3;
+/** Seconds that messages may take which are read together: with more, each is read alone. */
+const SECONDS_TOGETHER = 1;
+/** How many times as long as its processor time a reading may take by the clock, and seconds on top. */
+const PATIENCE = { times: 20, seconds: 60 };
+/** Threads for what is large or slow. */
+const SLOW_THREADS = 2;
 /** Megabytes of memory that a thread for small messages, and the one for large ones, may use. */
 const MEMORY = { small: 320, large: 1600 };
 /** Threads that had nothing to do for so many ms end. */
@@ -23,12 +40,16 @@ const IDLE = 120_000;
 export interface PortionListener {
   found(total: number): void;
   /** Called for each portion in turn; false stops the reading. */
-  portion(submissions: Submission[], from: number): boolean;
+  portion(submissions: ReadSubmission[], from: number): boolean | Promise<boolean>;
 }
 
 export interface DecodeLimits {
-  /** Seconds that any message may take. */
+  /** Seconds of processor time that any message may take. */
   seconds: number;
+  /** Those of messages that are read together. */
+  together?: number;
+  /** Seconds by the clock on top of a multiple of that. */
+  patience?: number;
   /** Megabytes of memory for small messages, and for large ones. */
   memory: { small: number; large: number };
 }
@@ -57,18 +78,22 @@ class Lane {
     this.#queue = new PQueue({ concurrency: threads });
   }
 
-  async run(task: DecodeTask, bytes: number, transfer: never[] = []): Promise<unknown> {
-    const seconds = this.limits.seconds + (SECONDS_PER_MEGABYTE * bytes) / 1e6;
+  /** @param sign of life: told each time that work goes on, so that the clock begins anew */
+  async run(task: DecodeTask, seconds: number, transfer: never[] = [], sign?: SignOfLife): Promise<unknown> {
     return this.#queue.add(async () => {
-      const ending = AbortSignal.timeout(Math.ceil(seconds * 1000));
+      const meter = new Meter();
+      const watch = watched(meter, seconds, this.limits.patience ?? PATIENCE.seconds, sign);
       try {
-        return await this.#pool.run(task, { signal: ending, transferList: transfer });
+        return await this.#pool.run({ ...task, meter: meter.memory }, { signal: watch.signal, transferList: transfer });
       } catch (error) {
-        if (ending.aborted)
-          throw new DecodeFault(`Reading it took longer than ${Math.round(seconds)} seconds and was ended.`);
+        if (watch.endedBy === 'work')
+          throw new DecodeFault(`Reading it took more than ${Math.round(seconds)} seconds of work and was ended.`);
+        if (watch.endedBy === 'clock') throw new DecodeLate('Reading it took too long and is tried again.');
         if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY')
           throw new DecodeFault(`Reading it took more than ${this.memory} MB of memory and was ended.`);
         throw error;
+      } finally {
+        watch.stop();
       }
     });
   }
@@ -77,6 +102,43 @@ class Lane {
     this.#queue.clear();
     await this.#pool.destroy();
   }
+}
+
+/** When something was last heard of a reading, by the machine's own clock. */
+interface SignOfLife {
+  at: number;
+}
+
+/**
+ * Ends a reading that has used up its processor time; one that uses none of it only when the clock says that something is wrong.
+ * How much was used is looked at when it could have been used up at the earliest.
+ */
+function watched(meter: Meter, seconds: number, patience: number, sign: SignOfLife = { at: performance.now() }) {
+  const ending = new AbortController();
+  const started = performance.now();
+  const late = PATIENCE.times * seconds + patience;
+  const watch = {
+    signal: ending.signal,
+    endedBy: null as 'work' | 'clock' | null,
+    isOver: false,
+    stop: () => void (watch.isOver = true),
+  };
+  const end = (by: 'work' | 'clock') => {
+    watch.endedBy = by;
+    ending.abort();
+  };
+  const look = () => {
+    if (watch.isOver) return;
+    // Where a thread's time can't be told, the clock's is taken, with much room.
+    const spent = meter.seconds() ?? (performance.now() - started) / 1000 / 4;
+    if (spent >= seconds) return end('work');
+    if (performance.now() - Math.max(started, sign.at) >= late * 1000) return end('clock');
+    lookIn(Math.max(0.05, seconds - spent));
+  };
+  const lookIn = (wait: number) =>
+    AbortSignal.timeout(Math.ceil(Math.min(wait, late) * 1000)).addEventListener('abort', look, { once: true });
+  lookIn(seconds);
+  return watch;
 }
 
 /**
@@ -88,14 +150,30 @@ export class Decoders {
   readonly #large: Lane;
 
   /** @param file the program of a thread */
-  constructor(file: string, limits: DecodeLimits = { seconds: SECONDS, memory: MEMORY }) {
-    this.#small = new Lane(file, Math.max(1, Math.min(4, availableParallelism() - 1)), limits.memory.small, limits);
-    this.#large = new Lane(file, 1, limits.memory.large, limits);
+  constructor(
+    file: string,
+    private readonly limits: DecodeLimits = { seconds: SECONDS, memory: MEMORY },
+  ) {
+    this.#small = new Lane(file, this.threads, limits.memory.small, limits);
+    this.#large = new Lane(file, SLOW_THREADS, limits.memory.large, limits);
   }
 
-  /** Reads small messages together; the readings stand in the messages' order. */
+  /** Batches of small messages that are read at once: one that is slow does not hold up the others. */
+  get threads(): number {
+    return Math.max(2, Math.min(4, availableParallelism()));
+  }
+
+  get slowThreads(): number {
+    return SLOW_THREADS;
+  }
+
+  /**
+   * Reads small messages together; the readings stand in the messages' order, null for one that is to be read in portions. Rejects with a
+   * DecodeFault where they take longer than small messages do: each is then to be read alone.
+   */
   async read(messages: StoredMessage[], pins: Pins[]): Promise<DecodeResult['read']> {
-    return (await this.#run({ task: 'read', messages, pins }, sizeOf(messages))) as DecodeResult['read'];
+    const { together = SECONDS_TOGETHER } = this.limits;
+    return (await this.#small.run({ task: 'read', messages, pins }, together)) as DecodeResult['read'];
   }
 
   /** Reads a message of any size, its submissions portion by portion; null where the listener stopped it. */
@@ -108,17 +186,22 @@ export class Decoders {
     const { port1, port2 } = new MessageChannel();
     let isStopped = false;
     let fault: unknown = null;
-    port1.on('message', (said: PortionMessage) => {
+    const sign: SignOfLife = { at: performance.now() };
+    const take = async (said: PortionMessage) => {
+      sign.at = performance.now();
       try {
         if (said.type === 'found') return listener.found(said.total);
-        isStopped ||= !listener.portion(said.submissions, said.from);
+        isStopped ||= !(await listener.portion(said.submissions, said.from));
       } catch (error) {
         [fault, isStopped] = [error, true];
       }
+      sign.at = performance.now();
       port1.postMessage(isStopped ? 'stop' : 'taken');
-    });
+    };
+    port1.on('message', (said: PortionMessage) => void take(said));
     try {
-      const end = await this.#large.run({ task: 'portions', message, pins, port: port2 }, bytes, [port2 as never]);
+      const task: DecodeTask = { task: 'portions', message, pins, port: port2 };
+      const end = await this.#large.run(task, this.#secondsFor(bytes), [port2 as never], sign);
       if (fault !== null) throw fault;
       return isStopped ? null : (end as DecodeResult['portions']);
     } finally {
@@ -126,12 +209,19 @@ export class Decoders {
     }
   }
 
+  #secondsFor(bytes: number): number {
+    return this.limits.seconds + (SECONDS_PER_MEGABYTE * bytes) / 1e6;
+  }
+
   /** Reads a message of any size, all of its submissions at the end; they come portion by portion. */
   async whole(message: StoredMessage, bytes: number, pins: Pins): Promise<ReadMessage> {
-    const submissions: Submission[] = [];
+    const submissions: ReadSubmission[] = [];
     const end = await this.portions(message, bytes, pins, {
       found: () => undefined,
-      portion: portion => (submissions.push(...portion), true),
+      portion: portion => {
+        for (const each of portion) submissions.push(each);
+        return true;
+      },
     });
     return { ...end!, submissions };
   }
@@ -150,9 +240,14 @@ export class Decoders {
   }
 
   /** The content of a file that came along in a message; null where it is not in it. */
-  async content(body: Uint8Array, contentType: string | null, files: readonly FileRef[], index: number) {
-    const task: DecodeTask = { task: 'content', body, contentType, files: [...files], index };
-    return (await this.#run(task, body.length)) as DecodeResult['content'];
+  async content(
+    message: Pick<StoredMessage, 'body' | 'file' | 'contentType'>,
+    bytes: number,
+    files: readonly FileRef[],
+    index: number,
+  ) {
+    const task: DecodeTask = { task: 'content', ...message, files: [...files], index };
+    return (await this.#run(task, bytes)) as DecodeResult['content'];
   }
 
   /** What a text says that a target offers. */
@@ -161,7 +256,7 @@ export class Decoders {
   }
 
   #run(task: DecodeTask, bytes: number): Promise<unknown> {
-    return (bytes <= SMALL ? this.#small : this.#large).run(task, bytes);
+    return (bytes <= SMALL ? this.#small : this.#large).run(task, this.#secondsFor(bytes));
   }
 
   async close(): Promise<void> {

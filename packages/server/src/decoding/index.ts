@@ -1,2 +1,3 @@
+export { readSubmission, wordsOfSubmission } from './content';
 export * from './decoders';
 export type * from './tasks';

@@ -20,6 +20,20 @@ export interface StoredMessage {
   shapesOf?: string;
 }
 
+/** A submission that was read, with what is stored beside it: made in the thread that read it. */
+export interface ReadSubmission extends Pick<Submission, 'form' | 'id'> {
+  /** A digest of what it says: the same for those that say the same. */
+  content: string;
+  /** A digest of the item that it was read from, where its message is a list; null where it is all of the message. */
+  item: string | null;
+  /** A few answers, to be known by. */
+  about: string;
+  /** What it is found by. */
+  words: string;
+  /** The submission as JSON. */
+  data: string;
+}
+
 /** What is stored of a reading. */
 export interface ReadMessage {
   state: 'read' | 'unread';
@@ -27,7 +41,7 @@ export interface ReadMessage {
   isSure: boolean;
   /** How it was read, where that is sure. */
   way: Way | null;
-  submissions: Submission[];
+  submissions: ReadSubmission[];
   /** True for a document that is a list without anything in it. */
   isEmpty: boolean;
   notes: string[];
@@ -59,10 +73,11 @@ export type DecodeTask =
   | { task: 'look'; message: StoredMessage; pins: Pins; most: number }
   | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
   | { task: 'offer'; kind: OfferKind; text: string; how: HowToRead }
-  | { task: 'content'; body: Uint8Array; contentType: string | null; files: FileRef[]; index: number };
+  | ({ task: 'content'; files: FileRef[]; index: number } & Pick<StoredMessage, 'body' | 'file' | 'contentType'>);
 
 export interface DecodeResult {
-  read: ReadMessage[];
+  /** Null for a message with so many submissions that they are to be taken in portions. */
+  read: (ReadMessage | null)[];
   portions: Omit<ReadMessage, 'submissions'>;
   look: LookedAt;
   compare: Compared[];
@@ -72,4 +87,4 @@ export interface DecodeResult {
 
 /** What comes over the port of a reading in portions. Each portion is answered with `taken`. */
 export type PortionMessage =
-  { type: 'found'; total: number } | { type: 'portion'; from: number; submissions: Submission[] };
+  { type: 'found'; total: number } | { type: 'portion'; from: number; submissions: ReadSubmission[] };

@@ -13,11 +13,22 @@ import {
   type FilesAsked,
   type Pins,
 } from '@grammata/core/decode';
-import { asText, isBlank, type Submission } from '@grammata/core/submission';
+import { asText, isBlank, valueAt, type Json, type Submission } from '@grammata/core/submission';
 import type { ReadingSummary } from '@grammata/contract';
 import { offerIn } from '../targets/offer';
+import { readSubmission } from './content';
+import { Meter } from './meter';
 import { decodeMultipartFile } from './multipartFile';
-import type { Compared, DecodeResult, DecodeTask, LookedAt, PortionMessage, ReadMessage, StoredMessage } from './tasks';
+import type {
+  Compared,
+  DecodeResult,
+  DecodeTask,
+  LookedAt,
+  PortionMessage,
+  ReadMessage,
+  ReadSubmission,
+  StoredMessage,
+} from './tasks';
 
 /** Submissions handed over at once, and answers in them: wide ones go in smaller portions. */
 const PORTION = 200;
@@ -25,6 +36,10 @@ const ANSWERS = 2000;
 /** Submissions of one message that people are shown at once, and answers of one in a summary. */
 const MOST_SHOWN = 50;
 const ANSWERS_SHOWN = 6;
+
+/** How many of a message's submissions are handed over at once. */
+const portionIn = ({ submissions }: Pick<Answered, 'submissions'>): number =>
+  Math.max(1, Math.min(PORTION, Math.floor(ANSWERS / Math.max(1, submissions[0]?.fields.length ?? 1))));
 
 /** What followed `?` in an address. */
 const queryOf = (url: string): string => (url.includes('?') ? url.slice(url.indexOf('?') + 1) : '');
@@ -53,9 +68,14 @@ async function decodedBody({ body, file, contentType, url, known, shapesOf }: St
   return decode(bytes, contentType, queryOf(url), pins, known, shapes);
 }
 
+type Answered = Omit<ReadMessage, 'submissions'> & { submissions: Submission[]; items: (Json | undefined)[] };
+
 /** What is stored of a decoding. A document without a single answer counts as unread. */
-function readingOf({ document, envelope, submissions, notes }: Decoded, pins: Pins): ReadMessage {
-  const answered = submissions.filter(each => each.fields.length + each.files.length > 0 || each.id !== null);
+function readingOf({ document, envelope, submissions, notes }: Decoded, pins: Pins): Answered {
+  const isAnswered = (each: Submission) => each.fields.length + each.files.length > 0 || each.id !== null;
+  const answered = submissions.filter(isAnswered);
+  const list = envelope?.splitAt == null ? undefined : valueAt(document, envelope.splitAt);
+  const items = Array.isArray(list) && list.length === submissions.length ? list : undefined;
   const trouble = notes[0]?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
   const isRead =
     answered.length > 0 &&
@@ -69,10 +89,15 @@ function readingOf({ document, envelope, submissions, notes }: Decoded, pins: Pi
         ? { reader: envelope.reader, answersAt: envelope.answersAt, splitAt: envelope.splitAt }
         : null,
     submissions: isRead ? answered : [],
+    items: items?.filter((_, at) => isAnswered(submissions[at]!)) ?? [],
     isEmpty: Array.isArray(document) && document.length === 0,
     notes: notes.map(each => each.message),
   };
 }
+
+/** A portion of a reading as it is stored. */
+const portionOf = ({ submissions, items }: Answered, from: number, to: number): ReadSubmission[] =>
+  submissions.slice(from, to).map((each, at) => readSubmission(each, items[from + at]));
 
 const summaryOf = (submissions: Submission[]): ReadingSummary => ({
   submissions: submissions.length,
@@ -86,9 +111,13 @@ const tasks: {
   [Name in DecodeTask['task']]: (task: Extract<DecodeTask, { task: Name }>) => Promise<DecodeResult[Name]>;
 } = {
   async read({ messages, pins }) {
-    const readings: ReadMessage[] = [];
-    for (const [at, message] of messages.entries())
-      readings.push(readingOf(await decoded(message, pins[at] ?? {}), pins[at] ?? {}));
+    const readings: DecodeResult['read'] = [];
+    for (const [at, message] of messages.entries()) {
+      const reading = readingOf(await decoded(message, pins[at] ?? {}), pins[at] ?? {});
+      const { items: _items, ...rest } = reading;
+      const { length } = reading.submissions;
+      readings.push(length > portionIn(reading) ? null : { ...rest, submissions: portionOf(reading, 0, length) });
+    }
     return readings;
   },
 
@@ -96,13 +125,13 @@ const tasks: {
   async portions({ message, pins, port }) {
     const say = (said: PortionMessage) => port.postMessage(said);
     try {
-      const { submissions, ...rest } = readingOf(await decoded(message, pins), pins);
+      const reading = readingOf(await decoded(message, pins), pins);
+      const { submissions, items: _items, ...rest } = reading;
       say({ type: 'found', total: submissions.length });
-      const width = Math.max(1, submissions[0]?.fields.length ?? 1);
-      const portion = Math.max(1, Math.min(PORTION, Math.floor(ANSWERS / width)));
+      const portion = portionIn(reading);
       for (let from = 0; from < submissions.length; from += portion) {
         const taken = once(port, 'message');
-        say({ type: 'portion', from, submissions: submissions.slice(from, from + portion) });
+        say({ type: 'portion', from, submissions: portionOf(reading, from, from + portion) });
         const [answer] = (await taken) as [string];
         if (answer === 'stop') break;
       }
@@ -141,8 +170,8 @@ const tasks: {
     return offerIn(kind, text, how);
   },
 
-  async content({ body, contentType, files, index }): Promise<FileContent | null> {
-    const contents = contentsIn(body, contentType);
+  async content({ body, file, contentType, files, index }): Promise<FileContent | null> {
+    const contents = contentsIn(file === null ? body : readFileSync(file), contentType);
     const told = contents.map(({ bytes, ...each }) => ({ ...each, size: bytes.length }));
     return contents[contentFor(files, index, told)] ?? null;
   },
@@ -150,7 +179,8 @@ const tasks: {
 
 /** One piece of decoding, in a thread that may be ended at any time. */
 export default function run<Name extends DecodeTask['task']>(
-  task: Extract<DecodeTask, { task: Name }>,
+  task: Extract<DecodeTask, { task: Name }> & { meter: SharedArrayBuffer },
 ): Promise<DecodeResult[Name]> {
+  new Meter(task.meter).begin();
   return tasks[task.task](task as never) as Promise<DecodeResult[Name]>;
 }

@@ -1,5 +1,5 @@
 import { pino } from 'pino';
-import type { DueDeliveries } from '../due';
+import type { Lease, Ledger } from '../ledger';
 import { LiveHub } from '../live';
 import { StorageHealth } from '../storage';
 import { Timers } from '../timing';
@@ -7,15 +7,14 @@ import { stored, type Stored } from '../testing/stored';
 import type { Courier, Errand } from './courier';
 import { DeliveryDriver } from './driver';
 import { Breakers, type Outgoing, type Result } from './layers';
-import { SqliteDue } from '../due';
+import { changeDelivery } from '../testing/deliveries';
 
 // By a fake clock: when the driver looks for what is due, and what it takes up.
 
 let kept: Stored;
 let driver: DeliveryDriver;
 let breakers: Breakers;
-let due: SqliteDue;
-let looks: jest.SpyInstance;
+let looks: jest.Mock;
 let sent: string[];
 /** What comes of a request to a target, by the target's name. */
 let answers: Record<string, () => Promise<Result>>;
@@ -36,8 +35,7 @@ beforeEach(() => {
   kept = stored();
   sent = [];
   answers = {};
-  due = new SqliteDue(kept.db);
-  looks = jest.spyOn(due, 'nextDue');
+  looks = jest.fn();
   const log = pino({ level: 'silent' });
   const live = new LiveHub();
   breakers = new Breakers(() => driver.wake());
@@ -52,8 +50,9 @@ beforeEach(() => {
   driver = new DeliveryDriver({
     heard: () => undefined,
     heldForChange: () => null,
+    settled: () => undefined,
     store: kept.store,
-    due: due as DueDeliveries,
+    ledger: watched(kept.ledger),
     courier: { carry } as unknown as Courier,
     breakers,
     live,
@@ -68,6 +67,13 @@ afterEach(() => {
   jest.useRealTimers();
 });
 
+/** The ledger, with each look at what is due counted. */
+const watched = (ledger: Ledger): Ledger =>
+  new Proxy(ledger, {
+    get: (of, name: keyof Ledger) =>
+      name === 'lease' ? (input: Lease) => (looks(), of.lease(input)) : of[name],
+  });
+
 /** Deliveries that are due, on a route to a target of its own. */
 function waiting(count: number, name: string) {
   const target = kept.store.targets.create({ name, baseUrl: 'http://t', discoveryPath: '/', secret: null });
@@ -76,7 +82,10 @@ function waiting(count: number, name: string) {
     pace: { concurrency: 4, perSecond: null, parkAfter: 2 },
   });
   const route = kept.route({ calls: [{ id: 'c', targetId: target.id, operationId: 'o', lines: [] }] });
-  return due.enqueue(kept.arrive(count).map(({ id }) => ({ ...route, submissionId: id, about: id })));
+  const createdAt = Date.now();
+  return kept.commands.queue(
+    kept.arrive(count).map(({ id }) => ({ ...route, submissionId: id, about: id, createdAt })),
+  );
 }
 const states = () => kept.store.deliveries.counts();
 const seconds = (count: number) => jest.advanceTimersByTimeAsync(count * 1000);
@@ -111,7 +120,7 @@ test('a parked target whose deliveries are not due yet is no reason to look all 
   driver.start();
   await seconds(3);
   for (const { id } of kept.store.deliveries.page({}, 0, 9).rows)
-    kept.store.deliveries.update(id, { nextAttemptAt: Date.now() + 3_600_000 });
+    changeDelivery(kept.store, id, { nextAttemptAt: Date.now() + 3_600_000 });
   await seconds(30);
   looks.mockClear();
   await seconds(60);
@@ -122,7 +131,7 @@ test('a target that does not answer keeps none of the others waiting, nor what f
   waiting(50, 'Silent');
   answers.Silent = never;
   const [later] = waiting(1, 'Register');
-  kept.store.deliveries.update(later!.id, { nextAttemptAt: Date.now() + 5000 });
+  changeDelivery(kept.store, later!.id, { nextAttemptAt: Date.now() + 5000 });
   waiting(5, 'Roster');
   driver.start();
   await seconds(2);

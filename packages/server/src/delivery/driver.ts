@@ -4,7 +4,7 @@ import { Problem } from '@grammata/core/transform';
 import type { RouteDefinition } from '@grammata/core/route';
 import type { Logger } from 'pino';
 import { now } from '../clock';
-import type { DueDeliveries, Next, Settlement, Want } from '../due';
+import type { Ledger, LeasedDelivery, Next, Settlement, Want } from '../ledger';
 import { newId } from '../ids';
 import type { LiveHub } from '../live';
 import type { OutwardFault } from '../outward';
@@ -12,11 +12,10 @@ import type { StorageHealth } from '../storage';
 import type { DeliveryRow, RunningRoute, Store } from '../store';
 import type { Timer, Timers } from '../timing';
 import { askTarget } from './asking';
-import { pauseBefore } from './backoff';
+import { afterTry, pauseBefore } from './backoff';
 import type { Courier } from './courier';
 import type { Breakers } from './layers';
 import { Preparation, sideOf, type PreparedRoute } from './prepare';
-import { Settlements } from './settlements';
 
 /** Longest sleep, in ms: a clock that was set back does not stop it for long. */
 const LONGEST_SLEEP = 30_000;
@@ -30,12 +29,13 @@ const WHILE_BUSY = 1000;
 const LEASE = 60_000;
 const RENEWAL = 20_000;
 /** Deliveries of a target taken up for each request that it takes at once: the next ones are at hand. */
-const AHEAD = 2;
-const HOUR = 3_600_000;
+const AHEAD = 3;
+/** Deliveries whose answer is there and not yet on disk, for each that is under way: with more, nothing new is taken up. */
+const UNSETTLED = 8;
 
 export interface DriverParts {
   store: Store;
-  due: DueDeliveries;
+  ledger: Ledger;
   courier: Courier;
   breakers: Breakers;
   live: LiveHub;
@@ -46,6 +46,8 @@ export interface DriverParts {
   concurrency: number;
   /** A target answered, or did not. */
   heard(targetId: string): void;
+  /** A submission's delivery has ended, or waits. */
+  settled(submissionId: string): void;
   /** Why a delivery is held for a change of its form; null where it goes. */
   heldForChange(delivery: DeliveryRow, definition: RouteDefinition): Problem | null;
 }
@@ -54,9 +56,10 @@ export interface DriverParts {
 export class DeliveryDriver {
   readonly preparation: Preparation;
   readonly #owner = newId();
-  readonly #settlements: Settlements;
-  /** What is under way, with the target that it counts for. */
-  readonly #underWay = new Map<string, { targetId: string; ended: Promise<void> }>();
+  /** What is under way until its outcome is on disk. */
+  readonly #underWay = new Map<string, Promise<void>>();
+  /** What waits for a target's answer, with the target that it counts for. */
+  readonly #asking = new Map<string, string>();
   #timer: Timer | null = null;
   #renewal: Timer | null = null;
   #isLooking = false;
@@ -67,15 +70,14 @@ export class DeliveryDriver {
 
   constructor(private readonly parts: DriverParts) {
     this.preparation = new Preparation(parts.store);
-    this.#settlements = new Settlements(parts, this.#owner);
   }
 
   start(): void {
-    const { store, due, timers } = this.parts;
+    const { store, ledger, timers } = this.parts;
     this.#renewal = timers.every('renewing leases', RENEWAL, () => this.#renew());
     void timers.run('starting to send', async () => {
-      await this.#stored(() => due.reclaim(this.#owner));
-      this.#followClock(store.deliveries.latestTime() - now());
+      await this.#stored(() => ledger.reclaim(this.#owner));
+      await this.#followClock(store.deliveries.latestTime() - now());
       this.wake();
     });
   }
@@ -98,26 +100,38 @@ export class DeliveryDriver {
   async stop(): Promise<void> {
     this.#isStopped = true;
     this.#timer?.stop();
-    this.#settlements.stop();
-    await Promise.all([...this.#underWay.values()].map(each => each.ended));
+    await Promise.all(this.#underWay.values());
     this.#renewal?.stop();
   }
 
   async #takeUp(): Promise<void> {
-    const { store, due, health, log } = this.parts;
+    const { store, ledger, health, breakers, log } = this.parts;
     try {
-      this.#followClock(this.#clocks.wall + (performance.now() - this.#clocks.own) - now());
+      await this.#followClock(this.#clocks.wall + (performance.now() - this.#clocks.own) - now());
       const routes = store.routes.running().filter(each => each.state === 'live');
       const wants = this.#wants(routes);
-      const free = this.parts.concurrency - this.#underWay.size;
-      const leased = wants.length > 0 ? await due.lease(this.#owner, wants, free, now() + LEASE) : [];
-      for (const delivery of leased) if (!this.#underWay.has(delivery.id)) this.#begin(delivery);
+      const open = routes.filter(each => breakers.room(firstTarget(each)) > 0);
+      const { deliveries, nextAt } = await ledger.lease({
+        owner: this.#owner,
+        wants,
+        most: wants.length > 0 ? this.#free() : 0,
+        until: now() + LEASE,
+        routeIds: open.map(each => each.id),
+      });
+      for (const delivery of deliveries) if (!this.#underWay.has(delivery.id)) this.#begin(delivery);
       health.fine();
-      await this.#sleep(routes);
+      this.#sleepUntil(nextAt);
     } catch (error) {
+      if (this.#isStopped) return;
       if (!health.failed(error)) log.error({ err: error }, 'what is due could not be fetched');
       this.#sleepFor(PAUSE);
     }
+  }
+
+  /** How many more may be under way. */
+  #free(): number {
+    const { concurrency } = this.parts;
+    return this.#underWay.size > UNSETTLED * concurrency ? 0 : concurrency - this.#asking.size;
   }
 
   /** For each target how many deliveries are wanted, and of which routes. */
@@ -128,10 +142,12 @@ export class DeliveryDriver {
       const targetId = firstTarget(route);
       byTarget.set(targetId, [...(byTarget.get(targetId) ?? []), route.id]);
     }
-    const free = concurrency - this.#underWay.size;
+    const free = this.#free();
+    const busyAt = new Map<string, number>();
+    for (const targetId of this.#asking.values()) busyAt.set(targetId, (busyAt.get(targetId) ?? 0) + 1);
     return [...byTarget].flatMap(([targetId, routeIds]): Want[] => {
       const pace = store.targets.byId(targetId)?.pace ?? usualPace;
-      const busy = [...this.#underWay.values()].filter(each => each.targetId === targetId).length;
+      const busy = busyAt.get(targetId) ?? 0;
       const most = Math.min(breakers.room(targetId), AHEAD * pace.concurrency, concurrency);
       const room = Math.min(free, most - busy);
       // A few at a time: not one by one as each of the others ends.
@@ -140,36 +156,39 @@ export class DeliveryDriver {
     });
   }
 
-  #begin(delivery: DeliveryRow): void {
+  #begin(delivery: LeasedDelivery): void {
     const version = this.parts.store.routes.version(delivery.versionId);
-    const targetId = version?.definition.calls[0]?.targetId ?? '';
+    this.#asking.set(delivery.id, version?.definition.calls[0]?.targetId ?? '');
     const ended = this.parts.timers
       .run('a delivery', () => this.#deliver(delivery))
       .then(() => {
+        this.#answered(delivery.id);
         this.#underWay.delete(delivery.id);
-        this.wake();
       });
-    this.#underWay.set(delivery.id, { targetId, ended });
+    this.#underWay.set(delivery.id, ended);
+  }
+
+  /** Its lane is free as its last answer is there; what came of it is stored while the next goes out. */
+  #answered(id: string): void {
+    if (this.#asking.delete(id)) this.wake();
   }
 
   /** A clock that was set back by so many ms takes what waits along: it is due as long from now as it was. */
-  #followClock(back: number): void {
+  async #followClock(back: number): Promise<void> {
     this.#clocks = { wall: now(), own: performance.now() };
     if (back <= DRIFT) return;
     this.parts.log.warn({ seconds: Math.round(back / 1000) }, 'the clock was set back; what waits is moved with it');
-    this.parts.store.deliveries.shiftWaiting(-Math.round(back));
+    await this.parts.ledger.shiftWaiting(-Math.round(back));
   }
 
   /**
    * Until something falls due that may be sent, or a parked target is to be probed. What is due and has no room yet is taken
    * up as room is made: then whatever else falls due is looked for once in a while.
    */
-  async #sleep(routes: readonly RunningRoute[]): Promise<void> {
-    const { due, breakers } = this.parts;
-    const open = routes.filter(each => breakers.room(firstTarget(each)) > 0);
-    const times = [await due.nextDue(open.map(each => each.id)), breakers.nextProbe()].filter(each => each !== null);
+  #sleepUntil(nextAt: number | null): void {
+    const times = [nextAt, this.parts.breakers.nextProbe()].filter(each => each !== null);
     if (times.length === 0) return this.#timer?.stop();
-    const least = this.#underWay.size > 0 ? WHILE_BUSY : 0;
+    const least = this.#asking.size > 0 ? WHILE_BUSY : 0;
     this.#sleepFor(Math.min(LONGEST_SLEEP, Math.max(least, Math.min(...times) - now())));
   }
 
@@ -181,7 +200,7 @@ export class DeliveryDriver {
   async #renew(): Promise<void> {
     if (this.#underWay.size === 0) return;
     try {
-      await this.parts.due.renew(this.#owner, now() + LEASE);
+      await this.parts.ledger.renew({ owner: this.#owner, until: now() + LEASE });
     } catch (error) {
       if (!this.parts.health.failed(error)) throw error;
     }
@@ -200,30 +219,33 @@ export class DeliveryDriver {
     }
   }
 
-  async #deliver(delivery: DeliveryRow): Promise<void> {
-    const { live, log, health } = this.parts;
+  async #deliver(delivery: LeasedDelivery): Promise<void> {
+    const { live, log, health, ledger } = this.parts;
+    const { id, routeId, submissionId } = delivery;
     let state: Next['state'] = 'sending';
-    const settle = async (settlement: Omit<Settlement, 'id'>) => {
-      await this.#settlements.settle({ id: delivery.id, ...settlement });
-      state = settlement.next.state;
+    const settle: Settle = async outcome => {
+      if (outcome.next.state !== 'sending') this.#answered(id);
+      const settlement: Settlement = { id, owner: this.#owner, ...outcome };
+      await this.#stored(async () => void (await ledger.settle([settlement])));
+      state = outcome.next.state;
     };
     try {
-      const { route, data, problems } = this.preparation.prepare(delivery);
+      const { route, data, problems } = this.preparation.prepare(delivery, delivery.data);
       const changed = delivery.attempts === 0 ? this.#changedFor(delivery) : null;
       if (problems.length > 0 || changed || !route || !data)
         await settle({ attempt: null, done: [], next: ended(delivery, 'held', changed ? [changed] : problems) });
       else await this.#attempt(delivery, route, data, settle);
     } catch (error) {
-      // What can't be stored when the server stops is sent again at its next start.
+      // What can't be stored when the server stops is sent again at its next start, under the same key.
       if (this.#isStopped && health.failed(error)) return;
-      log.error({ err: error, delivery: delivery.id }, 'a delivery failed inside');
+      log.error({ err: error, delivery: id }, 'a delivery failed inside');
       const reason = `It failed inside Grammata: ${(error as Error).message}`;
       await settle({ attempt: null, done: [], next: { ...ended(delivery, 'dead', []), reason } }).catch(
-        (fault: unknown) =>
-          log.error({ err: fault, delivery: delivery.id }, 'the end of a delivery could not be stored'),
+        (fault: unknown) => log.error({ err: fault, delivery: id }, 'the end of a delivery could not be stored'),
       );
     }
-    live.publish({ type: 'delivery', routeId: delivery.routeId, deliveryId: delivery.id, state });
+    live.publish({ type: 'delivery', routeId, deliveryId: id, state });
+    this.parts.settled(submissionId);
   }
 
   #changedFor(delivery: DeliveryRow): Problem | null {
@@ -257,17 +279,17 @@ export class DeliveryDriver {
 
   /** One try: every call that is not done yet, in order, until one of them fails. */
   async #attempt(
-    delivery: DeliveryRow,
+    delivery: LeasedDelivery,
     route: PreparedRoute,
-    data: NonNullable<ReturnType<Preparation['prepare']>['data']>,
-    settle: (settlement: Omit<Settlement, 'id'>) => Promise<void>,
+    data: Submission,
+    settle: Settle,
   ): Promise<void> {
     const { store, courier } = this.parts;
     const { stages, context } = route;
     const { hours } = store.routes.version(delivery.versionId)!.definition.terms;
     const fresh: Done[] = [];
     const taken = () => fresh.splice(0);
-    const earlier = delivery.attempts > 0 ? store.deliveries.doneOf(delivery.id) : [];
+    const { done: earlier } = delivery;
     const lacking = delivery.attempts === 0 && earlier.length === 0 ? await this.#lacking(delivery, route, data) : null;
     if (lacking)
       return settle({
@@ -294,23 +316,22 @@ export class DeliveryDriver {
       const number = delivery.attempts + 1;
       const attempt = { ...record, deliveryId: delivery.id, number };
       const tries = at.tries + 1;
-      const until = at.tryUntil ?? record.startedAt + hours * HOUR;
-      const left = until - now();
+      const { left, spentBy } = afterTry(at.spent, record.milliseconds, hours);
       const again = verdict.outcome === 'retry' && left > 0 && (retry.tries === null || tries < retry.tries);
       const goesOn = verdict.outcome === 'delivered' || ask.purpose === 'readBack' || (passesOver && !again);
       if (!goesOn) {
-        at = { attempts: number, tries, tryUntil: until };
         // However long the target asks to be left alone, there is a last try when the time is over.
-        const due = now() + Math.min(left, pauseBefore(tries, verdict.retryAfter));
+        const pause = Math.min(left, pauseBefore(tries, verdict.retryAfter));
+        at = { attempts: number, tries, spent: spentBy(pause) };
         const reason =
           verdict.outcome === 'retry'
             ? `Given up after ${tries} ${tries === 1 ? 'try' : 'tries'}. ${verdict.message}`
             : verdict.message;
-        const then = again ? waiting(at, verdict.message, due) : { ...ended(at, 'dead', []), reason };
+        const then = again ? waiting(at, verdict.message, now() + pause) : { ...ended(at, 'dead', []), reason };
         return settle({ attempt, done: taken(), next: then });
       }
       // The next request has tries and time of its own.
-      at = { attempts: number, tries: 0, tryUntil: null };
+      at = { attempts: number, tries: 0, spent: 0 };
       next = conversation.next(told);
       const then: Next = next.done
         ? atEnd(at, next.value)
@@ -324,9 +345,12 @@ export class DeliveryDriver {
 const firstTarget = ({ version }: Pick<RunningRoute, 'version'>): string => version.definition.calls[0]!.targetId;
 
 /** How far a delivery is. */
-type Progress = Pick<Next, 'attempts' | 'tries' | 'tryUntil'>;
+type Progress = Pick<Next, 'attempts' | 'tries' | 'spent'>;
 
-const progressOf = ({ attempts, tries, tryUntil }: Progress): Progress => ({ attempts, tries, tryUntil });
+/** Stores what became of a delivery. */
+type Settle = (outcome: Omit<Settlement, 'id' | 'owner'>) => Promise<void>;
+
+const progressOf = ({ attempts, tries, spent }: Progress): Progress => ({ attempts, tries, spent });
 
 const ended = (at: Progress, state: Next['state'], problems: readonly Problem[]): Next => ({
   ...progressOf(at),

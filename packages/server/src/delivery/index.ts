@@ -1,6 +1,7 @@
 export * from './asking';
+export { endOfTries } from './backoff';
 export * from './courier';
-export * from './dispatch';
+export * from './passes';
 export * from './postman';
 export * from './prepare';
 export * from './driver';

@@ -38,9 +38,10 @@ export class Preparation {
 
   constructor(private readonly store: Store) {}
 
-  prepare(delivery: DeliveryRow): Prepared {
+  /** @param given the submission, where it is at hand */
+  prepare(delivery: DeliveryRow, given?: Submission): Prepared {
     const version = this.store.routes.version(delivery.versionId);
-    const data = this.store.arrivals.submission(delivery.submissionId)?.data ?? null;
+    const data = given ?? this.store.arrivals.submission(delivery.submissionId)?.data ?? null;
     const route = version && data ? this.route(version.definition, 'live', version) : removed;
     return route instanceof Problem ? { route: null, data, problems: [route] } : { route, data, problems: [] };
   }

@@ -3,6 +3,7 @@ import { ROUTE_FORMAT, usualTerms } from '@grammata/core/route';
 import { asText, type Json, type Submission } from '@grammata/core/submission';
 import { delivered, described, roster, rosterOperations, routes, stagesOf, submissions } from '@grammata/core/testing';
 import fc from 'fast-check';
+import { readSubmission } from '../decoding';
 import { newId } from '../ids';
 import { newArrival } from '../intake/arrival';
 import { json, startAnswering, type Answering, type Heard } from '../testing/answering';
@@ -63,20 +64,24 @@ function plannedAs({ request }: Ask): unknown[] {
 }
 
 test('the same requests in the same order, the same holds for the same reasons', async () => {
-  const { store, due, deliveries } = client.running.services;
+  const { store, ledger, deliveries } = client.running.services;
   const intake = store.intakes.create({ name: 'Reports' });
   const target = store.targets.create({ name: 'Roster', baseUrl: register.url, discoveryPath: '/', secret: null });
   store.targets.update(target.id, { operations: rosterOperations });
-  const record = (submission: Submission) => {
+  const record = async (submission: Submission) => {
     const arrival = newArrival(intake, {
       id: newId(),
       method: 'POST',
       contentType: null,
       headers: [],
       body: Buffer.from('x'),
+      state: 'reading',
     });
-    store.arrivals.record([arrival]);
-    return store.readings.store(arrival, { state: 'read', trouble: null, submissions: [submission] })[0]!;
+    await ledger.takeIn([arrival]);
+    const end = { state: 'read' as const, trouble: null, isSure: true, way: null };
+    const submissions = [readSubmission(submission, undefined)];
+    await ledger.read([{ arrivalId: arrival.id, revision: 0, isAgain: false, from: 0, submissions, end }]);
+    return store.arrivals.submissionsOf(arrival.id, 1)[0]!;
   };
   const seen = { requests: 0, held: 0, files: 0 };
   await fc.assert(
@@ -88,7 +93,7 @@ test('the same requests in the same order, the same holds for the same reasons',
       }));
       const submission = { ...drawn, id, files };
       const foreseen = delivered(stagesOf(calls), submission, described());
-      const row = record(submission);
+      const row = await record(submission);
       const { id: routeId } = store.routes.create(row.formId, {
         format: ROUTE_FORMAT,
         name: 'R',
@@ -100,7 +105,8 @@ test('the same requests in the same order, the same holds for the same reasons',
       behaves = described();
       register.heard.length = 0;
       const version = store.routes.latestVersion(routeId)!;
-      const [delivery] = due.enqueue([{ routeId, versionId: version.id, submissionId: row.id, about: '' }]);
+      const one = { routeId, versionId: version.id, submissionId: row.id, about: '', createdAt: Date.now() };
+      const [delivery] = await ledger.queue([one]);
       deliveries.wake();
       const ended = await eventually(
         () => store.deliveries.byId(delivery!.id)!,

@@ -2,7 +2,7 @@ import { formChanges, type FormChange, type Message } from '@grammata/core/drift
 import { answerOf, type Json, type Submission } from '@grammata/core/submission';
 import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
-import type { BuiltRow, SeenChange, Store } from '../store';
+import type { BuiltRow, SeenChange, Store, SubmissionRow } from '../store';
 import type { Timers } from '../timing';
 import { Gathering } from './gathering';
 import { trafficChange } from './traffic';
@@ -33,6 +33,8 @@ export interface FormWatchParts {
 /** Holds what arrives against what its form sent before. */
 export class FormWatch {
   readonly #gathering: Gathering;
+  /** The newest submission of each form that was looked at. */
+  readonly #checked = new Map<string, Pick<BuiltRow, 'id' | 'receivedAt'>>();
 
   constructor(private readonly parts: FormWatchParts) {
     this.#gathering = new Gathering(parts.timers, 'looking for changes of forms', id => this.check(id));
@@ -82,11 +84,23 @@ export class FormWatch {
     return most && most.submissions >= LEAST ? most.form.name : null;
   }
 
+  /**
+   * Looks at one form now, unless that was done since a submission came: many that come at once are looked at once. Gives the
+   * newest submission that was looked at.
+   */
+  checkFor({ id, formId, receivedAt }: Pick<SubmissionRow, 'id' | 'formId' | 'receivedAt'>): string {
+    const known = this.#checked.get(formId);
+    if (known && (receivedAt < known.receivedAt || (receivedAt === known.receivedAt && id <= known.id))) return known.id;
+    this.check(formId);
+    return this.#checked.get(formId)?.id ?? id;
+  }
+
   /** Looks at one form; keeps what it finds. */
   check(formId: string): void {
     const { store, live, log, isOn } = this.parts;
     if (!isOn) return;
     const rows = store.changes.built(formId, BEFORE + NEWEST);
+    if (rows[0]) this.#checked.set(formId, rows[0]);
     const seen = changesIn(rows).map(({ what, since }): SeenChange => ({
       subject: 'form',
       subjectId: formId,

@@ -32,7 +32,8 @@ export class Gathering {
     this.#waiting.clear();
     for (const id of all) {
       if (this.#isClosed) return;
-      this.look(id);
+      // What one of them fails for is no matter to the others.
+      await this.timers.run(this.name, () => this.look(id));
       await this.timers.turn();
     }
   }

@@ -123,8 +123,8 @@ export class Contents {
 
   private arrivalOf(submissionId: string): ArrivalRow | undefined {
     const { arrivals } = this.parts.store;
-    const arrivalId = arrivals.submission(submissionId)?.arrivalId;
-    return arrivalId === undefined ? undefined : arrivals.byId(arrivalId);
+    const arrivalId = arrivals.arrivalOf(submissionId);
+    return arrivalId === null ? undefined : arrivals.byId(arrivalId);
   }
 
   private async fetched(
@@ -187,9 +187,12 @@ export class Contents {
   private async taken(arrival: ArrivalRow, files: readonly FileRef[], index: number): Promise<Staged | null> {
     const { bodyFile, folder, most } = this.parts;
     const stated = files[index]!.type;
-    if (arrival.aside)
-      return takeFromFile(bodyFile(arrival.id), arrival.contentType ?? '', files, index, { folder, most });
-    const content = await this.parts.decoders.content(arrival.body, arrival.contentType, files, index);
+    const file = arrival.aside ? bodyFile(arrival.id) : null;
+    if (file !== null && /^multipart\/form-data\s*;/i.test(arrival.contentType ?? ''))
+      return takeFromFile(file, arrival.contentType ?? '', files, index, { folder, most });
+    const body = file === null ? this.parts.store.arrivals.bodyOf(arrival.id) : new Uint8Array();
+    const message = { body, file, contentType: arrival.contentType };
+    const content = await this.parts.decoders.content(message, arrival.size, files, index);
     return content === null ? null : stage(folder, [content.bytes], stated, most);
   }
 }

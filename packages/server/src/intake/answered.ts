@@ -10,39 +10,44 @@ const LOOKED = 50;
 
 /** What targets answer to what an arrival holds, for senders that wait for it. */
 export class TargetAnswers {
-  #waiting = 0;
+  /** What looks again, by the arrival that it waits for. */
+  readonly #looks = new Map<string, () => void>();
 
   constructor(
     private readonly parts: { store: Pick<Store, 'arrivals' | 'deliveries'>; live: LiveHub; timers: Timers },
-  ) {}
+  ) {
+    parts.live.subscribe(event => {
+      if (event.type === 'arrival') this.look(event.arrivalId);
+    });
+  }
+
+  /** Something became of an arrival: whoever waits for it looks again, and nobody else. */
+  look(arrivalId: string): void {
+    const look = this.#looks.get(arrivalId);
+    if (look) void this.parts.timers.run('looking for a target’s answer', look);
+  }
 
   /**
    * The answer of the last call that was made for an arrival, once all of its deliveries have ended; null where there is none, or
    * none came in so many ms.
    */
   wait(arrivalId: string, milliseconds: number): Promise<{ answer: Json } | null> {
-    const { live, timers } = this.parts;
-    if (this.#waiting >= MOST_WAITING) return Promise.resolve(null);
-    this.#waiting += 1;
+    if (this.#looks.size >= MOST_WAITING) return Promise.resolve(null);
     return new Promise<{ answer: Json } | null>(resolve => {
       const done = (found: { answer: Json } | null) => {
-        stop();
+        this.#looks.delete(arrivalId);
         timer.stop();
         resolve(found);
       };
-      const look = () => {
-        const found = this.#look(arrivalId);
+      const timer = this.parts.timers.later('waiting for a target’s answer', milliseconds, () => done(null));
+      this.#looks.set(arrivalId, () => {
+        const found = this.#answerOf(arrivalId);
         if (found !== 'not yet') done(found);
-      };
-      const timer = timers.later('waiting for a target’s answer', milliseconds, () => done(null));
-      const stop = live.subscribe(event => {
-        if (event.type === 'delivery' || (event.type === 'arrival' && event.arrivalId === arrivalId))
-          void timers.run('looking for a target’s answer', look);
       });
-    }).finally(() => (this.#waiting -= 1));
+    });
   }
 
-  #look(arrivalId: string): { answer: Json } | null | 'not yet' {
+  #answerOf(arrivalId: string): { answer: Json } | null | 'not yet' {
     const { arrivals, deliveries } = this.parts.store;
     const state = arrivals.headOf(arrivalId)?.state;
     if (state === undefined || state === 'unread') return null;

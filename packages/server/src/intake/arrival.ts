@@ -1,20 +1,25 @@
 import { createHash } from 'node:crypto';
 import { now } from '../clock';
 import { newId } from '../ids';
-import type { ArrivalRow, IntakeRow } from '../store';
+import type { IntakeRow, ReceivedArrival } from '../store';
 
-type Came = Pick<ArrivalRow, 'method' | 'contentType' | 'headers' | 'body'> & Partial<ArrivalRow>;
+type Came = Pick<ReceivedArrival, 'method' | 'contentType' | 'headers' | 'body'> & Partial<ReceivedArrival>;
+
+/** Bytes from which an arrival is read apart from others. */
+const LARGE = 256_000;
 
 /** The row of something that arrived at an intake, by whatever way: read next, unless told otherwise. */
-export function newArrival({ id: intakeId, slug }: IntakeRow, came: Came): ArrivalRow {
-  const { receivedAt = now() } = came;
+export function newArrival({ id: intakeId, slug }: IntakeRow, came: Came): ReceivedArrival {
+  const { receivedAt = now(), size = came.body.length } = came;
   return {
     id: newId(receivedAt),
     intakeId,
     receivedAt,
     url: `/in/${slug}`,
     sender: null,
-    size: came.body.length,
+    size,
+    lane: size > LARGE ? 'slow' : 'quick',
+    readingRevision: 0,
     cut: false,
     state: 'waiting',
     aside: false,

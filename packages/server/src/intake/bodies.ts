@@ -1,4 +1,4 @@
-import { mkdirSync, readdirSync, rmSync } from 'node:fs';
+import { linkSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import path from 'node:path';
 import { syncFolder, writeAll } from '../storage';
@@ -30,6 +30,12 @@ export class Bodies {
     } finally {
       await handle.close();
     }
+  }
+
+  /** Gives another arrival the same body; on disk when it returns. */
+  share(arrivalId: string, otherId: string): void {
+    linkSync(this.fileOf(arrivalId), this.fileOf(otherId));
+    syncFolder(this.#folder);
   }
 
   remove(arrivalId: string): void {

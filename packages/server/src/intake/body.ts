@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { IncomingMessage } from 'node:http';
+import type { Readable } from 'node:stream';
 
 export interface KeptBody {
   /** All of it, or its beginning when it was cut or laid aside. */
@@ -18,7 +18,7 @@ export type LayAside = (chunks: AsyncIterable<Buffer>) => Promise<void>;
 /** Bytes from which a body is laid aside. */
 export const LARGE_BODY = 1_000_000;
 /** How much of a body that is too large or laid aside is kept for people to look at. */
-const KEPT_OF_LARGE = 65536;
+export const KEPT_OF_LARGE = 65536;
 /** How much more of a body that is too large is still read, so that the sender gets to see the answer. */
 const MOST_DRAINED = 128_000_000;
 
@@ -58,10 +58,10 @@ class TooLarge extends Error {}
 export class BrokenOff extends Error {}
 
 /**
- * Reads a request's body, keeping at most `LARGE_BODY` bytes in memory where it can be laid aside, else at most `limit`.
+ * Reads the body of a request or a mail, keeping at most `LARGE_BODY` bytes in memory where it can be laid aside, else at most `limit`.
  * Rejects with BrokenOff when the sender breaks off. Small bodies are taken as they come, without a step more.
  */
-export function readBody(request: IncomingMessage, reading: BodyReading): Promise<KeptBody> {
+export function readBody(request: Readable, reading: BodyReading): Promise<KeptBody> {
   const { limit, layAside, memory, onChunk } = reading;
   let held: Buffer[] = [];
   let size = 0;

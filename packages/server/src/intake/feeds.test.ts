@@ -9,6 +9,8 @@ import { stored, submissionOf, type Stored } from '../testing/stored';
 import { Feeds } from './feeds';
 
 // By a fake clock: a schedule is five fields as in crontab(5), in UTC.
+import { readSubmission } from '../decoding';
+import type { Bodies } from './bodies';
 
 let kept: Stored;
 let feeds: Feeds;
@@ -50,8 +52,11 @@ beforeEach(() => {
   } as unknown as Outward;
   const decoders = {
     whole: async ({ body }: { body: Buffer }) => ({
-      submissions: [submissionOf({ n: body.toString() }, body.toString())],
+      submissions: [readSubmission(submissionOf({ n: body.toString() }, body.toString()), undefined)],
       state: 'read',
+      trouble: null,
+      isSure: true,
+      way: null,
       isEmpty: false,
     }),
   } as unknown as Decoders;
@@ -67,14 +72,11 @@ beforeEach(() => {
       for: async ({ auth }) => ({ headers: [['x-shown', `${auth.kind} ${shown}`]], query: [] }),
       forget: () => (shown++, true),
     },
-    // What reads arrivals does so at once.
-    stored: () => {
-      for (const arrival of kept.store.arrivals.unread(10)) {
-        const text = arrival.body.toString();
-        const submissions = [submissionOf({ n: text }, text)];
-        kept.store.readings.store(arrival, { state: 'read', trouble: null, submissions });
-      }
-    },
+    ledger: kept.ledger,
+    bodies: {} as Bodies,
+    settled: async () => undefined,
+    watch: { saw: () => undefined },
+    wake: () => undefined,
   });
 });
 afterEach(async () => {
@@ -144,7 +146,7 @@ test.each<[string, () => { status: number; body: string } | Promise<never>, RegE
 test('an intake that goes while its feed is read is no trouble', async () => {
   const { id } = intake();
   answer = () => {
-    kept.store.intakes.remove(id);
+    kept.commands.removeIntake({ intakeId: id, most: 9 });
     return { status: 200, body: '{}' };
   };
   feeds.schedule();

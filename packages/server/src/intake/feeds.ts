@@ -13,10 +13,13 @@ import {
   type OutwardAnswer,
   type OutwardFault,
 } from '../outward';
-import { FEED, type ArrivalRow, type FeedReading, type IntakeRow, type Store } from '../store';
+import type { Ledger } from '../ledger';
+import { FEED, type FeedReading, type IntakeRow, type ReceivedArrival, type Store } from '../store';
 import type { StorageHealth } from '../storage';
 import type { Schedule, Timers } from '../timing';
 import { newArrival } from './arrival';
+import type { Bodies } from './bodies';
+import { KEPT_OF_LARGE, LARGE_BODY } from './body';
 
 export interface FeedParts {
   store: Store;
@@ -27,7 +30,13 @@ export interface FeedParts {
   health: StorageHealth;
   log: Logger;
   authorizations: Pick<Authorizations, 'for' | 'forget'>;
-  stored(): void;
+  ledger: Pick<Ledger, 'takeInFeed'>;
+  bodies: Bodies;
+  /** Resolves once nothing of an intake is being read anew: only then it is known what was seen. */
+  settled(intakeId: string): Promise<void>;
+  watch: { saw(formIds: Iterable<string>): void };
+  /** Is told that deliveries were queued. */
+  wake(): void;
 }
 
 /** Characters of a Link header that are looked at. */
@@ -77,7 +86,10 @@ export class Feeds {
   read(intakeId: string): Promise<FeedReading> {
     const running = this.#underWay.get(intakeId);
     if (running) return running;
-    const reading = this.#read(intakeId).finally(() => this.#underWay.delete(intakeId));
+    const reading = this.parts
+      .settled(intakeId)
+      .then(() => this.#read(intakeId))
+      .finally(() => this.#underWay.delete(intakeId));
     this.#underWay.set(intakeId, reading);
     return reading;
   }
@@ -161,18 +173,37 @@ export class Feeds {
 
   /** Records an answer that holds something new; gives back how many submissions of it are. */
   async #take(intake: IntakeRow, url: string, answer: OutwardAnswer): Promise<number> {
-    const { store, live, decoders } = this.parts;
+    const { live, decoders, ledger, watch, wake, bodies } = this.parts;
     const arrival = arrivalFromFeed(intake, url, answer);
     const message = { body: arrival.body, file: null, contentType: arrival.contentType, url: arrival.url };
-    const { submissions, state, isEmpty } = await decoders.whole(message, arrival.size, intake.pins);
-    // It may have been deleted while its answer was read.
-    if (!store.intakes.byId(intake.id)) return 0;
-    const fresh = store.arrivals.unseenOf(intake.id, submissions);
-    const isNews = state === 'read' ? fresh > 0 : !isEmpty && !store.arrivals.hasDigest(intake.id, arrival.digest!);
-    if (!isNews) return 0;
-    store.arrivals.record([arrival]);
-    this.parts.stored();
-    live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
+    const { submissions, state, trouble, isSure, way, isEmpty } = await decoders.whole(
+      message,
+      arrival.size,
+      intake.pins,
+    );
+    const end = { state, trouble, isSure, way };
+    const isLarge = arrival.size > LARGE_BODY;
+    if (isLarge) await bodies.write(arrival.id, [arrival.body]);
+    const outcome = await ledger
+      .takeInFeed({
+        arrival: isLarge ? { ...arrival, aside: true, body: arrival.body.subarray(0, KEPT_OF_LARGE) } : arrival,
+        revision: intake.readingRevision,
+        submissions,
+        end,
+        isEmpty,
+      })
+      .catch((error: unknown) => {
+        if (isLarge) bodies.remove(arrival.id);
+        throw error;
+      });
+    if (!outcome && isLarge) bodies.remove(arrival.id);
+    if (!outcome) return 0;
+    const { formIds, queued, fresh } = outcome;
+    watch.saw(formIds);
+    live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id, formIds });
+    for (const { id, routeId } of queued) live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
+    // Read with pins that changed meanwhile, it waits to be read with those of now.
+    wake();
     return fresh;
   }
 }
@@ -239,7 +270,7 @@ const arrivalFromFeed = (
   intake: IntakeRow,
   url: string,
   { bytes, body, headers, isMasked }: OutwardAnswer,
-): ArrivalRow =>
+): ReceivedArrival =>
   newArrival(intake, {
     method: FEED,
     contentType: headers['content-type'] ?? null,

@@ -1,6 +1,7 @@
 export * from './answered';
 export * from './arrival';
 export * from './bodies';
+export { BodyMemory, BrokenOff, readBody, type KeptBody } from './body';
 export * from './feeds';
 export * from './mailbox';
 export * from './reader';

@@ -323,7 +323,8 @@ test('what was stored and not read before a crash is read at the next start', as
     headers: [],
     body: Buffer.from('{"site":"AB-02"}'),
   });
-  running.services.store.arrivals.record([row]);
+  // It is on disk, and the server that took it has not looked yet.
+  await running.services.ledger.takeIn([row]);
   const second = await startAfterCrash(client);
   await eventually(
     () => second.running.services.store.arrivals.byId('left-behind'),

@@ -1,18 +1,21 @@
 import { createHash } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
-import type { Readable } from 'node:stream';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
 import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
-import { MAIL, type ArrivalRow, type IntakeRow, type Intakes } from '../store';
+import { MAIL, type ArrivalRow, type IntakeRow, type Intakes, type ReceivedArrival } from '../store';
 import type { StorageHealth } from '../storage';
+import { newId } from '../ids';
 import { newArrival, tooLarge } from './arrival';
+import type { Bodies } from './bodies';
+import { BodyMemory, KEPT_OF_LARGE, readBody, type KeptBody } from './body';
 import type { Recorder } from './recorder';
 import { isAllowed } from './verify';
 
 export interface MailboxParts {
   intakes: Intakes;
-  recorder: Recorder;
+  record: Recorder;
+  bodies: Bodies;
   live: LiveHub;
   health: StorageHealth;
   log: Logger;
@@ -21,7 +24,6 @@ export interface MailboxParts {
 
 /** Bytes of the largest mail that is taken at all; an intake's own limit comes on top. */
 const LARGEST_MAIL = 100_000_000;
-const KEPT_OF_TOO_LARGE = 65536;
 /** Bytes that are announced at least: RFC 5321 §4.5.3.1.7 wants 64 kB to be taken. */
 const LEAST_ANNOUNCED = 65536;
 /** Senders at once, and ms after which a silent one is let go (RFC 5321 §4.5.3.2.7 wants five minutes). */
@@ -37,7 +39,7 @@ const refusal = (responseCode: number, message: string) => Object.assign(new Err
  * Takes mails for intakes over SMTP (RFC 5321): each intake has an address, its last part before the @. A mail is
  * answered with 250 once it is on disk.
  */
-export function mailbox({ intakes, recorder, live, health, log, stored }: MailboxParts): SMTPServer {
+export function mailbox({ intakes, record, bodies, live, health, log, stored }: MailboxParts): SMTPServer {
   const intakeOf = (address: string) => intakes.bySlug(slugOfAddress(address));
   const server = new SMTPServer({
     authOptional: true,
@@ -67,23 +69,38 @@ export function mailbox({ intakes, recorder, live, health, log, stored }: Mailbo
       done();
     },
   });
+  const memory = new BodyMemory();
   const largest = () => Math.min(LARGEST_MAIL, Math.max(LEAST_ANNOUNCED, ...intakes.all().map(each => each.sizeLimit)));
 
   /** Stores a mail for each of its intakes; false where it is larger than any of them takes, of which a trace is kept. */
   async function take(stream: SMTPServerDataStream, session: SMTPServerSession): Promise<boolean> {
     const found = session.envelope.rcptTo.map(({ address }) => intakeOf(address)).filter(each => each !== undefined);
     const receivers = [...new Map(found.map(each => [each.id, each])).values()];
-    const { bytes, size } = await read(stream, Math.max(0, ...receivers.map(each => each.sizeLimit)));
+    const first = newId();
+    const kept = await readBody(stream, {
+      limit: Math.max(0, ...receivers.map(each => each.sizeLimit)),
+      layAside: chunks => bodies.write(first, chunks),
+      memory,
+    });
+    // What is beyond the limit is let through unread, so that the dialogue goes on.
+    stream.resume();
     let isTaken = receivers.length === 0;
-    for (const intake of receivers) {
-      const arrival = arrivalFromMail(intake, session, bytes, size);
-      await recorder.record(arrival);
+    let dropped = false;
+    for (const [at, intake] of receivers.entries()) {
+      const arrival = arrivalFromMail(intake, session, kept, at === 0 ? first : newId());
+      if (arrival.aside && at > 0) bodies.share(first, arrival.id);
+      await record(arrival).catch((error: unknown) => {
+        if (arrival.aside) bodies.remove(arrival.id);
+        throw error;
+      });
       if (arrival.state === 'waiting') {
         isTaken = true;
         stored(arrival);
       }
+      if (at === 0 && kept.aside !== null && !arrival.aside) dropped = true;
       live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
     }
+    if (dropped || receivers.length === 0) bodies.remove(first);
     return isTaken;
   }
   // A connection that breaks off is its sender's trouble.
@@ -102,32 +119,26 @@ export function listenForMail(server: SMTPServer, port: number, host: string): P
   });
 }
 
-/** Reads a mail up to a limit; what is beyond is let through unread, so that the dialogue goes on. */
-async function read(stream: Readable, limit: number): Promise<{ bytes: Buffer; size: number }> {
-  const chunks: Buffer[] = [];
-  let [size, kept] = [0, 0];
-  for await (const chunk of stream as AsyncIterable<Buffer>) {
-    size += chunk.length;
-    if (kept > limit) continue;
-    chunks.push(chunk);
-    kept += chunk.length;
-  }
-  return { bytes: Buffer.concat(chunks), size };
-}
-
 /** A mail that is sent on again keeps its Message-ID (RFC 5322 §3.6.4), whatever lines the way added to it. */
-function digestOf(body: Buffer): string {
-  const head = body.subarray(0, 20_000).toString('latin1').replaceAll('\r\n', '\n').split('\n\n', 1)[0]!;
+function digestOf({ bytes, aside }: KeptBody): string {
+  const head = bytes.subarray(0, 20_000).toString('latin1').replaceAll('\r\n', '\n').split('\n\n', 1)[0]!;
   const id = /^message-id:[ \t]*(<[^<>\s]{1,900}>)/im.exec(head)?.[1];
+  if (id === undefined && aside !== null) return aside;
   return createHash('sha256')
-    .update(id ?? body)
+    .update(id ?? bytes)
     .digest('base64url');
 }
 
-function arrivalFromMail(intake: IntakeRow, session: SMTPServerSession, body: Buffer, size: number): ArrivalRow {
-  const isTooLarge = size > intake.sizeLimit;
+function arrivalFromMail(
+  intake: IntakeRow,
+  session: SMTPServerSession,
+  kept: KeptBody,
+  id: string,
+): ReceivedArrival {
+  const isTooLarge = kept.cut || kept.size > intake.sizeLimit;
   const from = session.envelope.mailFrom;
   return newArrival(intake, {
+    id,
     method: MAIL,
     contentType: 'message/rfc822',
     headers: [
@@ -135,11 +146,12 @@ function arrivalFromMail(intake: IntakeRow, session: SMTPServerSession, body: Bu
       ['rcpt-to', session.envelope.rcptTo.map(each => each.address).join(', ')],
     ],
     sender: session.remoteAddress,
-    size,
-    body: isTooLarge ? Buffer.from(body.subarray(0, KEPT_OF_TOO_LARGE)) : body,
+    size: kept.size,
+    body: isTooLarge ? Buffer.from(kept.bytes.subarray(0, KEPT_OF_LARGE)) : kept.bytes,
     cut: isTooLarge,
+    aside: kept.aside !== null && !isTooLarge,
     state: isTooLarge ? 'refused' : 'waiting',
-    trouble: isTooLarge ? `Refused: ${tooLarge(size, intake)}` : null,
-    digest: digestOf(body),
+    trouble: isTooLarge ? `Refused: ${tooLarge(kept.size, intake)}` : null,
+    digest: digestOf(kept),
   });
 }

@@ -1,31 +1,34 @@
 import type { Logger } from 'pino';
-import { DecodeFault, type Decoders, type DecodeResult, type StoredMessage } from '../decoding';
-import type { Dispatcher } from '../delivery';
+import { DecodeFault, DecodeLate, type Decoders, type DecodeResult, type StoredMessage } from '../decoding';
+import type { ArrivalReading, ClaimedArrival, Ledger, ReadingOutcome } from '../ledger';
 import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
 import type { Known, Way } from '@grammata/core/decode';
 import { MASK } from '@grammata/core/target';
 import { LRUCache } from 'lru-cache';
-import { differentWays, UPLOADED, type ArrivalRow, type DeliveryRow, type Reading, type Store } from '../store';
+import { differentWays, UPLOADED, type ArrivalRow, type Store } from '../store';
 import type { Timers } from '../timing';
 import type { Work, Workshop } from '../work';
 import type { Bodies } from './bodies';
 
-/** Bytes up to which arrivals are read together, and those that are read so at once. */
-const SMALL = 256_000;
+/** Arrivals, and bytes, that are read together. */
 const TOGETHER = 40;
 const BYTES_TOGETHER = 256_000;
-/** While many arrive, reading rests so many times as long as it took: it gets less than a tenth of the time. */
-const REST = 12;
-/** ms that it rests at most. */
-const LONGEST_REST = 2000;
 /** ms before reading is tried again when its outcome could not be stored. */
 const PAUSE = 5000;
+/** ms before a message is read again whose reading the clock ended; each time as long again. */
+const LATE = 30_000;
+/** How often that is done. */
+const MOST_LATE = 10;
+
+type Lane = ArrivalRow['lane'];
 
 export interface ReaderParts {
   store: Store;
+  ledger: Ledger;
   live: LiveHub;
-  dispatch: Dispatcher;
+  /** Is told of what was queued. */
+  wake(): void;
   /** Is told of which forms something came. */
   watch: { saw(formIds: Iterable<string>): void };
   workshop: Workshop;
@@ -34,16 +37,17 @@ export interface ReaderParts {
   health: StorageHealth;
   timers: Timers;
   log: Logger;
-  /** True while so many arrive that reading takes a back seat. */
-  isPressed(): boolean;
 }
 
 /** The name of the uploaded file an arrival was made of. */
-const fileNameOf = ({ headers }: ArrivalRow) =>
+const fileNameOf = ({ headers }: Pick<ArrivalRow, 'headers'>) =>
   /filename="([^"]*)"/.exec(headers.find(([name]) => name === 'content-disposition')?.[1] ?? '')?.[1] ?? 'a file';
 
 /** An arrival as the threads that decode are given it. */
-export const messageOf = (arrival: ArrivalRow, bodies: Bodies): StoredMessage => ({
+export const messageOf = (
+  arrival: Pick<ArrivalRow, 'id' | 'aside' | 'contentType' | 'headers' | 'url'> & { body: Uint8Array },
+  bodies: Bodies,
+): StoredMessage => ({
   body: arrival.body,
   file: arrival.aside ? bodies.fileOf(arrival.id) : null,
   contentType: arrival.contentType,
@@ -52,108 +56,172 @@ export const messageOf = (arrival: ArrivalRow, bodies: Bodies): StoredMessage =>
 });
 
 /**
- * Reads stored arrivals into submissions, after the sender has had its answer; in threads that may be ended. What could
- * not be read is set aside with its reason, and read again only when a person asks.
+ * Reads stored arrivals into submissions, after the sender has had its answer; in threads that may be ended. Small ones are read together,
+ * several batches at once; what is large or slow is read apart. What could not be read is set aside with its reason, and read again only
+ * when a person asks; what only the clock ended is read again by itself.
  */
 export class ArrivalReader {
-  #underWay: Promise<void> | null = null;
-  #isWoken = false;
-  #isClosed = false;
-  /** True when something could not be stored. */
-  #isHindered = false;
-  /** Large arrivals wait for one another; these are not done yet. */
-  readonly #largeUnderWay = new Set<string>();
+  readonly #underWay: Record<Lane, Set<Promise<void>>> = { quick: new Set(), slow: new Set() };
+  readonly #looking: Record<Lane, Promise<void> | null> = { quick: null, slow: null };
+  readonly #isWoken: Record<Lane, boolean> = { quick: false, slow: false };
+  readonly #late = new Map<string, number>();
   readonly #ways = new LRUCache<string, Way[]>({ max: 500 });
-  #large: Promise<void> = Promise.resolve();
+  #isClosed = false;
 
   constructor(private readonly parts: ReaderParts) {}
 
   /** What was being read when the server ended last is read alone; what was so twice is set aside. */
-  recover(): void {
-    const aside = this.parts.store.arrivals.recover();
+  async recover(): Promise<void> {
+    const aside = await this.parts.ledger.recover();
     if (aside > 0) this.parts.log.warn({ arrivals: aside }, 'arrivals that were being read at two ends are set aside');
   }
 
   /** Reads all that waits. */
   wake(): void {
-    this.#isWoken = true;
-    if (this.#underWay !== null || this.#isClosed) return;
-    this.#underWay = this.parts.timers
-      .run('reading what arrived', () => this.#allOrLater())
-      .then(() => {
-        this.#underWay = null;
-        if (this.#isClosed) return;
-        if (this.#isHindered) this.parts.timers.later('reading what arrived', PAUSE, () => this.wake());
-        else if (this.#isWoken) this.wake();
-      });
+    this.#wake('quick');
+    this.#wake('slow');
   }
 
-  /** Reads all that waits; where what is read can't be stored, it is tried again a while later. */
-  async #allOrLater(): Promise<void> {
-    try {
-      // What was being read when nothing could be stored is read once more.
-      if (this.#isHindered) this.parts.store.arrivals.releaseReading(this.#largeUnderWay);
-      this.#isHindered = false;
-      await this.#all();
-    } catch (error) {
-      this.#isHindered = true;
-      if (!this.parts.health.failed(error)) throw error;
-    }
+  #wake(lane: Lane): void {
+    this.#isWoken[lane] = true;
+    if (this.#looking[lane] || this.#isClosed) return;
+    this.#looking[lane] = this.parts.timers
+      .run('reading what arrived', () => this.#all(lane))
+      .then(() => {
+        this.#looking[lane] = null;
+        if (this.#isWoken[lane]) this.#wake(lane);
+      });
   }
 
   /** Takes up nothing more; what waits is read at the next start. */
   async close(): Promise<void> {
     this.#isClosed = true;
-    await this.#underWay;
-    await this.#large;
-    await this.parts.timers.run('letting go of what is being read', () =>
-      this.parts.store.arrivals.releaseReading(new Set()),
-    );
+    const all = [...Object.values(this.#looking), ...Object.values(this.#underWay).flatMap(each => [...each])];
+    await Promise.all(all);
   }
 
-  async #all(): Promise<void> {
-    const { arrivals } = this.parts.store;
+  async #all(lane: Lane): Promise<void> {
+    const { ledger, decoders, health, timers } = this.parts;
+    const most = lane === 'quick' ? TOGETHER : 1;
+    const width = lane === 'quick' ? decoders.threads : decoders.slowThreads;
+    const underWay = this.#underWay[lane];
     while (!this.#isClosed) {
-      this.#isWoken = false;
-      const started = performance.now();
-      const waiting = arrivals.unread(TOGETHER);
-      const suspect = waiting.length === 0 ? arrivals.suspect() : undefined;
-      if (suspect) await (suspect.size <= SMALL ? this.#read([suspect]) : this.#setAside(suspect));
-      else if (waiting.length === 0) {
-        if (!this.#isWoken) return;
-        continue;
-      } else {
-        const [large] = waiting;
-        if (large!.size > SMALL) void this.#setAside(large!);
-        else await this.#read(batchOf(waiting));
+      while (underWay.size >= width) await Promise.race(underWay);
+      this.#isWoken[lane] = false;
+      let claimed: ClaimedArrival[];
+      try {
+        claimed = await ledger.claim({ lane, most, bytes: BYTES_TOGETHER });
+        health.fine();
+      } catch (error) {
+        if (!health.failed(error)) throw error;
+        return void timers.later('reading what arrived', PAUSE, () => this.#wake(lane));
       }
-      // While many come, requests have the machine to themselves for most of the time.
-      if (this.parts.isPressed())
-        await this.parts.timers.pause(Math.min(LONGEST_REST, REST * (performance.now() - started)));
+      if (claimed.length === 0) {
+        if (!this.#isWoken[lane]) return;
+        continue;
+      }
+      const reading: Promise<void> = timers
+        .run('reading what arrived', () => this.#readOr(claimed, lane))
+        .then(() => void underWay.delete(reading));
+      underWay.add(reading);
     }
   }
 
-  #pinsOf = (arrival: ArrivalRow) => this.parts.store.intakes.pinsOf(arrival.intakeId);
-
-  /** Reads small ones together; where that fails, each by itself, to find the one at fault. */
-  async #read(batch: ArrivalRow[]): Promise<void> {
-    const { store, decoders, bodies } = this.parts;
-    store.arrivals.markReading(batch.map(each => each.id));
+  /** Reads what was taken up; where that can't be stored, it waits again. */
+  async #readOr(claimed: ClaimedArrival[], lane: Lane): Promise<void> {
     try {
-      const readings = await decoders.read(
-        batch.map(each => ({
+      await (lane === 'quick' ? this.#readTogether(claimed) : this.#readApart(claimed[0]!));
+    } catch (error) {
+      const ids = claimed.map(each => each.id);
+      if (this.#isClosed) return this.#letGo(ids);
+      if (!this.parts.health.failed(error)) throw error;
+      await this.parts.timers.pause(PAUSE);
+      await this.#letGo(ids);
+      this.#wake(lane);
+    }
+  }
+
+  /** What is let go of is read at the next start where it can't be stored that it waits. */
+  #letGo(ids: string[], lane?: Lane): Promise<void> {
+    return this.parts.ledger.release({ ids, ...(lane && { lane }) }).catch((error: unknown) => {
+      if (!this.parts.health.failed(error) && !this.#isClosed) throw error;
+    });
+  }
+
+  /** Reads small ones together; where that fails, each by itself, to find the one at fault: that is read apart. */
+  async #readTogether(claimed: ClaimedArrival[]): Promise<void> {
+    const { decoders, bodies } = this.parts;
+    let readings: DecodeResult['read'];
+    try {
+      readings = await decoders.read(
+        claimed.map(each => ({
           ...messageOf(each, bodies),
           known: this.#knownOf(each.intakeId),
           shapesOf: each.intakeId,
         })),
-        batch.map(this.#pinsOf),
+        claimed.map(each => each.pins),
       );
-      batch.forEach((arrival, at) => this.#taken(arrival, readings[at]!));
     } catch (error) {
-      if (this.#isClosed) return;
-      if (batch.length === 1) return this.#failed(batch[0]!, error as Error);
-      for (const arrival of batch) if (!this.#isClosed) await this.#read([arrival]);
+      if (this.#isClosed) throw error;
+      if (claimed.length > 1) return void (await Promise.all(claimed.map(each => this.#readTogether([each]))));
+      await this.#letGo([claimed[0]!.id], 'slow');
+      return this.#wake('slow');
     }
+    const whole: ArrivalReading[] = [];
+    const many: string[] = [];
+    claimed.forEach((arrival, at) => {
+      const reading = readings[at] ?? null;
+      if (reading === null) return void many.push(arrival.id);
+      if (reading.way) this.#learnWay(arrival.intakeId, reading.way);
+      const { state, trouble, isSure, way, submissions } = reading;
+      const end = { state, trouble, isSure, way };
+      whole.push({ arrivalId: arrival.id, revision: arrival.revision, isAgain: false, from: 0, submissions, end });
+    });
+    if (many.length > 0) {
+      await this.#letGo(many, 'slow');
+      this.#wake('slow');
+    }
+    if (whole.length > 0) await this.#store(claimed, whole);
+  }
+
+  /** Stores readings, and tells of them. One that can't be stored is told on its own. */
+  async #store(claimed: readonly ClaimedArrival[], readings: ArrivalReading[]): Promise<void> {
+    const { ledger, health } = this.parts;
+    let outcomes: ReadingOutcome[];
+    try {
+      outcomes = await ledger.read(readings);
+      health.fine();
+    } catch (error) {
+      if (health.failed(error) || this.#isClosed) throw error;
+      if (readings.length > 1) {
+        for (const each of readings) await this.#store(claimed, [each]);
+        return;
+      }
+      return this.#unstored(
+        claimed.find(each => each.id === readings[0]!.arrivalId)!,
+        error as Error,
+      );
+    }
+    this.#tell(claimed, outcomes);
+    // Read with pins that changed meanwhile, it waits again.
+    if (outcomes.some(each => !each.isStored)) this.wake();
+  }
+
+  #tell(claimed: readonly ClaimedArrival[], outcomes: readonly ReadingOutcome[]): void {
+    const { live, watch, wake } = this.parts;
+    const intakeOf = new Map(claimed.map(each => [each.id, each.intakeId]));
+    for (const { arrivalId, formIds, queued } of outcomes) {
+      watch.saw(formIds);
+      live.publish({ type: 'arrival', intakeId: intakeOf.get(arrivalId)!, arrivalId, formIds });
+      for (const { id, routeId } of queued) live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
+    }
+    if (outcomes.some(each => each.queued.length > 0)) wake();
+  }
+
+  async #unstored(arrival: ClaimedArrival, error: Error): Promise<void> {
+    this.parts.log.error({ err: error, arrival: arrival.id }, 'a reading could not be stored');
+    await this.parts.ledger.setAside({ id: arrival.id, trouble: `It could not be read: ${error.message}` });
+    this.#tell([arrival], [{ arrivalId: arrival.id, isStored: true, formIds: [], stored: 0, queued: [] }]);
   }
 
   /** How messages of an intake were read for sure: kept in mind, since it is asked for each. */
@@ -163,118 +231,91 @@ export class ArrivalReader {
     return ways;
   }
 
+  #learnWay(intakeId: string, way: Way): void {
+    this.#ways.set(intakeId, differentWays([way, ...this.#waysOf(intakeId)]));
+  }
+
   #knownOf(intakeId: string): Known {
     return { ways: this.#waysOf(intakeId), files: this.parts.store.forms.questions.filesAsked(intakeId) };
   }
 
-  #taken(arrival: ArrivalRow, reading: Reading): void {
-    if (this.#isClosed) return;
-    if (reading.way) this.#ways.set(arrival.intakeId, differentWays([reading.way, ...this.#waysOf(arrival.intakeId)]));
-    let formIds: string[] = [];
-    try {
-      formIds = this.#take(arrival, reading);
-    } catch (error) {
-      this.#failed(arrival, error as Error);
-    }
-    this.parts.watch.saw(formIds);
-    this.parts.live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id, formIds });
-  }
-
-  /** Stores what was read; gives the forms that it belongs to. */
-  #take(arrival: ArrivalRow, reading: Reading): string[] {
-    const { store, dispatch } = this.parts;
-    let queued: DeliveryRow[] = [];
-    const rows = store.readings.store(arrival, reading, taken => {
-      // A file holds past submissions: they are samples to try things on, and are not delivered.
-      if (arrival.method !== UPLOADED) queued = dispatch.queue(taken.filter(row => row.repeatOf === null));
-    });
-    dispatch.announce(queued);
-    return [...new Set(rows.map(row => row.formId))];
-  }
-
-  /** Reads a large one apart, while small ones go on. */
-  #setAside(arrival: ArrivalRow): Promise<void> {
-    this.parts.store.arrivals.markReading([arrival.id]);
-    this.#largeUnderWay.add(arrival.id);
-    this.#large = this.#large
-      .then(() => this.parts.timers.run('reading a large arrival', () => this.#readLarge(arrival)))
-      .then(() => void this.#largeUnderWay.delete(arrival.id));
-    return this.#large;
-  }
-
-  async #readLarge(arrival: ArrivalRow): Promise<void> {
-    if (this.#isClosed) return;
-    const { store, dispatch, live, workshop, decoders, bodies } = this.parts;
+  /** Reads one that is large or slow, portion by portion. */
+  async #readApart(arrival: ClaimedArrival): Promise<void> {
+    const { workshop, decoders, bodies, live } = this.parts;
     const isFile = arrival.method === UPLOADED;
-    const formIds = new Set<string>();
     const work = isFile
       ? workshop.start({ kind: 'upload', title: `Reading ${fileNameOf(arrival)}`, intakeId: arrival.intakeId }, null)
       : null;
+    let [next, isHeld] = [0, true];
+    const store = async (submissions: ArrivalReading['submissions'], end: ArrivalReading['end']) => {
+      const { id: arrivalId, revision } = arrival;
+      const [outcome] = await this.parts.ledger.read([
+        { arrivalId, revision, isAgain: false, from: next, submissions, end },
+      ]);
+      this.parts.health.fine();
+      isHeld = outcome!.isStored;
+      next += submissions.length;
+      if (end || outcome!.queued.length > 0) this.#tell([arrival], [outcome!]);
+      else if (outcome!.formIds.length > 0) this.parts.watch.saw(outcome!.formIds);
+      return isHeld;
+    };
     try {
-      // What a reading that was cut short by a restart left behind is not taken twice.
-      const stored = store.arrivals.positionsOf(arrival.id);
-      const queued: DeliveryRow[] = [];
-      let taken = 0;
       const message = { ...messageOf(arrival, bodies), known: this.#knownOf(arrival.intakeId) };
-      const end = await decoders.portions(message, arrival.size, this.#pinsOf(arrival), {
+      const end = await decoders.portions(message, arrival.size, arrival.pins, {
         found: total => work?.at(0, total),
-        portion: (submissions, from) => {
+        portion: async submissions => {
           if (this.#isClosed || work?.isStopped) return false;
-          const isFresh = submissions.every((_, index) => !stored.has(from + index));
-          if (isFresh) {
-            const rows = store.readings.storePortion(arrival, submissions, from, each => {
-              if (!isFile) queued.push(...dispatch.queue(each.filter(row => row.repeatOf === null)));
-            });
-            taken += rows.length;
-            for (const row of rows) formIds.add(row.formId);
-          }
-          work?.at(from + submissions.length);
-          return true;
+          const goesOn = await store(submissions, null);
+          work?.at(next);
+          return goesOn;
         },
       });
-      if (this.#isClosed && end === null) return;
-      this.#endLarge(arrival, work, taken, end);
-      dispatch.announce(queued);
+      this.#late.delete(arrival.id);
+      if (this.#isClosed && end === null) return this.#letGo([arrival.id]);
+      if (!isHeld) {
+        work?.finish('It is read anew, since how its messages are read was changed meanwhile.');
+        return this.wake();
+      }
+      await store([], this.#endOf(arrival, work, next, end));
     } catch (error) {
-      if (this.#isClosed) return;
+      if (this.#isClosed) return this.#letGo([arrival.id]);
       work?.fail(`It could not be read: ${(error as Error).message}`);
-      this.#failed(arrival, error as Error);
+      await this.#failed(arrival, error as Error);
+      live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
     }
-    this.parts.watch.saw(formIds);
-    live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id, formIds: [...formIds] });
   }
 
-  #endLarge(arrival: ArrivalRow, work: Work | null, taken: number, end: DecodeResult['portions'] | null): void {
-    const { store } = this.parts;
+  #endOf(
+    arrival: ClaimedArrival,
+    work: Work | null,
+    taken: number,
+    end: DecodeResult['portions'] | null,
+  ): ArrivalReading['end'] {
     if (end === null) {
       const trouble = `Reading it was stopped after ${taken} submissions.`;
-      store.readings.setReading(arrival.id, { state: 'read', trouble });
       work?.finish(trouble);
-      return;
+      return { state: 'read', trouble, isSure: true, way: null };
     }
-    store.readings.setReading(arrival.id, end);
     end.notes.forEach(note => work?.report(note));
     work?.finish(`${taken} submissions were read from ${fileNameOf(arrival)}.`);
+    const { state, trouble, isSure, way } = end;
+    return { state, trouble, isSure, way };
   }
 
-  /** Sets an arrival aside with its reason. What only could not be stored waits, and is read again by and by. */
-  #failed(arrival: ArrivalRow, error: Error): void {
-    const { store, log, health } = this.parts;
-    if (health.failed(error)) {
-      this.#isHindered = true;
-      return store.arrivals.markWaiting([arrival.id]);
+  /** Sets an arrival aside with its reason. What only could not be stored, or was late, waits, and is read again by and by. */
+  async #failed(arrival: ClaimedArrival, error: Error): Promise<void> {
+    const { log, health, ledger, timers } = this.parts;
+    if (health.failed(error)) throw error;
+    if (error instanceof DecodeFault) return ledger.setAside({ id: arrival.id, trouble: error.message });
+    const times = (this.#late.get(arrival.id) ?? 0) + 1;
+    if (error instanceof DecodeLate && times <= MOST_LATE) {
+      this.#late.set(arrival.id, times);
+      return void timers.later('reading a message again', LATE * times, async () => {
+        await this.#letGo([arrival.id]);
+        this.#wake('slow');
+      });
     }
-    if (error instanceof DecodeFault) return store.arrivals.setAside(arrival.id, error.message);
     log.error({ err: error, arrival: arrival.id }, 'an arrival could not be read');
-    store.readings.setReading(arrival.id, { state: 'unread', trouble: `It could not be read: ${error.message}` });
+    await ledger.setAside({ id: arrival.id, trouble: `It could not be read: ${error.message}` });
   }
-}
-
-/** The first ones that are read together: not more, nor larger together, than a thread does in a moment. */
-function batchOf(waiting: ArrivalRow[]): ArrivalRow[] {
-  let bytes = 0;
-  const end = waiting.findIndex(({ size }, index) => (bytes += size) > BYTES_TOGETHER && index > 0);
-  const small = end < 0 ? waiting : waiting.slice(0, end);
-  const large = small.findIndex(({ size }) => size > SMALL);
-  return large < 0 ? small : small.slice(0, large);
 }

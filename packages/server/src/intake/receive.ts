@@ -3,7 +3,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { MASK } from '@grammata/core/target';
 import { now } from '../clock';
 import { newId } from '../ids';
-import type { ArrivalRow, IntakeRow, Intakes } from '../store';
+import type { ArrivalRow, IntakeRow, Intakes, ReceivedArrival } from '../store';
 import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
@@ -17,7 +17,7 @@ import { isAllowed, signingFor, verify, type CheckVerdict, type Signed } from '.
 
 export interface IntakeParts {
   intakes: Intakes;
-  recorder: Recorder;
+  record: Recorder;
   bodies: Bodies;
   live: LiveHub;
   health: StorageHealth;
@@ -55,7 +55,7 @@ const refuse = (
  * A handler for Node's own server, ahead of the framework: this is the way that has to be quick. Never rejects.
  */
 export function receiver(parts: IntakeParts) {
-  const { intakes, recorder, bodies, live, health, log, stored, secretsOf, senderOf, mask, answers } = parts;
+  const { intakes, record, bodies, live, health, log, stored, secretsOf, senderOf, mask, answers } = parts;
   const memory = new BodyMemory();
   return async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
     // A sender that goes away in the middle is nobody's trouble.
@@ -102,7 +102,7 @@ export function receiver(parts: IntakeParts) {
     const arrival = arrivalFrom(id, request, intake, body, verdictOn(request, intake, signed, secrets));
     const isUntaken = isPut && !intake.takesPut;
     try {
-      await recorder.record(arrival);
+      await record(arrival);
     } catch (error) {
       if (body.aside !== null) bodies.remove(id);
       throw error;
@@ -182,7 +182,7 @@ export function receiver(parts: IntakeParts) {
     intake: IntakeRow,
     { bytes, size, cut, aside }: KeptBody,
     checked: CheckVerdict | null,
-  ): ArrivalRow {
+  ): ReceivedArrival {
     const isRefused = checked !== null && !checked.ok;
     const { verification } = intake;
     return newArrival(intake, {

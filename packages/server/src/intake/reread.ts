@@ -2,6 +2,7 @@ import type { Pins } from '@grammata/core/decode';
 import type { PinsPreview } from '@grammata/contract';
 import { iso } from '../clock';
 import type { Decoders } from '../decoding';
+import type { ClaimedArrival, Ledger } from '../ledger';
 import type { LiveHub } from '../live';
 import type { ArrivalRow, IntakeRow, Store } from '../store';
 import type { Timers } from '../timing';
@@ -32,6 +33,10 @@ export async function previewPins(
   shownId: string | null,
 ): Promise<PinsPreview> {
   const known = { files: store.forms.questions.filesAsked(intake.id) };
+  const messageFor = (row: ArrivalRow) => ({
+    ...messageOf({ ...row, body: store.arrivals.bodyOf(row.id) }, bodies),
+    known,
+  });
   const rows: PinsPreview['rows'] = [];
   const forms = new Set<string>();
   let [looked, changed, missing, bytes] = [0, 0, 0, 0];
@@ -42,11 +47,7 @@ export async function previewPins(
     last = fetched.at(-1);
     const portion = fetched.filter(each => !each.aside && each.size <= LARGEST);
     bytes += portion.reduce((sum, each) => sum + each.size, 0);
-    const compared = await decoders.compare(
-      portion.map(each => ({ ...messageOf(each, bodies), known })),
-      intake.pins,
-      pins,
-    );
+    const compared = await decoders.compare(portion.map(messageFor), intake.pins, pins);
     compared.forEach(({ isSame, missing: lacks, before, after, forms: found }, at) => {
       looked += 1;
       found.forEach(key => forms.add(key));
@@ -60,7 +61,7 @@ export async function previewPins(
   const asked = shownId === null ? undefined : store.arrivals.byId(shownId);
   const shown = asked?.intakeId === intake.id ? asked : undefined;
   return {
-    shown: shown ? (await decoders.compare([{ ...messageOf(shown, bodies), known }], pins, pins))[0]!.shown : [],
+    shown: shown ? (await decoders.compare([messageFor(shown)], pins, pins))[0]!.shown : [],
     looked,
     recorded: store.arrivals.recordedCount(intake.id),
     changed,
@@ -70,37 +71,98 @@ export async function previewPins(
   };
 }
 
-/** Reads all recorded messages of an intake anew, in the background. */
-export function rereadAll(
-  { store, workshop, live, bodies, decoders, timers }: Parts & { workshop: Workshop; live: LiveHub; timers: Timers },
-  intake: IntakeRow,
-): void {
-  const total = store.arrivals.recordedCount(intake.id);
-  const work = workshop.start({ kind: 'reread', title: 'Reading what was recorded anew', intakeId: intake.id }, total);
-  const touched = new Set<string>();
-  const turn = () => timers.turn();
-  let done = 0;
-  const all = async () => {
-    let last: ArrivalRow | undefined;
-    for (;;) {
-      const [arrival] = store.arrivals.recorded(intake.id, 1, last);
-      if (!arrival || work.isStopped) break;
-      last = arrival;
-      done += 1;
-      const { pins } = store.intakes.byId(intake.id) ?? intake;
-      try {
-        const known = { files: store.forms.questions.filesAsked(intake.id) };
-        const reading = await decoders.whole({ ...messageOf(arrival, bodies), known }, arrival.size, pins);
-        for (const form of store.readings.reread(arrival, reading)) touched.add(form);
-      } catch (error) {
-        work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${(error as Error).message}`);
-      }
-      work.at(done);
-      await turn();
+export interface RereadingParts extends Parts {
+  ledger: Ledger;
+  workshop: Workshop;
+  live: LiveHub;
+  timers: Timers;
+}
+
+/** Reads recorded messages anew after the pins of their intake changed, oldest first, in the background. */
+export class Rereading {
+  readonly #underWay = new Map<string, Promise<void>>();
+
+  constructor(private readonly parts: RereadingParts) {}
+
+  /** Resolves once nothing of an intake is being read anew. */
+  async settled(intakeId: string): Promise<void> {
+    await this.#underWay.get(intakeId);
+  }
+
+  /** Goes on with what an end of the server cut short. */
+  async resume(): Promise<void> {
+    const { store, ledger } = this.parts;
+    for (const intake of store.intakes.all()) {
+      if (intake.readingRevision === 0) continue;
+      const [first] = await ledger.outdated({ intakeId: intake.id, most: 1, after: null });
+      if (first) this.begin(intake);
     }
-    for (const form of touched) await store.forms.rebuild(form, turn);
-    work.finish(`${done} of ${total} messages were read anew.`);
-    live.publish({ type: 'changed', what: 'intake', id: intake.id });
-  };
-  inBackground(timers, work, all, () => `at message ${done + 1}`);
+  }
+
+  /** Reads all that was recorded with other pins; after what is read anew already. */
+  begin(intake: Pick<IntakeRow, 'id'>): void {
+    const { workshop, store, timers } = this.parts;
+    const total = store.arrivals.recordedCount(intake.id);
+    const work = workshop.start(
+      { kind: 'reread', title: 'Reading what was recorded anew', intakeId: intake.id },
+      total,
+    );
+    let done = 0;
+    const before = this.#underWay.get(intake.id) ?? Promise.resolve();
+    const all = async () => {
+      const touched = new Set<string>();
+      let last: string | null = null;
+      for (;;) {
+        const claimed: ClaimedArrival[] = await this.parts.ledger.outdated({
+          intakeId: intake.id,
+          most: PORTION,
+          after: last,
+        });
+        if (claimed.length === 0 || work.isStopped) break;
+        for (const arrival of claimed) {
+          if (work.isStopped) break;
+          last = arrival.id;
+          done += 1;
+          await this.#reread(arrival, touched).catch(async (error: Error) => {
+            work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${error.message}`);
+            await this.parts.ledger.leaveOutdated({ intakeId: intake.id, id: arrival.id });
+          });
+          work.at(done);
+        }
+      }
+      // What somebody stopped stays as it was read.
+      if (work.isStopped) await this.parts.ledger.leaveOutdated({ intakeId: intake.id });
+      for (const form of touched) await this.parts.ledger.rebuild(form);
+      work.finish(`${done} of ${total} messages were read anew.`);
+      this.parts.live.publish({ type: 'changed', what: 'intake', id: intake.id });
+    };
+    const ended = before
+      .then(() => inBackground(timers, work, all, () => `at message ${done + 1}`))
+      .then(() => {
+        if (this.#underWay.get(intake.id) === ended) this.#underWay.delete(intake.id);
+      });
+    this.#underWay.set(intake.id, ended);
+  }
+
+  async #reread(arrival: ClaimedArrival, touched: Set<string>): Promise<void> {
+    const { store, decoders, bodies, ledger } = this.parts;
+    const { id: arrivalId, revision, pins, size } = arrival;
+    const known = { files: store.forms.questions.filesAsked(arrival.intakeId) };
+    const put = async (submissions: Parameters<Ledger['read']>[0][0]['submissions'], from: number, end: Parameters<Ledger['read']>[0][0]['end']) => {
+      const [outcome] = await ledger.read([{ arrivalId, revision, isAgain: true, from, submissions, end }]);
+      for (const form of outcome!.formIds) touched.add(form);
+      return outcome!.isStored;
+    };
+    let next = 0;
+    const read = await decoders.portions({ ...messageOf(arrival, bodies), known }, size, pins, {
+      found: () => undefined,
+      portion: async (submissions, from) => {
+        next = from + submissions.length;
+        return put(submissions, from, null);
+      },
+    });
+    if (read === null) return;
+    const { state, trouble, isSure, way } = read;
+    await put([], next, { state, trouble, isSure, way });
+  }
 }

@@ -1,5 +1,5 @@
 import { MASK } from '@grammata/core/target';
-import type { ArrivalRow, IntakeRow } from '../store';
+import type { ArrivalRow, IntakeRow, ReceivedArrival } from '../store';
 import { proofFor } from './verify';
 
 /** A message as its builder sends it. */
@@ -40,7 +40,7 @@ export const wasPosted = ({ method }: Pick<ArrivalRow, 'method'>): boolean =>
  * @param turn gives the letter or digit that takes the place of one
  */
 export function messageAgain(
-  { method, url, headers, body }: Pick<ArrivalRow, 'method' | 'url' | 'headers' | 'body'>,
+  { method, url, headers, body }: Pick<ReceivedArrival, 'method' | 'url' | 'headers' | 'body'>,
   intake: Pick<IntakeRow, 'slug' | 'verification'>,
   secrets: readonly string[],
   { replace, turn, id, now }: { replace: string | null; turn: (letter: string) => string; id: string; now: number },

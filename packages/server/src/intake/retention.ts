@@ -1,4 +1,5 @@
 import { now } from '../clock';
+import type { Ledger } from '../ledger';
 import type { Store } from '../store';
 import type { Timer, Timers } from '../timing';
 import type { Bodies } from './bodies';
@@ -9,29 +10,38 @@ const PORTION = 200;
 
 /** Deletes what arrived longer ago than its intake keeps it; gives back how many arrivals went. */
 export async function deleteOld(
-  store: Store,
+  { intakes }: Pick<Store, 'intakes'>,
+  ledger: Pick<Ledger, 'removeBefore'>,
   bodies: Pick<Bodies, 'remove'>,
   at: number,
-  turn: () => Promise<void>,
 ): Promise<number> {
   let gone = 0;
-  for (const { id, keepDays } of store.intakes.all()) {
+  for (const { id, keepDays } of intakes.all()) {
     if (keepDays === null) continue;
     for (;;) {
-      const ids = store.arrivals.removeBefore(id, at - keepDays * DAY, PORTION);
-      ids.forEach(each => bodies.remove(each));
-      gone += ids.length;
-      if (ids.length < PORTION) break;
-      await turn();
+      const { count, asideIds } = await ledger.removeBefore({
+        intakeId: id,
+        time: at - keepDays * DAY,
+        most: PORTION,
+      });
+      asideIds.forEach(each => bodies.remove(each));
+      gone += count;
+      if (count < PORTION) break;
     }
   }
   return gone;
 }
 
 /** Deletes on time, every hour: what is old, copies and sessions that ended. Gives back the timer. */
-export const retention = (store: Store, bodies: Bodies, copies: { sweep(): void }, timers: Timers): Timer =>
+export const retention = (
+  store: Store,
+  ledger: Ledger,
+  bodies: Bodies,
+  copies: { sweep(): void },
+  timers: Timers,
+): Timer =>
   timers.schedule('deleting what is old', '17 * * * *', async () => {
     store.accounts.purgeSessions();
     copies.sweep();
-    await deleteOld(store, bodies, now(), () => timers.turn());
+    await deleteOld(store, ledger, bodies, now());
   });

@@ -1,5 +1,6 @@
-import { UPLOADED, type ArrivalRow, type IntakeRow } from '../store';
+import { UPLOADED, type IntakeRow, type ReceivedArrival } from '../store';
 import { newArrival } from './arrival';
+import type { KeptBody } from './body';
 
 /** Bytes of the largest file that can be uploaded. */
 export const LARGEST_UPLOAD = 50_000_000;
@@ -27,13 +28,22 @@ export const typeOfFile = (name: string): string | null =>
 export const readableEndings = [...typeByEnding.keys()];
 
 /** A file of past submissions as an arrival of its intake. */
-export const arrivalFromFile = (intake: IntakeRow, name: string, type: string, body: Buffer): ArrivalRow =>
+export const arrivalFromFile = (
+  intake: IntakeRow,
+  id: string,
+  { name, type }: { name: string; type: string },
+  { bytes, size, aside }: KeptBody,
+): ReceivedArrival =>
   newArrival(intake, {
+    id,
+    size,
+    aside: aside !== null,
+    ...(aside !== null && { digest: aside }),
     method: UPLOADED,
     contentType: type,
     headers: [
       ['content-disposition', `attachment; filename="${name.replace(/["\r\n]/g, '_')}"`],
       ['content-type', type],
     ],
-    body,
+    body: bytes,
   });

@@ -17,7 +17,7 @@ import {
   sql,
   type SQL,
 } from 'drizzle-orm';
-import { iso, now } from '../clock';
+import { iso } from '../clock';
 import type { Database } from './database';
 import { attempts, callsDone, deliveries, submissions, versions } from './schema';
 import { likePattern, says, wordsIn } from './texts';
@@ -71,20 +71,6 @@ export class Deliveries {
     );
   }
 
-  /** Moves everything that waits by so many ms, as the clock was moved. */
-  shiftWaiting(by: number): void {
-    const moved = (column: typeof deliveries.nextAttemptAt | typeof deliveries.tryUntil) => sql`${column} + ${by}`;
-    this.db
-      .update(deliveries)
-      .set({ nextAttemptAt: moved(deliveries.nextAttemptAt), tryUntil: moved(deliveries.tryUntil) })
-      .where(and(eq(deliveries.state, 'waiting'), gt(deliveries.nextAttemptAt, now())))
-      .run();
-  }
-
-  update(id: string, values: Partial<DeliveryRow>): DeliveryRow | undefined {
-    return this.db.update(deliveries).set(values).where(eq(deliveries.id, id)).returning().get();
-  }
-
   /** The calls of a delivery that are done. */
   doneOf(deliveryId: string): Done[] {
     const rows = this.db
@@ -116,19 +102,6 @@ export class Deliveries {
       .where(eq(attempts.deliveryId, deliveryId))
       .orderBy(asc(attempts.number), asc(attempts.id))
       .all();
-  }
-
-  /** Waits again at once. The tries start anew, the idempotency key stays. */
-  again(row: DeliveryRow, versionId: string): void {
-    this.update(row.id, {
-      state: 'waiting',
-      versionId,
-      nextAttemptAt: now(),
-      finishedAt: null,
-      reason: null,
-      tries: 0,
-      tryUntil: null,
-    });
   }
 
   /** The last delivery of each of these submissions on a route. */
@@ -176,16 +149,6 @@ export class Deliveries {
       .from(deliveries)
       .where(and(eq(deliveries.routeId, routeId), eq(deliveries.state, 'waiting')))
       .get()!.n;
-  }
-
-  lastRun(routeId: string, submissionId: string): number {
-    return (
-      this.db
-        .select({ run: max(deliveries.run) })
-        .from(deliveries)
-        .where(and(eq(deliveries.routeId, routeId), eq(deliveries.submissionId, submissionId)))
-        .get()?.run ?? 0
-    );
   }
 
   page(
@@ -266,11 +229,12 @@ export class Deliveries {
 }
 
 function matching({ state, routeId, targetId, arrivalId, since, until, search }: DeliveryFilter): SQL | undefined {
-  const holds = (word: string) => {
-    const contains = (column: typeof deliveries.about | typeof deliveries.reason) =>
-      sql`${column} like ${likePattern(word)} escape '\\'`;
-    return or(contains(deliveries.about), contains(deliveries.reason), says(deliveries.submissionId, word));
-  };
+  const words = wordsIn(search);
+  /** What keeps it says all of the words. */
+  const isKept = and(
+    inArray(deliveries.state, ['held', 'dead', 'waiting']),
+    ...words.map(word => sql`${deliveries.reason} like ${likePattern(word)} escape '\\'`),
+  );
   return and(
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,
@@ -280,7 +244,7 @@ function matching({ state, routeId, targetId, arrivalId, since, until, search }:
       : undefined,
     since ? gte(deliveries.createdAt, Date.parse(since)) : undefined,
     until ? lt(deliveries.createdAt, Date.parse(until)) : undefined,
-    ...wordsIn(search).map(holds),
+    words.length === 0 ? undefined : or(says(deliveries.submissionId, search!), isKept),
   );
 }
 

@@ -51,7 +51,7 @@ const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL
   and(
     sampleIds && inArray(submissions.id, [...sampleIds]),
     arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
-    ...wordsIn(search).map(word => says(submissions.id, word)),
+    search === undefined || wordsIn(search).length === 0 ? undefined : says(submissions.id, search),
     since === undefined ? undefined : gte(submissions.receivedAt, since),
     until === undefined ? undefined : lt(submissions.receivedAt, until),
   );
@@ -65,15 +65,6 @@ export class Forms {
 
   /** All of them, or those of one intake, by name. */
   heads(intakeId?: string): FormHead[] {
-    const counts = new Map(
-      this.db
-        .select({ id: submissions.formId, n: count() })
-        .from(submissions)
-        .where(isNull(submissions.repeatOf))
-        .groupBy(submissions.formId)
-        .all()
-        .map(row => [row.id, row.n]),
-    );
     const rows = this.db
       .select({ form: forms, intakeName: intakes.name })
       .from(forms)
@@ -87,7 +78,7 @@ export class Forms {
         same.set(form.sameAs, [...(same.get(form.sameAs) ?? []), { id: form.id, name: form.name }]);
     return rows.flatMap(row =>
       row.form.sameAs === null
-        ? [{ ...row, submissions: counts.get(row.form.id) ?? 0, same: same.get(row.form.id) ?? [] }]
+        ? [{ ...row, submissions: row.form.submissions, same: same.get(row.form.id) ?? [] }]
         : [],
     );
   }
@@ -112,7 +103,7 @@ export class Forms {
     return (
       row && {
         ...row,
-        submissions: this.db.select({ n: count() }).from(submissions).where(own(id)).get()!.n,
+        submissions: row.form.submissions,
         same: this.db
           .select({ id: forms.id, name: forms.name })
           .from(forms)
@@ -168,7 +159,7 @@ export class Forms {
       .select({ row: submissions, formName: forms.name })
       .from(submissions)
       .innerJoin(forms, eq(forms.id, submissions.formId))
-      .where(and(isNull(submissions.repeatOf), ...wordsIn(search).map(word => says(submissions.id, word))))
+      .where(and(isNull(submissions.repeatOf), says(submissions.id, search)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all()
@@ -226,70 +217,6 @@ export class Forms {
       this.db.update(forms).set(values).where(eq(forms.id, id)).run();
   }
 
-  /**
-   * Says that a form is the same as another, or one of its own again: what came under its key belongs there, and what will come.
-   * Both forms have to be made anew afterwards.
-   */
-  tellSame({ id, key, sameAs }: FormRow, other: string | null): void {
-    const from = sameAs ?? id;
-    const to = other ?? id;
-    this.db.transaction(tx => {
-      tx.update(forms).set({ sameAs: other }).where(eq(forms.id, id)).run();
-      const underKey = sql`coalesce(json_extract(${submissions.data}, '$.form.key'), ${UNNAMED_FORM}) = ${key}`;
-      const moved = tx
-        .select({ id: submissions.arrivalId })
-        .from(submissions)
-        .where(and(eq(submissions.formId, from), underKey, eq(submissions.position, 0)));
-      tx.update(arrivals)
-        .set({ formId: to })
-        .where(and(eq(arrivals.formId, from), inArray(arrivals.id, moved)))
-        .run();
-      tx.update(submissions)
-        .set({ formId: to })
-        .where(and(eq(submissions.formId, from), underKey))
-        .run();
-    });
-  }
-
-  /**
-   * Makes a form's schema and its weeks anew out of its submissions, portion by portion; a form that nothing belongs to
-   * any more goes. `turn` lets others have theirs.
-   */
-  async rebuild(id: string, turn: () => Promise<void>): Promise<void> {
-    let schema = emptySchema;
-    let last: SubmissionRow | undefined;
-    const weeks = new Map<string, Week>();
-    for (;;) {
-      const rows = this.samplesFromOldest(id, PORTION, last);
-      if (rows.length === 0) break;
-      for (const row of rows) {
-        schema = mergeSchema(schema, row.data, row.receivedAt);
-        const [week] = weeklyFill([{ receivedAt: row.receivedAt, submission: row.data }]);
-        weeks.set(week!.monday, addedUp(weeks.get(week!.monday), week!));
-      }
-      last = rows.at(-1);
-      await turn();
-    }
-    this.db.transaction(tx => {
-      const isEmpty =
-        last === undefined &&
-        !tx
-          .select({ id: forms.id })
-          .from(forms)
-          .where(or(and(eq(forms.id, id), isNotNull(forms.sameAs)), eq(forms.sameAs, id)))
-          .get() &&
-        [submissions, routes, variants].every(
-          table => !tx.select({ id: table.id }).from(table).where(eq(table.formId, id)).get(),
-        );
-      if (isEmpty) return void tx.delete(forms).where(eq(forms.id, id)).run();
-      tx.update(forms)
-        .set({ lastAt: last?.receivedAt ?? null })
-        .where(eq(forms.id, id))
-        .run();
-      this.questions.replace(id, schema, [...weeks.values()]);
-    });
-  }
-
   variant(id: string): VariantRow | undefined {
     return this.db.select().from(variants).where(eq(variants.id, id)).get();
   }
@@ -313,15 +240,5 @@ export class Forms {
   /** False when there is no such variant. */
   removeVariant(id: string): boolean {
     return this.db.delete(variants).where(eq(variants.id, id)).returning().all().length > 0;
-  }
-
-  /** Names a recorded sample, or says that it is kept; false when there is none. */
-  describeSample(id: string, { name, kept }: SampleInput): boolean {
-    const values = {
-      ...(typeof name === 'string' ? { name: name.trim() || null } : {}),
-      ...(typeof kept === 'boolean' ? { kept } : {}),
-    };
-    if (Object.keys(values).length === 0) return true;
-    return this.db.update(submissions).set(values).where(eq(submissions.id, id)).returning().all().length > 0;
   }
 }

@@ -6,10 +6,8 @@ import type { Database } from './database';
 import { Deliveries } from './deliveries';
 import { Forms } from './forms';
 import { Intakes } from './intakes';
-import { Past } from './past';
 import { Proofs } from './proofs';
 import { Questions } from './questions';
-import { Readings } from './readings';
 import { Routes } from './routes';
 import { hashSnapshots, Snapshots } from './snapshots';
 import { Targets } from './targets';
@@ -25,7 +23,6 @@ export * from './intakes';
 export * from './lock';
 export * from './proofs';
 export * from './questions';
-export * from './readings';
 export * from './routes';
 export * from './snapshots';
 export * from './targets';
@@ -36,7 +33,6 @@ export interface Store {
   accounts: Accounts;
   intakes: Intakes;
   arrivals: Arrivals;
-  readings: Readings;
   forms: Forms;
   snapshots: Snapshots;
   targets: Targets;
@@ -45,7 +41,6 @@ export interface Store {
   deliveries: Deliveries;
   copies: Copies;
   changes: Changes;
-  past: Past;
   /** Does all of it or none: what several repositories store goes together, and what they have at hand is what is stored. */
   whole<T>(work: () => T): T;
 }
@@ -60,7 +55,6 @@ export function storeOn(db: Database): Store {
     accounts: new Accounts(db),
     intakes,
     arrivals: new Arrivals(db),
-    readings: new Readings(db, questions),
     forms: new Forms(db, questions),
     snapshots,
     targets,
@@ -69,7 +63,6 @@ export function storeOn(db: Database): Store {
     deliveries: new Deliveries(db),
     copies: new Copies(db),
     changes: new Changes(db),
-    past: new Past(db),
     whole: work => {
       try {
         return db.transaction(work);

@@ -1,5 +1,5 @@
 import type { Pins } from '@grammata/core/decode';
-import { asc, count, desc, eq, getTableColumns, max } from 'drizzle-orm';
+import { asc, count, desc, eq, getTableColumns, max, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId, randomPart } from '../ids';
 import type { Database } from './database';
@@ -79,9 +79,14 @@ export class Intakes {
     return row;
   }
 
-  remove(id: string): void {
-    const row = this.byId(id);
-    this.db.delete(intakes).where(eq(intakes.id, id)).run();
+  /** Changes how its messages are read: what is read otherwise from then on does not count. */
+  setPins(id: string, pins: Pins): IntakeRow | undefined {
+    return this.update(id, { pins, readingRevision: sql`${intakes.readingRevision} + 1` as never });
+  }
+
+  /** Takes nothing any more: the ledger removes it with all that it has. */
+  close(id: string): void {
+    const row = this.update(id, { state: 'stopped' });
     if (row) this.#bySlug.delete(row.slug);
     this.#pins.delete(id);
   }

@@ -7,6 +7,7 @@ import type { Operation } from '@grammata/core/target';
 import Libsql from 'libsql';
 import { openDatabase, storeOn } from '.';
 import { newArrival } from '../intake/arrival';
+import { directCommands } from '../ledger';
 
 const migrations = path.resolve(__dirname, '../../migrations');
 
@@ -251,7 +252,8 @@ test('a database of the version before is carried over: what was known of questi
 });
 
 test('arrivals of one millisecond are paged without losing any', () => {
-  const { db, close } = openDatabase(':memory:', migrations);
+  const database = openDatabase(':memory:', migrations);
+  const { db, close } = database;
   const store = storeOn(db);
   const intake = store.intakes.create({ name: 'I' });
   const { id: intakeId } = intake;
@@ -265,7 +267,7 @@ test('arrivals of one millisecond are paged without losing any', () => {
       body: Buffer.from('x'),
       state: 'read',
     });
-  store.arrivals.record(Array.from({ length: 25 }, (_, n) => row(n)));
+  directCommands(database).takeIn(Array.from({ length: 25 }, (_, n) => row(n)));
   const seen: string[] = [];
   for (let before: string | undefined; ; before = seen.at(-1)) {
     const page = store.arrivals.list({ intakeId, limit: 4, ...(before && { before }) });

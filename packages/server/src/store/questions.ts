@@ -36,7 +36,11 @@ const learned = (before: FormSchema, told: readonly Told[]): FormSchema =>
 const ofForm = { formId: sql.placeholder('formId') };
 
 const statements = (db: Database) => ({
-  unlearn: db.insert(formUnlearned).values(allOf(formUnlearned)).onConflictDoNothing().prepare(),
+  unlearn: db
+    .insert(formUnlearned)
+    .select(sql`select ${sql.placeholder('formId')}, value from json_each(${sql.placeholder('ids')}) where true`)
+    .onConflictDoNothing()
+    .prepare(),
   unlearnedCount: db
     .select({ n: count() })
     .from(formUnlearned)
@@ -209,7 +213,7 @@ export class Questions {
 
   /** Takes in what submissions of a form tell of its questions. */
   learn(formId: string, ids: readonly string[]): void {
-    for (const submissionId of ids) this.#prepared.unlearn.run({ formId, submissionId });
+    this.#prepared.unlearn.run({ formId, ids: JSON.stringify(ids) });
     // The first is counted in at once: a form that was just seen can be found by its questions.
     const isKnown = (this.#prepared.learned.get({ formId })?.count ?? 0) > 0;
     if (isKnown && this.#prepared.unlearnedCount.get({ formId })!.n < MOST_UNLEARNED) return;

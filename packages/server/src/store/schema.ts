@@ -79,6 +79,8 @@ export const intakes = sqliteTable('intakes', {
   takesPut: integer({ mode: 'boolean' }).notNull().default(false),
   /** What a person pointed at to overrule the reading. */
   pins: text({ mode: 'json' }).$type<Pins>().notNull().default({}),
+  /** Counts the changes of how its messages are read. */
+  readingRevision: integer().notNull().default(0),
   /** Days after which what arrived is deleted; null keeps it. */
   keepDays: integer(),
   feed: text({ mode: 'json' }).$type<Omit<FeedInput, 'secret'>>(),
@@ -107,8 +109,7 @@ export const arrivals = sqliteTable(
     headers: text({ mode: 'json' }).$type<[string, string][]>().notNull(),
     sender: text(),
     size: integer().notNull(),
-    body: blob({ mode: 'buffer' }).notNull(),
-    /** True when the body is large and lies in a file of its own; here is its beginning. */
+    /** True when the body is large and lies in a file of its own; `arrival_bodies` has its beginning. */
     aside: integer({ mode: 'boolean' }).notNull().default(false),
     /** True when the body was longer than the limit and only its beginning was kept. */
     cut: integer({ mode: 'boolean' }).notNull(),
@@ -121,8 +122,12 @@ export const arrivals = sqliteTable(
     checked: text(),
     /** SHA-256 of method, query and body: the same for the same bytes. */
     digest: text(),
-    /** How often the server ended while it was being read: such a one is read alone, and at the second time set aside. */
+    /** Where it is read: beside others, or alone in a thread for what is large or slow. */
+    lane: text().$type<'quick' | 'slow'>().notNull().default('quick'),
+    /** How often the server ended while it was being read: at the second time it is set aside. */
     tries: integer().notNull().default(0),
+    /** The intake's `readingRevision` that it was read with. */
+    readingRevision: integer().notNull().default(0),
     /** True when reading it had to be ended, or may have ended the server: it is not read again but when a person asks. */
     ended: integer({ mode: 'boolean' }).notNull().default(false),
     /** What it was read as, in short: its submissions, how many of them repeat others, the form and a few answers of the first. */
@@ -133,15 +138,42 @@ export const arrivals = sqliteTable(
   },
   table => [
     index('arrivals_by_digest').on(table.intakeId, table.digest),
-    // Those that hold something that came first: what comes again is held against them.
-    index('arrivals_first')
-      .on(table.intakeId, table.digest, table.receivedAt)
-      .where(sql`found > repeats`),
+    index('arrivals_waiting')
+      .on(table.lane, table.receivedAt, table.id)
+      .where(sql`state = 'waiting'`),
     index('arrivals_by_intake').on(table.intakeId, table.receivedAt),
     index('arrivals_by_state').on(table.state, table.receivedAt),
     index('arrivals_by_time').on(table.receivedAt),
   ],
 );
+
+/** Bodies of arrivals, apart from the rows that are listed. */
+export const arrivalBodies = sqliteTable('arrival_bodies', {
+  arrivalId: text()
+    .primaryKey()
+    .references(() => arrivals.id, { onDelete: 'cascade' }),
+  body: blob({ mode: 'buffer' }).notNull(),
+});
+
+/**
+ * Digests of what was seen at an intake, with the submission that came first. They stay when its content is deleted, so that
+ * what was seen is not delivered again.
+ */
+export const seen = sqliteTable(
+  'seen',
+  {
+    intakeId: text()
+      .notNull()
+      .references(() => intakes.id, { onDelete: 'cascade' }),
+    print: text().notNull(),
+    submissionId: text().notNull(),
+    at: integer().notNull(),
+  },
+  table => [primaryKey({ columns: [table.intakeId, table.print] })],
+);
+
+/** What the ledger keeps of its own state: which data of an earlier version is carried over. */
+export const ledgerState = sqliteTable('ledger_state', { name: text().primaryKey(), value: text().notNull() });
 
 /** Requests to addresses that no intake has. */
 export const strays = sqliteTable('strays', {
@@ -166,6 +198,8 @@ export const forms = sqliteTable(
     name: text().notNull(),
     /** What its builder calls it, where people gave it another name. */
     ownName: text(),
+    /** Submissions that repeat no other. Triggers on `submissions` keep it. */
+    submissions: integer().notNull().default(0),
     /** How many submissions its questions are known from. */
     learned: integer().notNull().default(0),
     lastAt: integer(),
@@ -250,12 +284,16 @@ export const questionWeeks = sqliteTable(
   table => [primaryKey({ columns: [table.formId, table.monday, table.key] })],
 );
 
-/** What people said in a submission, in small letters: to be looked through without opening it. */
-export const submissionTexts = sqliteTable('submission_texts', {
+/**
+ * The number under which a submission's words stand in the full-text index `submission_words` (FTS5). Numbers grow: the newest
+ * are found first.
+ */
+export const submissionNumbers = sqliteTable('submission_numbers', {
+  number: integer().primaryKey({ autoIncrement: true }),
   submissionId: text()
-    .primaryKey()
+    .notNull()
+    .unique()
     .references((): AnySQLiteColumn => submissions.id, { onDelete: 'cascade' }),
-  text: text().notNull(),
 });
 
 /** Submissions that the rows of their form's questions do not tell of yet. */
@@ -302,7 +340,7 @@ export const submissions = sqliteTable(
       .on(table.formId, table.receivedAt, table.id)
       .where(sql`repeat_of IS NULL`),
     index('submissions_all').on(table.formId),
-    index('submissions_by_arrival').on(table.arrivalId, table.position),
+    uniqueIndex('submissions_by_arrival').on(table.arrivalId, table.position),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],
 );
@@ -424,8 +462,8 @@ export const deliveries = sqliteTable(
     attempts: integer().notNull(),
     reason: text(),
     about: text().notNull(),
-    /** Until when a call that fails is tried again; null where none failed since the last that was done. */
-    tryUntil: integer(),
+    /** ms of the time for tries that are used up, since the last call that was done: requests and the pauses between them. */
+    spent: integer().notNull().default(0),
     /** Tries of the request at hand, since what was done before it. */
     tries: integer().notNull().default(0),
     /** Who is sending it, and until when nobody else takes it up. */

@@ -1,17 +1,5 @@
-import { asText, type Submission } from '@grammata/core/submission';
 import { sql, type SQL } from 'drizzle-orm';
-import { submissionTexts, type deliveries, type submissions } from './schema';
-
-/** Characters of a submission that are looked through. */
-const MOST_SEARCHED = 8000;
-
-/** Everything a person may look for in a submission: its answers, the names of its files, its identifier; in small letters. */
-export const textOfSubmission = ({ id, fields, files }: Submission): string =>
-  [id, ...fields.map(field => asText(field.value)), ...files.map(file => file.name)]
-    .filter(Boolean)
-    .join('\n')
-    .toLowerCase()
-    .slice(0, MOST_SEARCHED);
+import { submissionNumbers, type deliveries, type submissions } from './schema';
 
 /** The words that are looked for: each has to be there, in any order. */
 export const wordsIn = (search: string | undefined): string[] => (search ?? '').split(/\s+/).filter(Boolean);
@@ -23,7 +11,18 @@ export const likePattern = (search: string): string =>
     .toLowerCase()
     .replace(/[\\%_]/g, '\\$&')}%`;
 
-/** True where the submission that a column names says a word. */
-export const says = (column: typeof submissions.id | typeof deliveries.submissionId, word: string): SQL =>
-  sql`${column} in (
-    select ${submissionTexts.submissionId} from ${submissionTexts} where ${submissionTexts.text} like ${likePattern(word)} escape '\\')`;
+/**
+ * A search as the full-text index takes it (SQLite FTS5, “Full-text Query Syntax”): every word begins one of the submission's. Words are
+ * what its tokenizer `unicode61` makes of a text: letters, marks and digits together.
+ */
+const matchOf = (search: string): string =>
+  (search.match(/[\p{L}\p{M}\p{N}\p{Co}]+/gu) ?? []).map(word => `"${word}"*`).join(' AND ');
+
+/** True where the submission that a column names says all words of a search. */
+export function says(column: typeof submissions.id | typeof deliveries.submissionId, search: string): SQL {
+  const match = matchOf(search);
+  // A search without a letter finds nothing: the index has no such words.
+  if (match === '') return sql`0`;
+  return sql`${column} in (select ${submissionNumbers.submissionId} from ${submissionNumbers}
+    where ${submissionNumbers.number} in (select rowid from submission_words where submission_words match ${match}))`;
+}

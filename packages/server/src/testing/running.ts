@@ -43,6 +43,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     mail: null,
     trustProxies: [],
     decoderFile: process.env.GRAMMATA_DECODER ?? 'made by the tests’ setup',
+    ledgerFile: process.env.GRAMMATA_LEDGER ?? 'made by the tests’ setup',
     ...more,
   };
   const running = await assemble(config).listen();

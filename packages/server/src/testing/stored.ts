@@ -4,15 +4,24 @@ import path from 'node:path';
 import { ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import { newArrival } from '../intake/arrival';
+import { readSubmission } from '../decoding';
 import { newId } from '../ids';
-import { openDatabase, storeOn, type Database, type Store, type SubmissionRow } from '../store';
+import { directCommands, directLedger, type Commands, type Ledger, type ReadingOutcome } from '../ledger';
+import { openDatabase, storeOn, UPLOADED, type Database, type Store, type SubmissionRow } from '../store';
 
 export interface Stored {
   db: Database;
   store: Store;
+  /** The ledger on the same connection: at once, and as others have it. */
+  commands: Commands;
+  ledger: Ledger;
+  intakeId: string;
   formId: string;
-  /** Stores submissions as an arrival of so many, oldest first. */
+  /** Stores submissions as a file of so many, oldest first: they are samples, and are not queued. */
   arrive(count: number): SubmissionRow[];
+  /** Stores a posted message that was read as these submissions; a new one unless one is named that is there. */
+  read(submissions: Submission[], more?: { arrivalId?: string; isAgain?: boolean; revision?: number }): ReadingOutcome;
+  rows(outcome: Pick<ReadingOutcome, 'arrivalId'>): SubmissionRow[];
   /** A live route of the form. */
   route(more?: Partial<RouteDefinition>): { routeId: string; versionId: string };
   close(): void;
@@ -37,31 +46,50 @@ export const submissionOf = (answers: Record<string, string | number>, id: strin
 /** A database on disk with one intake and one form. */
 export function stored(): Stored {
   const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
-  const { db, close } = openDatabase(path.join(folder, 'grammata.db'), path.resolve(__dirname, '../../migrations'));
+  const database = openDatabase(path.join(folder, 'grammata.db'), path.resolve(__dirname, '../../migrations'));
+  const { db, close } = database;
   const store = storeOn(db);
+  const commands = directCommands(database);
   const intake = store.intakes.create({ name: 'Reports' });
   const target = store.targets.create({ name: 'Register', baseUrl: 'http://a', discoveryPath: '/', secret: null });
   let count = 0;
+  const take = (method = 'POST'): string => {
+    const id = newId();
+    const body = Buffer.from(id);
+    commands.takeIn([
+      newArrival(intake, { id, method, contentType: null, headers: [], body, state: 'reading' }),
+    ]);
+    return id;
+  };
+  const read: Stored['read'] = (submissions, { arrivalId = take(), isAgain = false, revision = 0 } = {}) =>
+    commands.read([
+      {
+        arrivalId,
+        revision,
+        isAgain,
+        from: 0,
+        submissions: submissions.map(each => readSubmission(each, undefined)),
+        end: { state: 'read', trouble: null, isSure: true, way: null },
+      },
+    ])[0]!;
+  const rows: Stored['rows'] = ({ arrivalId }) => store.arrivals.submissionsOf(arrivalId, 1000);
   const arrive: Stored['arrive'] = some => {
-    const arrival = newArrival(intake, {
-      id: newId(),
-      method: 'POST',
-      contentType: null,
-      headers: [],
-      body: Buffer.from('x'),
-    });
-    store.arrivals.record([arrival]);
     const submissions = Array.from({ length: some }, () =>
       submissionOf({ site: 'AB-07', number: count }, `s${count++}`),
     );
-    return store.readings.store(arrival, { state: 'read', trouble: null, submissions });
+    return rows(read(submissions, { arrivalId: take(UPLOADED) }));
   };
   const [{ formId }] = arrive(1) as [SubmissionRow];
   return {
     db,
     store,
+    commands,
+    ledger: directLedger(commands),
+    intakeId: intake.id,
     formId,
     arrive,
+    read,
+    rows,
     route(more = {}) {
       const { id: routeId } = store.routes.create(formId, {
         format: ROUTE_FORMAT,

@@ -25,8 +25,8 @@ export interface Work {
 }
 
 /** Does long work in the background. What breaks it ends it, is told with how far it was, and is logged. */
-export function inBackground(timers: Timers, work: Work, act: () => Promise<void>, howFar: () => string): void {
-  void timers.run('long work', () =>
+export function inBackground(timers: Timers, work: Work, act: () => Promise<void>, howFar: () => string): Promise<void> {
+  return timers.run('long work', () =>
     act().catch((error: Error) => {
       work.fail(`It stopped ${howFar()}: ${error.message}`);
       throw error;

@@ -1,4 +1,5 @@
-/** The program of the threads that decode, as one file. */
+/** The programs of the threads, a file each: those that decode, and the ledger's. */
+import { createRequire } from 'node:module';
 import path from 'node:path';
 import { build } from 'esbuild';
 import { root } from './root.mjs';
@@ -20,17 +21,33 @@ export const core = {
     })),
 };
 
-export const bundle = outfile =>
+/** Data of packages is taken in: Node.js would want every such import marked. */
+export const json = {
+  name: 'json',
+  setup: build =>
+    build.onResolve({ filter: /\.json$/ }, ({ path: name, resolveDir }) => ({
+      path: createRequire(path.join(resolveDir, 'x.js')).resolve(name),
+    })),
+};
+
+/** Where each thread begins. */
+export const threads = {
+  decodeWorker: path.join(root, 'packages/server/src/decoding/worker.ts'),
+  ledgerWorker: path.join(root, 'packages/server/src/ledger/worker.ts'),
+};
+
+export const bundle = outdir =>
   build({
-    entryPoints: [path.join(root, 'packages/server/src/decoding/worker.ts')],
-    outfile,
+    entryPoints: { decodeWorker: threads.decodeWorker, ledgerWorker: threads.ledgerWorker },
+    outdir,
+    outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',
     target: 'node20',
     format: 'esm',
     packages: 'external',
     alias: workspaces,
-    plugins: [core],
+    plugins: [core, json],
     tsconfig: path.join(root, 'tsconfig.json'),
     logLevel: 'warning',
   });

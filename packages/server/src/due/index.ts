@@ -1,2 +1,0 @@
-export * from './port';
-export * from './sqlite';

@@ -1,0 +1,276 @@
+import type { Done } from '@grammata/core/perform';
+import { aboutSubmission, type Submission } from '@grammata/core/submission';
+import { now } from '../clock';
+import { newId } from '../ids';
+import type { DeliveryRow } from '../store';
+import type { Commands, LeasedDelivery, Settlement } from './commands';
+import type { Desk } from './desk';
+import { deliveryKey, enqueue, type Enqueued } from './queue';
+import { rowsOf } from './statements';
+
+const DELIVERY = `d.id, d.route_id AS routeId, d.version_id AS versionId, d.submission_id AS submissionId, d.state, d.run,
+  d.idempotency_key AS idempotencyKey, d.created_at AS createdAt, d.finished_at AS finishedAt, d.next_attempt_at AS nextAttemptAt,
+  d.attempts, d.reason, d.about, d.spent, d.tries, d.lease_owner AS leaseOwner, d.lease_until AS leaseUntil`;
+
+/** What goes out. */
+export const sending = (
+  desk: Desk,
+): Pick<
+  Commands,
+  | 'lease'
+  | 'renew'
+  | 'settle'
+  | 'reclaim'
+  | 'hasten'
+  | 'shiftWaiting'
+  | 'sendRecorded'
+  | 'sendAgain'
+  | 'sendAlike'
+  | 'queue'
+> => {
+  const { sql } = desk;
+  let turn = 0;
+  /** None is always the first to be asked. */
+  const inTurn = <T>(all: readonly T[]): T[] => {
+    const from = all.length === 0 ? 0 : turn % all.length;
+    return [...all.slice(from), ...all.slice(0, from)];
+  };
+  return {
+    lease({ owner, wants, most, until, routeIds }) {
+      const at = now();
+      turn += 1;
+      // Leased by another who did not renew in time. What is one's own is under way, however long that takes.
+      sql.run(
+        `UPDATE deliveries SET state = 'waiting', lease_owner = NULL, lease_until = NULL, next_attempt_at = :at
+         WHERE lease_until IS NOT NULL AND lease_until <= :at AND lease_owner <> :owner`,
+        { at, owner },
+      );
+      const ids: string[] = [];
+      for (const { routeIds: of, room } of inTurn(wants)) {
+        const wanted = Math.min(most - ids.length, room);
+        if (wanted > 0) ids.push(...dueOf(desk, inTurn(of), wanted, at));
+      }
+      const deliveries = ids.length === 0 ? [] : leased(desk, ids, owner, until);
+      return { deliveries, nextAt: nextDue(desk, routeIds) };
+    },
+
+    renew({ owner, until }) {
+      sql.run(`UPDATE deliveries SET lease_until = :until WHERE lease_owner = :owner AND state = 'sending'`, {
+        owner,
+        until,
+      });
+    },
+
+    settle(settlements) {
+      const rows = settlements.map(({ id, owner, next }) => ({ id, owner, ...next }));
+      const held = sql.all<{ id: string }>(
+        `UPDATE deliveries SET state = value->>'state', reason = value->>'reason', attempts = value->>'attempts',
+           tries = value->>'tries', spent = value->>'spent', next_attempt_at = value->>'nextAttemptAt',
+           finished_at = value->>'finishedAt',
+           lease_owner = iif(value->>'state' = 'sending', lease_owner, NULL),
+           lease_until = iif(value->>'state' = 'sending', lease_until, NULL)
+         FROM json_each(:rows)
+         WHERE deliveries.id = value->>'id' AND deliveries.state = 'sending' AND lease_owner = value->>'owner'
+         RETURNING deliveries.id`,
+        { rows: rowsOf(rows) },
+      );
+      const isHeld = new Set(held.map(each => each.id));
+      keepAttempts(desk, settlements.filter(each => isHeld.has(each.id)));
+      return settlements.map(each => isHeld.has(each.id));
+    },
+
+    reclaim(owner) {
+      sql.run(
+        `UPDATE deliveries SET state = 'waiting', next_attempt_at = :at, lease_owner = NULL, lease_until = NULL
+         WHERE state = 'sending' AND (lease_owner IS NULL OR lease_owner <> :owner)`,
+        { owner, at: now() },
+      );
+    },
+
+    hasten(routeIds) {
+      sql.run(
+        `UPDATE deliveries SET next_attempt_at = :at WHERE state = 'waiting' AND next_attempt_at > :at
+         AND route_id IN (SELECT value FROM json_each(:routeIds))`,
+        { at: now(), routeIds: rowsOf(routeIds) },
+      );
+    },
+
+    shiftWaiting(by) {
+      sql.run(
+        `UPDATE deliveries SET next_attempt_at = next_attempt_at + :by WHERE state = 'waiting' AND next_attempt_at > :at`,
+        { by, at: now() },
+      );
+    },
+
+    sendRecorded({ routeId, selection, after, most, again }) {
+      const route = desk.live(routeId);
+      if (!route) return { isLive: false, looked: 0, before: 0, queued: [], last: after };
+      const rows = desk.forms.selected(route.formId, selection, most, after ?? undefined);
+      const known = desk.deliveries.lastOf(
+        routeId,
+        rows.map(each => each.id),
+      );
+      let before = 0;
+      const wanted = rows.flatMap(({ id, data }): Enqueued[] => {
+        const last = known.get(id);
+        const goes = last ? again && last.state === 'delivered' : route.passes(data);
+        if (!goes && last) before += 1;
+        const about = aboutSubmission(data);
+        return goes ? [{ routeId, versionId: route.versionId, submissionId: id, about, run: (last?.run ?? 0) + 1 }] : [];
+      });
+      const last = rows.at(-1);
+      return {
+        isLive: true,
+        looked: rows.length,
+        before,
+        queued: enqueue(sql, wanted),
+        last: last ? { id: last.id, receivedAt: last.receivedAt } : after,
+      };
+    },
+
+    sendAgain({ ids, mapping }) {
+      const rows = sql.all<DeliveryRow>(
+        `SELECT ${DELIVERY} FROM deliveries d WHERE d.id IN (SELECT value FROM json_each(:ids)) ORDER BY d.created_at, d.id`,
+        { ids: rowsOf(ids) },
+      );
+      return again(desk, rows, mapping);
+    },
+
+    sendAlike({ filter, mapping, after, until, most }) {
+      const rows = desk.deliveries.alike(filter, most, after ?? undefined);
+      // Those that failed anew meanwhile, or were delivered by it, are not taken again.
+      const meant = rows.filter(each => each.id <= until);
+      const last = rows.at(-1);
+      return {
+        looked: meant.length,
+        queued: again(desk, meant, mapping),
+        last: last && meant.length > 0 ? { id: last.id, createdAt: last.createdAt } : null,
+      };
+    },
+
+    queue: deliveries => enqueue(sql, deliveries),
+  };
+};
+
+/** What is due of some routes, the longest due first. */
+function dueOf({ sql }: Desk, routeIds: readonly string[], room: number, at: number): string[] {
+  const ids: string[] = [];
+  for (const routeId of routeIds) {
+    if (ids.length >= room) break;
+    const rows = sql.all<{ id: string }>(
+      `SELECT id FROM deliveries WHERE route_id = :routeId AND state = 'waiting' AND next_attempt_at <= :at
+       ORDER BY next_attempt_at, rowid LIMIT :room`,
+      { routeId, at, room: room - ids.length },
+    );
+    ids.push(...rows.map(each => each.id));
+  }
+  return ids;
+}
+
+function leased({ sql }: Desk, ids: readonly string[], owner: string, until: number): LeasedDelivery[] {
+  const given = { ids: rowsOf(ids) };
+  sql.run(
+    `UPDATE deliveries SET state = 'sending', lease_owner = :owner, lease_until = :until
+     WHERE state = 'waiting' AND id IN (SELECT value FROM json_each(:ids))`,
+    { ...given, owner, until },
+  );
+  const done = new Map<string, Done[]>();
+  for (const row of sql.all<{ deliveryId: string; done: string }>(
+    `SELECT c.delivery_id AS deliveryId, c.done FROM json_each(:ids) j JOIN calls_done c ON c.delivery_id = j.value ORDER BY c.rowid`,
+    given,
+  ))
+    done.set(row.deliveryId, [...(done.get(row.deliveryId) ?? []), JSON.parse(row.done) as Done]);
+  return sql
+    .all<DeliveryRow & { data: string }>(
+      `SELECT ${DELIVERY}, s.data FROM json_each(:ids) j JOIN deliveries d ON d.id = j.value
+       JOIN submissions s ON s.id = d.submission_id ORDER BY d.next_attempt_at, d.id`,
+      given,
+    )
+    .map(row => ({ ...row, data: JSON.parse(row.data) as Submission, done: done.get(row.id) ?? [] }));
+}
+
+function nextDue({ sql }: Desk, routeIds: readonly string[]): number | null {
+  return sql.get<{ at: number | null }>(
+    `SELECT min(at) AS at FROM (
+       SELECT (SELECT min(next_attempt_at) FROM deliveries WHERE route_id = value AND state = 'waiting') AS at
+       FROM json_each(:routeIds))`,
+    { routeIds: rowsOf(routeIds) },
+  )!.at;
+}
+
+function keepAttempts({ sql }: Desk, settlements: readonly Settlement[]): void {
+  const attempts = settlements.flatMap(({ attempt }) =>
+    attempt ? [{ id: newId(attempt.startedAt), ...attempt, complaints: attempt.complaints }] : [],
+  );
+  if (attempts.length > 0)
+    sql.run(
+      `INSERT INTO attempts (id, delivery_id, number, started_at, milliseconds, request, status, response, outcome, message, call_id, item,
+         purpose, complaints)
+       SELECT value->>'id', value->>'deliveryId', value->>'number', value->>'startedAt', value->>'milliseconds', value->>'request',
+         value->>'status', value->>'response', value->>'outcome', value->>'message', value->>'callId', value->>'item',
+         value->>'purpose', value->'complaints' FROM json_each(:rows)`,
+      { rows: rowsOf(attempts) },
+    );
+  const done = settlements.flatMap(({ id, done: all }) =>
+    all.map(each => ({ id, callId: each.callId, item: each.item, done: each })),
+  );
+  if (done.length > 0)
+    sql.run(
+      `INSERT INTO calls_done (delivery_id, call_id, item, done)
+       SELECT value->>'id', value->>'callId', value->>'item', value->'done' FROM json_each(:rows) WHERE true
+       ON CONFLICT DO UPDATE SET done = excluded.done`,
+      { rows: rowsOf(done) },
+    );
+}
+
+/**
+ * Sends deliveries again that have ended: what failed waits again at once under its old key, what was delivered goes as a deliberate second
+ * one under a key of its own.
+ */
+function again({ sql }: Desk, rows: readonly DeliveryRow[], mapping: 'then' | 'now') {
+  const at = now();
+  const routeIds = rowsOf([...new Set(rows.map(each => each.routeId))]);
+  const latest = new Map(
+    mapping === 'then'
+      ? []
+      : sql
+          .all<{ routeId: string; id: string }>(
+            `SELECT v.route_id AS routeId, v.id FROM json_each(:routeIds) j JOIN versions v ON v.route_id = j.value
+               AND v.number = (SELECT max(number) FROM versions WHERE route_id = j.value)`,
+            { routeIds },
+          )
+          .map(row => [row.routeId, row.id] as const),
+  );
+  const versionOf = (row: DeliveryRow) => latest.get(row.routeId) ?? row.versionId;
+  const failed = rows.filter(each => each.state === 'held' || each.state === 'dead');
+  if (failed.length > 0)
+    sql.run(
+      `UPDATE deliveries SET state = 'waiting', version_id = value->>'versionId', next_attempt_at = :at, finished_at = NULL,
+         reason = NULL, tries = 0, spent = 0
+       FROM json_each(:rows) WHERE deliveries.id = value->>'id' AND deliveries.state = value->>'state'`,
+      { at, rows: rowsOf(failed.map(row => ({ id: row.id, state: row.state, versionId: versionOf(row) }))) },
+    );
+  const delivered = rows.filter(each => each.state === 'delivered');
+  const runs = new Map(
+    sql
+      .all<{ id: string; run: number }>(
+        `SELECT d.id, max(o.run) AS run FROM json_each(:ids) j JOIN deliveries d ON d.id = j.value
+         JOIN deliveries o ON o.route_id = d.route_id AND o.submission_id = d.submission_id GROUP BY d.id`,
+        { ids: rowsOf(delivered.map(each => each.id)) },
+      )
+      .map(row => [row.id, row.run]),
+  );
+  const once = new Map(
+    delivered.map(row => [
+      deliveryKey(row.submissionId, row.routeId, 0),
+      {
+        routeId: row.routeId,
+        submissionId: row.submissionId,
+        about: row.about,
+        versionId: versionOf(row),
+        run: (runs.get(row.id) ?? row.run) + 1,
+      },
+    ]),
+  );
+  return [...failed.map(({ id, routeId }) => ({ id, routeId })), ...enqueue(sql, [...once.values()])];
+}
