@@ -23,9 +23,10 @@ export interface Config {
   trustProxies: string[];
   /** Where mails for intakes are taken; null takes none. */
   mail: { port: number; domain: string } | null;
-  /** The programs of the threads that decode, and of the ledger's. */
+  /** The program of the threads that decode. */
   decoderFile: string;
-  ledgerFile: string;
+  /** The program of the ledger's thread; null has it in the main one. */
+  ledgerFile: string | null;
   /** Folder below which rows are appended to files. */
   rowsDir: string;
   /** Most bytes of a file that is sent on. */

@@ -1,7 +1,7 @@
 import { type Json, type JsonObject, type Submission } from '../submission';
 import { readEnvelope, withEmbeddedOpened, type Columns, type EnvelopeReading, type Envelopes } from './envelope';
 import { contentTypeParts, isPlain, mailHead, readDocuments, type Document } from './media';
-import { LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
+import { isHarmless, LONGEST_NOTE, most, TOO_DEEP, tooMany, type Note } from './notes';
 import { generationsOf, type Pins, type PinSet } from './pins';
 import { KnownShapes } from './shapes';
 import { withinReach } from './reach';
@@ -10,7 +10,7 @@ import { filesAsked, readAnswers, type FilesAsked } from './value';
 export { withHeaders } from './reach';
 export { asksForFiles, type FilesAsked } from './value';
 
-export type { Note } from './notes';
+export { isHarmless, type Note } from './notes';
 export * from './contents';
 export * from './pins';
 export { KnownShapes };
@@ -127,10 +127,10 @@ const nothing: Omit<Decoded, 'media' | 'notes'> = { document: null, envelope: nu
 
 /** A message of a shape that is known. */
 function decodedByShape({ media, document, notes }: Document, shapes: KnownShapes): Decoded | null {
-  const read = notes.length === 0 ? shapes.read(media, document) : null;
+  const read = notes.every(isHarmless) ? shapes.read(media, document) : null;
   if (!read) return null;
   const envelope = { ...found({ ...read.told, submissions: [] }), isSure: true };
-  return { media, document, envelope, runnersUp: [], submissions: [read.submission], notes: [] };
+  return { media, document, envelope, runnersUp: [], submissions: [read.submission], notes };
 }
 
 function decoded(
@@ -162,7 +162,7 @@ function decoded(
   // What a person pointed at is meant, however well it reads otherwise.
   const isPinned = winner?.generation !== undefined;
   const isCertain = winner !== null && (isPinned || isKnown || isSure(winner, runnersUp[0]));
-  if (shapes && isCertain && !isTable && document === raw && notes.length + more.length === 0)
+  if (shapes && isCertain && !isTable && document === raw && [...notes, ...more].every(isHarmless))
     shapes.learn(media, document, winner, submissions[0]!, files);
   return {
     media,

@@ -50,3 +50,14 @@ export const tooMany = (code: string, what: string): Note => ({
   code,
   message: `It has ${what}; the rest was not read.`,
 });
+
+const DIGITS = 'media.digits';
+
+/** Numbers stay what was written. */
+export const digitsKept = (count: number): Note => ({
+  code: DIGITS,
+  message: `${count === 1 ? 'One number has' : `${count} numbers have`} more digits than a number can hold; ${count === 1 ? 'it is' : 'they are'} kept as text.`,
+});
+
+/** True for what tells how a message was read, and not of something that was lost. */
+export const isHarmless = ({ code }: Note): boolean => code === DIGITS;

@@ -1,6 +1,7 @@
 export * from './about';
 export * from './differences';
 export * from './ends';
+export * from './exact';
 export * from './files';
 export * from './json';
 export * from './percent';

@@ -1,3 +1,5 @@
+import { exactJson } from './exact';
+
 /** Any JSON value (RFC 8259). */
 export type Json = null | boolean | number | string | Json[] | JsonObject;
 export type JsonObject = { [key: string]: Json };
@@ -22,10 +24,10 @@ export function asText(value: Json | undefined): string {
   return JSON.stringify(value);
 }
 
-/** Parses JSON text; undefined where it is none. Never throws. */
+/** Parses JSON text, every number as it was written ({@link exactJson}); undefined where it is none. Never throws. */
 export function parseJson(text: string): Json | undefined {
   try {
-    return JSON.parse(text) as Json;
+    return exactJson(text).value;
   } catch {
     return undefined;
   }

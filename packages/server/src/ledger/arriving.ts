@@ -38,7 +38,7 @@ const INSERT = `INSERT INTO arrivals (${COLUMNS.map(snake).join(', ')}, headers)
 
 /** Bodies come as one run of bytes: each row says where its own begins. */
 const INSERT_BODIES = `INSERT INTO arrival_bodies (arrival_id, body)
-  SELECT value->>'id', substr(:bytes, value->>'start' + 1, value->>'length') FROM json_each(:rows)
+  SELECT value->>'id', coalesce(substr(:bytes, value->>'start' + 1, value->>'length'), x'') FROM json_each(:rows)
   WHERE EXISTS (SELECT 1 FROM arrivals WHERE id = value->>'id') ON CONFLICT DO NOTHING`;
 
 const asNumber = (value: boolean) => (value ? 1 : 0);

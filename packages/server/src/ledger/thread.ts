@@ -6,16 +6,21 @@ import type { Command, Ledger } from './commands';
 import { LedgerFault } from './fault';
 import type { Gate } from './gate';
 import type { Answer, Order } from './turn';
-import type { LedgerStart, ToLedger } from './worker';
+import { serveLedger, type LedgerStart, type ToLedger } from './serve';
 
 export interface LedgerThreadParts {
   /** The database, which has to be up to date. */
   file: string;
-  /** The program of the thread. */
-  program: string;
+  /** The program of the thread; null for a ledger in this one. */
+  program: string | null;
   gate: Gate;
   timers: Timers;
   log: Logger;
+}
+
+/** Where orders are sent. */
+interface Port {
+  postMessage(message: ToLedger, transfer: ArrayBuffer[]): void;
 }
 
 interface Waiting {
@@ -40,7 +45,7 @@ interface Asked extends Waiting {
  */
 export class LedgerThread {
   readonly #waiting = new Map<number, Waiting>();
-  #worker: Worker;
+  #port: Port;
   #asked: Asked[] = [];
   #count = 0;
   #underWay = 0;
@@ -49,7 +54,7 @@ export class LedgerThread {
   #hasEnded: () => void = () => undefined;
 
   constructor(private readonly parts: LedgerThreadParts) {
-    this.#worker = this.#start();
+    this.#port = this.#start();
   }
 
   /** The ledger that others use. */
@@ -63,10 +68,11 @@ export class LedgerThread {
     }) as unknown as Ledger;
   }
 
-  #start(): Worker {
+  #start(): Port {
     const { file, program, gate, log } = this.parts;
-    const workerData: LedgerStart = { file, gate: gate.memory };
-    const worker = new Worker(program, { workerData });
+    const start: LedgerStart = { file, gate: gate.memory };
+    if (program === null) return this.#here(start);
+    const worker = new Worker(program, { workerData: start });
     worker.on('message', (answers: Answer[]) => this.#answered(answers));
     worker.on('error', error => {
       log.error({ err: error }, 'the ledger’s thread ended; another one is started in a moment');
@@ -79,12 +85,26 @@ export class LedgerThread {
     return worker;
   }
 
+  /** A ledger that takes turns with everything else in this thread. */
+  #here(start: LedgerStart): Port {
+    const served = serveLedger(start, answers => this.#answered(answers));
+    return {
+      postMessage: (message: ToLedger) =>
+        void this.parts.timers.soon('the ledger’s turn', () => {
+          served.take([message]);
+          if (!('close' in message)) return;
+          served.close();
+          this.#hasEnded();
+        }),
+    };
+  }
+
   /** What is asked meanwhile waits. */
   #restart(): void {
     this.#underWay = 1;
     this.parts.timers.later('starting the ledger’s thread', PAUSE, () => {
       if (this.#ended) return;
-      this.#worker = this.#start();
+      this.#port = this.#start();
       this.#underWay = 0;
       this.#send();
     });
@@ -170,7 +190,7 @@ export class LedgerThread {
   }
 
   #post(message: ToLedger, transfer: ArrayBuffer[] = []): void {
-    this.#worker.postMessage(message, transfer);
+    this.#port.postMessage(message, transfer);
   }
 
   #answered(answers: readonly Answer[]): void {

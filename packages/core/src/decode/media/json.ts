@@ -1,5 +1,6 @@
 import { parse, type ParseError } from 'jsonc-parser';
-import type { Json } from '../../submission';
+import { exactJson } from '../../submission';
+import { digitsKept } from '../notes';
 import type { MediaReader } from './reader';
 
 /** JSON (RFC 8259), also under a `+json` suffix (RFC 6839). */
@@ -10,7 +11,8 @@ export const json: MediaReader = {
   looksLike: ({ text }) => /^\s*[[{]/.test(text),
   read({ text }) {
     try {
-      return { document: JSON.parse(text) as Json, notes: [] };
+      const { value, kept } = exactJson(text);
+      return { document: value, notes: kept === 0 ? [] : [digitsKept(kept)] };
     } catch (error) {
       return {
         code: 'media.json',

@@ -1,5 +1,5 @@
 import { IsIn } from 'class-validator';
-import { asText, withoutEnd, type Json } from '../../submission';
+import { asText, isHeldExactly, withoutEnd, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
 /** `either` goes by how each number is written, `asked` too, but not where that has two meanings. */
@@ -52,7 +52,11 @@ export const toNumber = defineTransform<ToNumberParams>({
         `“${found}” has two meanings: say whether the point or the comma is before the decimals.`,
         value,
       );
-    const number = found === null ? NaN : Number(plainNumber(found, decimal));
+    const plain = found === null ? '' : plainNumber(found, decimal);
+    // Decimals may be rounded; an identifier may not.
+    if (/^[-+]?\d{16,}$/.test(plain) && !isHeldExactly(plain))
+      return new Problem('number.digits', `“${plain}” has more digits than a number can hold: send it as text.`, value);
+    const number = plain === '' ? NaN : Number(plain);
     return Number.isFinite(number) ? number : new Problem('number.none', `There is no number in “${text}”.`, value);
   },
   examples: [
@@ -71,6 +75,8 @@ export const toNumber = defineTransform<ToNumberParams>({
     { params: { decimal: 'point' }, in: '1,234', out: 1234 },
     { params: { decimal: 'either' }, in: '−3', out: -3 },
     { params: { decimal: 'either' }, in: '4 stars', out: 4 },
+    { params: { decimal: 'either' }, in: '9007199254740992', out: 9007199254740992 },
+    { params: { decimal: 'either' }, in: '9007199254740993', out: { problem: 'number.digits' } },
     { params: { decimal: 'either' }, in: 6, out: 6 },
     { params: { decimal: 'either' }, in: 'could not read the strip', out: { problem: 'number.none' } },
   ],
