@@ -4,7 +4,7 @@ import { stoppers, type CompiledCall, type Planned, type RequestPlan } from '../
 import { Problem, type TransformContext } from '../transform';
 import { keepAnswer, type Stage } from './compile';
 import type { Done } from './done';
-import { findProblems, foresee, itemsOf, madeWith } from './foresee';
+import { findProblems, foresee, itemsOf, madeWith, type Foreseen } from './foresee';
 import { isSame, recordsIn, written, type Change } from './find';
 import { holdAgainst } from './readBack';
 
@@ -48,16 +48,19 @@ export function* perform(
     record(each);
   };
   const answers: Record<string, Json> = {};
-  const { problems } = foresee(stages, submission, context, earlier);
+  const foreseen = foresee(stages, submission, context, earlier);
+  const { problems } = foreseen;
   if (problems.length > 0) return { held: problems, done };
   for (const stage of stages) {
     const { call } = stage;
-    for (const { scope, item, known } of itemsOf(stage, scopeOf(submission, answers), earlier)) {
-      if (known) {
-        keepAnswer(answers, call.id, known);
+    for (const { scope, item, known: before } of itemsOf(stage, scopeOf(submission, answers), earlier)) {
+      if (before) {
+        keepAnswer(answers, call.id, before);
         continue;
       }
-      const result = yield* performItem(stage, scope, item, context, { done, add });
+      // The first call draws on no answer: what was foreseen of it is what is sent.
+      const known = stage === stages[0] && !stage.waits ? foreseenOf(foreseen, call.id, item) : noPlans;
+      const result = yield* performItem(stage, scope, item, context, { done, add, planned: known });
       if ('stoppedBy' in result) {
         if (call.whenFailed !== 'passOver') return { held: result.stoppedBy, done };
         const note = result.stoppedBy.map(problem => problem.message).join(' ');
@@ -73,12 +76,23 @@ export function* perform(
 
 type Result = Done | { stoppedBy: Problem[] };
 
+/** Requests of a call that are planned already, by what they are for. */
+type Plans = { readonly find?: Planned; readonly create?: Planned };
+const noPlans: Plans = {};
+
+const foreseenOf = ({ requests }: Foreseen, callId: string, item: string): Plans =>
+  Object.fromEntries(
+    requests
+      .filter(each => each.callId === callId && each.item === item)
+      .map(({ purpose, planned }) => [purpose, planned]),
+  );
+
 function* performItem(
   stage: Stage,
   scope: Scope,
   item: string,
   context: TransformContext,
-  { done, add }: { done: readonly Done[]; add: (each: Done) => void },
+  { done, add, planned: before }: { done: readonly Done[]; add: (each: Done) => void; planned: Plans },
 ): Generator<Ask, Result, Told> {
   const { call, find, main } = stage;
   const finished = (what: Done['what'], answer: Json, note: string | null = null, record = answer): Done => {
@@ -117,7 +131,7 @@ function* performItem(
     return { compared: 'failed' in told ? null : holdAgainst(request, operation.fields, told.answer) };
   }
   if (find) {
-    const planned = find.call.plan(scope, context);
+    const planned = before.find ?? find.call.plan(scope, context);
     if (!planned.sendable) return { stoppedBy: findProblems(stage, planned) };
     const wanted = planned.outcomes[0]!.value;
     const told = yield ask(planned, 'find');
@@ -156,7 +170,7 @@ function* performItem(
       return last.what === 'unchanged' ? { ...last, note: note ?? 'It has all of it already.' } : last;
     }
   }
-  const planned = main.plan(scope, context);
+  const planned = before.create ?? main.plan(scope, context);
   if (!planned.sendable) return { stoppedBy: stoppers(planned) };
   const told = yield ask(planned, 'create');
   if ('failed' in told) return finished('failed', null, told.failed);

@@ -164,8 +164,10 @@ describe('what a call makes', () => {
         origins: { '/values/site': 'line-site', '/values/note': 'line-note' },
       },
     });
+    // As it goes out it is compact, whatever people are shown.
+    expect(bodyText(planned.request)).toBe('{"values":{"site":"AB-07","note":"two\\nlines"}}');
     expect(wireText(planned.request, [['x-extra', '1']])).toBe(
-      `POST /v1/records HTTP/1.1\nhost: register.example.org\ncontent-type: application/json\naccept: application/json\nx-extra: 1\n\n${bodyText(planned.request)}`,
+      `POST /v1/records HTTP/1.1\nhost: register.example.org\ncontent-type: application/json\naccept: application/json\nx-extra: 1\n\n${bodyText(planned.request, 2)}`,
     );
   });
 

@@ -6,8 +6,11 @@ import { standIn, type PlannedFile, type RequestPlan } from './plan';
 /** Stands between the parts of a body as people see it; what is sent has one of its own. */
 const BOUNDARY = 'part';
 
-/** The body as it goes over the wire; empty for none. Of files, only their names: their content is put in as it leaves. */
-export function bodyText(plan: RequestPlan): string {
+/**
+ * The body as it goes over the wire; empty for none. Of files, only their names: their content is put in as it leaves.
+ * @param indent blanks that JSON is indented by, for people
+ */
+export function bodyText(plan: RequestPlan, indent = 0): string {
   const { body, encoding } = plan;
   switch (encoding) {
     case 'none':
@@ -24,7 +27,7 @@ export function bodyText(plan: RequestPlan): string {
     case 'mail':
       return mailText(body);
     case 'json':
-      return JSON.stringify(body, null, 2);
+      return JSON.stringify(body, null, indent);
   }
 }
 
@@ -94,15 +97,19 @@ function pairsOf(value: Json, name: string): string[] {
   return [new URLSearchParams([[name, asText(value)]]).toString()];
 }
 
-/** The message as HTTP/1.1 would show it (RFC 9112 §3): request line, headers, blank line, body. */
+/**
+ * The message as HTTP/1.1 would show it (RFC 9112 §3): request line, headers, blank line, body.
+ * @param body where it is rendered already; else JSON is indented, for people
+ */
 export function wireText(
   plan: RequestPlan,
   extraHeaders: [string, string][] = [],
   extraQuery: [string, string][] = [],
+  body = bodyText(plan, 2),
 ): string {
-  if (plan.encoding === 'mail') return bodyText(plan);
+  if (plan.encoding === 'mail') return body;
   if (plan.url.startsWith('file:'))
-    return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${bodyText(plan)}`;
+    return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${body}`;
   const { pathname, search, host } = new URL(plan.url);
   // What stands for an answer that is not there yet is shown as it reads.
   const shown = (pathname + search).replace(/%E2%80%B9.*?%E2%80%BA/g, decodeURIComponent);
@@ -112,6 +119,6 @@ export function wireText(
     `${plan.method} ${target} HTTP/1.1`,
     ...headers.map(([name, value]) => `${name}: ${value}`),
     '',
-    bodyText(plan),
+    body,
   ].join('\n');
 }

@@ -17,6 +17,8 @@ export interface Vault {
 /** AES-256-GCM (NIST SP 800-38D): 12 bytes of nonce, 16 of tag, then the secret. */
 export function vaultWith(key: Buffer): Vault {
   const known = new KnownSecrets();
+  /** What was opened, by what is kept: the same for as long as it is at hand. */
+  const opened = new WeakMap<Buffer, string>();
   return {
     know: secret => known.add(secret),
     mask: text => known.mask(text),
@@ -28,9 +30,12 @@ export function vaultWith(key: Buffer): Vault {
       return Buffer.concat([nonce, cipher.getAuthTag(), sealed]);
     },
     open(sealed) {
+      const before = opened.get(sealed);
+      if (before !== undefined) return before;
       const decipher = createDecipheriv('aes-256-gcm', key, sealed.subarray(0, 12)).setAuthTag(sealed.subarray(12, 28));
       const secret = Buffer.concat([decipher.update(sealed.subarray(28)), decipher.final()]).toString('utf8');
       known.add(secret);
+      opened.set(sealed, secret);
       return secret;
     },
   };

@@ -108,7 +108,7 @@ test('who insists sends a second time, under another key; what is in trouble is 
 
 test.each<[string, (all: { id: string }[], samples: { id: string }[]) => SelectionInput, number]>([
   ['a search', () => ({ search: 'AB-02' }), 2],
-  ['a search with a sign that has a meaning elsewhere', () => ({ search: 'AB_02' }), 0],
+  ['a search with a sign that has a meaning elsewhere', () => ({ search: 'OR' }), 0],
   ['an upload or another arrival', all => ({ arrivalId: all[0]!.id }), 1],
   ['a selection', (_, samples) => ({ sampleIds: samples.slice(0, 3).map(each => each.id) }), 3],
   ['from a time on', () => ({ since: '2026-01-01T00:00:00Z' }), 5],

@@ -6,14 +6,7 @@ import type { Pins } from '@grammata/core/decode';
 import type { FileRef } from '@grammata/core/submission';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
 import { Meter } from './meter';
-import type {
-  DecodeResult,
-  DecodeTask,
-  PortionMessage,
-  ReadMessage,
-  ReadSubmission,
-  StoredMessage,
-} from './tasks';
+import type { DecodeResult, DecodeTask, PortionMessage, ReadMessage, ReadSubmission, StoredMessage } from './tasks';
 
 /** Reading a message was ended because it took too much work or memory; the message says which. */
 export class DecodeFault extends Error {}

@@ -77,7 +77,8 @@ function readingOf({ document, envelope, submissions, notes }: Decoded, pins: Pi
   const answered = submissions.filter(isAnswered);
   const list = envelope?.splitAt == null ? undefined : valueAt(document, envelope.splitAt);
   const items = Array.isArray(list) && list.length === submissions.length ? list : undefined;
-  const trouble = notes.find(each => !isHarmless(each))?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
+  const trouble =
+    notes.find(each => !isHarmless(each))?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
   const isRead =
     answered.length > 0 &&
     !answered.every(each => isBlank(each.fields.map(field => field.value)) && each.files.length === 0);

@@ -97,20 +97,20 @@ export class Courier {
     const staged = new Map<string, Staged>();
     try {
       const { plan, lost, fault } = await this.#stageAll(given, errand, staged);
-      if (fault) return { result: fault, recorded: this.#recorded(plan, errand, staged), lost };
+      // Rendered once: what is sent, what is recorded, and the key come from this.
+      const text = bodyText(plan);
+      if (fault) return { result: fault, recorded: this.#recorded(plan, text, errand, staged), lost };
       const links = new Map<number, string>();
-      for (const index of copiesIn(bodyText(plan) + plan.url)) {
+      for (const index of copiesIn(text + plan.url)) {
         const purpose = `${errand.idempotencyKey}/${index}`;
-        links.set(
-          index,
-          this.parts.copies.keep(staged.get(own(index))!, errand.data.files[index]!.name, purpose, COPY_DAYS),
-        );
-        staged.delete(own(index));
+        const { name } = errand.data.files[index]!;
+        links.set(index, await this.parts.copies.keep(staged.get(own(index))!, name, purpose, COPY_DAYS));
       }
-      const linked = (text: string) => withCopyLinks(text, index => links.get(index) ?? '');
-      const keyed = { ...errand, idempotencyKey: keyOf(plan, errand, staged, linked) };
+      const linked = (part: string) => withCopyLinks(part, index => links.get(index) ?? '');
+      const keyed = { ...errand, idempotencyKey: keyOf(plan, text, errand, staged, linked) };
       const recorded = this.#recorded(
         plan,
+        text,
         keyed,
         staged,
         index => links.get(index)?.replace(/sig=.*$/, `sig=${MASK}`) ?? '',
@@ -121,7 +121,7 @@ export class Courier {
         carry: async () => {
           if (plan.encoding === 'mail') return this.parts.postman.post(plan, keyed, at, linked);
           if (plan.url.startsWith('file:')) return this.#append(plan, errand);
-          return this.#overHttp(plan, keyed, at, linked);
+          return this.#overHttp(plan, linked(text), keyed, at, linked);
         },
       });
       return { result, recorded, lost };
@@ -216,6 +216,7 @@ export class Courier {
 
   async #overHttp(
     plan: RequestPlan,
+    text: string,
     errand: Errand,
     at: (file: PlannedFile) => Staged,
     linked: (text: string) => string,
@@ -224,7 +225,7 @@ export class Courier {
     // Whatever a plan says, what is shown to a target goes to that target.
     if (new URL(plan.url).origin !== new URL(errand.side.baseUrl).origin)
       return { code: 'address', message: 'The address is not one of this target.', milliseconds: 0 };
-    const { body, headers } = await bodyOf(plan, errand.idempotencyKey, at, linked);
+    const { body, headers } = await bodyOf(plan, text, errand.idempotencyKey, at, linked);
     const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
     const whole = signs && body instanceof Readable ? await gathered(body) : body;
     if (whole === null && body instanceof Readable) body.destroy();
@@ -252,12 +253,13 @@ export class Courier {
   /** The message as people see it: files by what they are, secrets masked. */
   #recorded(
     plan: RequestPlan,
+    body: string,
     errand: Errand,
     staged: ReadonlyMap<string, Staged>,
     linkFor: (index: number) => string = index => `‹link to ${errand.data.files[index]?.name ?? 'a file'}›`,
   ): string {
     const masked = maskedFor(errand.side);
-    let text = wireText(plan, [...masked.headers, ...keyHeader(plan, errand)], masked.query);
+    let text = wireText(plan, [...masked.headers, ...keyHeader(plan, errand)], masked.query, body);
     for (const { file, name } of plan.files) {
       const got = staged.get(placeOf(errand.data, { file }));
       if (got)
@@ -318,25 +320,35 @@ const keyHeader = ({ method }: RequestPlan, { idempotencyKey }: Errand): [string
  */
 function keyOf(
   plan: RequestPlan,
+  text: string,
   errand: Errand,
   staged: ReadonlyMap<string, Staged>,
   linked: (text: string) => string,
 ): string {
   const files = plan.files.map(({ file, pointer }) => [pointer, staged.get(placeOf(errand.data, { file }))?.digest]);
-  const request = JSON.stringify([plan.method, linked(plan.url), plan.headers, linked(bodyText(plan)), files]);
+  const body = isOfBefore(errand) ? bodyText(plan, 2) : text;
+  const request = JSON.stringify([plan.method, linked(plan.url), plan.headers, linked(body), files]);
   return `${errand.idempotencyKey}-${createHash('sha256').update(request).digest('hex').slice(0, 16)}`;
 }
+
+/**
+ * True for a submission of a version whose bodies were indented: a try that began then goes on under its key. Its identifier does not
+ * say its place in an arrival yet (`ledger/identity`).
+ */
+const isOfBefore = ({ submissionId }: Errand): boolean => submissionId.length === 23;
 
 /** The body as it goes out, and headers that only it knows. */
 async function bodyOf(
   plan: RequestPlan,
+  text: string,
   key: string,
   at: (file: PlannedFile) => Staged,
   linked: (text: string) => string,
 ): Promise<{ body: string | Readable; headers: Record<string, string> }> {
   const [only] = plan.files;
   if (plan.encoding === 'multipart') return multipart(plan, key, at, linked);
-  if (plan.encoding === 'raw' && only) {
+  if (!only) return { body: text, headers: {} };
+  if (plan.encoding === 'raw') {
     const { type, size, open } = at(only);
     return { body: open(), headers: { 'content-type': type, 'content-length': String(size) } };
   }

@@ -70,8 +70,7 @@ afterEach(() => {
 /** The ledger, with each look at what is due counted. */
 const watched = (ledger: Ledger): Ledger =>
   new Proxy(ledger, {
-    get: (of, name: keyof Ledger) =>
-      name === 'lease' ? (input: Lease) => (looks(), of.lease(input)) : of[name],
+    get: (of, name: keyof Ledger) => (name === 'lease' ? (input: Lease) => (looks(), of.lease(input)) : of[name]),
   });
 
 /** Deliveries that are due, on a route to a target of its own. */

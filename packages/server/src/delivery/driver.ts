@@ -278,12 +278,7 @@ export class DeliveryDriver {
   }
 
   /** One try: every call that is not done yet, in order, until one of them fails. */
-  async #attempt(
-    delivery: LeasedDelivery,
-    route: PreparedRoute,
-    data: Submission,
-    settle: Settle,
-  ): Promise<void> {
+  async #attempt(delivery: LeasedDelivery, route: PreparedRoute, data: Submission, settle: Settle): Promise<void> {
     const { store, courier } = this.parts;
     const { stages, context } = route;
     const { hours } = store.routes.version(delivery.versionId)!.definition.terms;

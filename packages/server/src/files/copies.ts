@@ -1,11 +1,11 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { createReadStream, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs';
+import { createReadStream, existsSync, linkSync, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { safeFileName } from '@grammata/core/request';
 import type { Request, Response } from 'express';
 import { now } from '../clock';
-import { syncFolder } from '../storage';
+import { syncFile, syncFolder } from '../storage';
 import type { Copies as CopyTable } from '../store';
 import type { Staged } from './staging';
 
@@ -24,21 +24,24 @@ export class Copies {
   }
 
   /**
-   * Keeps a staged file as a copy, and gives the link to it. The same `purpose` with the same content has the same link, so
+   * Keeps a staged file as a copy, durably, and gives the link to it; the staged one stays its owner's to remove. The same `purpose` with the same content has the same link, so
    * that a request that is tried again is the same request. `days` is how long it is good.
    */
-  keep(staged: Staged, name: string, purpose: string, days: number): string {
+  async keep(staged: Staged, name: string, purpose: string, days: number): Promise<string> {
     const { type, size, digest } = staged;
     const id = createHmac('sha256', this.key).update(`${purpose}\n${digest}`).digest('hex').slice(0, 32);
     const file = path.join(this.#folder, id);
     const before = this.table.byId(id);
     const isKept = before !== undefined && before.expiresAt > now() && existsSync(file);
     const expiresAt = isKept ? before.expiresAt : now() + days * 86_400_000;
+    // On disk, content and name, before anybody is given its link. What is staged may go along with the request as well.
     if (!isKept) {
-      renameSync(staged.path, file);
+      await syncFile(staged.path);
+      rmSync(file, { force: true });
+      linkSync(staged.path, file);
       syncFolder(this.#folder);
       this.table.put({ id, name: safeFileName(name), type, size, digest, expiresAt });
-    } else staged.remove();
+    }
     const place = `/copies/${id}/${encodeURIComponent(safeFileName(isKept ? before.name : name))}`;
     return `${this.publicUrl}${place}?until=${expiresAt}&sig=${this.#signature(id, expiresAt)}`;
   }

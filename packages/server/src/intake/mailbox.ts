@@ -129,12 +129,7 @@ function digestOf({ bytes, aside }: KeptBody): string {
     .digest('base64url');
 }
 
-function arrivalFromMail(
-  intake: IntakeRow,
-  session: SMTPServerSession,
-  kept: KeptBody,
-  id: string,
-): ReceivedArrival {
+function arrivalFromMail(intake: IntakeRow, session: SMTPServerSession, kept: KeptBody, id: string): ReceivedArrival {
   const isTooLarge = kept.cut || kept.size > intake.sizeLimit;
   const from = session.envelope.mailFrom;
   return newArrival(intake, {

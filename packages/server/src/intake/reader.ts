@@ -213,7 +213,8 @@ export class ArrivalReader {
     for (const { arrivalId, formIds, queued } of outcomes) {
       watch.saw(formIds);
       live.publish({ type: 'arrival', intakeId: intakeOf.get(arrivalId)!, arrivalId, formIds });
-      for (const { id, routeId } of queued) live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
+      for (const { id, routeId } of queued)
+        live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
     }
     if (outcomes.some(each => each.queued.length > 0)) wake();
   }

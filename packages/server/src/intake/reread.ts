@@ -148,7 +148,11 @@ export class Rereading {
     const { store, decoders, bodies, ledger } = this.parts;
     const { id: arrivalId, revision, pins, size } = arrival;
     const known = { files: store.forms.questions.filesAsked(arrival.intakeId) };
-    const put = async (submissions: Parameters<Ledger['read']>[0][0]['submissions'], from: number, end: Parameters<Ledger['read']>[0][0]['end']) => {
+    const put = async (
+      submissions: Parameters<Ledger['read']>[0][0]['submissions'],
+      from: number,
+      end: Parameters<Ledger['read']>[0][0]['end'],
+    ) => {
       const [outcome] = await ledger.read([{ arrivalId, revision, isAgain: true, from, submissions, end }]);
       for (const form of outcome!.formIds) touched.add(form);
       return outcome!.isStored;

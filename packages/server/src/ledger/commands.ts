@@ -131,7 +131,7 @@ export interface SendRecorded {
   routeId: string;
   selection: Selection;
   /** The last one of the portion before. */
-  after: Pick<DeliveryRow, 'id'> & { receivedAt: number } | null;
+  after: (Pick<DeliveryRow, 'id'> & { receivedAt: number }) | null;
   most: number;
   /** True where what was delivered goes once more, under a key of its own. */
   again: boolean;

@@ -50,4 +50,3 @@ export function* rebuildPortions(client: RawConnection, desk: Desk, formId: stri
     throw error;
   }
 }
-

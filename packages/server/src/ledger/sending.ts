@@ -75,7 +75,10 @@ export const sending = (
         { rows: rowsOf(rows) },
       );
       const isHeld = new Set(held.map(each => each.id));
-      keepAttempts(desk, settlements.filter(each => isHeld.has(each.id)));
+      keepAttempts(
+        desk,
+        settlements.filter(each => isHeld.has(each.id)),
+      );
       return settlements.map(each => isHeld.has(each.id));
     },
 
@@ -116,7 +119,9 @@ export const sending = (
         const goes = last ? again && last.state === 'delivered' : route.passes(data);
         if (!goes && last) before += 1;
         const about = aboutSubmission(data);
-        return goes ? [{ routeId, versionId: route.versionId, submissionId: id, about, run: (last?.run ?? 0) + 1 }] : [];
+        return goes
+          ? [{ routeId, versionId: route.versionId, submissionId: id, about, run: (last?.run ?? 0) + 1 }]
+          : [];
       });
       const last = rows.at(-1);
       return {
