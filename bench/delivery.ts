@@ -177,7 +177,7 @@ async function rates(target: Target, isDocumented: boolean): Promise<number> {
       await route.waiting(target.count);
       await built.call('POST', `/routes/${route.id}/live`);
       const started = performance.now();
-      await until(25, async () => (await route.counted('delivered')) === round * target.count);
+      await until(100, async () => (await route.counted('delivered')) === round * target.count);
       ours = Math.max(ours, (1000 * target.count) / (performance.now() - started));
       bare = Math.max(bare, await bareRate(target));
     }

@@ -114,6 +114,6 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
     looksForChanges: switchFrom(env.GRAMMATA_CHANGES, 'GRAMMATA_CHANGES'),
-    concurrency: 64,
+    concurrency: 256,
   };
 }

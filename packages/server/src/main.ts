@@ -11,12 +11,14 @@ process.umask(0o077);
 try {
   const config = configFrom(process.env, process.env.GRAMMATA_ROOT ?? path.resolve(import.meta.dirname, '..'));
   const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
-  const running = await assemble(config, log).listen();
+  const assembled = assemble(config, log);
+  const { store, setupToken } = assembled.services;
+  // Whoever finds the server answering finds the token, too.
+  const token = store.accounts.isEmpty() ? setupToken.value() : null;
+  const running = await assembled.listen();
   const last = atLast(log, () => running.stop());
   process.on('uncaughtException', last);
   process.on('unhandledRejection', last);
-  const { store, setupToken } = running.services;
-  const token = store.accounts.isEmpty() ? setupToken.value() : null;
   process.stdout.write(`Grammata listens at ${config.publicUrl}\n`);
   if (token !== null)
     process.stdout.write(

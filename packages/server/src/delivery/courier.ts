@@ -223,7 +223,7 @@ export class Courier {
   ): Promise<OutwardAnswer | OutwardFault> {
     const { outward, authorizations } = this.parts;
     // Whatever a plan says, what is shown to a target goes to that target.
-    if (new URL(plan.url).origin !== new URL(errand.side.baseUrl).origin)
+    if (!isAt(plan.url, errand.side.baseUrl))
       return { code: 'address', message: 'The address is not one of this target.', milliseconds: 0 };
     const { body, headers } = await bodyOf(plan, text, errand.idempotencyKey, at, linked);
     const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
@@ -270,6 +270,10 @@ export class Courier {
     return withCopyLinks(text, linkFor);
   }
 }
+
+/** Whether an address is at the same origin as another; most begin with it as it is written. */
+const isAt = (url: string, base: string): boolean =>
+  (url.startsWith(base) && /^https?:\/\/[^/?#@\\]+\//.test(base)) || new URL(url).origin === new URL(base).origin;
 
 /** Under what a file is staged: its place among the submission's, or where it is had. */
 const own = (index: number): string => `#${index}`;

@@ -29,7 +29,7 @@ const WHILE_BUSY = 1000;
 const LEASE = 60_000;
 const RENEWAL = 20_000;
 /** Deliveries of a target taken up for each request that it takes at once: the next ones are at hand. */
-const AHEAD = 3;
+const AHEAD = 6;
 /** Deliveries whose answer is there and not yet on disk, for each that is under way: with more, nothing new is taken up. */
 const UNSETTLED = 8;
 
@@ -230,7 +230,7 @@ export class DeliveryDriver {
       state = outcome.next.state;
     };
     try {
-      const { route, data, problems } = this.preparation.prepare(delivery, delivery.data);
+      const { route, data, problems } = this.preparation.prepare(delivery, JSON.parse(delivery.data) as Submission);
       const changed = delivery.attempts === 0 ? this.#changedFor(delivery) : null;
       if (problems.length > 0 || changed || !route || !data)
         await settle({ attempt: null, done: [], next: ended(delivery, 'held', changed ? [changed] : problems) });
@@ -284,7 +284,7 @@ export class DeliveryDriver {
     const { hours } = store.routes.version(delivery.versionId)!.definition.terms;
     const fresh: Done[] = [];
     const taken = () => fresh.splice(0);
-    const { done: earlier } = delivery;
+    const earlier = delivery.done.map(each => JSON.parse(each) as Done);
     const lacking = delivery.attempts === 0 && earlier.length === 0 ? await this.#lacking(delivery, route, data) : null;
     if (lacking)
       return settle({

@@ -12,7 +12,7 @@ import type { Work, Workshop } from '../work';
 import type { Bodies } from './bodies';
 
 /** Arrivals, and bytes, that are read together. */
-const TOGETHER = 40;
+const TOGETHER = 24;
 const BYTES_TOGETHER = 256_000;
 /** ms before reading is tried again when its outcome could not be stored. */
 const PAUSE = 5000;
@@ -152,11 +152,12 @@ export class ArrivalReader {
   async #readTogether(claimed: ClaimedArrival[]): Promise<void> {
     const { decoders, bodies } = this.parts;
     let readings: DecodeResult['read'];
+    const known = new Map([...new Set(claimed.map(each => each.intakeId))].map(id => [id, this.#knownOf(id)]));
     try {
       readings = await decoders.read(
         claimed.map(each => ({
           ...messageOf(each, bodies),
-          known: this.#knownOf(each.intakeId),
+          known: known.get(each.intakeId)!,
           shapesOf: each.intakeId,
         })),
         claimed.map(each => each.pins),

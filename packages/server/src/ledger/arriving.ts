@@ -3,7 +3,7 @@ import type { ArrivalReading, Commands, FeedOutcome, FeedPage } from './commands
 import type { Desk } from './desk';
 import { entriesOf } from './prints';
 import { storeReadings } from './reading';
-import { rowsOf } from './statements';
+import { listOf } from './statements';
 
 const COLUMNS = [
   'id',
@@ -31,37 +31,31 @@ const COLUMNS = [
 
 const snake = (name: string) => name.replace(/[A-Z]/g, letter => `_${letter.toLowerCase()}`);
 
-const INSERT = `INSERT INTO arrivals (${COLUMNS.map(snake).join(', ')}, headers)
-  SELECT ${COLUMNS.map(name => `value->>'${name}'`).join(', ')}, value->'headers' FROM json_each(:rows)
-  WHERE EXISTS (SELECT 1 FROM intakes WHERE id = value->>'intakeId')
-  ON CONFLICT DO NOTHING RETURNING id`;
+const INSERT = `INSERT INTO arrivals (${COLUMNS.map(snake).join(', ')}, headers)`;
 
-/** Bodies come as one run of bytes: each row says where its own begins. */
-const INSERT_BODIES = `INSERT INTO arrival_bodies (arrival_id, body)
-  SELECT value->>'id', coalesce(substr(:bytes, value->>'start' + 1, value->>'length'), x'') FROM json_each(:rows)
-  WHERE EXISTS (SELECT 1 FROM arrivals WHERE id = value->>'id') ON CONFLICT DO NOTHING`;
-
-const asNumber = (value: boolean) => (value ? 1 : 0);
-
-/** Stores arrivals; gives the identifiers of those that are stored. */
+/** Stores arrivals whose intake is there; gives their identifiers. */
 function store({ sql }: Desk, arrivals: readonly ReceivedArrival[]): Set<string> {
-  const rows = arrivals.map(({ body: _body, ...row }) => ({
-    ...row,
-    cut: asNumber(row.cut),
-    unsure: asNumber(row.unsure),
-    aside: asNumber(row.aside),
-    ended: asNumber(row.ended),
-  }));
-  const stored = new Set(sql.all<{ id: string }>(INSERT, { rows: rowsOf(rows) }).map(each => each.id));
-  let start = 0;
-  const places = arrivals.map(({ id, body }) => {
-    const place = { id, start, length: body.length };
-    start += body.length;
-    return place;
-  });
-  const bytes = arrivals.length === 1 ? arrivals[0]!.body : Buffer.concat(arrivals.map(each => each.body));
-  sql.run(INSERT_BODIES, { rows: rowsOf(places), bytes });
-  return stored;
+  const intakeIds = listOf([...new Set(arrivals.map(each => each.intakeId))]);
+  const open = new Set(
+    sql
+      .all<{ id: string }>('SELECT id FROM intakes WHERE id IN (SELECT value FROM json_each(:intakeIds))', {
+        intakeIds,
+      })
+      .map(each => each.id),
+  );
+  const taken = arrivals.filter(each => open.has(each.intakeId));
+  if (taken.length === 0) return new Set();
+  sql.rows(
+    INSERT,
+    taken.map(each => [...COLUMNS.map(name => each[name]), JSON.stringify(each.headers)]),
+  );
+  sql.rows(
+    // An empty blob is bound as NULL.
+    'INSERT INTO arrival_bodies (arrival_id, body) SELECT column1, coalesce(column2, zeroblob(0)) FROM (',
+    taken.map(({ id, body }) => [id, body]),
+    ')',
+  );
+  return new Set(taken.map(each => each.id));
 }
 
 /** What comes in. */
@@ -86,7 +80,7 @@ export const arriving = (desk: Desk): Pick<Commands, 'takeIn' | 'takeInFeed'> =>
 /** How many entries of a page were not seen before. */
 function freshIn({ sql }: Desk, { arrival, submissions }: FeedPage): number {
   const entries = submissions.map(each => entriesOf(each));
-  const prints = rowsOf([...new Set(entries.flat())]);
+  const prints = listOf([...new Set(entries.flat())]);
   const rows = sql.all<{ print: string }>(
     'SELECT print FROM seen WHERE intake_id = :intakeId AND print IN (SELECT value FROM json_each(:prints))',
     { intakeId: arrival.intakeId, prints },

@@ -2,7 +2,7 @@ import type { Submission } from '@grammata/core/submission';
 import { contentOf } from '../decoding/content';
 import type { ArrivalRow, OpenDatabase } from '../store';
 import { printsOf } from './prints';
-import { rowsOf, Statements } from './statements';
+import { Statements } from './statements';
 
 /** Submissions looked at together. */
 const PORTION = 1000;
@@ -36,15 +36,10 @@ export function carryOver({ client }: Pick<OpenDatabase, 'client'>): void {
       const own = builderId?.startsWith('same:') ? null : builderId;
       const submission = { form, id: own, content, item: null };
       const prints = printsOf(arrival, position, submission, true);
-      return prints.map(({ print }) => ({ intakeId, print, submissionId: id, at: receivedAt }));
+      return prints.map(({ print }) => [intakeId, print, id, receivedAt]);
     });
     client.exec('BEGIN IMMEDIATE');
-    sql.run(
-      `INSERT INTO seen (intake_id, print, submission_id, at)
-       SELECT value->>'intakeId', value->>'print', value->>'submissionId', value->>'at' FROM json_each(:rows) WHERE true
-       ON CONFLICT DO NOTHING`,
-      { rows: rowsOf(seen) },
-    );
+    sql.rows('INSERT INTO seen (intake_id, print, submission_id, at)', seen, 'ON CONFLICT DO NOTHING');
     after = rows.at(-1)?.id ?? '';
     if (rows.length < PORTION) sql.run(`DELETE FROM ledger_state WHERE name = 'seen'`);
     else sql.run(`UPDATE ledger_state SET value = :after WHERE name = 'seen'`, { after });

@@ -1,7 +1,6 @@
 import type { DeliveryState } from '@grammata/contract';
 import type { Pins, Way } from '@grammata/core/decode';
 import type { Done } from '@grammata/core/perform';
-import type { Submission } from '@grammata/core/submission';
 import type { ReadSubmission } from '../decoding/tasks';
 import type { ArrivalRow, AttemptRow, DeliveryFilter, DeliveryRow, ReceivedArrival, Selection } from '../store';
 
@@ -98,9 +97,10 @@ export interface Lease {
 
 /** A delivery that is leased, with what it is made from. */
 export interface LeasedDelivery extends DeliveryRow {
-  data: Submission;
-  /** Calls that were done in a try before. */
-  done: Done[];
+  /** The submission, as JSON. */
+  data: string;
+  /** Calls that were done in a try before, each as JSON. */
+  done: string[];
 }
 
 export interface Leased {

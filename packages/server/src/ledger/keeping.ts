@@ -1,7 +1,7 @@
 import { UNNAMED_FORM, type FormRow } from '../store';
 import type { Commands, Removed } from './commands';
 import type { Desk } from './desk';
-import { rowsOf } from './statements';
+import { listOf } from './statements';
 
 /** Arrivals that may go: nothing of them is kept, named, or not yet delivered. */
 const MAY_GO = `a.state NOT IN ('waiting', 'reading')
@@ -17,7 +17,7 @@ export const keeping = (
   const remove = (ids: readonly string[]): Removed => {
     const rows = sql.all<{ id: string; aside: number }>(
       `DELETE FROM arrivals WHERE id IN (SELECT value FROM json_each(:ids)) RETURNING id, aside`,
-      { ids: rowsOf(ids) },
+      { ids: listOf(ids) },
     );
     return { count: rows.length, asideIds: rows.filter(each => each.aside === 1).map(each => each.id) };
   };
@@ -73,24 +73,21 @@ export const keeping = (
     },
 
     putBack(submissions) {
-      const rows = rowsOf(submissions);
-      sql.run(
-        `UPDATE submissions SET received_at = value->>'receivedAt' FROM json_each(:rows) WHERE submissions.id = value->>'id'`,
-        { rows },
-      );
+      const rows = submissions.map(({ id, receivedAt }) => [id, receivedAt]);
+      sql.rows('UPDATE submissions SET received_at = column2 FROM (', rows, ') WHERE submissions.id = column1');
       // Each try stays as long after the first as it was.
-      sql.run(
-        `UPDATE attempts SET started_at = started_at + m.at + 1000
+      sql.rows(
+        `UPDATE attempts SET started_at = started_at + at + 1000
            - (SELECT min(o.started_at) FROM attempts o WHERE o.delivery_id = attempts.delivery_id)
-         FROM (SELECT d.id AS id, value->>'receivedAt' AS at FROM json_each(:rows)
-           JOIN deliveries d ON d.submission_id = value->>'id') m WHERE attempts.delivery_id = m.id`,
-        { rows },
+         FROM (SELECT d.id AS moved, column2 AS at FROM (`,
+        rows,
+        `) JOIN deliveries d ON d.submission_id = column1) WHERE attempts.delivery_id = moved`,
       );
-      sql.run(
-        `UPDATE deliveries SET created_at = (value->>'receivedAt') + 1000,
-           finished_at = iif(finished_at IS NULL, NULL, (value->>'receivedAt') + 1400)
-         FROM json_each(:rows) WHERE deliveries.submission_id = value->>'id'`,
-        { rows },
+      sql.rows(
+        `UPDATE deliveries SET created_at = column2 + 1000, finished_at = iif(finished_at IS NULL, NULL, column2 + 1400)
+         FROM (`,
+        rows,
+        ') WHERE deliveries.submission_id = column1',
       );
     },
   };

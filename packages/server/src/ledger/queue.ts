@@ -1,7 +1,7 @@
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { QueuedDelivery } from './commands';
-import { rowsOf, type Statements } from './statements';
+import type { Statements } from './statements';
 
 /** A delivery to be made. */
 export interface Enqueued {
@@ -32,13 +32,23 @@ export function enqueue(sql: Statements, wanted: readonly Enqueued[]): (QueuedDe
     createdAt,
     key: deliveryKey(each.submissionId, each.routeId, run),
   }));
-  const added = sql.all<{ id: string }>(
+  const added = sql.rows<{ id: string }>(
     `INSERT INTO deliveries (id, route_id, version_id, submission_id, state, run, idempotency_key, created_at, next_attempt_at,
-       attempts, about)
-     SELECT value->>'id', value->>'routeId', value->>'versionId', value->>'submissionId', 'waiting', value->>'run', value->>'key',
-       value->>'createdAt', value->>'createdAt', 0, value->>'about' FROM json_each(:rows) WHERE true
-     ON CONFLICT DO NOTHING RETURNING id`,
-    { rows: rowsOf(rows) },
+       attempts, about)`,
+    rows.map(each => [
+      each.id,
+      each.routeId,
+      each.versionId,
+      each.submissionId,
+      'waiting',
+      each.run,
+      each.key,
+      each.createdAt,
+      each.createdAt,
+      0,
+      each.about,
+    ]),
+    'ON CONFLICT DO NOTHING RETURNING id',
   );
   const isNew = new Set(added.map(each => each.id));
   return rows

@@ -2,12 +2,12 @@ import { isOfArrival, submissionIdOf } from './identity';
 import type { Submission } from '@grammata/core/submission';
 import type { ReadSubmission } from '../decoding/tasks';
 import { newId } from '../ids';
-import { FEED, UNNAMED_FORM, UPLOADED, type ArrivalRow } from '../store';
+import { FEED, isOpen, UNNAMED_FORM, UPLOADED, type ArrivalRow } from '../store';
 import type { ArrivalReading, ClaimedArrival, Commands, QueuedDelivery, ReadingOutcome } from './commands';
 import type { Desk } from './desk';
 import { printsOf, type Print } from './prints';
 import { enqueue, type Enqueued } from './queue';
-import { rowsOf } from './statements';
+import { listOf } from './statements';
 
 /** Forms that are told apart at one intake; submissions of further ones share one. */
 const MOST_FORMS = 500;
@@ -77,7 +77,7 @@ class Batch {
 /** Stores what arrivals were read as. A reading that does not hold any more stores nothing. */
 export function storeReadings(desk: Desk, readings: readonly ArrivalReading[]): ReadingOutcome[] {
   const { sql } = desk;
-  const ids = rowsOf([...new Set(readings.map(each => each.arrivalId))]);
+  const ids = listOf([...new Set(readings.map(each => each.arrivalId))]);
   const arrivals = new Map(
     sql
       .all<KnownArrival>(
@@ -114,8 +114,8 @@ export function storeReadings(desk: Desk, readings: readonly ArrivalReading[]): 
   const stale = readings.filter(each => !each.isAgain && !outcomes.has(each)).map(each => each.arrivalId);
   if (stale.length > 0)
     sql.run(
-      `UPDATE arrivals SET state = 'waiting' WHERE state = 'reading' AND id IN (SELECT value FROM json_each(:ids))`,
-      { ids: rowsOf(stale) },
+      `UPDATE arrivals SET state = 'waiting' WHERE +state = 'reading' AND id IN (SELECT value FROM json_each(:ids))`,
+      { ids: listOf(stale) },
     );
   const queued = new Map<string, QueuedDelivery[]>();
   for (const { id, routeId, arrivalId } of enqueue(sql, batch.queued))
@@ -153,13 +153,13 @@ class Filer {
     const wanted = readings.flatMap(reading => {
       const arrival = this.arrivals.get(reading.arrivalId)!;
       return reading.submissions.flatMap((each, index) =>
-        this.#prints(arrival, reading.from + index, each).map(({ print }) => ({ i: arrival.intakeId, p: print })),
+        this.#prints(arrival, reading.from + index, each).map(({ print }) => [arrival.intakeId, print]),
       );
     });
-    const rows = this.desk.sql.all<SeenRow & { intakeId: string; print: string }>(
-      `SELECT s.intake_id AS intakeId, s.print, s.submission_id AS submissionId, s.at FROM json_each(:wanted) j
-       JOIN seen s ON s.intake_id = j.value->>'i' AND s.print = j.value->>'p'`,
-      { wanted: rowsOf(wanted) },
+    const rows = this.desk.sql.rows<SeenRow & { intakeId: string; print: string }>(
+      `SELECT s.intake_id AS intakeId, s.print, s.submission_id AS submissionId, s.at FROM (`,
+      wanted,
+      `) JOIN seen s ON s.intake_id = column1 AND s.print = column2`,
     );
     for (const { intakeId, print, ...row } of rows) this.#seen.set(`${intakeId} ${print}`, row);
   }
@@ -298,78 +298,81 @@ class Filer {
 
 /** Writes what was decided: a fixed number of statements. */
 function write({ sql, questions }: Desk, batch: Batch, readings: readonly ArrivalReading[]): void {
-  if (batch.added.length > 0)
-    sql.run(
-      `INSERT INTO submissions (id, arrival_id, form_id, position, received_at, builder_id, data, repeat_of)
-       SELECT value->>'id', value->>'arrivalId', value->>'formId', value->>'position', value->>'receivedAt',
-         value->>'builderId', value->>'data', value->>'repeatOf' FROM json_each(:rows)`,
-      { rows: rowsOf(batch.added) },
-    );
-  if (batch.changed.length > 0)
-    sql.run(
-      `UPDATE submissions SET form_id = value->>'formId', builder_id = value->>'builderId', data = value->>'data',
-         repeat_of = value->>'repeatOf' FROM json_each(:rows) WHERE submissions.id = value->>'id'`,
-      { rows: rowsOf(batch.changed) },
-    );
+  sql.rows(
+    'INSERT INTO submissions (id, arrival_id, form_id, position, received_at, builder_id, data, repeat_of)',
+    batch.added.map(each => [
+      each.id,
+      each.arrivalId,
+      each.formId,
+      each.position,
+      each.receivedAt,
+      each.builderId,
+      each.data,
+      each.repeatOf,
+    ]),
+  );
+  sql.rows(
+    `UPDATE submissions SET form_id = column2, builder_id = column3, data = column4, repeat_of = column5 FROM (`,
+    batch.changed.map(each => [each.id, each.formId, each.builderId, each.data, each.repeatOf]),
+    `) WHERE submissions.id = column1`,
+  );
   if (batch.gone.length > 0)
     sql.run(
       `DELETE FROM submissions WHERE id IN (SELECT value FROM json_each(:ids))
        AND NOT EXISTS (SELECT 1 FROM deliveries WHERE submission_id = submissions.id)`,
-      { ids: rowsOf(batch.gone) },
+      { ids: listOf(batch.gone) },
     );
-  if (batch.words.length > 0) writeWords(sql, batch.words);
-  if (batch.seen.length > 0)
-    sql.run(
-      `INSERT INTO seen (intake_id, print, submission_id, at)
-       SELECT value->>'intakeId', value->>'print', value->>'submissionId', value->>'at' FROM json_each(:rows) WHERE true
-       ON CONFLICT DO UPDATE SET submission_id = excluded.submission_id, at = excluded.at`,
-      { rows: rowsOf(batch.seen) },
-    );
+  writeWords(sql, batch.words);
+  sql.rows(
+    'INSERT INTO seen (intake_id, print, submission_id, at)',
+    batch.seen.map(each => [each.intakeId, each.print, each.submissionId, each.at]),
+    'ON CONFLICT DO UPDATE SET submission_id = excluded.submission_id, at = excluded.at',
+  );
   for (const [formId, { ids, lastAt }] of batch.grown) {
     sql.run('UPDATE forms SET last_at = max(coalesce(last_at, 0), :lastAt) WHERE id = :formId', { formId, lastAt });
     questions.learn(formId, ids);
   }
-  const ends = readings.map(({ arrivalId, revision, from, submissions, end }) => ({
-    id: arrivalId,
-    state: end?.state ?? null,
-    trouble: end?.trouble ?? null,
-    unsure: end && !end.isSure ? 1 : 0,
-    way: end?.way ? JSON.stringify(end.way) : null,
-    revision,
-    about: from === 0 ? (submissions[0]?.about ?? null) : null,
-    from,
-  }));
-  // Lists show what an arrival was read as without reading a submission.
-  const summed = ends.filter(({ state, from }) => state !== null || from === 0);
-  if (summed.length > 0)
-    sql.run(
-      `UPDATE arrivals SET
-         state = coalesce(value->>'state', state),
-         trouble = iif(value->>'state' IS NULL, trouble, value->>'trouble'),
-         unsure = iif(value->>'state' IS NULL, unsure, value->>'unsure'),
-         way = iif(value->>'state' IS NULL, way, value->>'way'),
-         reading_revision = iif(value->>'state' IS NULL, reading_revision, value->>'revision'),
-         found = (SELECT count(*) FROM submissions WHERE arrival_id = arrivals.id),
-         repeats = (SELECT count(*) FROM submissions WHERE arrival_id = arrivals.id AND repeat_of IS NOT NULL),
-         form_id = (SELECT form_id FROM submissions WHERE arrival_id = arrivals.id ORDER BY position LIMIT 1),
-         about = iif(value->>'from' = 0, value->>'about', about)
-       FROM json_each(:rows) WHERE arrivals.id = value->>'id'`,
-      { rows: rowsOf(summed) },
-    );
+  summarize(sql, readings);
+}
+
+/** Keeps how readings ended, and in short what was read: lists show it without reading a submission. */
+function summarize(sql: Desk['sql'], readings: readonly ArrivalReading[]): void {
+  const ended = readings.filter(({ end, from }) => end !== null || from === 0);
+  sql.rows(
+    `UPDATE arrivals SET state = coalesce(column2, state), trouble = iif(column2 IS NULL, trouble, column3),
+       unsure = iif(column2 IS NULL, unsure, column4), way = iif(column2 IS NULL, way, column5),
+       reading_revision = iif(column2 IS NULL, reading_revision, column6),
+       found = (SELECT count(*) FROM submissions WHERE arrival_id = arrivals.id),
+       repeats = (SELECT count(*) FROM submissions WHERE arrival_id = arrivals.id AND repeat_of IS NOT NULL),
+       form_id = (SELECT form_id FROM submissions WHERE arrival_id = arrivals.id ORDER BY position LIMIT 1),
+       about = iif(column8 = 0, column7, about)
+     FROM (`,
+    ended.map(({ arrivalId, revision, from, submissions, end }) => [
+      arrivalId,
+      end?.state,
+      end?.trouble,
+      end !== null && !end.isSure,
+      end?.way && JSON.stringify(end.way),
+      revision,
+      from === 0 ? submissions[0]?.about : null,
+      from,
+    ]),
+    `) WHERE arrivals.id = column1`,
+  );
 }
 
 /** Puts submissions into the full-text index, or their new words in the place of the old. */
-export function writeWords(sql: Desk['sql'], words: readonly { submissionId: string; words: string }[]): void {
-  const rows = rowsOf(words);
-  sql.run(
-    `INSERT INTO submission_numbers (submission_id) SELECT value->>'submissionId' FROM json_each(:rows) WHERE true
-     ON CONFLICT DO NOTHING`,
-    { rows },
+function writeWords(sql: Desk['sql'], words: readonly { submissionId: string; words: string }[]): void {
+  sql.rows(
+    'INSERT INTO submission_numbers (submission_id)',
+    words.map(each => [each.submissionId]),
+    'ON CONFLICT DO NOTHING',
   );
-  sql.run(
+  sql.rows(
     `INSERT OR REPLACE INTO submission_words (rowid, words)
-     SELECT n.number, value->>'words' FROM json_each(:rows) JOIN submission_numbers n ON n.submission_id = value->>'submissionId'`,
-    { rows },
+     SELECT n.number, column2 FROM (`,
+    words.map(each => [each.submissionId, each.words]),
+    `) JOIN submission_numbers n ON n.submission_id = column1`,
   );
 }
 
@@ -406,15 +409,15 @@ export const reading = (
       const rows = sql.all<ClaimedRow>(
         `SELECT ${CLAIMED} JOIN (
            SELECT id AS next, size AS own, sum(size) OVER (ORDER BY received_at, id ROWS UNBOUNDED PRECEDING) AS total FROM (
-             SELECT id, size, received_at FROM arrivals WHERE state = 'waiting' AND lane = :lane
+             SELECT id, size, received_at FROM arrivals WHERE state = 'waiting' AND ${isOpen} AND lane = :lane
              ORDER BY received_at, id LIMIT :most)
          ) ON next = a.id AND (total <= :bytes OR total = own) ORDER BY a.received_at, a.id`,
         { lane, most, bytes },
       );
       if (rows.length > 0)
         sql.run(
-          `UPDATE arrivals SET state = 'reading' WHERE state = 'waiting' AND id IN (SELECT value FROM json_each(:ids))`,
-          { ids: rowsOf(rows.map(each => each.id)) },
+          `UPDATE arrivals SET state = 'reading' WHERE +state = 'waiting' AND id IN (SELECT value FROM json_each(:ids))`,
+          { ids: listOf(rows.map(each => each.id)) },
         );
       return rows.map(claimed);
     },
@@ -424,8 +427,8 @@ export const reading = (
     release({ ids, lane }) {
       sql.run(
         `UPDATE arrivals SET state = 'waiting', lane = coalesce(:lane, lane)
-         WHERE state = 'reading' AND id IN (SELECT value FROM json_each(:ids))`,
-        { ids: rowsOf(ids), lane: lane ?? null },
+         WHERE +state = 'reading' AND id IN (SELECT value FROM json_each(:ids))`,
+        { ids: listOf(ids), lane: lane ?? null },
       );
     },
 
@@ -449,11 +452,13 @@ export const reading = (
       const trouble =
         'It was being read both times when Grammata ended, and may have ended it. It is read again only when you ask.';
       const aside = sql.all(
-        `UPDATE arrivals SET state = 'unread', trouble = :trouble, ended = 1 WHERE state = 'reading' AND tries >= 1
+        `UPDATE arrivals SET state = 'unread', trouble = :trouble, ended = 1 WHERE state = 'reading' AND ${isOpen} AND tries >= 1
          RETURNING id`,
         { trouble },
       );
-      sql.run(`UPDATE arrivals SET state = 'waiting', tries = tries + 1, lane = 'slow' WHERE state = 'reading'`);
+      sql.run(
+        `UPDATE arrivals SET state = 'waiting', tries = tries + 1, lane = 'slow' WHERE state = 'reading' AND ${isOpen}`,
+      );
       return aside.length;
     },
 

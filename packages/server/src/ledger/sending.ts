@@ -1,12 +1,11 @@
-import type { Done } from '@grammata/core/perform';
-import { aboutSubmission, type Submission } from '@grammata/core/submission';
+import { aboutSubmission } from '@grammata/core/submission';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { DeliveryRow } from '../store';
 import type { Commands, LeasedDelivery, Settlement } from './commands';
 import type { Desk } from './desk';
 import { deliveryKey, enqueue, type Enqueued } from './queue';
-import { rowsOf } from './statements';
+import { listOf } from './statements';
 
 const DELIVERY = `d.id, d.route_id AS routeId, d.version_id AS versionId, d.submission_id AS submissionId, d.state, d.run,
   d.idempotency_key AS idempotencyKey, d.created_at AS createdAt, d.finished_at AS finishedAt, d.next_attempt_at AS nextAttemptAt,
@@ -62,17 +61,24 @@ export const sending = (
     },
 
     settle(settlements) {
-      const rows = settlements.map(({ id, owner, next }) => ({ id, owner, ...next }));
-      const held = sql.all<{ id: string }>(
-        `UPDATE deliveries SET state = value->>'state', reason = value->>'reason', attempts = value->>'attempts',
-           tries = value->>'tries', spent = value->>'spent', next_attempt_at = value->>'nextAttemptAt',
-           finished_at = value->>'finishedAt',
-           lease_owner = iif(value->>'state' = 'sending', lease_owner, NULL),
-           lease_until = iif(value->>'state' = 'sending', lease_until, NULL)
-         FROM json_each(:rows)
-         WHERE deliveries.id = value->>'id' AND deliveries.state = 'sending' AND lease_owner = value->>'owner'
+      const held = sql.rows<{ id: string }>(
+        `UPDATE deliveries SET state = column3, reason = column4, attempts = column5, tries = column6, spent = column7,
+           next_attempt_at = column8, finished_at = column9, lease_owner = iif(column3 = 'sending', lease_owner, NULL),
+           lease_until = iif(column3 = 'sending', lease_until, NULL)
+         FROM (`,
+        settlements.map(({ id, owner, next }) => [
+          id,
+          owner,
+          next.state,
+          next.reason,
+          next.attempts,
+          next.tries,
+          next.spent,
+          next.nextAttemptAt,
+          next.finishedAt,
+        ]),
+        `) WHERE deliveries.id = column1 AND deliveries.state = 'sending' AND lease_owner = column2
          RETURNING deliveries.id`,
-        { rows: rowsOf(rows) },
       );
       const isHeld = new Set(held.map(each => each.id));
       keepAttempts(
@@ -94,7 +100,7 @@ export const sending = (
       sql.run(
         `UPDATE deliveries SET next_attempt_at = :at WHERE state = 'waiting' AND next_attempt_at > :at
          AND route_id IN (SELECT value FROM json_each(:routeIds))`,
-        { at: now(), routeIds: rowsOf(routeIds) },
+        { at: now(), routeIds: listOf(routeIds) },
       );
     },
 
@@ -136,7 +142,7 @@ export const sending = (
     sendAgain({ ids, mapping }) {
       const rows = sql.all<DeliveryRow>(
         `SELECT ${DELIVERY} FROM deliveries d WHERE d.id IN (SELECT value FROM json_each(:ids)) ORDER BY d.created_at, d.id`,
-        { ids: rowsOf(ids) },
+        { ids: listOf(ids) },
       );
       return again(desk, rows, mapping);
     },
@@ -173,25 +179,25 @@ function dueOf({ sql }: Desk, routeIds: readonly string[], room: number, at: num
 }
 
 function leased({ sql }: Desk, ids: readonly string[], owner: string, until: number): LeasedDelivery[] {
-  const given = { ids: rowsOf(ids) };
+  const given = { ids: listOf(ids) };
   sql.run(
     `UPDATE deliveries SET state = 'sending', lease_owner = :owner, lease_until = :until
-     WHERE state = 'waiting' AND id IN (SELECT value FROM json_each(:ids))`,
+     WHERE +state = 'waiting' AND id IN (SELECT value FROM json_each(:ids))`,
     { ...given, owner, until },
   );
-  const done = new Map<string, Done[]>();
+  const done = new Map<string, string[]>();
   for (const row of sql.all<{ deliveryId: string; done: string }>(
     `SELECT c.delivery_id AS deliveryId, c.done FROM json_each(:ids) j JOIN calls_done c ON c.delivery_id = j.value ORDER BY c.rowid`,
     given,
   ))
-    done.set(row.deliveryId, [...(done.get(row.deliveryId) ?? []), JSON.parse(row.done) as Done]);
+    done.set(row.deliveryId, [...(done.get(row.deliveryId) ?? []), row.done]);
   return sql
     .all<DeliveryRow & { data: string }>(
       `SELECT ${DELIVERY}, s.data FROM json_each(:ids) j JOIN deliveries d ON d.id = j.value
        JOIN submissions s ON s.id = d.submission_id ORDER BY d.next_attempt_at, d.id`,
       given,
     )
-    .map(row => ({ ...row, data: JSON.parse(row.data) as Submission, done: done.get(row.id) ?? [] }));
+    .map(row => ({ ...row, done: done.get(row.id) ?? [] }));
 }
 
 function nextDue({ sql }: Desk, routeIds: readonly string[]): number | null {
@@ -199,33 +205,37 @@ function nextDue({ sql }: Desk, routeIds: readonly string[]): number | null {
     `SELECT min(at) AS at FROM (
        SELECT (SELECT min(next_attempt_at) FROM deliveries WHERE route_id = value AND state = 'waiting') AS at
        FROM json_each(:routeIds))`,
-    { routeIds: rowsOf(routeIds) },
+    { routeIds: listOf(routeIds) },
   )!.at;
 }
 
 function keepAttempts({ sql }: Desk, settlements: readonly Settlement[]): void {
-  const attempts = settlements.flatMap(({ attempt }) =>
-    attempt ? [{ id: newId(attempt.startedAt), ...attempt, complaints: attempt.complaints }] : [],
+  const attempts = settlements.flatMap(({ attempt }) => attempt ?? []);
+  sql.rows(
+    `INSERT INTO attempts (id, delivery_id, number, started_at, milliseconds, request, status, response, outcome, message, call_id, item,
+       purpose, complaints)`,
+    attempts.map(each => [
+      newId(each.startedAt),
+      each.deliveryId,
+      each.number,
+      each.startedAt,
+      each.milliseconds,
+      each.request,
+      each.status,
+      each.response,
+      each.outcome,
+      each.message,
+      each.callId,
+      each.item,
+      each.purpose,
+      JSON.stringify(each.complaints),
+    ]),
   );
-  if (attempts.length > 0)
-    sql.run(
-      `INSERT INTO attempts (id, delivery_id, number, started_at, milliseconds, request, status, response, outcome, message, call_id, item,
-         purpose, complaints)
-       SELECT value->>'id', value->>'deliveryId', value->>'number', value->>'startedAt', value->>'milliseconds', value->>'request',
-         value->>'status', value->>'response', value->>'outcome', value->>'message', value->>'callId', value->>'item',
-         value->>'purpose', value->'complaints' FROM json_each(:rows)`,
-      { rows: rowsOf(attempts) },
-    );
-  const done = settlements.flatMap(({ id, done: all }) =>
-    all.map(each => ({ id, callId: each.callId, item: each.item, done: each })),
+  sql.rows(
+    'INSERT INTO calls_done (delivery_id, call_id, item, done)',
+    settlements.flatMap(({ id, done }) => done.map(each => [id, each.callId, each.item, JSON.stringify(each)])),
+    'ON CONFLICT DO UPDATE SET done = excluded.done',
   );
-  if (done.length > 0)
-    sql.run(
-      `INSERT INTO calls_done (delivery_id, call_id, item, done)
-       SELECT value->>'id', value->>'callId', value->>'item', value->'done' FROM json_each(:rows) WHERE true
-       ON CONFLICT DO UPDATE SET done = excluded.done`,
-      { rows: rowsOf(done) },
-    );
 }
 
 /**
@@ -234,7 +244,7 @@ function keepAttempts({ sql }: Desk, settlements: readonly Settlement[]): void {
  */
 function again({ sql }: Desk, rows: readonly DeliveryRow[], mapping: 'then' | 'now') {
   const at = now();
-  const routeIds = rowsOf([...new Set(rows.map(each => each.routeId))]);
+  const routeIds = listOf([...new Set(rows.map(each => each.routeId))]);
   const latest = new Map(
     mapping === 'then'
       ? []
@@ -248,20 +258,20 @@ function again({ sql }: Desk, rows: readonly DeliveryRow[], mapping: 'then' | 'n
   );
   const versionOf = (row: DeliveryRow) => latest.get(row.routeId) ?? row.versionId;
   const failed = rows.filter(each => each.state === 'held' || each.state === 'dead');
-  if (failed.length > 0)
-    sql.run(
-      `UPDATE deliveries SET state = 'waiting', version_id = value->>'versionId', next_attempt_at = :at, finished_at = NULL,
-         reason = NULL, tries = 0, spent = 0
-       FROM json_each(:rows) WHERE deliveries.id = value->>'id' AND deliveries.state = value->>'state'`,
-      { at, rows: rowsOf(failed.map(row => ({ id: row.id, state: row.state, versionId: versionOf(row) }))) },
-    );
+  sql.rows(
+    `UPDATE deliveries SET state = 'waiting', version_id = column3, next_attempt_at = column4, finished_at = NULL, reason = NULL,
+       tries = 0, spent = 0
+     FROM (`,
+    failed.map(row => [row.id, row.state, versionOf(row), at]),
+    `) WHERE deliveries.id = column1 AND deliveries.state = column2`,
+  );
   const delivered = rows.filter(each => each.state === 'delivered');
   const runs = new Map(
     sql
       .all<{ id: string; run: number }>(
         `SELECT d.id, max(o.run) AS run FROM json_each(:ids) j JOIN deliveries d ON d.id = j.value
          JOIN deliveries o ON o.route_id = d.route_id AND o.submission_id = d.submission_id GROUP BY d.id`,
-        { ids: rowsOf(delivered.map(each => each.id)) },
+        { ids: listOf(delivered.map(each => each.id)) },
       )
       .map(row => [row.id, row.run]),
   );

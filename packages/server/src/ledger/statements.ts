@@ -1,6 +1,13 @@
 import type { RawConnection } from '../store';
 
-type Given = Record<string, string | number | Uint8Array | null>;
+type Value = string | number | boolean | Uint8Array | null;
+type Given = Record<string, string | number | null>;
+
+/** Rows that go into one statement; more go in several. */
+const TOGETHER = 64;
+
+const bound = (value: Value | undefined): string | number | Uint8Array | null =>
+  value === undefined ? null : typeof value === 'boolean' ? Number(value) : value;
 
 /** Statements of a connection, each made once. */
 export class Statements {
@@ -20,6 +27,21 @@ export class Statements {
     this.#of(text).run(given);
   }
 
+  /**
+   * Runs a statement over rows: what stands before and after `VALUES (…), (…)`. A row is a list of values.
+   * @example rows('INSERT INTO seen (print, at)', [['a', 1]], 'ON CONFLICT DO NOTHING RETURNING print')
+   */
+  rows<Row>(before: string, rows: readonly (readonly (Value | undefined)[])[], after = ''): Row[] {
+    const found: Row[] = [];
+    for (let from = 0; from < rows.length; from += TOGETHER) {
+      const portion = rows.slice(from, from + TOGETHER);
+      const row = `(${Array(portion[0]!.length).fill('?').join(', ')})`;
+      const text = `${before} VALUES ${Array(portion.length).fill(row).join(', ')} ${after}`;
+      for (const each of this.#of(text).all(portion.flat().map(bound)) as Row[]) found.push(each);
+    }
+    return found;
+  }
+
   #of(text: string) {
     const known = this.#made.get(text) ?? this.client.prepare(text);
     this.#made.set(text, known);
@@ -27,5 +49,5 @@ export class Statements {
   }
 }
 
-/** Rows as one parameter: a statement reads them with `json_each`. */
-export const rowsOf = (rows: readonly unknown[]): string => JSON.stringify(rows);
+/** A list as one parameter: a statement reads it with `json_each`. */
+export const listOf = (list: readonly string[]): string => JSON.stringify(list);

@@ -31,6 +31,9 @@ interface Waiting {
 /** ms before a thread that ended is started again. */
 const PAUSE = 1000;
 
+/** ms after which a reading is stored though others wait. */
+const READING = 40;
+
 /** Commands that take a list and answer with one of the same length: those of one turn go as one. */
 const together: ReadonlySet<Command> = new Set(['takeIn', 'settle']);
 
@@ -48,6 +51,7 @@ export class LedgerThread {
   #port: Port;
   #asked: Asked[] = [];
   #count = 0;
+  #lastRead = 0;
   #underWay = 0;
   #isSet = false;
   #ended: Promise<void> | null = null;
@@ -142,15 +146,28 @@ export class LedgerThread {
   }
 
   #sendAll(): void {
-    const asked = this.#asked;
+    const asked = this.#next();
     if (asked.length === 0) return;
-    this.#asked = [];
     const orders: Order[] = [];
     for (const [name, all] of gathered(asked))
       if (together.has(name)) orders.push(this.#orderFor(name, all));
       else for (const { input, ...waiting } of all) orders.push({ id: this.#expectOrder(waiting), name, input });
     this.#underWay = orders.length;
     this.#post({ orders }, bodiesOf(orders));
+  }
+
+  /** What goes next: what senders and targets wait for first, but reading has its turn at the latest after a while. */
+  #next(): Asked[] {
+    const urgent = this.#asked.filter(each => each.name !== 'read');
+    const reading = this.#asked.find(each => each.name === 'read');
+    const isDue = reading !== undefined && performance.now() - this.#lastRead > READING;
+    if (!reading || (urgent.length > 0 && !isDue)) {
+      this.#asked = this.#asked.filter(each => each.name === 'read');
+      return urgent;
+    }
+    this.#lastRead = performance.now();
+    this.#asked = this.#asked.filter(each => each !== reading);
+    return [reading];
   }
 
   #expectOrder({ done, failed }: Waiting): number {
@@ -212,7 +229,7 @@ export class LedgerThread {
   /** Does what was asked, and ends the thread. */
   async close(): Promise<void> {
     if (this.#ended) return this.#ended;
-    this.#sendAll();
+    while (this.#asked.length > 0) this.#sendAll();
     this.#ended = new Promise<void>(done => (this.#hasEnded = done));
     this.#post({ close: true });
     return this.#ended;

@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import { headerParameters } from '@grammata/core/decode';
 import { usualPatience, type Patience } from '@grammata/core/perform';
 import { Agent, request } from 'undici';
+import { exchange } from './exchange';
 import { guardedConnector, PrivateAddress } from './guard';
 
 export interface OutwardRequest {
@@ -112,26 +113,27 @@ export class Outward {
   }: OutwardRequest): Promise<OutwardAnswer | OutwardFault> {
     const started = performance.now();
     const took = () => Math.round(performance.now() - started);
-    if (!/^https?:/i.test(url) || !URL.canParse(url))
+    const address = URL.canParse(url) ? new URL(url) : null;
+    if (address === null || !/^https?:$/.test(address.protocol))
       return { code: 'address', message: this.mask(`“${url.slice(0, 200)}” is no address.`), milliseconds: 0 };
     const { connect, firstByte, whole } = patience ?? usualPatience;
     const sending = (Number(headers['content-length'] ?? 0) / SLOWEST) * 1000;
-    const signal = AbortSignal.timeout(Math.ceil(whole * 1000 + sending));
     try {
-      const answer = await request(url, {
+      const answer = await exchange(this.#agentFor(connect), {
         method,
+        url: address,
         headers,
         body,
-        signal,
+        most,
         headersTimeout: Math.ceil(firstByte * 1000 + sending),
-        dispatcher: this.#agentFor(connect),
+        whole: Math.ceil(whole * 1000 + sending),
       });
-      const { bytes, cut } = await readUpTo(answer.body, most);
+      const { bytes, cut } = answer;
       const text = bytes.toString('utf8');
       const masked = this.mask(text);
       const flat = Object.entries(answer.headers).map(([name, value]) => [name, this.mask(String(value))]);
       return {
-        status: answer.statusCode,
+        status: answer.status,
         headers: Object.fromEntries(flat),
         bytes,
         body: masked,
@@ -140,7 +142,7 @@ export class Outward {
         milliseconds: took(),
       };
     } catch (error) {
-      const { code, message } = explain(error as NodeJS.ErrnoException, new URL(url));
+      const { code, message } = explain(error as NodeJS.ErrnoException, address);
       return { code, message: this.mask(message), milliseconds: took() };
     } finally {
       // What was not sent to its end is let go of, files on disk too.
@@ -208,20 +210,6 @@ export class Outward {
 /** The name in a Content-Disposition (RFC 6266 §4.3): `filename*` (RFC 8187) before `filename`. */
 export const fileNameIn = (disposition: string): string | null =>
   headerParameters(disposition).filename?.trim() || null;
-
-async function readUpTo(
-  stream: AsyncIterable<Uint8Array> & { destroy(): unknown },
-  most: number,
-): Promise<{ bytes: Buffer; cut: boolean }> {
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  for await (const chunk of stream) {
-    chunks.push(chunk);
-    size += chunk.length;
-    if (size > most) break;
-  }
-  return { bytes: Buffer.concat(chunks).subarray(0, most), cut: size > most };
-}
 
 const tlsCodes = /CERT|TLS|SSL|SELF_SIGNED|UNABLE_TO_VERIFY/;
 

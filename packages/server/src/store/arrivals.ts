@@ -19,6 +19,9 @@ export type ArrivalHead = Omit<
   'headers' | 'url' | 'digest' | 'checked' | 'sender' | 'cut' | 'aside' | 'tries' | 'ended' | 'lane' | 'readingRevision'
 >;
 
+/** What the index of those that are not read has to be asked with (SQLite, “Partial Indexes”). */
+export const isOpen = `state IN ('waiting', 'reading', 'unread')`;
+
 /** What stands for the method of an arrival that a person uploaded as a file, that was read from a feed, that came by mail. */
 export const UPLOADED = 'FILE';
 export const FEED = 'FEED';
@@ -105,7 +108,7 @@ export class Arrivals {
 
   /** Messages that nothing could be made of: how many, and the newest. */
   unreadable(): { count: number; newest: ArrivalHead | undefined } {
-    const unread = eq(arrivals.state, 'unread');
+    const unread = and(eq(arrivals.state, 'unread'), sql.raw(isOpen));
     return {
       count: this.db.select({ n: count() }).from(arrivals).where(unread).get()!.n,
       newest: this.db.select(head).from(arrivals).where(unread).orderBy(desc(arrivals.receivedAt)).limit(1).get(),

@@ -138,11 +138,11 @@ export const arrivals = sqliteTable(
   },
   table => [
     index('arrivals_by_digest').on(table.intakeId, table.digest),
-    index('arrivals_waiting')
-      .on(table.lane, table.receivedAt, table.id)
-      .where(sql`state = 'waiting'`),
     index('arrivals_by_intake').on(table.intakeId, table.receivedAt),
-    index('arrivals_by_state').on(table.state, table.receivedAt),
+    // Those that are read already, most of all, are not looked for by their state.
+    index('arrivals_open')
+      .on(table.state, table.lane, table.receivedAt, table.id)
+      .where(sql`state IN ('waiting', 'reading', 'unread')`),
     index('arrivals_by_time').on(table.receivedAt),
   ],
 );
@@ -473,9 +473,9 @@ export const deliveries = sqliteTable(
   table => [
     uniqueIndex('deliveries_once').on(table.routeId, table.submissionId, table.run),
     index('deliveries_due').on(table.routeId, table.state, table.nextAttemptAt),
-    index('deliveries_by_time').on(table.createdAt, table.id, table.state),
+    index('deliveries_by_time').on(table.createdAt, table.id),
     index('deliveries_by_state').on(table.state, table.createdAt, table.id),
-    index('deliveries_by_route').on(table.routeId, table.createdAt, table.id, table.state),
+    index('deliveries_by_route').on(table.routeId, table.createdAt, table.id),
     index('deliveries_by_submission').on(table.submissionId),
     index('deliveries_by_version').on(table.versionId),
     index('deliveries_leased')

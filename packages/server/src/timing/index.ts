@@ -1,1 +1,2 @@
 export * from './timers';
+export * from './deadline';
