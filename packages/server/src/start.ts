@@ -54,13 +54,14 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const live = new LiveHub();
   const timers = new Timers(log);
   const health = new StorageHealth(live, log);
-  const { ledger } = new LedgerThread({
+  const thread = new LedgerThread({
     file: path.join(config.dataDir, 'grammata.db'),
     program: config.ledgerFile,
     gate,
     timers,
     log,
   });
+  const { ledger } = thread;
   const entrance = entranceOf(config.publicUrl, config.trustProxies);
   const setupToken = new SetupToken(config.dataDir);
   const outward = new Outward(config.allowPrivate, vault.mask);
@@ -135,6 +136,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     health,
     timers,
     log,
+    isPressed: () => thread.isPressed,
   });
   const stored = () => reader.wake();
   const rereading = new Rereading({ store, ledger, decoders, bodies, workshop, live, timers });

@@ -14,6 +14,9 @@ import type { Bodies } from './bodies';
 /** Arrivals, and bytes, that are read together. */
 const TOGETHER = 24;
 const BYTES_TOGETHER = 256_000;
+/** While many senders wait, reading rests so many times as long as it took, and ms at most: it gets less than a tenth of the time. */
+const REST = 12;
+const LONGEST_REST = 1000;
 /** ms before reading is tried again when its outcome could not be stored. */
 const PAUSE = 5000;
 /** ms before a message is read again whose reading the clock ended; each time as long again. */
@@ -37,6 +40,8 @@ export interface ReaderParts {
   health: StorageHealth;
   timers: Timers;
   log: Logger;
+  /** True while so many arrive that reading takes a back seat. */
+  isPressed(): boolean;
 }
 
 /** The name of the uploaded file an arrival was made of. */
@@ -124,6 +129,10 @@ export class ArrivalReader {
         .run('reading what arrived', () => this.#readOr(claimed, lane))
         .then(() => void underWay.delete(reading));
       underWay.add(reading);
+      if (!this.parts.isPressed()) continue;
+      const started = performance.now();
+      await reading;
+      await timers.pause(Math.min(LONGEST_REST, REST * (performance.now() - started)));
     }
   }
 

@@ -33,6 +33,9 @@ const PAUSE = 1000;
 
 /** ms after which a reading is stored though others wait. */
 const READING = 40;
+/** Senders that wait at once from which on there are many, and ms for which that holds. */
+const MANY = 6;
+const PRESSED = 200;
 
 /** Commands that take a list and answer with one of the same length: those of one turn go as one. */
 const together: ReadonlySet<Command> = new Set(['takeIn', 'settle']);
@@ -52,6 +55,9 @@ export class LedgerThread {
   #asked: Asked[] = [];
   #count = 0;
   #lastRead = 0;
+  /** How many senders waited at once of late, and when the last did. */
+  #senders = 0;
+  #lastSenders = 0;
   #underWay = 0;
   #isSet = false;
   #ended: Promise<void> | null = null;
@@ -59,6 +65,11 @@ export class LedgerThread {
 
   constructor(private readonly parts: LedgerThreadParts) {
     this.#port = this.#start();
+  }
+
+  /** True while so many senders wait at once that reading takes a back seat. */
+  get isPressed(): boolean {
+    return this.#senders > MANY && performance.now() - this.#lastSenders < PRESSED;
   }
 
   /** The ledger that others use. */
@@ -159,6 +170,11 @@ export class LedgerThread {
   /** What goes next: what senders and targets wait for first, but reading has its turn at the latest after a while. */
   #next(): Asked[] {
     const urgent = this.#asked.filter(each => each.name !== 'read');
+    const senders = urgent.filter(each => each.name === 'takeIn').length;
+    if (senders > 0) {
+      this.#senders += (senders - this.#senders) / 4;
+      this.#lastSenders = performance.now();
+    }
     const reading = this.#asked.find(each => each.name === 'read');
     const isDue = reading !== undefined && performance.now() - this.#lastRead > READING;
     if (!reading || (urgent.length > 0 && !isDue)) {
