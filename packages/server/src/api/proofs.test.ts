@@ -1,4 +1,4 @@
-import type { ProofView, ProposedProofs, RouteView, TargetView } from '@grammata/contract';
+import type { DeliveryPage, ProofView, ProposedProofs, RouteView, TargetView } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { withForm } from '../testing/forms';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
@@ -79,8 +79,8 @@ test('what a target really answered is what a proof is played with', async () =>
   await goLive();
   await client.call('POST', `/routes/${route.id}/recorded`, { selection: {}, again: false });
   await eventually(
-    () => Promise.resolve(target.requests.filter(each => each.method === 'POST')),
-    all => all.length === 3,
+    async () => (await client.call<DeliveryPage>('GET', '/deliveries')).json.counts,
+    counts => counts.delivered === 3,
   );
   const { json: proposed } = await client.call<ProposedProofs>('POST', at('/propose'));
   const all = (await client.call<ProofView[]>('POST', at(), { sampleIds: proposed.samples.map(each => each.sampleId) }))

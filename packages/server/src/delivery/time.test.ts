@@ -59,7 +59,8 @@ test('what fails in passing is kept for a day by default, and many tries are mad
   const [delivery] = (await waiting()).deliveries;
   const view = (await client.call<DeliveryView>('GET', `/deliveries/${delivery!.id}`)).json;
   expect(view.hours).toBe(24);
-  expect(Date.parse(view.tryUntil!) - Date.parse(view.attemptList[0]!.startedAt)).toBe(86_400_000);
+  const given = Date.parse(view.tryUntil!) - Date.parse(view.attemptList[0]!.startedAt);
+  expect(Math.abs(given - 86_400_000)).toBeLessThan(5000);
   expect(triesWithin(86_400_000).length).toBeGreaterThan(50);
 });
 
@@ -71,9 +72,11 @@ test('a clock that is set back takes what waits along', async () => {
   const back = 2 * 3_600_000;
   jest.spyOn(Date, 'now').mockImplementation(() => real() - back);
   client.running.services.deliveries.wake();
-  const after = Date.parse((await page()).deliveries[0]!.nextAttemptAt!) - Date.now();
   // As long from now as it was, and not two hours longer.
-  expect(Math.abs(after - before)).toBeLessThan(60_000);
+  await eventually(
+    async () => Date.parse((await page()).deliveries[0]!.nextAttemptAt!) - Date.now(),
+    after => Math.abs(after - before) < 60_000,
+  );
 });
 
 test('another request has another key, the same request the same one', async () => {

@@ -2,9 +2,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { LiveEvent } from '@grammata/contract';
-import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
+import { Turns } from '../ledger/turn';
 import { LiveHub } from '../live';
+import type { OpenDatabase } from '../store';
 import { draftOf } from '../testing/draftOf';
 import { eventually, startServer, startTarget } from '../testing/running';
 import { StorageHealth, storageFault, syncFolder, writeAll } from '.';
@@ -56,11 +57,9 @@ test('trouble is told once, and its end too', () => {
 });
 
 test('with the disk full nothing is acknowledged, a delivery that was taken is not forgotten, and all goes on with room', async () => {
+  const turns = jest.spyOn(Turns.prototype, 'do');
   const [client, target] = [await startServer(), await startTarget()];
-  const { store } = client.running.services;
   // The database is given no more pages than it has: SQLite then says that the disk is full (SQLITE_FULL).
-  const db = (store.arrivals as unknown as { db: { run(q: unknown): unknown; get(q: unknown): unknown } }).db;
-  const pages = () => Number(Object.values(db.get(sql`PRAGMA page_count`) as object)[0]);
   const { json: intake } = await client.call<{ id: string; address: string }>('POST', '/intakes', { name: 'Full' });
   const send = (n: number) =>
     fetch(`${client.url}${new URL(intake.address).pathname}`, {
@@ -92,7 +91,10 @@ test('with the disk full nothing is acknowledged, a delivery that was taken is n
   await client.call('PUT', `/routes/${route.id}/draft`, draftOf(route));
   await client.call('POST', `/routes/${route.id}/live`);
 
-  db.run(sql.raw(`PRAGMA max_page_count = ${pages() + 6}`));
+  const { database } = turns.mock.contexts[0] as unknown as { database: Pick<OpenDatabase, 'client'> };
+  const { client: ledger } = database;
+  const [{ page_count: pages }] = ledger.pragma('page_count') as [{ page_count: number }];
+  ledger.pragma(`max_page_count = ${pages + 6}`);
   const answers: number[] = [];
   for (let n = 1; n <= 20; n++) {
     const answer = await send(n);
@@ -103,7 +105,7 @@ test('with the disk full nothing is acknowledged, a delivery that was taken is n
   const desk = await client.call<{ storage: { message: string } | null }>('GET', '/desk');
   expect(desk.json.storage?.message).toBe('The disk of the data folder is full.');
 
-  db.run(sql.raw('PRAGMA max_page_count = 1000000'));
+  ledger.pragma('max_page_count = 1000000');
   const acknowledged = answers.filter(each => each === 202).length;
   expect((await send(99)).status).toBe(202);
   const delivered = await eventually(

@@ -7,6 +7,7 @@ import type { Operation } from '@grammata/core/target';
 import Libsql from 'libsql';
 import { openDatabase, storeOn } from '.';
 import { newArrival } from '../intake/arrival';
+import { readSubmission } from '../decoding';
 import { directCommands } from '../ledger';
 
 const migrations = path.resolve(__dirname, '../../migrations');
@@ -247,6 +248,83 @@ test('a database of the version before is carried over: what was known of questi
     ]);
   const [left] = store.forms.byId('g')!.schema.fields;
   expect(left).toMatchObject({ key: 'site', firstAt: Date.parse('2026-10-26'), lastAt: Date.parse('2026-10-26') });
+  after.close();
+  rmSync(folder, { recursive: true });
+});
+
+test('a database of the version before is carried over: bodies, words, what was seen, and the time for tries', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+  const file = path.join(folder, 'grammata.db');
+  openDatabase(file, upTo(folder, 29)).close();
+  const db = new Libsql(file);
+  db.exec(
+    `INSERT INTO intakes (id, name, slug, state, size_limit, reply, reply_text, created_at) VALUES ('i', 'I', 'slug', 'open', 1000, 'accepted', '', 1)`,
+  );
+  db.exec(`INSERT INTO forms (id, intake_id, key, name) VALUES ('f', 'i', '', 'F')`);
+  const arrive = db.prepare(
+    `INSERT INTO arrivals (id, intake_id, received_at, method, url, headers, size, body, cut, state, digest) VALUES (?, 'i', ?, ?, '/in/slug', '[]', ?, ?, 0, ?, ?)`,
+  );
+  const submit = db.prepare(
+    `INSERT INTO submissions (id, arrival_id, form_id, position, received_at, builder_id, data, repeat_of) VALUES (?, ?, 'f', 0, ?, ?, ?, ?)`,
+  );
+  const words = db.prepare(`INSERT INTO submission_texts (submission_id, text) VALUES (?, ?)`);
+  const all = [answered(0, 'Mill Race', 'low'), answered(1, 'AB-02', null)];
+  all.forEach((data, n) => {
+    arrive.run(`a${n}`, 1000 + n, 'POST', 3, Buffer.from(`b${n}`), 'read', `d${n}`);
+    submit.run(`s${n}`, `a${n}`, 1000 + n, `s${n}`, JSON.stringify(data), null);
+    words.run(
+      `s${n}`,
+      data.fields
+        .map(each => each.value)
+        .join('\n')
+        .toLowerCase(),
+    );
+  });
+  arrive.run('a2', 1002, 'FEED', 3, Buffer.from(''), 'read', 'd2');
+  const entry = { ...answered(2, 'north gate', null), id: null };
+  const { fields } = entry;
+  submit.run('s2', 'a2', 1002, 'same:of-before', JSON.stringify(entry), null);
+  arrive.run('a3', 1003, 'POST', 300_000, Buffer.from('large'), 'waiting', 'd3');
+  const definition = JSON.stringify({
+    name: 'R',
+    calls: [],
+    condition: { all: [] },
+    terms: { hours: 2, timeZone: 'UTC' },
+  });
+  db.prepare(`INSERT INTO routes (id, form_id, state, draft, created_at) VALUES ('r', 'f', 'live', ?, 1)`).run(
+    definition,
+  );
+  db.prepare(
+    `INSERT INTO versions (id, route_id, number, form_id, definition, created_at) VALUES ('v', 'r', 1, 'f', ?, 1)`,
+  ).run(definition);
+  db.exec(
+    `INSERT INTO deliveries (id, route_id, version_id, submission_id, run, state, about, idempotency_key, attempts, created_at, next_attempt_at, try_until)
+     VALUES ('w', 'r', 'v', 's0', 1, 'waiting', '', 'k', 1, 1, 1000, 3601000), ('x', 'r', 'v', 's1', 1, 'delivered', '', 'l', 1, 1, NULL, NULL)`,
+  );
+  db.close();
+
+  const after = openDatabase(file, migrations);
+  const store = storeOn(after.db);
+  const commands = directCommands(after);
+  expect(['a0', 'a2', 'a3'].map(id => store.arrivals.bodyOf(id).toString())).toEqual(['b0', '', 'large']);
+  expect(store.arrivals.byId('a3')).toMatchObject({ lane: 'slow', readingRevision: 0 });
+  expect(store.forms.heads()[0]!.submissions).toBe(3);
+  expect(store.forms.found('f', 'mill rac', 9).map(each => each.id)).toEqual(['s0']);
+  // An hour of two was left.
+  expect([store.deliveries.byId('w')!.spent, store.deliveries.byId('x')!.spent]).toEqual([3_600_000, 0]);
+  // What comes once more came before: with its identifier, and as an entry of a feed without one.
+  const intake = store.intakes.byId('i')!;
+  const end = { state: 'read' as const, trouble: null, isSure: true, way: null };
+  const row = (method: string) =>
+    newArrival(intake, { method, contentType: null, headers: [], body: Buffer.from('x'), state: 'reading' });
+  const again = row('POST');
+  commands.takeIn([again]);
+  const submissions = [readSubmission(all[0]!, undefined), readSubmission(answered(9, 'AB-09', null), undefined)];
+  commands.read([{ arrivalId: again.id, revision: 0, isAgain: false, from: 0, submissions, end }]);
+  expect(store.arrivals.submissionsOf(again.id, 9).map(each => each.repeatOf)).toEqual(['s0', null]);
+  const page = { revision: 0, end, isEmpty: false };
+  const shown = readSubmission({ ...entry, fields }, { some: 'item' });
+  expect(commands.takeInFeed({ ...page, arrival: row('FEED'), submissions: [shown] })).toBeNull();
   after.close();
   rmSync(folder, { recursive: true });
 });

@@ -56,9 +56,7 @@ export function stored(): Stored {
   const take = (method = 'POST'): string => {
     const id = newId();
     const body = Buffer.from(id);
-    commands.takeIn([
-      newArrival(intake, { id, method, contentType: null, headers: [], body, state: 'reading' }),
-    ]);
+    commands.takeIn([newArrival(intake, { id, method, contentType: null, headers: [], body, state: 'reading' })]);
     return id;
   };
   const read: Stored['read'] = (submissions, { arrivalId = take(), isAgain = false, revision = 0 } = {}) =>
