@@ -7,6 +7,7 @@ export default defineConfig({
     './packages/server/src/store/schema.ts',
     './packages/server/src/store/proofsSchema.ts',
     './packages/server/src/store/changesSchema.ts',
+    './packages/server/src/store/ledgerSchema.ts',
   ],
   out: './packages/server/migrations',
 });

@@ -10,6 +10,7 @@ import {
   compileLine,
   copiesIn,
   copyLink,
+  indented,
   safeFileName,
   stoppers,
   wireText,
@@ -360,3 +361,11 @@ describe('files that are none of the submission’s own', () => {
     expect(line.outcome(scopeOf(submission({ f: [{ ...file, url: 'via:t-1/files/7' }] }))).state).toBe('trouble');
   });
 });
+
+test.each([
+  ['{"a":[1,{"b":"c"}]}', '{\n  "a": [\n    1,\n    {\n      "b": "c"\n    }\n  ]\n}'],
+  ['{"a": 1}', '{"a": 1}'],
+  ['{"id":12345678901234567890}', '{"id":12345678901234567890}'],
+  ['{"a":', '{"a":'],
+  ['site=AB-07', 'site=AB-07'],
+])('for people %s is indented where that changes nothing', (body, shown) => expect(indented(body)).toBe(shown));

@@ -97,6 +97,18 @@ function pairsOf(value: Json, name: string): string[] {
   return [new URLSearchParams([[name, asText(value)]]).toString()];
 }
 
+/** JSON that is written without blanks, indented for people; any other text as it is. */
+export function indented(body: string): string {
+  if (!/^[[{]/.test(body)) return body;
+  try {
+    const value = JSON.parse(body) as Json;
+    // A number that a double can't hold would be another one.
+    return JSON.stringify(value) === body ? JSON.stringify(value, null, 2) : body;
+  } catch {
+    return body;
+  }
+}
+
 /**
  * The message as HTTP/1.1 would show it (RFC 9112 §3): request line, headers, blank line, body.
  * @param body where it is rendered already; else JSON is indented, for people
@@ -108,17 +120,13 @@ export function wireText(
   body = bodyText(plan, 2),
 ): string {
   if (plan.encoding === 'mail') return body;
-  if (plan.url.startsWith('file:'))
-    return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${body}`;
+  if (plan.url.startsWith('file:')) return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${body}`;
   const { pathname, search, host } = new URL(plan.url);
   // What stands for an answer that is not there yet is shown as it reads.
   const shown = (pathname + search).replace(/%E2%80%B9.*?%E2%80%BA/g, decodeURIComponent);
   const target = withQuery(shown, extraQuery);
   const headers: [string, string][] = [['host', host], ...plan.headers, ...extraHeaders];
-  return [
-    `${plan.method} ${target} HTTP/1.1`,
-    ...headers.map(([name, value]) => `${name}: ${value}`),
-    '',
-    body,
-  ].join('\n');
+  return [`${plan.method} ${target} HTTP/1.1`, ...headers.map(([name, value]) => `${name}: ${value}`), '', body].join(
+    '\n',
+  );
 }

@@ -1,3 +1,4 @@
+import { withoutEnd } from './ends';
 import type { Json } from './json';
 
 /** A string of JSON, or a number (RFC 8259 §6 and §7). */
@@ -11,7 +12,7 @@ function partsOf(number: string): string {
   const [mantissa = '', exponent = '0'] = number.replace('-', '').toLowerCase().split('e');
   const [whole = '', decimals = ''] = mantissa.split('.');
   const digits = (whole + decimals).replace(/^0+/, '');
-  const significant = digits.replace(/0+$/, '');
+  const significant = withoutEnd(digits, '0');
   if (significant === '') return '0';
   return `${significant}e${Number(exponent) - decimals.length + digits.length - significant.length}`;
 }

@@ -203,8 +203,7 @@ test('a target that fails time and again is parked, and says so; a person has it
   expect((await page()).deliveries.filter(each => each.attempts === 0).length).toBeGreaterThan(0);
   // All of them wait for another time: asking it now is now all the same.
   const { store } = client.running.services;
-  for (const { id } of (await page()).deliveries)
-    changeDelivery(store, id, { nextAttemptAt: Date.now() + 3_600_000 });
+  for (const { id } of (await page()).deliveries) changeDelivery(store, id, { nextAttemptAt: Date.now() + 3_600_000 });
   target.answer = { status: 201, body: { no: 1 } };
   await client.call('POST', `/targets/${targetId}/probe`);
   await eventually(

@@ -53,8 +53,7 @@ async function readAs({ store, decoders }: Parts, formId: string, text: string):
   const message = { body: Buffer.from(text), file: null, contentType: null, url: '/', known };
   const [reading] = await decoders.read([message], [store.intakes.pinsOf(intakeId)]);
   if (!reading) throw fieldFault('message', 'Give fewer submissions at once.');
-  if (reading.submissions.length === 0)
-    throw fieldFault('message', reading.trouble ?? 'There is no submission in it.');
+  if (reading.submissions.length === 0) throw fieldFault('message', reading.trouble ?? 'There is no submission in it.');
   return reading.submissions.map(each => JSON.parse(each.data) as Submission);
 }
 

@@ -1,9 +1,9 @@
 import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
-import { raw, Router } from 'express';
+import { Router } from 'express';
 import { actorOf, changeIntake, openIntake, readAgain, removeIntake, takeUpload } from '../acts';
 import { iso } from '../clock';
 import { isUnpinned, type Pins, type Way } from '@grammata/core/decode';
-import { LARGEST_UPLOAD, messageOf } from '../intake';
+import { messageOf } from '../intake';
 import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import { isSameWay, type ArrivalRow } from '../store';

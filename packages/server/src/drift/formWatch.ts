@@ -90,7 +90,8 @@ export class FormWatch {
    */
   checkFor({ id, formId, receivedAt }: Pick<SubmissionRow, 'id' | 'formId' | 'receivedAt'>): string {
     const known = this.#checked.get(formId);
-    if (known && (receivedAt < known.receivedAt || (receivedAt === known.receivedAt && id <= known.id))) return known.id;
+    if (known && (receivedAt < known.receivedAt || (receivedAt === known.receivedAt && id <= known.id)))
+      return known.id;
     this.check(formId);
     return this.#checked.get(formId)?.id ?? id;
   }

@@ -2,7 +2,7 @@ import type { ReceivedArrival } from '../store';
 import type { ArrivalReading, Commands, FeedOutcome, FeedPage } from './commands';
 import type { Desk } from './desk';
 import { entriesOf } from './prints';
-import { storeReadings } from './reading';
+import { storeReadings } from './filing';
 import { listOf } from './statements';
 
 const COLUMNS = [

@@ -2,7 +2,8 @@ import type { Way } from '@grammata/core/decode';
 import { and, asc, count, desc, eq, gte, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/sqlite-core';
 import type { Database } from './database';
-import { arrivalBodies, arrivals, submissions, type forms } from './schema';
+import { arrivalBodies } from './ledgerSchema';
+import { arrivals, submissions, type forms } from './schema';
 
 export type ArrivalRow = typeof arrivals.$inferSelect;
 export type SubmissionRow = typeof submissions.$inferSelect;
@@ -190,11 +191,8 @@ export class Arrivals {
   /** The arrival that a submission came with; null where there is no such submission. */
   arrivalOf(submissionId: string): string | null {
     return (
-      this.db
-        .select({ id: submissions.arrivalId })
-        .from(submissions)
-        .where(eq(submissions.id, submissionId))
-        .get()?.id ?? null
+      this.db.select({ id: submissions.arrivalId }).from(submissions).where(eq(submissions.id, submissionId)).get()
+        ?.id ?? null
     );
   }
 

@@ -1,12 +1,12 @@
-import type { SampleInput, VariantInput } from '@grammata/contract';
-import { addedUp, emptySchema, mergeSchema, weeklyFill, type FormSchema, type Week } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import type { VariantInput } from '@grammata/contract';
+import type { FormSchema, Week } from '@grammata/core/schema';
+import { and, asc, count, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, or, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
 import type { Database } from './database';
 import type { Questions } from './questions';
-import { arrivals, forms, intakes, routes, submissions, variants } from './schema';
+import { forms, intakes, submissions, variants } from './schema';
 import { says, wordsIn } from './texts';
 
 export type VariantRow = typeof variants.$inferSelect;
@@ -28,9 +28,6 @@ export interface FormWithCounts extends FormHead {
 export const UNNAMED_FORM = '';
 
 const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
-
-/** Submissions read at once when all of a form are gone through. */
-const PORTION = 500;
 
 /** Submissions of the same millisecond are in the order of their identifiers. */
 const earlierThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'>) =>

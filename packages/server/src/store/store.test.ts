@@ -223,9 +223,7 @@ describe('what was said is found', () => {
   test('deliveries too, and the form is told by its name', () => {
     const [row] = kept.rows(kept.read([said([answer('text', 'x'.repeat(50)), answer('phone', '+44 7946 0233')])]));
     const route = kept.route();
-    const [delivery] = kept.commands.queue([
-      { ...route, submissionId: row!.id, about: 'nothing of it', createdAt: 1 },
-    ]);
+    const [delivery] = kept.commands.queue([{ ...route, submissionId: row!.id, about: 'nothing of it', createdAt: 1 }]);
     expect(ids(kept.store.deliveries.page({ search: '7946 02' }, 0, 5).rows)).toEqual([delivery!.id]);
     expect(kept.store.deliveries.page({ search: '7946 03' }, 0, 5).total).toBe(0);
     expect(kept.store.forms.anywhere('7946', 5)[0]!.formName).toBe('Reports');

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
-import { submissionNumbers, type deliveries, type submissions } from './schema';
+import { submissionNumbers } from './ledgerSchema';
+import type { deliveries, submissions } from './schema';
 
 /** The words that are looked for: each has to be there, in any order. */
 export const wordsIn = (search: string | undefined): string[] => (search ?? '').split(/\s+/).filter(Boolean);

@@ -25,7 +25,12 @@ export interface Work {
 }
 
 /** Does long work in the background. What breaks it ends it, is told with how far it was, and is logged. */
-export function inBackground(timers: Timers, work: Work, act: () => Promise<void>, howFar: () => string): Promise<void> {
+export function inBackground(
+  timers: Timers,
+  work: Work,
+  act: () => Promise<void>,
+  howFar: () => string,
+): Promise<void> {
   return timers.run('long work', () =>
     act().catch((error: Error) => {
       work.fail(`It stopped ${howFar()}: ${error.message}`);

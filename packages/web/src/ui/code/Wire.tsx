@@ -1,4 +1,4 @@
-import { isToBeFilledIn } from '@grammata/core/request';
+import { indented, isToBeFilledIn } from '@grammata/core/request';
 import { lazy, Suspense, useRef } from 'react';
 import { CopyAct } from '../CopyAct';
 import { Act } from '../parts';
@@ -12,7 +12,7 @@ const MANY = 12;
 /** Larger texts are cut: nobody reads them here. */
 const MOST_SHOWN = 200_000;
 
-/** A message as it is on the wire. Lines before the first blank one are its head. */
+/** A message as it is on the wire; JSON is indented to be read, and copied as it is. Lines before the first blank one are its head. */
 export function Wire({
   text,
   label,
@@ -31,7 +31,7 @@ export function Wire({
   const divide = isWhole ? -1 : text.indexOf('\n\n');
   const head = isWhole ? '' : divide < 0 ? text : text.slice(0, divide);
   const body = isWhole ? text : divide < 0 ? '' : text.slice(divide + 2);
-  const shown = body.slice(0, MOST_SHOWN);
+  const shown = indented(body.slice(0, MOST_SHOWN));
   const code = useRef<CodeHandle>(null);
   return (
     <div role="region" aria-label={label} className="min-w-0">
@@ -45,7 +45,7 @@ export function Wire({
           <Suspense fallback={<pre className="wire">{shown}</pre>}>
             <CodeView ref={code} text={shown} label={`${label}: body`} mark={mark} />
           </Suspense>
-          {shown.length < body.length && <p className="font-serif text-ink-2">… cut here; copied whole.</p>}
+          {body.length > MOST_SHOWN && <p className="font-serif text-ink-2">… cut here; copied whole.</p>}
         </div>
       )}
       <p className="noprint mt-1.5 flex flex-wrap gap-x-4 text-small">
@@ -55,7 +55,7 @@ export function Wire({
             {isToBeFilledIn(curl) ? 'as a curl line, without its secrets and files' : 'as a curl line'}
           </CopyAct>
         )}
-        {body.split('\n', MANY + 1).length > MANY && (
+        {shown.split('\n', MANY + 1).length > MANY && (
           <Act onClick={() => code.current?.find()} aria-label={`Find in: ${label}`}>
             Find
           </Act>
