@@ -12,7 +12,7 @@ import { eventually, startServer, type Client } from './testing/running';
 // a server that starts from what is on disk then; nothing goes under two keys, no key is used for two requests, no file is empty.
 
 /** How often; `CUTS=200` for the long form. */
-const CUTS = Number(process.env.CUTS ?? 6);
+const CUTS = Number(process.env.CUTS ?? 4);
 /** ms that the target takes at most to answer. */
 const SLOW = 250;
 
