@@ -1,9 +1,12 @@
+import { spawnSync } from 'node:child_process';
+import path from 'node:path';
 import { attackApi } from './api';
 import { attackConnections } from './connections';
 import { attackDisk } from './disk';
 import { killRounds } from './kill';
 import { attackMessages } from './messages';
 import { scale } from './scale';
+import { root } from './server';
 
 // Everything here is bounded in count and time, stops by itself, and speaks to this machine only.
 
@@ -53,6 +56,18 @@ if (wants('kill')) {
   const figures = await killRounds(Number(process.env.ROUNDS ?? 20));
   say(
     `SIGKILL at full load, ${figures.rounds} rounds: ${figures.acknowledged} acknowledged, ${figures.lost.length} lost, ${figures.twice.length} records twice, ${figures.filesLost} files lost, ${figures.filesTwice} twice, ${figures.keysUsedTwice} keys for two requests`,
+  );
+}
+if (wants('power')) {
+  // The same harness as in the unit tests: it has to see each flush, so that the server runs in its process.
+  const cuts = process.env.CUTS ?? '200';
+  const { status } = spawnSync(
+    path.join(root, 'node_modules/.bin/jest'),
+    ['packages/server/src/powerCuts.test.ts', '--forceExit'],
+    { cwd: root, env: { ...process.env, CUTS: cuts }, stdio: ['ignore', 'ignore', 'inherit'] },
+  );
+  say(
+    `power: ${cuts} cuts, ${status === 0 ? 'nothing acknowledged lost, nothing under two keys, no empty file' : 'it failed: see above'}`,
   );
 }
 if (wants('scale')) {
