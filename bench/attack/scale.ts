@@ -96,6 +96,8 @@ export async function scale(
       '/deliveries?limit=100&state=waiting',
       `/deliveries?limit=100&state=waiting&routeId=${route.id}`,
       '/deliveries?limit=100&search=nothing',
+      '/deliveries?limit=100&search=foam',
+      `/forms/${formId}/samples?limit=200&search=foam`,
       '/targets',
     ]) {
       const times: number[] = [];
@@ -134,11 +136,20 @@ function fill(
   >;
   const version = db.prepare('SELECT id FROM versions WHERE route_id = ?').get(routeId) as { id: string };
   const arrive = db.prepare(
-    "INSERT INTO arrivals (id, intake_id, received_at, method, url, content_type, headers, size, body, cut, state, digest, found, repeats, form_id, about) VALUES (?, ?, ?, 'POST', '/in/x', 'application/json', '[]', 200, x'7b7d', 0, 'read', ?, ?, 0, ?, 'AB-07')",
+    "INSERT INTO arrivals (id, intake_id, received_at, method, url, content_type, headers, size, cut, state, digest, found, repeats, form_id, about) VALUES (?, ?, ?, 'POST', '/in/x', 'application/json', '[]', 200, 0, 'read', ?, ?, 0, ?, 'AB-07')",
   );
   const submit = db.prepare(
     'INSERT INTO submissions (id, arrival_id, form_id, position, received_at, builder_id, data, kept) VALUES (?, ?, ?, ?, ?, ?, ?, 0)',
   );
+  const keep = db.prepare("INSERT INTO arrival_bodies (arrival_id, body) VALUES (?, x'7b7d')");
+  const number = db.prepare('INSERT INTO submission_numbers (submission_id) VALUES (?)');
+  const word = db.prepare(
+    'INSERT INTO submission_words (rowid, words) SELECT number, ? FROM submission_numbers WHERE submission_id = ?',
+  );
+  const say = (id: string, n: number) => {
+    number.run(id);
+    word.run(`AB-07 7.4 Clear water, a little foam at the outfall b${n}`, id);
+  };
   const deliver = db.prepare(
     "INSERT INTO deliveries (id, route_id, version_id, submission_id, state, run, idempotency_key, created_at, next_attempt_at, attempts, about) VALUES (?, ?, ?, ?, 'waiting', 1, ?, ?, ?, 0, 'AB-07 · 7.4')",
   );
@@ -147,10 +158,13 @@ function fill(
   for (let n = 0; n < most; n++) {
     const at = now - (most - n) * 20_000;
     arrive.run(`a${n}`, intakeId, at, `d${n}`, 1, formId);
+    keep.run(`a${n}`);
     submit.run(`s${n}`, `a${n}`, formId, 0, at, `b${n}`, first.data as string);
+    say(`s${n}`, n);
     deliver.run(`d${n}`, routeId, version.id, `s${n}`, `k${n}`, at, at);
   }
   arrive.run('wide', intakeId, now, 'wide', most, formId);
+  keep.run('wide');
   for (let n = 0; n < most; n++) submit.run(`w${n}`, 'wide', formId, n, now, `w${n}`, first.data as string);
   db.exec('COMMIT');
   db.close();

@@ -202,6 +202,8 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   return {
     services,
     listen: async () => {
+      // Before anything arrives: what is being read then was left by an end of the server.
+      await timers.run('taking up what was left', () => reader.recover());
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject);
         server.listen(config.port, config.host, resolve);
@@ -215,8 +217,6 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
               throw listenFault(error, config.host, config.mail!.port, 'GRAMMATA_MAIL_PORT');
             })
           : null;
-      // What can't be written yet is seen to when it can; the server is there to say so.
-      await timers.run('taking up what was left', () => reader.recover());
       reader.wake();
       await timers.run('going on reading anew', () => rereading.resume());
       deliveries.start();

@@ -10,13 +10,12 @@ export const copyLink = (index: number, name: string): string => `${HOST}${index
 const links = /https:\/\/copy\.invalid\/(\d+)\/[^\s/]*\/-/g;
 
 /** Which of a submission's files a text links to copies of, by their places. */
-export const copiesIn = (text: string): number[] => [
-  ...new Set([...text.matchAll(links)].map(([, index]) => Number(index))),
-];
+export const copiesIn = (text: string): number[] =>
+  text.includes(HOST) ? [...new Set([...text.matchAll(links)].map(([, index]) => Number(index)))] : [];
 
 /** The text with the links that were made. */
 export const withCopyLinks = (text: string, linkFor: (index: number) => string): string =>
-  text.replace(links, (_, index: string) => linkFor(Number(index)));
+  text.includes(HOST) ? text.replace(links, (_, index: string) => linkFor(Number(index))) : text;
 
 /** What was answered with anything that looks like such a link made harmless: only a line makes copies. */
 export function withoutCopyLinks(value: Json): Json {

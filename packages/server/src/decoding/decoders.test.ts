@@ -1,7 +1,7 @@
 import type { Submission } from '@grammata/core/submission';
 import type { ReadSubmission } from './tasks';
 import { hostile } from '@grammata/core/testing';
-import { DecodeFault, Decoders } from '.';
+import { DecodeFault, DecodeLate, Decoders } from '.';
 
 const file = process.env.GRAMMATA_DECODER!;
 const message = (body: Uint8Array | string, contentType: string | null = 'application/json') => ({
@@ -94,3 +94,35 @@ test('hostile messages of every medium are read or told, in a thread', async () 
   expect(readings).toHaveLength(hostile.length);
   expect(readings.every(each => each?.state === 'read' || Boolean(each?.trouble))).toBe(true);
 }, 20_000);
+
+test('what counts is the work of a thread, not the clock: neither storing what was read nor a busy machine ends it', async () => {
+  decoders = new Decoders(file, { seconds: 2, memory: { small: 256, large: 1600 } });
+  const some = message(JSON.stringify(Array.from({ length: 600 }, (_, id) => ({ id, site: 'AB-07' }))));
+  let waited = 0;
+  const started = performance.now();
+  const end = await decoders.portions(
+    some,
+    some.body.length,
+    {},
+    {
+      found: () => undefined,
+      async portion() {
+        waited += 1;
+        await new Promise(done => AbortSignal.timeout(1200).addEventListener('abort', done));
+        return true;
+      },
+    },
+  );
+  expect(end?.state).toBe('read');
+  expect(waited).toBeGreaterThanOrEqual(3);
+  expect(performance.now() - started).toBeGreaterThan(2500);
+});
+
+test('a reading that does nothing is ended by the clock, and is to be tried again', async () => {
+  decoders = new Decoders(file, { seconds: 20, patience: 1, memory: { small: 256, large: 1600 } });
+  // It is never told that its portion was taken.
+  const portion = () => new Promise<boolean>(() => undefined);
+  const some = message('[{"site":"AB-07"},{"site":"AB-02"}]');
+  const reading = decoders.portions(some, 0, {}, { found: () => undefined, portion });
+  await expect(reading).rejects.toThrow(DecodeLate);
+});

@@ -5,6 +5,7 @@ import { Piscina } from 'piscina';
 import type { Pins } from '@grammata/core/decode';
 import type { FileRef } from '@grammata/core/submission';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
+import { deadline, type Timer } from '../timing';
 import { Meter } from './meter';
 import type { DecodeResult, DecodeTask, PortionMessage, ReadMessage, ReadSubmission, StoredMessage } from './tasks';
 
@@ -23,6 +24,8 @@ const SECONDS_PER_MEGABYTE = 3;
 const SECONDS_TOGETHER = 1;
 /** How many times as long as its processor time a reading may take by the clock, and seconds on top. */
 const PATIENCE = { times: 20, seconds: 60 };
+/** How many times as long a reading may take where its processor time can't be told. */
+const UNTOLD = 4;
 /** Threads for what is large or slow. */
 const SLOW_THREADS = 2;
 /** Megabytes of memory that a thread for small messages, and the one for large ones, may use. */
@@ -41,7 +44,7 @@ export interface DecodeLimits {
   seconds: number;
   /** Those of messages that are read together. */
   together?: number;
-  /** Seconds by the clock on top of a multiple of that. */
+  /** Seconds by the clock without a sign of life; a multiple of the others where it is left out. */
   patience?: number;
   /** Megabytes of memory for small messages, and for large ones. */
   memory: { small: number; large: number };
@@ -75,7 +78,8 @@ class Lane {
   async run(task: DecodeTask, seconds: number, transfer: never[] = [], sign?: SignOfLife): Promise<unknown> {
     return this.#queue.add(async () => {
       const meter = new Meter();
-      const watch = watched(meter, seconds, this.limits.patience ?? PATIENCE.seconds, sign);
+      const patience = this.limits.patience ?? PATIENCE.times * seconds + PATIENCE.seconds;
+      const watch = watched(meter, seconds, patience, sign);
       try {
         return await this.#pool.run({ ...task, meter: meter.memory }, { signal: watch.signal, transferList: transfer });
       } catch (error) {
@@ -106,15 +110,18 @@ interface SignOfLife {
  * Ends a reading that has used up its processor time; one that uses none of it only when the clock says that something is wrong.
  * How much was used is looked at when it could have been used up at the earliest.
  */
-function watched(meter: Meter, seconds: number, patience: number, sign: SignOfLife = { at: performance.now() }) {
+function watched(meter: Meter, seconds: number, late: number, sign: SignOfLife = { at: performance.now() }) {
   const ending = new AbortController();
   const started = performance.now();
-  const late = PATIENCE.times * seconds + patience;
+  let timer: Timer = { stop: () => undefined };
   const watch = {
     signal: ending.signal,
     endedBy: null as 'work' | 'clock' | null,
     isOver: false,
-    stop: () => void (watch.isOver = true),
+    stop() {
+      watch.isOver = true;
+      timer.stop();
+    },
   };
   const end = (by: 'work' | 'clock') => {
     watch.endedBy = by;
@@ -122,15 +129,15 @@ function watched(meter: Meter, seconds: number, patience: number, sign: SignOfLi
   };
   const look = () => {
     if (watch.isOver) return;
+    const spent = meter.seconds();
+    const wall = (performance.now() - Math.max(started, sign.at)) / 1000;
+    if (spent !== null && spent >= seconds) return end('work');
     // Where a thread's time can't be told, the clock's is taken, with much room.
-    const spent = meter.seconds() ?? (performance.now() - started) / 1000 / 4;
-    if (spent >= seconds) return end('work');
-    if (performance.now() - Math.max(started, sign.at) >= late * 1000) return end('clock');
-    lookIn(Math.max(0.05, seconds - spent));
+    if (wall >= (spent === null ? Math.min(late, UNTOLD * seconds) : late)) return end('clock');
+    lookIn(Math.max(0.05, Math.min(late, seconds - (spent ?? 0))));
   };
-  const lookIn = (wait: number) =>
-    AbortSignal.timeout(Math.ceil(Math.min(wait, late) * 1000)).addEventListener('abort', look, { once: true });
-  lookIn(seconds);
+  const lookIn = (wait: number) => (timer = deadline(Math.ceil(wait * 1000), look));
+  lookIn(Math.min(late, seconds));
   return watch;
 }
 

@@ -215,6 +215,14 @@ describe('large bodies', () => {
   }, 20_000);
 });
 
+test('a small message with many submissions is read whole, in portions, and each is delivered once', async () => {
+  const rows = Array.from({ length: 2500 }, (_, n) => ({ id: `e${n}`, site: 'AB-07', ph: n % 14 }));
+  expect((await send(JSON.stringify(rows))).status).toBe(202);
+  const [arrival] = await eventually(arrivals, list => list[0]?.state === 'read', 20_000);
+  expect(arrival).toMatchObject({ state: 'read', submissions: 2500 });
+  expect((await seen()).forms[0]!.submissions).toBe(2500);
+}, 30_000);
+
 describe('large files', () => {
   const rows = 500;
   const csv = [
