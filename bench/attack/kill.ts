@@ -255,7 +255,7 @@ export async function killRounds(rounds: number, least = 40): Promise<KillFigure
       );
     };
     await until(settled, 240_000, 'everything was delivered');
-    // What was being read at two ends is set aside, and told; somebody who sees it has it read again.
+    // What was being read at three ends is set aside, and told; somebody who sees it has it read again.
     for (let tries = 0; tries < rounds; tries++) {
       const { lastUnread } = await attacked.call<{ lastUnread: { id: string } | null }>('GET', '/desk');
       if (!lastUnread) break;

@@ -202,7 +202,7 @@ export interface Commands {
   setAside(which: { id: string; trouble: string }): void;
   /** Has a message wait that could not be read, because a person asks; false where it could. */
   readAgain(id: string): boolean;
-  /** What was being read when the server ended waits again; what was so twice is set aside. Gives how many were. */
+  /** What was being read when the server ended waits again; what was so three times is set aside. Gives how many were. */
   recover(): number;
   /** Recorded arrivals that were read with pins of before, oldest first. */
   outdated(which: { intakeId: string; most: number; after: string | null }): ClaimedArrival[];

@@ -134,8 +134,8 @@ function run(kept: Stored, acts: readonly (typeof act extends fc.Arbitrary<infer
     }
   };
   acts.forEach(step);
-  // In the end everything that waits is read, unless it was being read at two ends of the server.
-  for (let round = 0; round < 3; round++) {
+  // In the end everything that waits is read, unless it was being read at three ends of the server.
+  for (let round = 0; round < 4; round++) {
     step({ do: 'claim', most: 3 });
     while (claimed.length > 0) step({ do: 'finish', which: 0, twice: false });
   }

@@ -4,6 +4,9 @@ import type { Desk } from './desk';
 import { storeReadings } from './filing';
 import { listOf } from './statements';
 
+/** Ends of the server during which a message may be read, and is read again: most often it is not the message that ended it. */
+const MOST_ENDS = 2;
+
 /** What is read of a claimed arrival. */
 const CLAIMED = `a.id, a.intake_id AS intakeId, a.received_at AS receivedAt, a.method, a.url, a.content_type AS contentType, a.headers,
   a.size, a.aside, b.body, i.pins, i.reading_revision AS revision
@@ -78,9 +81,9 @@ export const reading = (
 
     recover() {
       const trouble =
-        'It was being read both times when Grammata ended, and may have ended it. It is read again only when you ask.';
+        'It was being read each of three times when Grammata ended, and may have ended it. It is read again only when you ask.';
       const aside = sql.all(
-        `UPDATE arrivals SET state = 'unread', trouble = :trouble, ended = 1 WHERE state = 'reading' AND ${isOpen} AND tries >= 1
+        `UPDATE arrivals SET state = 'unread', trouble = :trouble, ended = 1 WHERE state = 'reading' AND ${isOpen} AND tries >= ${MOST_ENDS}
          RETURNING id`,
         { trouble },
       );

@@ -124,7 +124,7 @@ export const arrivals = sqliteTable(
     digest: text(),
     /** Where it is read: beside others, or alone in a thread for what is large or slow. */
     lane: text().$type<'quick' | 'slow'>().notNull().default('quick'),
-    /** How often the server ended while it was being read: at the second time it is set aside. */
+    /** How often the server ended while it was being read: at the third time it is set aside. */
     tries: integer().notNull().default(0),
     /** The intake's `readingRevision` that it was read with. */
     readingRevision: integer().notNull().default(0),
