@@ -44,9 +44,9 @@ export async function startBuilt(env: NodeJS.ProcessEnv = {}): Promise<Built> {
   const folder = mkdtempSync(path.join(tmpdir(), 'grammata-bench-'));
   const data = path.join(folder, 'data');
   const port = await freePort();
-  const child = spawn(process.execPath, [...(process.env.BENCH_NODE?.split(' ') ?? []), path.join(root, 'dist/server.mjs')], {
+  const child = spawn(process.execPath, [path.join(root, 'dist/server.mjs')], {
     env: { ...process.env, GRAMMATA_ROOT: root, GRAMMATA_DATA: data, GRAMMATA_PORT: String(port), ...env },
-    stdio: process.env.BENCH_IO ? 'inherit' : 'ignore',
+    stdio: 'ignore',
   });
   const base = `http://127.0.0.1:${port}`;
   let cookie = '';

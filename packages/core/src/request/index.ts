@@ -3,3 +3,4 @@ export * from './evaluate';
 export * from './plan';
 export * from './wire';
 export * from './curl';
+export * from './indented';

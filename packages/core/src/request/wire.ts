@@ -97,18 +97,6 @@ function pairsOf(value: Json, name: string): string[] {
   return [new URLSearchParams([[name, asText(value)]]).toString()];
 }
 
-/** JSON that is written without blanks, indented for people; any other text as it is. */
-export function indented(body: string): string {
-  if (!/^[[{]/.test(body)) return body;
-  try {
-    const value = JSON.parse(body) as Json;
-    // A number that a double can't hold would be another one.
-    return JSON.stringify(value) === body ? JSON.stringify(value, null, 2) : body;
-  } catch {
-    return body;
-  }
-}
-
 /**
  * The message as HTTP/1.1 would show it (RFC 9112 §3): request line, headers, blank line, body.
  * @param body where it is rendered already; else JSON is indented, for people

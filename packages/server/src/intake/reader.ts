@@ -78,7 +78,8 @@ export class ArrivalReader {
   /** What was being read when the server ended last is read alone; what was so three times is set aside. */
   async recover(): Promise<void> {
     const aside = await this.parts.ledger.recover();
-    if (aside > 0) this.parts.log.warn({ arrivals: aside }, 'arrivals that were being read at three ends are set aside');
+    if (aside > 0)
+      this.parts.log.warn({ arrivals: aside }, 'arrivals that were being read at three ends are set aside');
   }
 
   /** Reads all that waits. */
