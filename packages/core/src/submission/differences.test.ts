@@ -4,7 +4,11 @@ import { patchOf, valueChanges, type Json } from '.';
 
 describe('differences of bodies', () => {
   test('as a patch (RFC 6902), applied by fast-json-patch, they give the new body', () => {
-    const json = fc.jsonValue({ maxDepth: 4 }).map(each => each as Json);
+    // The other side refuses to change what is called `__proto__`.
+    const json = fc
+      .jsonValue({ maxDepth: 4 })
+      .map(each => each as Json)
+      .filter(each => !JSON.stringify(each).includes('__proto__'));
     fc.assert(
       fc.property(json, json, (before, after) => {
         const patched = applyPatch(

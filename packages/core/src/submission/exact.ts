@@ -1,5 +1,4 @@
 import { withoutEnd } from './ends';
-import type { Json } from './json';
 
 /** A string of JSON, or a number (RFC 8259 §6 and §7). */
 const token = /"[^"\\]*(?:\\[\s\S][^"\\]*)*"|-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?/g;
@@ -29,8 +28,8 @@ export const isHeldExactly = (number: string): boolean => {
  * @returns the value, and how many numbers are texts now
  * @example exactJson('{"id": 12345678901234567890}') // { value: { id: '12345678901234567890' }, kept: 1 }
  */
-export function exactJson(text: string): { value: Json; kept: number } {
-  const value = JSON.parse(text) as Json;
+export function exactJson(text: string): { value: unknown; kept: number } {
+  const value: unknown = JSON.parse(text);
   if (!maybeInexact.test(text)) return { value, kept: 0 };
   let kept = 0;
   const exact = text.replace(token, each => {
@@ -38,5 +37,5 @@ export function exactJson(text: string): { value: Json; kept: number } {
     kept += 1;
     return `"${each}"`;
   });
-  return { value: kept === 0 ? value : (JSON.parse(exact) as Json), kept };
+  return { value: kept === 0 ? value : (JSON.parse(exact) as unknown), kept };
 }

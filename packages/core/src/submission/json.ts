@@ -27,7 +27,7 @@ export function asText(value: Json | undefined): string {
 /** Parses JSON text, every number as it was written ({@link exactJson}); undefined where it is none. Never throws. */
 export function parseJson(text: string): Json | undefined {
   try {
-    return exactJson(text).value;
+    return exactJson(text).value as Json;
   } catch {
     return undefined;
   }

@@ -1,5 +1,5 @@
 import { parse, type ParseError } from 'jsonc-parser';
-import { exactJson } from '../../submission';
+import { exactJson, type Json } from '../../submission';
 import { digitsKept } from '../notes';
 import type { MediaReader } from './reader';
 
@@ -12,7 +12,7 @@ export const json: MediaReader = {
   read({ text }) {
     try {
       const { value, kept } = exactJson(text);
-      return { document: value, notes: kept === 0 ? [] : [digitsKept(kept)] };
+      return { document: value as Json, notes: kept === 0 ? [] : [digitsKept(kept)] };
     } catch (error) {
       return {
         code: 'media.json',
