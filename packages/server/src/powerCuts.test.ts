@@ -168,7 +168,7 @@ class World {
     });
     for (const { form } of forms) {
       const isPosts = form.intakeId === posts.id;
-      const n = form.intakeId === mails.id ? 'reference' : 'n';
+      const n = form.intakeId === mails.id ? 'Site' : 'n';
       const make = { id: 'make', targetId, operationId: 'make', lines: [line('n', n), ...(isPosts ? [link] : [])] };
       const attach = {
         id: 'attach',
@@ -247,7 +247,7 @@ class World {
       from: 'forms@example.org',
       to: this.addresses.mail,
       subject: 'Visit',
-      text: `Reference: ${n}\nSchool: Fernhollow\nPupils: 24`,
+      text: `Site: ${n}\nSchool: Fernhollow\nPupils: 24`,
     });
     this.#acknowledge(n, lives);
   }
