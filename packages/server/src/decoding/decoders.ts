@@ -74,7 +74,7 @@ class Lane {
     this.#queue = new PQueue({ concurrency: threads });
   }
 
-  /** @param sign of life: told each time that work goes on, so that the clock begins anew */
+  /** @param sign when something was last heard of the task: the clock begins anew from then */
   async run(task: DecodeTask, seconds: number, transfer: never[] = [], sign?: SignOfLife): Promise<unknown> {
     return this.#queue.add(async () => {
       const meter = new Meter();

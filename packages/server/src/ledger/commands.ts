@@ -1,4 +1,3 @@
-import type { DeliveryState } from '@grammata/contract';
 import type { Pins, Way } from '@grammata/core/decode';
 import type { Done } from '@grammata/core/perform';
 import type { ReadSubmission } from '../decoding/tasks';
@@ -238,9 +237,6 @@ export interface Commands {
   /** Moves a submission, and what was made of it, to the time at which it came: a demo has a past. */
   putBack(submissions: { id: string; receivedAt: number }[]): void;
 }
-
-/** States of a delivery after which nothing more is done by itself. */
-export const endStates: readonly DeliveryState[] = ['delivered', 'held', 'dead'];
 
 /** The commands whose outcome is on disk when they are answered. */
 export const durable: ReadonlySet<keyof Commands> = new Set([
