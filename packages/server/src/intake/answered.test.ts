@@ -4,6 +4,11 @@ import { json, startAnswering, type Answering } from '../testing/answering';
 import { draftOf } from '../testing/draftOf';
 import { withForm } from '../testing/forms';
 import { startServer, type Client } from '../testing/running';
+import { pino } from 'pino';
+import { LiveHub } from '../live';
+import type { Store } from '../store';
+import { Timers } from '../timing';
+import { TargetAnswers } from './answered';
 import { filled } from './filled';
 
 describe('what a sender gets of an answer', () => {
@@ -28,6 +33,23 @@ describe('what a sender gets of an answer', () => {
     const said = filled(template, answer);
     expect('json' in said ? said.json : said.text).toEqual(wanted);
   });
+});
+
+test('an event looks for the one sender that it is for, however many wait', async () => {
+  const asked: string[] = [];
+  const live = new LiveHub();
+  const headOf = (id: string) => void asked.push(id);
+  const store = { arrivals: { headOf }, deliveries: {} } as unknown as Pick<Store, 'arrivals' | 'deliveries'>;
+  const answers = new TargetAnswers({ store, live, timers: new Timers(pino({ level: 'silent' })) });
+  const waiting = Array.from({ length: 200 }, (_, at) => answers.wait(`a${at}`, 60_000));
+  // Whoever comes beside them is not kept waiting.
+  expect(await answers.wait('one more', 60_000)).toBeNull();
+  live.publish({ type: 'arrival', intakeId: 'i', arrivalId: 'a7' });
+  answers.look('a8');
+  answers.look('of nobody');
+  // What is gone has no answer.
+  expect(await Promise.all([waiting[7], waiting[8]])).toEqual([null, null]);
+  expect(asked).toEqual(['a7', 'a8']);
 });
 
 describe('a form that waits', () => {

@@ -70,6 +70,8 @@ export class ArrivalReader {
   readonly #looking: Record<Lane, Promise<void> | null> = { quick: null, slow: null };
   readonly #isWoken: Record<Lane, boolean> = { quick: false, slow: false };
   readonly #late = new Map<string, number>();
+  /** The batch that was taken up last of an intake's small messages. */
+  readonly #latest = new Map<string, Promise<void>>();
   readonly #ways = new LRUCache<string, Way[]>({ max: 500 });
   #isClosed = false;
 
@@ -126,10 +128,9 @@ export class ArrivalReader {
         if (!this.#isWoken[lane]) return;
         continue;
       }
-      const reading: Promise<void> = timers
-        .run('reading what arrived', () => this.#readOr(claimed, lane))
-        .then(() => void underWay.delete(reading));
+      const reading = lane === 'quick' ? this.#readInOrder(claimed) : this.#readOr(claimed, lane);
       underWay.add(reading);
+      void reading.then(() => underWay.delete(reading));
       if (!this.parts.isPressed()) continue;
       const started = performance.now();
       await reading;
@@ -137,10 +138,25 @@ export class ArrivalReader {
     }
   }
 
-  /** Reads what was taken up; where that can't be stored, it waits again. */
-  async #readOr(claimed: ClaimedArrival[], lane: Lane): Promise<void> {
+  /** Reads a batch; it is stored after the batches before it of the same intakes, so in the order in which it arrived. */
+  #readInOrder(claimed: ClaimedArrival[]): Promise<void> {
+    const intakeIds = [...new Set(claimed.map(each => each.intakeId))];
+    const before = Promise.all(intakeIds.map(id => this.#latest.get(id)));
+    const reading = this.#readOr(claimed, 'quick', before).then(() => {
+      for (const id of intakeIds) if (this.#latest.get(id) === reading) this.#latest.delete(id);
+    });
+    for (const id of intakeIds) this.#latest.set(id, reading);
+    return reading;
+  }
+
+  /** Reads what was taken up; where that can't be stored, it waits again. Never rejects. */
+  #readOr(claimed: ClaimedArrival[], lane: Lane, before: Promise<unknown> = Promise.resolve()): Promise<void> {
+    return this.parts.timers.run('reading what arrived', () => this.#tryToRead(claimed, lane, before));
+  }
+
+  async #tryToRead(claimed: ClaimedArrival[], lane: Lane, before: Promise<unknown>): Promise<void> {
     try {
-      await (lane === 'quick' ? this.#readTogether(claimed) : this.#readApart(claimed[0]!));
+      await (lane === 'quick' ? this.#readTogether(claimed, before) : this.#readApart(claimed[0]!));
     } catch (error) {
       const ids = claimed.map(each => each.id);
       if (this.#isClosed) return this.#letGo(ids);
@@ -159,7 +175,7 @@ export class ArrivalReader {
   }
 
   /** Reads small ones together; where that fails, each by itself, to find the one at fault: that is read apart. */
-  async #readTogether(claimed: ClaimedArrival[]): Promise<void> {
+  async #readTogether(claimed: ClaimedArrival[], before: Promise<unknown>): Promise<void> {
     const { decoders, bodies } = this.parts;
     let readings: DecodeResult['read'];
     const known = new Map([...new Set(claimed.map(each => each.intakeId))].map(id => [id, this.#knownOf(id)]));
@@ -174,10 +190,11 @@ export class ArrivalReader {
       );
     } catch (error) {
       if (this.#isClosed) throw error;
-      if (claimed.length > 1) return void (await Promise.all(claimed.map(each => this.#readTogether([each]))));
+      if (claimed.length > 1) return void (await Promise.all(claimed.map(each => this.#readTogether([each], before))));
       await this.#letGo([claimed[0]!.id], 'slow');
       return this.#wake('slow');
     }
+    await before;
     const whole: ArrivalReading[] = [];
     const many: string[] = [];
     claimed.forEach((arrival, at) => {
