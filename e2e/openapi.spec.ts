@@ -5,7 +5,7 @@ import { expectAccessible, pick } from './people';
 test('a target is read from its OpenAPI document, mapped by taking proposals, and a contact is delivered', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   await test.step('reads the document with a key in a header', async () => {
     await page.goto('/targets?new');
     await page.getByLabel('Name').fill('People');

@@ -22,8 +22,9 @@ export default defineConfig({
   testDir: '.',
   outputDir: path.join(root, 'test-results'),
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Waits, not pauses: on a busy machine things take their time.
+  timeout: 150_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: demo.url,

@@ -4,7 +4,7 @@ import { addStep, expectAccessible, fillLine, fillReport, openIntake, pointBuild
 
 test('a newcomer does the whole job once', async ({ page, context }) => {
   // It is looked over by axe at every step.
-  test.setTimeout(150_000);
+  test.setTimeout(300_000);
   test.slow();
   const builder = await context.newPage();
   let address = '';

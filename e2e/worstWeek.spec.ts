@@ -65,7 +65,7 @@ async function sendAgain(page: Page, state: 'held' | 'dead', ids: Set<string>): 
 }
 
 test('a bad week is heard of, mended in the interface, and nothing is lost', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   await page.goto(demo.practice);
   await page.getByRole('button', { name: 'Play a bad week' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Sampling report' })).toBeVisible();

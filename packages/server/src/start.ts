@@ -71,9 +71,9 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     {
       read(id) {
         const row = store.targets.byId(id);
-        return row?.consent && row.consentTokens ? { consent: row.consent, tokens: row.consentTokens } : null;
+        return row ? { ...row, tokens: row.consentTokens } : null;
       },
-      write: (id, consent, consentTokens) => void store.targets.update(id, { consent, consentTokens }),
+      write: (id, consent, tokens, was) => store.targets.keepConsent(id, consent, tokens, was),
     },
     `${config.publicUrl}/consent`,
     id => live.publish({ type: 'changed', what: 'target', id }),
@@ -110,6 +110,7 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const deliveries = new DeliveryDriver({
     store,
     ledger,
+    vault,
     courier,
     breakers,
     live,

@@ -1,15 +1,20 @@
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { asText, parseJson } from '@grammata/core/submission';
-import { MASK } from '@grammata/core/target';
+import { KnownSecrets } from './knownSecrets';
 
 /** Encrypts what must not be read from the database alone. */
 export interface Vault {
   seal(secret: string): Buffer;
   open(sealed: Buffer): string;
-  /** Takes note of a secret that came by other ways, such as a token that was fetched. */
-  know(secret: string): void;
+  /** Encrypts a text that is no secret of its own but may hold some; `unwrap` gives it back. */
+  wrap(text: string): Buffer;
+  unwrap(wrapped: Buffer): string;
+  /**
+   * Takes note of a secret that came by other ways, such as a token that was fetched.
+   * @param until when it runs out, in ms since the epoch
+   */
+  know(secret: string, until?: number): void;
   /** The text without any secret that was sealed, opened or made known: for everything that comes from outside and is kept or shown. */
   mask(text: string): string;
 }
@@ -19,81 +24,34 @@ export function vaultWith(key: Buffer): Vault {
   const known = new KnownSecrets();
   /** What was opened, by what is kept: the same for as long as it is at hand. */
   const opened = new WeakMap<Buffer, string>();
+  const wrap = (text: string) => {
+    const nonce = randomBytes(12);
+    const cipher = createCipheriv('aes-256-gcm', key, nonce);
+    const sealed = Buffer.concat([cipher.update(text, 'utf8'), cipher.final()]);
+    return Buffer.concat([nonce, cipher.getAuthTag(), sealed]);
+  };
+  const unwrap = (sealed: Buffer) => {
+    const decipher = createDecipheriv('aes-256-gcm', key, sealed.subarray(0, 12)).setAuthTag(sealed.subarray(12, 28));
+    return Buffer.concat([decipher.update(sealed.subarray(28)), decipher.final()]).toString('utf8');
+  };
   return {
-    know: secret => known.add(secret),
+    wrap,
+    unwrap,
+    know: (secret, until) => known.add(secret, until),
     mask: text => known.mask(text),
     seal(secret) {
       known.add(secret);
-      const nonce = randomBytes(12);
-      const cipher = createCipheriv('aes-256-gcm', key, nonce);
-      const sealed = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()]);
-      return Buffer.concat([nonce, cipher.getAuthTag(), sealed]);
+      return wrap(secret);
     },
     open(sealed) {
       const before = opened.get(sealed);
       if (before !== undefined) return before;
-      const decipher = createDecipheriv('aes-256-gcm', key, sealed.subarray(0, 12)).setAuthTag(sealed.subarray(12, 28));
-      const secret = Buffer.concat([decipher.update(sealed.subarray(28)), decipher.final()]).toString('utf8');
+      const secret = unwrap(sealed);
       known.add(secret);
       opened.set(sealed, secret);
       return secret;
     },
   };
-}
-
-/** Secrets that are too short to be told from other text are not looked for. */
-const SHORTEST = 6;
-/** Secrets that are remembered, the newest. */
-const MOST_KNOWN = 1000;
-
-/** The secrets in use, and how they may be written: as they are, percent-encoded, in Base64 (alone or behind a user’s name). */
-class KnownSecrets {
-  readonly #all = new Set<string>();
-  #pattern: RegExp | null = null;
-
-  add(secret: string): void {
-    const parts = secret.startsWith('[') ? listIn(secret) : [secret];
-    for (const part of parts) {
-      if (part.length < SHORTEST || this.#all.has(part)) continue;
-      this.#all.add(part);
-      if (this.#all.size > MOST_KNOWN) this.#all.delete(this.#all.values().next().value!);
-      this.#pattern = null;
-    }
-  }
-
-  mask(text: string): string {
-    if (this.#all.size === 0 || text === '') return text;
-    this.#pattern ??= new RegExp(
-      [...this.#all]
-        .flatMap(waysToWrite)
-        .sort((a, b) => b.length - a.length)
-        .map(each => each.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&'))
-        .join('|'),
-      'g',
-    );
-    return text.replace(this.#pattern, MASK);
-  }
-}
-
-/** A list of secrets is sealed as one JSON text. */
-function listIn(text: string): string[] {
-  const list = parseJson(text);
-  return Array.isArray(list) ? list.map(asText) : [text];
-}
-
-function waysToWrite(secret: string): string[] {
-  const base64 = Buffer.from(secret).toString('base64').replace(/=/g, '');
-  // Behind `user:` the first letters of the Base64 depend on the user: what follows is the same in one of three ways.
-  const shifted = [1, 2].map(by =>
-    Buffer.from(`${'x'.repeat(by)}${secret}`)
-      .toString('base64')
-      .replace(/=/g, '')
-      .slice(by + 1, -1),
-  );
-  const inJson = JSON.stringify(secret).slice(1, -1);
-  return [...new Set([secret, encodeURIComponent(secret), inJson, base64, ...shifted])].filter(
-    each => each.length >= SHORTEST,
-  );
 }
 
 /** The vault of a data folder; its key stands in a file beside the database, readable by its owner only. */

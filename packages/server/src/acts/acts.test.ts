@@ -196,7 +196,10 @@ test('a target that fails time and again is parked, and says so; a person has it
     async () => (await client.call<TargetView>('GET', `/targets/${targetId}`)).json,
     each => each.parked !== null,
   );
-  expect(parked).toMatchObject({ pace: { concurrency: 2 }, parked: { reason: 'It answered 503.' } });
+  expect(parked).toMatchObject({
+    pace: { concurrency: 2 },
+    parked: { reason: 'It failed time and again. It answered 503.' },
+  });
   // Two were under way at once; those that were turned away were not tried.
   await eventually(page, ({ counts }) => counts.waiting === 4);
   expect(target.requests.length).toBeLessThanOrEqual(3);
@@ -212,6 +215,26 @@ test('a target that fails time and again is parked, and says so; a person has it
   );
   await eventually(page, ({ counts }) => counts.delivered === 4);
 });
+
+test.each([401, 403])(
+  'credentials that are not good any more (%d) make no dead letters: all waits, and goes once they are given anew',
+  async status => {
+    target.answer = { status, body: { title: 'The key has expired.' } };
+    const targetId = route.draft.calls[0]!.targetId;
+    await client.call('PATCH', `/targets/${targetId}`, { pace: { concurrency: 2, perSecond: null, parkAfter: 2 } });
+    await sendAll({ search: 'AB-0' });
+    const parked = await eventually(
+      async () => (await client.call<TargetView>('GET', `/targets/${targetId}`)).json.parked,
+      each => each !== null,
+    );
+    expect(parked!.reason).toMatch(status === 401 ? /does not know these credentials/ : /may not do this/);
+    await eventually(page, ({ counts }) => counts.waiting === 4);
+    expect(target.requests.length).toBeLessThanOrEqual(3);
+    target.answer = { status: 201, body: { no: 1 } };
+    await client.call('PATCH', `/targets/${targetId}`, { token: 'another key', auth: { kind: 'bearer' } });
+    await eventually(page, ({ counts }) => counts.delivered === 4);
+  },
+);
 
 test('a parked target that somebody changes is asked as before', async () => {
   target.answer = { status: 503 };

@@ -5,16 +5,20 @@ import type { Actor } from './actor';
 
 type Parts = Pick<Services, 'store' | 'breakers' | 'ledger' | 'deliveries' | 'log'>;
 
-/** Has a target that is left alone asked again at once, with whatever waits for it. */
-export async function askNow(
-  { store, breakers, ledger, deliveries, log }: Parts,
-  actor: Actor,
-  target: TargetRow,
+/** Has whatever waits for a target go now: something was mended. */
+export async function goNow(
+  { store, ledger, deliveries }: Pick<Parts, 'store' | 'ledger' | 'deliveries'>,
+  targetId: string,
 ): Promise<void> {
-  if (breakers.parked(target.id) === null) return;
-  const routes = store.routes.running().filter(({ version }) => targetsOf(version.definition).includes(target.id));
+  const routes = store.routes.running().filter(({ version }) => targetsOf(version.definition).includes(targetId));
   await ledger.hasten(routes.map(each => each.id));
-  breakers.probe(target.id);
-  log.info({ actor: actor.id, target: target.id }, 'a parked target is asked again');
   deliveries.wake();
+}
+
+/** Has a target that is left alone asked again at once, with whatever waits for it. */
+export async function askNow(parts: Parts, actor: Actor, target: TargetRow): Promise<void> {
+  if (parts.breakers.parked(target.id) === null) return;
+  parts.breakers.probe(target.id);
+  parts.log.info({ actor: actor.id, target: target.id }, 'a parked target is asked again');
+  await goNow(parts, target.id);
 }

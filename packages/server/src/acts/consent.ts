@@ -1,16 +1,20 @@
-import { targetsOf } from '@grammata/core/route';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import type { Actor } from './actor';
+import { goNow } from './askNow';
 
 type Parts = Pick<Services, 'store' | 'consents' | 'ledger' | 'deliveries' | 'live' | 'log'>;
 
 /** Begins to ask for somebody's consent: the address at the provider. Throws HttpProblem where the target takes none. */
-export async function askConsent({ consents, log }: Parts, actor: Actor, { id, auth }: TargetRow): Promise<string> {
+export async function askConsent(
+  { consents, log }: Parts,
+  actor: Actor,
+  { id, auth, baseUrl }: TargetRow,
+): Promise<string> {
   if (auth.kind !== 'consent') throw new HttpProblem(409, 'This target’s credentials are of another kind.');
   log.info({ actor: actor.id, target: id }, 'consent is asked for');
-  return consents.begin(id, auth);
+  return consents.begin(id, auth, baseUrl);
 }
 
 /** Takes what a provider sent somebody back with; what waited for consent goes at once. Null where nobody was sent to give it. */
@@ -23,10 +27,8 @@ export async function takeConsent(
   const { targetId, fault } = came;
   log.info({ target: targetId, fault }, 'somebody came back from giving consent');
   if (fault !== null) return came;
-  const routes = store.routes.running().filter(({ version }) => targetsOf(version.definition).includes(targetId));
-  await ledger.hasten(routes.map(each => each.id));
   live.publish({ type: 'changed', what: 'target', id: targetId });
-  deliveries.wake();
+  await goNow({ store, ledger, deliveries }, targetId);
   return came;
 }
 

@@ -5,6 +5,7 @@ import { fieldFault, HttpProblem } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import type { Actor } from './actor';
+import { goNow } from './askNow';
 
 type Parts = Pick<Services, 'store' | 'vault' | 'live' | 'breakers' | 'log'>;
 
@@ -25,14 +26,15 @@ export function addTarget({ store, vault, log }: Parts, actor: Actor, given: Tar
 
 /**
  * Changes a target. Throws HttpProblem where it moves to another place and its secrets are not given anew: another scheme or
- * port is another place, and a secret that went over TLS does not go in clear.
+ * port is another place, and a secret that went over TLS does not go in clear. What waits for it goes at once.
  */
-export function changeTarget(
-  { store, vault, breakers, log }: Parts,
+export async function changeTarget(
+  parts: Parts & Pick<Services, 'ledger' | 'deliveries'>,
   actor: Actor,
   row: TargetRow,
   given: TargetInput,
-): TargetRow {
+): Promise<TargetRow> {
+  const { store, vault, breakers, log } = parts;
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
   const isToken = auth?.kind === 'oauth' || auth?.kind === 'consent';
   const tokensMove =
@@ -58,6 +60,8 @@ export function changeTarget(
   })!;
   breakers.forget(row.id);
   log.info({ actor: actor.id, target: row.id }, 'a target was changed');
+  // What waited for an address or a key that was wrong need not wait longer.
+  await goNow(parts, row.id);
   return stored;
 }
 

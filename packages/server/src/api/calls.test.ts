@@ -253,6 +253,25 @@ test.each([0, 1, 3])('a record and %d files, each under a key of its own', async
   expect((await detail()).done.map(each => numberOf(each.item))).toEqual([0, ...photos.map((_, index) => index + 1)]);
 });
 
+test('an answer that holds a secret is used as it is by the calls after it, and kept and shown without', async () => {
+  let tries = 0;
+  answers.push(({ method, url }) => {
+    if (method === 'POST' && url === '/people') return { status: 201, body: { id: 'people-token-7' } };
+    return url.endsWith('/files') && ++tries === 1 ? { status: 422, body: { title: 'Not people-token!' } } : null;
+  });
+  const first = { id: 'x', ...aoife, photos: [photo('a.gif')] };
+  const { route, send } = await prepared(each => [person(each), attach(each)], first);
+  await goLive(route);
+  await send({ ...first, id: 'y' });
+  await settled(1);
+  const failed = await detail();
+  expect(failed).toMatchObject({ state: 'dead', done: [{ what: 'created', answer: { id: '••••••-7' } }] });
+  await client.call('POST', '/deliveries/resend', { ids: [failed.id], mapping: 'then' });
+  await eventually(detail, each => each.state === 'delivered');
+  expect(asked()).toEqual(['POST /people', ...Array.from({ length: 2 }, () => 'POST /people/people-token-7/files')]);
+  expect(JSON.stringify([failed, await detail(), await deliveries()])).not.toContain('people-token');
+});
+
 test('after a later call failed, sending again does not make the earlier ones again', async () => {
   answers.push(({ url }) => (url.endsWith('/files') ? { status: 400, body: { error: 'No.' } } : null));
   const { route, send } = await prepared(each => [person(each), attach(each)], {

@@ -1,12 +1,13 @@
 import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
 import { Router } from 'express';
 import { actorOf, changeIntake, openIntake, readAgain, removeIntake, takeUpload } from '../acts';
+import { maskedIn } from '../access';
 import { iso } from '../clock';
 import { isUnpinned, type Pins, type Way } from '@grammata/core/decode';
 import { messageOf } from '../intake';
 import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
-import { isSameWay, type ArrivalRow } from '../store';
+import { FEED, isSameWay, type ArrivalRow } from '../store';
 import { ownAddress, sendToIntake } from './ownAddress';
 import { arrivalSummary, deliverySummary, formNames, intakeViews } from './views';
 import { checked, numberFrom, textFrom } from './validate';
@@ -86,17 +87,25 @@ export function intakesApi(services: Services): Router {
     const kept = store.arrivals.submissionsOf(row.id, MOST_DECODED);
     const body = store.arrivals.bodyOf(row.id);
     const text = body.toString('utf8');
+    const looked = await lookedAt(row, body, pins);
+    // A feed may repeat what it was shown; what it holds is used as it is.
+    const mask = row.method === FEED ? services.vault.mask : (shown: string) => shown;
     const view: ArrivalView = {
       ...arrivalSummary(row, formNames(services)),
       url: row.url,
       sender: row.sender,
       headers: row.headers,
       checked: row.checked,
-      body: text.includes('\u0000') ? null : text,
+      body: text.includes('\u0000') ? null : mask(text),
       cut: row.cut,
-      ...(await lookedAt(row, body, pins)),
+      ...looked,
+      document: maskedIn(looked.document, mask),
       shared: store.arrivals.sharing(row.id),
-      decoded: kept.map(each => ({ ...each.data, sampleId: each.id })),
+      decoded: kept.map(({ id, data }) => ({
+        ...data,
+        fields: data.fields.map(each => ({ ...each, value: maskedIn(each.value, mask) })),
+        sampleId: id,
+      })),
       deliveries: store.deliveries.ofArrival(row.id, MOST_DELIVERIES).map(each => deliverySummary(services, each)),
     };
     response.json(view);

@@ -81,7 +81,8 @@ export function targetsApi(services: Services): Router {
       pace: row.pace,
       ...request.body,
     });
-    const stored = changeTarget(services, actorOf(response), row, await withoutShownSecrets(services.decoders, input));
+    const given = await withoutShownSecrets(services.decoders, input);
+    const stored = await changeTarget(services, actorOf(response), row, given);
     response.json(view((await readTarget(services, stored)).stored));
   });
 

@@ -1,10 +1,11 @@
 import type { Complaint } from '@grammata/contract';
-import { ONCE, printOf, type Ask, type Told } from '@grammata/core/perform';
+import { ONCE, printOf, usualPace, type Ask, type Told } from '@grammata/core/perform';
 import { usualRetries, type Retry } from '@grammata/core/route';
 import { isBlank, parseJson, type Submission } from '@grammata/core/submission';
 import { now } from '../clock';
 import { isFault } from '../outward';
-import type { Courier } from './courier';
+import type { TargetRow } from '../store';
+import type { Courier, Errand } from './courier';
 import { complaintsAbout, verdictOn, type Verdict } from './outcome';
 import { sideOf, type PreparedRoute, type Side } from './prepare';
 
@@ -18,7 +19,7 @@ export interface Asked {
   /** What the call says of trying again, and whether the delivery goes on without it. */
   retry: Retry;
   passesOver: boolean;
-  /** As it is recorded. */
+  /** As it is recorded, without secrets. */
   record: {
     callId: string;
     item: string;
@@ -50,11 +51,13 @@ export async function askTarget(
   const side = sideOf(target, of.side);
   const stage = route.stages.find(each => each.call.id === ask.callId)!;
   const { call, main } = stage;
+  const readsBack = ask.purpose === 'readBack';
   const { result, recorded, lost } = await courier.carry(ask.request, {
     submissionId: of.submissionId,
     data: of.data,
     idempotencyKey: keyFor(route, of.idempotencyKey, ask),
-    target: { id: of.side === 'live' ? target.id : `${target.id} (${of.side})`, name: target.name, pace: target.pace },
+    target: outgoingTo(target, of.side),
+    readsBack,
     side,
     sideOf: id => otherSide(route, id, of.side),
     patience: side.patience,
@@ -72,13 +75,14 @@ export async function askTarget(
   const isNoData = ask.purpose === 'find' && judged.outcome === 'delivered' && answer === undefined && !isBlank(body);
   // Another delivery made the record between the looking and the making: looked for again, it is found.
   const isLate = ask.purpose === 'create' && !isFault(result) && result.status === 409 && stage.find !== null;
-  const verdict: Verdict = isLate
+  const found: Verdict = isLate
     ? { ...judged, outcome: 'retry' }
     : isNone
       ? { ...judged, outcome: 'delivered', message: 'There is none (404).', retryAfter: null }
       : isNoData
         ? { ...judged, outcome: 'final', message: noData(result as { cut: boolean }), retryAfter: null }
         : judged;
+  const verdict = { ...found, message: courier.mask(found.message), isUnknown: found.isUnknown && !readsBack };
   return {
     retry,
     // A file that can't be had costs no more than its line says.
@@ -93,15 +97,22 @@ export async function askTarget(
       milliseconds: result.milliseconds,
       request: recorded,
       status: isFault(result) ? null : result.status,
-      response: isFault(result) ? null : body.slice(0, RECORDED),
+      response: isFault(result) ? null : result.shown.slice(0, RECORDED),
       outcome: verdict.outcome,
       message: [verdict.message, ...(isFault(result) ? [] : lost.map(each => `It went without a file: ${each}`))].join(
         ' ',
       ),
-      complaints: verdict.outcome === 'delivered' ? [] : complaintsAbout(body, ask.request),
+      complaints:
+        verdict.outcome === 'delivered' ? [] : complaintsAbout(isFault(result) ? '' : result.shown, ask.request),
     },
   };
 }
+
+/** Whoever tries by hand is not turned away: the side for tests is never parked. */
+const outgoingTo = ({ id, name, pace }: TargetRow, side: Side): Errand['target'] =>
+  side === 'live'
+    ? { id, name, pace }
+    : { id: `${id} (${side})`, name, pace: { ...(pace ?? usualPace), parkAfter: 0 } };
 
 /** Another target on the same side. */
 function otherSide({ others }: PreparedRoute, id: string, side: Side) {

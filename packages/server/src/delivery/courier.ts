@@ -64,6 +64,8 @@ export interface Errand {
   data: Submission;
   idempotencyKey: string;
   target: { id: string; name: string; pace: Pace | null };
+  /** True where it only reads what was written. */
+  readsBack?: boolean;
   /** Where it goes and how that is shown who asks. */
   side: Sealed & { baseUrl: string };
   /** Where another target is on the same side, for files that are had from it. */
@@ -93,6 +95,11 @@ const MOST_IN_MEMORY = 20_000_000;
 export class Courier {
   constructor(private readonly parts: CourierParts) {}
 
+  /** A text without the secrets that are known, to be kept or shown. */
+  mask(text: string): string {
+    return this.parts.outward.mask(text);
+  }
+
   async carry(given: RequestPlan, errand: Errand): Promise<Carried> {
     const staged = new Map<string, Staged>();
     try {
@@ -118,6 +125,7 @@ export class Courier {
       const at = (file: PlannedFile) => staged.get(placeOf(errand.data, file))!;
       const result = await this.parts.send({
         target: { ...errand.target, side: errand.side, pace: errand.target.pace ?? usualPace },
+        readsBack: errand.readsBack,
         carry: async () => {
           if (plan.encoding === 'mail') return this.parts.postman.post(plan, keyed, at, linked);
           if (plan.url.startsWith('file:')) return this.#append(plan, errand);
@@ -208,7 +216,7 @@ export class Courier {
     try {
       const size = this.parts.rows.append(plan.url, plan.body, columns, grows);
       const body = `${size} bytes appended.`;
-      return { status: 200, headers: {}, bytes: Buffer.from(body), body, isMasked: false, cut: false, milliseconds: 0 };
+      return { status: 200, headers: {}, bytes: Buffer.from(body), body, shown: body, cut: false, milliseconds: 0 };
     } catch (error) {
       return { code: error instanceof RowFault ? 'file' : 'other', message: (error as Error).message, milliseconds: 0 };
     }
@@ -236,7 +244,7 @@ export class Courier {
       if (whole instanceof Readable) whole.destroy();
       return credentials;
     }
-    return outward.send({
+    const answer = await outward.send({
       method: plan.method,
       url: linked(withQuery(plan.url, credentials.query)),
       headers: {
@@ -248,6 +256,7 @@ export class Courier {
       ...(whole === '' ? {} : { body: whole }),
       patience: errand.patience ?? null,
     });
+    return isFault(answer) ? answer : { ...answer, credentials };
   }
 
   /** The message as people see it: files by what they are, secrets masked. */
@@ -267,7 +276,7 @@ export class Courier {
           standIn(`${name}, ${got.size} bytes, ${typeWords(got)}, SHA-256 ${got.digest}`),
         );
     }
-    return withCopyLinks(text, linkFor);
+    return this.mask(withCopyLinks(text, linkFor));
   }
 }
 

@@ -6,9 +6,9 @@ const answer = (status: number, body = '', headers: Record<string, string> = {})
   status,
   headers,
   body,
+  shown: body,
   bytes: Buffer.from(body),
   cut: false,
-  isMasked: false,
   milliseconds: 5,
 });
 
@@ -19,8 +19,9 @@ test.each<[number, 'delivered' | 'retry' | 'final']>([
   [204, 'delivered'],
   [301, 'final'],
   [400, 'final'],
-  [401, 'final'],
-  [403, 'final'],
+  // Credentials: it waits until they are right.
+  [401, 'retry'],
+  [403, 'retry'],
   [404, 'final'],
   [408, 'retry'],
   [409, 'final'],

@@ -1,4 +1,5 @@
 import { pino } from 'pino';
+import { vaultWith } from '../access';
 import type { Lease, Ledger } from '../ledger';
 import { LiveHub } from '../live';
 import { StorageHealth } from '../storage';
@@ -23,9 +24,9 @@ const answer = (status: number): Result => ({
   status,
   headers: {},
   body: '{}',
+  shown: '{}',
   bytes: Buffer.from('{}'),
   cut: false,
-  isMasked: false,
   milliseconds: 1,
 });
 const never = () => new Promise<Result>(() => undefined);
@@ -53,7 +54,8 @@ beforeEach(() => {
     settled: () => undefined,
     store: kept.store,
     ledger: watched(kept.ledger),
-    courier: { carry } as unknown as Courier,
+    courier: { carry, mask: (text: string) => text } as unknown as Courier,
+    vault: vaultWith(Buffer.alloc(32, 7)),
     breakers,
     live,
     health: new StorageHealth(live, log),

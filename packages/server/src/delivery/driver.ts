@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import { now } from '../clock';
 import type { Ledger, LeasedDelivery, Next, Settlement, Want } from '../ledger';
 import { newId } from '../ids';
+import type { Vault } from '../access';
 import type { LiveHub } from '../live';
 import type { OutwardFault } from '../outward';
 import type { StorageHealth } from '../storage';
@@ -13,6 +14,7 @@ import type { DeliveryRow, RunningRoute, Store } from '../store';
 import type { Timer, Timers } from '../timing';
 import { askTarget } from './asking';
 import { afterTry, pauseBefore } from './backoff';
+import { doneKept, keptDone } from './doneKept';
 import type { Courier } from './courier';
 import type { Breakers } from './layers';
 import { Preparation, sideOf, type PreparedRoute } from './prepare';
@@ -36,6 +38,7 @@ const UNSETTLED = 8;
 export interface DriverParts {
   store: Store;
   ledger: Ledger;
+  vault: Pick<Vault, 'mask' | 'wrap' | 'unwrap'>;
   courier: Courier;
   breakers: Breakers;
   live: LiveHub;
@@ -225,7 +228,7 @@ export class DeliveryDriver {
     let state: Next['state'] = 'sending';
     const settle: Settle = async outcome => {
       if (outcome.next.state !== 'sending') this.#answered(id);
-      const settlement: Settlement = { id, owner: this.#owner, ...outcome };
+      const settlement: Settlement = { id, owner: this.#owner, ...this.#kept(outcome) };
       await this.#stored(async () => void (await ledger.settle([settlement])));
       state = outcome.next.state;
     };
@@ -246,6 +249,13 @@ export class DeliveryDriver {
     }
     live.publish({ type: 'delivery', routeId, deliveryId: id, state });
     this.parts.settled(submissionId);
+  }
+
+  /** What came of a try, as it is kept: without secrets; what later calls use is sealed. */
+  #kept({ attempt, done, next }: Outcome): Omit<Settlement, 'id' | 'owner'> {
+    const { courier, vault } = this.parts;
+    const reason = next.reason === null ? null : courier.mask(next.reason);
+    return { attempt, done: done.map(each => keptDone(each, vault)), next: { ...next, reason } };
   }
 
   #changedFor(delivery: DeliveryRow): Problem | null {
@@ -284,7 +294,7 @@ export class DeliveryDriver {
     const { hours } = store.routes.version(delivery.versionId)!.definition.terms;
     const fresh: Done[] = [];
     const taken = () => fresh.splice(0);
-    const earlier = delivery.done.map(each => JSON.parse(each) as Done);
+    const earlier = delivery.done.map(each => doneKept(each, this.parts.vault));
     const lacking = delivery.attempts === 0 && earlier.length === 0 ? await this.#lacking(delivery, route, data) : null;
     if (lacking)
       return settle({
@@ -309,6 +319,12 @@ export class DeliveryDriver {
       if (verdict.notBefore !== null)
         return settle({ attempt: null, done: taken(), next: waiting(at, verdict.message, verdict.notBefore) });
       const number = delivery.attempts + 1;
+      // Whoever asks is not known, or its target is parked: it says nothing of this request, and counts as no try.
+      if (verdict.isUnknown || (record.status === 403 && this.parts.breakers.parked(ask.targetId))) {
+        const pause = pauseBefore(number, null);
+        const then = waiting({ ...at, attempts: number }, verdict.message, now() + pause);
+        return settle({ attempt: { ...record, deliveryId: delivery.id, number }, done: taken(), next: then });
+      }
       const attempt = { ...record, deliveryId: delivery.id, number };
       const tries = at.tries + 1;
       const { left, spentBy } = afterTry(at.spent, record.milliseconds, hours);
@@ -343,7 +359,12 @@ const firstTarget = ({ version }: Pick<RunningRoute, 'version'>): string => vers
 type Progress = Pick<Next, 'attempts' | 'tries' | 'spent'>;
 
 /** Stores what became of a delivery. */
-type Settle = (outcome: Omit<Settlement, 'id' | 'owner'>) => Promise<void>;
+type Settle = (outcome: Outcome) => Promise<void>;
+
+/** What became of a try, before secrets are taken out of it. */
+interface Outcome extends Pick<Settlement, 'attempt' | 'next'> {
+  done: Done[];
+}
 
 const progressOf = ({ attempts, tries, spent }: Progress): Progress => ({ attempts, tries, spent });
 

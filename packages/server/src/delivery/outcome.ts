@@ -13,6 +13,8 @@ export interface Verdict {
   retryAfter: number | null;
   /** When a request that was not made can be, in ms since the epoch; null for one that was. */
   notBefore: number | null;
+  /** What was wrong was the credentials, and says nothing of this request: it waits until they are right. */
+  isUnknown?: boolean;
 }
 
 /** What decides on an answer beside the answer itself. */
@@ -28,7 +30,7 @@ export interface Judging {
 export const usualJudging: Judging = { statuses: usualRetries, takesPages: false };
 
 /** Faults that trying again does not mend. */
-const finalFaults: OutwardFault['code'][] = ['private', 'address', 'file', 'token'];
+const finalFaults: OutwardFault['code'][] = ['private', 'address', 'file'];
 
 /** A page for people where data was expected: a sign-in or error page that calls itself a success. */
 const isPage = ({ headers, body }: OutwardAnswer): boolean =>
@@ -43,7 +45,8 @@ export function verdictOn(
   if (isFault(result)) {
     const final = finalFaults.includes(result.code);
     const { message, until: notBefore = null } = result;
-    return { outcome: final ? 'final' : 'retry', message, retryAfter: null, notBefore };
+    const isUnknown = result.code === 'token';
+    return { outcome: final ? 'final' : 'retry', message, retryAfter: null, notBefore, isUnknown };
   }
   const { status, headers, body } = result;
   if (status >= 200 && status < 300 && !takesPages && isPage(result)) {
@@ -59,7 +62,8 @@ export function verdictOn(
     return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null, notBefore: null };
   const said = complaintIn(body);
   const message = `${meaning(status)}${said ? ` It said: ${said}` : ''}`;
-  return statuses.includes(status)
+  if (status === 401) return { outcome: 'retry', message, retryAfter: null, notBefore: null, isUnknown: true };
+  return status === 403 || statuses.includes(status)
     ? { outcome: 'retry', message, retryAfter: retryAfterOf(headers['retry-after'], at), notBefore: null }
     : { outcome: 'final', message, retryAfter: null, notBefore: null };
 }

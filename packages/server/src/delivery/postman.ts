@@ -110,8 +110,8 @@ export class Postman {
         status: status < 400 ? 200 : status,
         headers: {},
         bytes: Buffer.from(response),
-        body: this.vault.mask(response),
-        isMasked: false,
+        body: response,
+        shown: this.vault.mask(response),
         cut: false,
         milliseconds: now() - started,
       };

@@ -7,6 +7,7 @@ import { scopeOf } from '@grammata/core/scope';
 import { parseJson, type Json, type Submission } from '@grammata/core/submission';
 import { isReading } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
+import { maskedIn } from '../access';
 import { newId } from '../ids';
 import { askTarget } from './asking';
 import type { TrialParts } from './trying';
@@ -54,7 +55,8 @@ export async function lookUp(
   const answer = 'answer' in told ? told.answer : null;
   const wanted = find ? (planned.outcomes[0]?.value ?? null) : null;
   const found = find && 'answer' in told ? recordsIn(answer, find.settings, wanted).length : 0;
-  return { request: record.request, status: record.status, message: record.message, answer, found, wanted };
+  const { request, status, message } = record;
+  return { request, status, message, answer: maskedIn(answer, text => courier.mask(text)), found, wanted };
 }
 
 /**
@@ -97,7 +99,8 @@ export async function tryOperation(
     side: 'try',
   });
   const answer = 'answer' in told ? told.answer : (parseJson(record.response ?? '') ?? null);
-  return { request: record.request, status: record.status, message: record.message, answer };
+  const { request, status, message } = record;
+  return { request, status, message, answer: maskedIn(answer, text => courier.mask(text)) };
 }
 
 const bare = { format: ROUTE_FORMAT, condition: everything, terms: usualTerms } as const;

@@ -6,6 +6,7 @@ import type { RouteDefinition } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
+import { maskedIn } from '../access';
 import { maskedFor } from '../outward';
 import { askTarget } from './asking';
 import type { Courier } from './courier';
@@ -51,7 +52,7 @@ export class Trying {
   /** The request that is made next; null where none is left, or one was refused. */
   get next(): AskView | null {
     if (this.#at.done || this.#refusal !== null) return null;
-    return viewOf(this.#at.value, requestText(this.route, this.#at.value));
+    return this.#viewOf(this.#at.value);
   }
 
   /** Makes the next request, and goes on with what it was answered. */
@@ -60,7 +61,7 @@ export class Trying {
     const ask = this.#at.value;
     // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
     if (!this.sends && !readsOnly(this.route, ask)) {
-      this.#asks.push(viewOf(ask, requestText(this.route, ask)));
+      this.#asks.push(this.#viewOf(ask));
       this.#at = this.#conversation.next(likelyAnswer(this.route, ask));
       return;
     }
@@ -70,15 +71,22 @@ export class Trying {
       side: 'try',
     });
     const { request, status, message, response } = record;
-    this.#asks.push({ ...viewOf(ask, request), status, message, response });
+    this.#asks.push({ ...this.#viewOf(ask, request), status, message, response });
     if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver) this.#refusal = message;
     else {
-      if ('answer' in told) this.#answers[answerKey(ask)] = told.answer;
+      if ('answer' in told) this.#answers[answerKey(ask)] = maskedIn(told.answer, this.#mask);
       this.#at = this.#conversation.next(told);
     }
   }
 
-  /** What was really answered so far. */
+  readonly #mask = (text: string) => this.courier.mask(text);
+
+  #viewOf(ask: Ask, request = this.#mask(requestText(this.route, ask))): AskView {
+    const { callId, item, purpose, changes, found } = ask;
+    return { callId, item, purpose, request, ...maskedIn({ changes, found }, this.#mask) };
+  }
+
+  /** What was really answered so far, as it is kept. */
   get answers(): RecordedAnswers {
     return { ...this.#answers };
   }
@@ -90,7 +98,8 @@ export class Trying {
       return { asks, done: [], problems: [{ code: 'target.refused', message: this.#refusal }] };
     if (!this.#at.done) return { asks, done: [], problems: [] };
     const ending = this.#at.value;
-    return { asks, done: ending.done, problems: 'held' in ending ? ending.held.map(plain) : [] };
+    const done = ending.done.map(each => maskedIn(each, this.#mask));
+    return { asks, done, problems: 'held' in ending ? ending.held.map(plain) : [] };
   }
 }
 
@@ -114,15 +123,6 @@ const readsOnly = ({ stages }: PreparedRoute, { callId, purpose, request }: Ask)
   (purpose === 'find' && stages.find(each => each.call.id === callId)?.find?.settings.readsOnly === true);
 
 const plain = ({ code, message }: Pick<Problem, 'code' | 'message'>) => ({ code, message });
-
-const viewOf = ({ callId, item, purpose, changes, found }: Ask, request: string): AskView => ({
-  callId,
-  item,
-  purpose,
-  changes,
-  found,
-  request,
-});
 
 function requestText({ targets }: PreparedRoute, { targetId, request }: Ask): string {
   const { headers, query } = maskedFor(sideOf(targets.get(targetId)!, 'try'));

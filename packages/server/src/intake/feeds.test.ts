@@ -44,10 +44,11 @@ beforeEach(() => {
   const log = pino({ level: 'silent' });
   const live = new LiveHub();
   const outward = {
+    mask: (text: string) => text,
     send: async (request: OutwardRequest) => {
       asked.push(`${new Date().toISOString().slice(11, 16)} ${request.url}`);
       const { status, body } = await answer(request);
-      return { status, body, bytes: Buffer.from(body), headers: {}, cut: false, isMasked: false, milliseconds: 1 };
+      return { status, body, bytes: Buffer.from(body), headers: {}, cut: false, shown: body, milliseconds: 1 };
     },
   } as unknown as Outward;
   const decoders = {
@@ -70,7 +71,7 @@ beforeEach(() => {
     log,
     authorizations: {
       for: async ({ auth }) => ({ headers: [['x-shown', `${auth.kind} ${shown}`]], query: [] }),
-      forget: () => (shown++, true),
+      forget: ({ auth }) => auth.kind === 'oauth' && (shown++, true),
     },
     ledger: kept.ledger,
     bodies: {} as Bodies,

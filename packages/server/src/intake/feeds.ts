@@ -155,7 +155,7 @@ export class Feeds {
     const ask = async () => {
       const credentials = await authorizations.for(sealed, body ?? '');
       if (isFault(credentials)) return credentials;
-      return outward.send({
+      const answer = await outward.send({
         method: body === null ? 'GET' : 'POST',
         url: withQuery(url, credentials.query),
         headers: {
@@ -166,15 +166,17 @@ export class Feeds {
         ...(body !== null && { body }),
         most: intake.sizeLimit,
       });
+      return isFault(answer) ? answer : { ...answer, credentials };
     };
     const answer = await ask();
-    return !isFault(answer) && answer.status === 401 && authorizations.forget(sealed) ? ask() : answer;
+    const isRefused = !isFault(answer) && (answer.status === 401 || answer.status === 403);
+    return isRefused && answer.credentials && authorizations.forget(sealed, answer.credentials) ? ask() : answer;
   }
 
   /** Records an answer that holds something new; gives back how many submissions of it are. */
   async #take(intake: IntakeRow, url: string, answer: OutwardAnswer): Promise<number> {
     const { live, decoders, ledger, watch, wake, bodies } = this.parts;
-    const arrival = arrivalFromFeed(intake, url, answer);
+    const arrival = arrivalFromFeed(intake, url, answer, this.parts.outward.mask);
     const message = { body: arrival.body, file: null, contentType: arrival.contentType, url: arrival.url };
     const { submissions, state, trouble, isSure, way, isEmpty } = await decoders.whole(
       message,
@@ -269,13 +271,15 @@ function nextLink(header: string): string | null {
 const arrivalFromFeed = (
   intake: IntakeRow,
   url: string,
-  { bytes, body, headers, isMasked }: OutwardAnswer,
+  { bytes, headers }: OutwardAnswer,
+  mask: (text: string) => string,
 ): ReceivedArrival =>
   newArrival(intake, {
     method: FEED,
     contentType: headers['content-type'] ?? null,
-    headers: [['content-location', url], ...Object.entries(headers).filter(([name]) => name !== 'set-cookie')],
+    headers: Object.entries({ 'content-location': url, ...headers }).flatMap(([name, value]): [string, string][] =>
+      name === 'set-cookie' ? [] : [[name, mask(value)]],
+    ),
     sender: new URL(url).hostname,
-    // A source that repeats the secret it was shown: what is kept is without it.
-    body: isMasked ? Buffer.from(body) : bytes,
+    body: bytes,
   });

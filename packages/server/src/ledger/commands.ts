@@ -121,7 +121,7 @@ export interface Settlement {
   /** The request that was made; null where none was. */
   attempt: Omit<AttemptRow, 'id'> | null;
   /** Calls that are done with it. */
-  done: Done[];
+  done: (Done & { sealed?: string })[];
   next: Next;
 }
 

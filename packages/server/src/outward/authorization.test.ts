@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { Auth } from '@grammata/core/target';
+import type { Auth, Credentials } from '@grammata/core/target';
 import { Webhook } from 'standardwebhooks';
 import { vaultWith } from '../access';
 import { json, startAnswering, type Answering } from '../testing/answering';
@@ -58,10 +58,18 @@ describe('OAuth 2 client credentials (RFC 6749 §4.4)', () => {
     await Promise.all([authorizations.for(target), authorizations.for(target), authorizations.for(target)]);
     await authorizations.for(target);
     expect(tokens.heard).toHaveLength(1);
-    expect(authorizations.forget(target)).toBe(true);
-    expect(authorizations.forget(target)).toBe(false);
-    await authorizations.for(target);
+    const shown = (await authorizations.for(target)) as Credentials;
+    expect(authorizations.forget(target, shown)).toBe(true);
+    answer.body = { access_token: 'tok-2', token_type: 'Bearer', expires_in: 3600 };
+    // Others that were refused with it take the next one, too: while it is fetched, and after.
+    const next = authorizations.for(target);
+    expect(authorizations.forget(target, shown)).toBe(true);
+    const second = (await next) as Credentials;
+    expect(authorizations.forget(target, shown)).toBe(true);
+    expect(await authorizations.for(target)).toEqual(second);
     expect(tokens.heard).toHaveLength(2);
+    // One that is refused right after that is not dropped: it is not the token that is wrong.
+    expect(authorizations.forget(target, second)).toBe(false);
   });
   test('one that ends within half a minute is not used again', async () => {
     answer.body = { access_token: 'short', token_type: 'Bearer', expires_in: 20 };

@@ -18,6 +18,7 @@ import { isFault, type Outward, type OutwardFault } from './http';
 export interface Sealed {
   /** The target it is of: a consent is given for one target, at its own address. */
   readonly id?: string;
+  readonly baseUrl?: string;
   auth: Auth;
   secret: Buffer | null;
 }
@@ -34,6 +35,11 @@ const EARLY = 30_000;
 const USUALLY = 300_000;
 /** A token is fetched anew after a day whatever it says. */
 const LONGEST = 86_400_000;
+/** ms after its end for which a token is still masked: clocks differ, and answers come late. */
+const AFTER = 86_400_000;
+
+/** ms after a token was dropped during which the next one is not. */
+const SOON = 60_000;
 
 interface Token {
   value: string;
@@ -43,6 +49,8 @@ interface Token {
 /** Makes what is put on requests as they leave: keys as they are, signatures over the body, tokens that are fetched and kept. */
 export class Authorizations {
   readonly #tokens = new Map<string, Token>();
+  /** When a token was dropped last. */
+  readonly #dropped = new Map<string, number>();
   readonly #fetching = new Map<string, Promise<Token | OutwardFault>>();
 
   constructor(
@@ -56,11 +64,11 @@ export class Authorizations {
    * @param id the message's identifier, which a signature covers; one is made where none is given
    */
   async for(
-    { id: targetId, auth, secret }: Sealed,
+    { id: targetId, baseUrl, auth, secret }: Sealed,
     body: string | Buffer = '',
     id = newId(),
   ): Promise<Credentials | OutwardFault> {
-    if (auth.kind === 'consent') return this.#consented(targetId, auth, secret);
+    if (auth.kind === 'consent') return this.#consented(targetId, auth, baseUrl, secret);
     if (!secret) return none;
     const opened = this.vault.open(secret);
     if (!isMade(auth)) return credentialsOf(auth, opened);
@@ -70,22 +78,30 @@ export class Authorizations {
   }
 
   /**
-   * Drops a token that was refused. True when there was one, so that trying again makes sense.
-   * @param asked when the refused one was asked for, ms since the epoch
+   * Drops a token that was refused. True where trying again makes sense, with another one: those that were under way with an old one
+   * take the one that was had meanwhile. One that was had a moment ago because another was refused is not dropped again.
+   * @param shown what was put on the request
    */
-  forget({ id, auth, secret }: Sealed, asked = now()): boolean {
-    if (auth.kind === 'consent') return id !== undefined && (this.consents?.refused(id, asked) ?? false);
-    return auth.kind === 'oauth' && secret !== null && this.#tokens.delete(keyOf(auth, this.vault.open(secret)));
+  forget({ id, auth, secret }: Sealed, shown: Credentials): boolean {
+    if (auth.kind === 'consent') return id !== undefined && (this.consents?.refused(id, tokenIn(shown)) ?? false);
+    if (auth.kind !== 'oauth' || secret === null) return false;
+    const key = keyOf(auth, this.vault.open(secret));
+    if (this.#tokens.get(key)?.value !== tokenIn(shown)) return true;
+    if (now() - (this.#dropped.get(key) ?? -Infinity) < SOON) return false;
+    this.#dropped.set(key, now());
+    this.#tokens.delete(key);
+    return true;
   }
 
   async #consented(
     id: string | undefined,
     auth: ConsentAuth,
+    baseUrl: string | null = null,
     secret: Buffer | null,
   ): Promise<Credentials | OutwardFault> {
     if (id === undefined || !this.consents)
       return { code: 'token', message: 'Consent is given for the live side only.', milliseconds: 0 };
-    const token = await this.consents.token(id, auth, secret);
+    const token = await this.consents.token({ id, auth, baseUrl, secret });
     return typeof token === 'string' ? credentialsOf({ kind: 'bearer' }, token) : token;
   }
 
@@ -98,7 +114,7 @@ export class Authorizations {
     this.#fetching.set(key, fetching);
     const token = await fetching;
     if (!isFault(token)) {
-      this.vault.know(token.value);
+      this.vault.know(token.value, token.until + AFTER);
       this.#tokens.set(key, token);
     }
     return token;
@@ -149,6 +165,9 @@ export class Authorizations {
 type OAuth = Extract<Auth, { kind: 'oauth' }>;
 
 const keyOf = (auth: OAuth, secret: string) => JSON.stringify([auth, secret]);
+
+/** The token that was put on a request. */
+const tokenIn = ({ headers }: Credentials): string => headers[0]?.[1].replace(/^Bearer /, '') ?? '';
 
 /** application/x-www-form-urlencoded, as RFC 6749 §2.3.1 asks of identifier and secret in Basic. */
 const encoded = (text: string) => new URLSearchParams([['', text]]).toString().slice(1);

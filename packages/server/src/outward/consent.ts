@@ -18,16 +18,34 @@ export interface Tokens {
   expiresAt: number | null;
 }
 
+/** A target as far as its consent goes. */
+export interface Consented {
+  auth: Auth;
+  baseUrl: string;
+  consent: Consent | null;
+  tokens: Buffer | null;
+}
+
 /** Keeps consents, sealed and durable. */
 export interface ConsentStore {
-  read(targetId: string): { consent: Consent; tokens: Buffer } | null;
-  write(targetId: string, consent: Consent, tokens: Buffer): void;
+  read(targetId: string): Consented | null;
+  /** Writes only where the tokens are still those that were read; false where they are others. */
+  write(targetId: string, consent: Consent, tokens: Buffer, was: Buffer | null): boolean;
+}
+
+/** Whom a token is shown to, as it was when the request was begun. */
+export interface Asking {
+  id: string;
+  auth: ConsentAuth;
+  baseUrl: string | null;
+  secret: Buffer | null;
 }
 
 /** A consent that somebody was sent to give, until they come back. */
 interface Begun {
   targetId: string;
   auth: ConsentAuth;
+  baseUrl: string;
   verifier: string;
 }
 
@@ -44,9 +62,8 @@ const LOOK_AGAIN = 10 * 60_000;
  */
 export class Consents {
   readonly #begun = new LRUCache<string, Begun>({ max: 1000, ttl: WHILE });
-  readonly #renewing = new Map<string, Promise<Tokens | OutwardFault>>();
+  readonly #renewing = new Map<string, Promise<OutwardFault | null>>();
   readonly #refused = new Set<string>();
-  readonly #renewed = new Map<string, number>();
 
   /**
    * @param redirectUri the address that providers send people back to
@@ -61,10 +78,10 @@ export class Consents {
   ) {}
 
   /** The address at the provider where consent is given. */
-  async begin(targetId: string, auth: ConsentAuth): Promise<string> {
+  async begin(targetId: string, auth: ConsentAuth, baseUrl: string): Promise<string> {
     const state = oauth.generateRandomState();
     const verifier = oauth.generateRandomCodeVerifier();
-    this.#begun.set(state, { targetId, auth, verifier });
+    this.#begun.set(state, { targetId, auth, baseUrl, verifier });
     const url = new URL(auth.authorizeUrl);
     const asked = {
       response_type: 'code',
@@ -91,9 +108,11 @@ export class Consents {
     const begun = this.#begun.get(state);
     if (!begun) return null;
     this.#begun.delete(state);
-    const { targetId, auth, verifier } = begun;
+    const { targetId, auth, baseUrl, verifier } = begun;
     const failed = (fault: string) => ({ targetId, fault });
     const [server, client] = sidesOf(auth);
+    const before = this.store.read(targetId);
+    if (!before || !isFor(before, { auth, baseUrl })) return failed(MOVED);
     try {
       const params = oauth.validateAuthResponse(server, client, back, state);
       const answer = await oauth.authorizationCodeGrantRequest(
@@ -106,7 +125,10 @@ export class Consents {
         this.#options,
       );
       const given = await oauth.processAuthorizationCodeResponse(server, client, answer);
-      this.#keep(targetId, tokensOf(given, null), now());
+      // What somebody gave just now holds, whatever became of an earlier consent meanwhile; not where the target is another.
+      const after = this.store.read(targetId);
+      if (!after || !isFor(after, { auth, baseUrl })) return failed(MOVED);
+      this.#keep(targetId, tokensOf(given, null), now(), after.tokens);
       return { targetId, fault: null };
     } catch (error) {
       if (error instanceof oauth.AuthorizationResponseError)
@@ -116,41 +138,51 @@ export class Consents {
   }
 
   /** A token that is good now, renewed where it is about to end; or why there is none. */
-  async token(targetId: string, auth: ConsentAuth, secret: Buffer | null): Promise<string | OutwardFault> {
-    const kept = this.store.read(targetId);
-    if (!kept) return missing('Nobody has given consent yet. Give it on the target’s page.');
-    if (kept.consent.ended)
-      return missing(`Consent has ended: ${kept.consent.ended.reason} Give it again on the target’s page.`);
-    const tokens = this.#tokensIn(kept.tokens, kept.consent);
+  async token(asking: Asking): Promise<string | OutwardFault> {
+    const kept = this.#kept(asking);
+    if (isFault(kept)) return kept;
+    const { tokens } = kept;
     const isOver = tokens.expiresAt !== null && tokens.expiresAt - EARLY <= now();
-    if (!isOver && !this.#refused.has(targetId)) return tokens.access;
-    const renewing =
-      this.#renewing.get(targetId) ??
-      this.#renew(targetId, auth, secret, tokens).finally(() => this.#renewing.delete(targetId));
-    this.#renewing.set(targetId, renewing);
-    const renewed = await renewing;
-    return isFault(renewed) ? renewed : renewed.access;
+    if (!isOver && !this.#refused.has(asking.id)) return tokens.access;
+    // A renewal is of one consent: another that was given meanwhile is renewed on its own.
+    const key = kept.sealed.toString('base64');
+    const renewing = this.#renewing.get(key) ?? this.#renew(asking, kept).finally(() => this.#renewing.delete(key));
+    this.#renewing.set(key, renewing);
+    const fault = await renewing;
+    if (fault) return fault;
+    // What holds now counts: renewed, or given, forgotten or moved meanwhile.
+    const after = this.#kept(asking);
+    return isFault(after) ? after : after.tokens.access;
+  }
+
+  /** The consent that holds for a request; or why there is none. */
+  #kept(asking: Asking): Kept | OutwardFault {
+    const row = this.store.read(asking.id);
+    if (!row || !isFor(row, asking)) return { ...missing(MOVED), until: now() };
+    if (!row.consent || !row.tokens) return missing('Nobody has given consent yet. Give it on the target’s page.');
+    if (row.consent.ended)
+      return missing(`Consent has ended: ${row.consent.ended.reason} Give it again on the target’s page.`);
+    return { consent: row.consent, sealed: row.tokens, tokens: this.#tokensIn(row.tokens, row.consent) };
   }
 
   /**
-   * Hears that a token was refused that was asked for at a time (ms since the epoch). True where trying again makes sense, with
-   * another one: those that were under way with an old one take the one that was had meanwhile.
+   * Hears that a token was refused. True where trying again makes sense, with another one: those that were under way with an old one take
+   * the one that was had meanwhile.
    */
-  refused(targetId: string, asked: number): boolean {
+  refused(targetId: string, token: string): boolean {
     const kept = this.store.read(targetId);
-    if (!kept || kept.consent.ended || this.#tokensIn(kept.tokens, kept.consent).refresh === null) return false;
-    if ((this.#renewed.get(targetId) ?? 0) <= asked) this.#refused.add(targetId);
-    return true;
+    if (!kept?.consent || !kept.tokens || kept.consent.ended) return false;
+    const { access, refresh } = this.#tokensIn(kept.tokens, kept.consent);
+    if (access !== token) return true;
+    if (refresh !== null) this.#refused.add(targetId);
+    return refresh !== null;
   }
 
-  async #renew(
-    targetId: string,
-    auth: ConsentAuth,
-    secret: Buffer | null,
-    tokens: Tokens,
-  ): Promise<Tokens | OutwardFault> {
+  /** Keeps what it renews, only where the consent is still the one that was to be renewed. */
+  async #renew({ id, auth, secret }: Asking, kept: Kept): Promise<OutwardFault | null> {
+    const { tokens, sealed, consent } = kept;
     if (tokens.refresh === null)
-      return this.#end(targetId, 'its token ran out, and the provider gave none to renew it.');
+      return this.#end(id, kept, 'its token ran out, and the provider gave none to renew it.');
     const [server, client] = sidesOf(auth);
     try {
       const authentication = clientAuth(auth, this.#open(secret));
@@ -163,14 +195,14 @@ export class Consents {
       );
       const given = await oauth.processRefreshTokenResponse(server, client, answer);
       const renewed = tokensOf(given, tokens.refresh);
-      const before = this.store.read(targetId);
-      this.#keep(targetId, renewed, before?.consent.givenAt ?? now());
-      return renewed;
+      this.#keep(id, renewed, consent.givenAt, sealed);
+      return null;
     } catch (error) {
       // RFC 6749 §5.2: the refresh token is not good any more; whatever else went wrong may pass.
       if (error instanceof oauth.ResponseBodyError && error.error === 'invalid_grant')
         return this.#end(
-          targetId,
+          id,
+          kept,
           error.error_description ? `${error.error_description}.` : 'the provider does not take it any more.',
         );
       const host = new URL(auth.tokenUrl).host;
@@ -181,17 +213,15 @@ export class Consents {
     }
   }
 
-  #keep(targetId: string, tokens: Tokens, givenAt: number): void {
+  #keep(targetId: string, tokens: Tokens, givenAt: number, was: Buffer | null): void {
     const { access, refresh, expiresAt } = tokens;
     const sealed = this.vault.seal(JSON.stringify([access, refresh ?? '']));
-    this.store.write(targetId, { givenAt, expiresAt, ended: null }, sealed);
+    if (!this.store.write(targetId, { givenAt, expiresAt, ended: null }, sealed, was)) return;
     this.#refused.delete(targetId);
-    this.#renewed.set(targetId, now());
   }
 
-  #end(targetId: string, reason: string): OutwardFault {
-    const kept = this.store.read(targetId);
-    if (kept) this.store.write(targetId, { ...kept.consent, ended: { at: now(), reason } }, kept.tokens);
+  #end(targetId: string, { consent, sealed }: Kept, reason: string): OutwardFault | null {
+    if (!this.store.write(targetId, { ...consent, ended: { at: now(), reason } }, sealed, sealed)) return null;
     this.changed(targetId);
     return missing(`Consent has ended: ${reason} Give it again on the target’s page.`);
   }
@@ -226,6 +256,20 @@ export class Consents {
     };
   }
 }
+
+/** A consent that holds. */
+interface Kept {
+  consent: Consent;
+  sealed: Buffer;
+  tokens: Tokens;
+}
+
+const MOVED = 'The target was changed meanwhile: its address, or how it is shown who asks.';
+
+/** True where a target is still the one that a consent was asked for: one client of one provider, for one address. */
+const isFor = (row: Pick<Consented, 'auth' | 'baseUrl'>, asking: { auth: ConsentAuth; baseUrl: string | null }) =>
+  JSON.stringify(row.auth) === JSON.stringify(asking.auth) &&
+  (asking.baseUrl === null || row.baseUrl === asking.baseUrl);
 
 /** The token endpoint could not be asked. */
 class Unreached extends Error {

@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { headerParameters } from '@grammata/core/decode';
 import { usualPatience, type Patience } from '@grammata/core/perform';
+import type { Credentials } from '@grammata/core/target';
 import { Agent, request } from 'undici';
 import { exchange } from './exchange';
 import { guardedConnector, PrivateAddress } from './guard';
@@ -21,13 +22,15 @@ export interface OutwardAnswer {
   headers: Record<string, string>;
   /** The beginning of the body, as it came. */
   bytes: Buffer;
-  /** The same as text in UTF-8, without the secrets that are known: a target may repeat what it was shown. */
+  /** The same as text in UTF-8: for what is done with it. */
   body: string;
-  /** True where it held one. */
-  isMasked: boolean;
+  /** The same without the secrets that are known, for what is kept and shown: a target may repeat what it was shown. */
+  shown: string;
   /** True when there was more than was read. */
   cut: boolean;
   milliseconds: number;
+  /** What was shown for it, where whoever asked says so. */
+  credentials?: Credentials;
 }
 
 /** Why no answer came, with a stable code. */
@@ -77,8 +80,8 @@ const WHOLE_FILE = 15 * 60_000;
 const SLOWEST = 200_000;
 
 /**
- * The one place that talks HTTP outward. Redirects are not followed. Nothing that comes from outside is given on with a
- * secret in it that is known.
+ * The one place that talks HTTP outward. Redirects are not followed. What is done with an answer is done with what was answered;
+ * what is kept or shown of it is without the secrets that are known.
  */
 export class Outward {
   /** By the seconds that a connection may take to stand. */
@@ -86,7 +89,7 @@ export class Outward {
 
   constructor(
     private readonly allowPrivate: readonly string[],
-    private readonly mask: (text: string) => string = text => text,
+    readonly mask: (text: string) => string = text => text,
   ) {}
 
   #agentFor(connect: number): Agent {
@@ -130,14 +133,13 @@ export class Outward {
       });
       const { bytes, cut } = answer;
       const text = bytes.toString('utf8');
-      const masked = this.mask(text);
-      const flat = Object.entries(answer.headers).map(([name, value]) => [name, this.mask(String(value))]);
+      const flat = Object.entries(answer.headers).map(([name, value]) => [name, String(value)]);
       return {
         status: answer.status,
         headers: Object.fromEntries(flat),
         bytes,
-        body: masked,
-        isMasked: masked !== text,
+        body: text,
+        shown: this.mask(text),
         cut,
         milliseconds: took(),
       };

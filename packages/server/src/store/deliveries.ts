@@ -79,7 +79,7 @@ export class Deliveries {
       .where(eq(callsDone.deliveryId, deliveryId))
       .orderBy(sql`rowid`)
       .all();
-    return rows.map(row => row.done);
+    return rows.map(({ done: { sealed: _, ...done } }) => done);
   }
 
   /** What targets had against single values of a route's submissions, the newest first. */

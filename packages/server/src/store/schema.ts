@@ -477,7 +477,8 @@ export const callsDone = sqliteTable(
       .references(() => deliveries.id, { onDelete: 'cascade' }),
     callId: text().notNull(),
     item: text().notNull(),
-    done: text({ mode: 'json' }).$type<Done>().notNull(),
+    /** One whose answer holds a secret has the whole sealed beside it. */
+    done: text({ mode: 'json' }).$type<Done & { sealed?: string }>().notNull(),
   },
   table => [primaryKey({ columns: [table.deliveryId, table.callId, table.item] })],
 );

@@ -1,5 +1,5 @@
-import type { Operation } from '@grammata/core/target';
-import { asc, eq } from 'drizzle-orm';
+import type { Consent, Operation } from '@grammata/core/target';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
@@ -79,6 +79,19 @@ export class Targets {
     });
     this.#atHand.delete(id);
     return this.byId(id);
+  }
+
+  /** Keeps a consent where its tokens are still those that were read; false where they are others. */
+  keepConsent(id: string, consent: Consent, tokens: Buffer, was: Buffer | null): boolean {
+    const isAsRead = was === null ? isNull(targets.consentTokens) : eq(targets.consentTokens, was);
+    const kept = this.db
+      .update(targets)
+      .set({ consent, consentTokens: tokens })
+      .where(and(eq(targets.id, id), isAsRead))
+      .returning({ id: targets.id })
+      .all();
+    this.#atHand.delete(id);
+    return kept.length > 0;
   }
 
   remove(id: string): void {

@@ -15,7 +15,7 @@ function answering(body: string, more: Partial<OutwardAnswer> | OutwardFault = {
     asked.push(request);
     return Promise.resolve(answer);
   };
-  return { asked, outward: { send } as unknown as Outward };
+  return { asked, outward: { send, mask: (text: string) => text } as unknown as Outward };
 }
 const target = {
   baseUrl: 'https://roster.example.org/v1/',

@@ -10,6 +10,7 @@ import {
   type Operation,
   type SecurityScheme,
 } from '@grammata/core/target';
+import { maskedIn } from '../access';
 import { DecodeFault } from '../decoding';
 import type { Postman } from '../delivery';
 import { isFault, type Authorizations, type Outward, type OutwardAnswer, type OutwardFault } from '../outward';
@@ -75,7 +76,7 @@ export async function connect(
   const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
   return {
     view: { ok: true, verdict, advice, status, milliseconds },
-    operations: found.operations,
+    operations: wordsMasked(found.operations, outward.mask),
     ...(found.recipe && { recipe: found.recipe }),
   };
 }
@@ -93,8 +94,14 @@ export async function listingOf(
   const document = parseJson((answer as OutwardAnswer).body);
   return document === undefined
     ? { answer: null, fault: `It answered, but not with JSON. ${pathAdvice.tables}` }
-    : { answer: document, fault: null };
+    : { answer: maskedIn(document, outward.mask), fault: null };
 }
+
+/** What people read of operations is kept without secrets; what requests are made of is as the target has it. */
+const wordsMasked = (operations: Operation[], mask: (text: string) => string): Operation[] =>
+  JSON.parse(JSON.stringify(operations), (name, value: unknown) =>
+    (name === 'label' || name === 'description') && typeof value === 'string' ? mask(value) : value,
+  ) as Operation[];
 
 /** True for an answer that is a page or words. */
 const isText = (body: string) => /^\s*(<|$)/.test(body) || !/[{:[]/.test(body);

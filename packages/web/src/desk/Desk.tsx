@@ -48,7 +48,7 @@ function DeskNotes({
     <>
       {parked.map(({ targetId, name, reason }) => (
         <Note key={targetId} tone="trouble">
-          <b>{name}</b> is parked: it failed time and again. {reason} What goes there waits.{' '}
+          <b>{name}</b> is parked. {reason} What goes there waits.{' '}
           <Link className="act" to={`/targets/${targetId}`}>
             See to it
           </Link>

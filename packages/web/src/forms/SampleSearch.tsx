@@ -2,6 +2,7 @@ import type { FormView } from '@grammata/contract';
 import { useRef, useState } from 'react';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
+import { useNextPage } from '../lists';
 import { SendThrough } from '../recorded';
 import { Act, count, counted, Fault, TextBox, useSettled } from '../ui';
 import { Ideas } from './Ideas';
@@ -22,6 +23,7 @@ export function SampleSearch({ form }: { form: FormView }) {
   ]);
   const wanted = useSettled(search.trim(), PAUSE);
   const found = useFound(form.id, wanted);
+  const { bring, isBringing } = useNextPage(`${form.id} ${wanted}`, found);
   const newest = useFound(form.id, '').data?.pages[0]?.samples ?? [];
   const samples = found.data?.pages.flatMap(page => page.samples) ?? [];
   const total = found.data?.pages[0]?.total ?? 0;
@@ -66,10 +68,10 @@ export function SampleSearch({ form }: { form: FormView }) {
           ))}
         </ul>
         {found.data && samples.length === 0 && <p className="py-3 font-serif text-ink-2">Nothing matches.</p>}
-        {found.hasNextPage && (
+        {bring && (
           <p className="py-2 text-ink-2">
             {count(recorded)} of {count(total)}.{' '}
-            <Act onClick={() => void found.fetchNextPage()} disabled={found.isFetchingNextPage}>
+            <Act onClick={bring} disabled={isBringing}>
               Show more
             </Act>
           </p>

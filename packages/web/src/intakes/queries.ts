@@ -12,6 +12,7 @@ import type { LandmarkExample, Pins } from '@grammata/core/decode';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { api, ApiFault } from '../api';
+import { useNextPage } from '../lists';
 
 export const useIntake = (id: string) =>
   useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
@@ -29,14 +30,15 @@ export function useArrivals(intakeId: string) {
     initialPageParam: '',
     getNextPageParam: last => (last.length < PAGE ? undefined : last.at(-1)!.id),
   });
-  const { data, error, refetch, hasNextPage, isFetchingNextPage, fetchNextPage } = query;
+  const { data, error, refetch } = query;
+  const { bring: older, isBringing } = useNextPage(intakeId, query);
   return {
     data: useMemo(() => data?.pages.flat(), [data]),
     error,
     refetch,
     /** Brings older ones; null where there are none. */
-    older: hasNextPage ? () => void (!isFetchingNextPage && fetchNextPage()) : null,
-    isBringing: isFetchingNextPage,
+    older,
+    isBringing,
   };
 }
 export const useArrival = (id: string | null) =>

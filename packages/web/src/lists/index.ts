@@ -2,6 +2,8 @@ import type { FormListed, IntakeView, OfferedView, RouteSummary, TargetSummary }
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api';
 
+export * from './useNextPage';
+
 /** What several places list: all of a kind. */
 export const useIntakes = () =>
   useQuery({ queryKey: ['intakes', 'list'], queryFn: () => api<IntakeView[]>('/intakes') });

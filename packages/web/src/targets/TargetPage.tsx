@@ -121,8 +121,8 @@ function Parked({ target: { id, parked } }: { target: TargetView }) {
   if (!parked) return null;
   return (
     <Note tone="trouble">
-      It was parked <Moment at={parked.since} />: it failed time and again. {parked.reason} What is to be delivered
-      waits; one request goes at <b>{clock(parked.until)}</b>, and all the others once that goes well.{' '}
+      It was parked <Moment at={parked.since} />. {parked.reason} What is to be delivered waits; one request goes at{' '}
+      <b>{clock(parked.until)}</b>, and all the others once that goes well.{' '}
       <Act onClick={() => probe.mutate(undefined)} disabled={probe.isPending}>
         Ask it now
       </Act>

@@ -24,8 +24,13 @@ interface State {
 /** What says that a target is in trouble of its own, and not that a request is wrong. */
 const troubles: readonly OutwardFault['code'][] = ['refused', 'timeout', 'name', 'tls', 'dropped', 'other'];
 
-const isTrouble = (result: Result): boolean =>
-  isFault(result) ? troubles.includes(result.code) : result.status === 429 || result.status >= 500;
+/** What a result says of its target: that it is well, that it is in trouble, that it does not know who asks; null where it says nothing. */
+function signOf(result: Result, { readsBack }: Pick<Outgoing, 'readsBack'>): 'well' | 'trouble' | 'unknown' | null {
+  if (isFault(result)) return result.code === 'token' ? 'unknown' : troubles.includes(result.code) ? 'trouble' : null;
+  if (readsBack && (result.status === 401 || result.status === 403)) return null;
+  if (result.status === 401) return 'unknown';
+  return result.status === 403 || result.status === 429 || result.status >= 500 ? 'trouble' : 'well';
+}
 
 /** ms after which those that were turned away while it is probed ask again. */
 const WHILE_PROBED = 5000;
@@ -87,8 +92,16 @@ export class Breakers {
     const result = await next(outgoing).finally(() => {
       if (isProbe) state.isProbed = false;
     });
-    if (isTrouble(result)) this.#failed(target, state, isProbe, wordsOf(result));
-    else this.#went(target.id, state);
+    const sign = signOf(result, outgoing);
+    if (sign === 'well') this.#went(target.id, state);
+    else if (sign !== null)
+      this.#failed(
+        target,
+        state,
+        isProbe,
+        sign,
+        sign === 'unknown' ? wordsOf(result) : `It failed time and again. ${wordsOf(result)}`,
+      );
     return result;
   };
 
@@ -98,8 +111,15 @@ export class Breakers {
     return known;
   }
 
-  #failed({ id, pace }: Outgoing['target'], state: State, isProbe: boolean, reason: string): void {
-    state.failures += 1;
+  #failed(
+    { id, pace }: Outgoing['target'],
+    state: State,
+    isProbe: boolean,
+    sign: 'trouble' | 'unknown',
+    reason: string,
+  ): void {
+    // Where credentials are not known, one answer says it for all that wait.
+    state.failures = sign === 'unknown' ? Math.max(state.failures + 1, pace.parkAfter) : state.failures + 1;
     // Those that were under way when it was parked say nothing new.
     if (state.failures < pace.parkAfter || (state.parked && !isProbe)) return;
     state.times += 1;
@@ -114,11 +134,18 @@ export class Breakers {
   }
 }
 
-const wordsOf = (result: Result): string => (isFault(result) ? result.message : `It answered ${result.status}.`);
+const wordsOf = (result: Result): string =>
+  isFault(result)
+    ? result.message
+    : result.status === 401
+      ? 'It does not know these credentials (401).'
+      : result.status === 403
+        ? 'These credentials may not do this (403).'
+        : `It answered ${result.status}.`;
 
 const turnedAway = ({ name }: Outgoing['target'], { until, reason }: Parked): OutwardFault => ({
   code: 'parked',
-  message: `${name} is left alone for a while, since it failed time and again. ${reason}`,
+  message: `${name} is left alone for a while. ${reason}`,
   milliseconds: 0,
   until: Math.max(until, now() + WHILE_PROBED),
 });

@@ -6,10 +6,11 @@ const answer = (status: number): Result => ({
   status,
   headers: {},
   body: '',
+  shown: '',
   bytes: Buffer.alloc(0),
   cut: false,
-  isMasked: false,
   milliseconds: 1,
+  credentials: { headers: [], query: [] },
 });
 const fault = (code: OutwardFault['code']): Result => ({ code, message: `It is ${code}.`, milliseconds: 1 });
 const side = { auth: { kind: 'bearer' as const }, secret: null };
@@ -41,7 +42,8 @@ describe('a token that is refused (RFC 9110 §15.5.2)', () => {
     ['had one: once more', true, [401, 200], 200, 2],
     ['had none: no more', false, [401, 200], 401, 1],
     ['is refused again: no third time', true, [401, 401, 200], 401, 2],
-    ['is not refused', true, [403], 403, 1],
+    ['may not: once more', true, [403, 200], 200, 2],
+    ['is not refused', true, [422], 422, 1],
   ])('%s', async (_, hadOne, statuses, end, times) => {
     const left = [...statuses];
     const carry = jest.fn(async () => answer(left.shift()!));
@@ -138,7 +140,7 @@ describe('a target that fails is parked, probed, and asked again', () => {
     const { until, reason } = breakers.parked('t')!;
     expect([until - time, reason, breakers.room('t'), breakers.nextProbe()]).toEqual([
       15_000,
-      'It answered 503.',
+      'It failed time and again. It answered 503.',
       0,
       until,
     ]);
@@ -194,6 +196,37 @@ describe('a target that fails is parked, probed, and asked again', () => {
     expect(breakers.room('t')).toBe(1);
     for (let at = 0; at < 20; at++) await send(to('u', async () => answer(503), { parkAfter: 0 }));
     expect(breakers.parked('u')).toBeNull();
+  });
+});
+
+describe('what a result says of a target that is parked', () => {
+  test.each<[string, Result, Partial<Outgoing>, 'asked' | 'parked']>([
+    ['it went well', answer(201), {}, 'asked'],
+    ['it refused the request', answer(422), {}, 'asked'],
+    ['it failed', answer(500), {}, 'parked'],
+    ['the token could not be had', fault('token'), {}, 'parked'],
+    ['nobody gave consent', fault('consent'), {}, 'parked'],
+    ['a file could not be had', fault('file'), {}, 'parked'],
+    ['the address is not its own', fault('address'), {}, 'parked'],
+    ['a key may not read what it wrote', answer(401), { readsBack: true }, 'parked'],
+  ])('%s: it is %s', async (_, result, more, expected) => {
+    const breakers = new Breakers(() => undefined);
+    const send = layered(breakers.layer);
+    await send(to('t', async () => answer(401)));
+    expect(breakers.parked('t')!.reason).toBe('It does not know these credentials (401).');
+    breakers.probe('t');
+    await send({ ...to('t', async () => result), ...more });
+    expect(breakers.parked('t') === null ? 'asked' : 'parked').toBe(expected);
+  });
+
+  test('what never reached it does not make an end of failures in a row, nor one of them', async () => {
+    const breakers = new Breakers(() => undefined);
+    const send = layered(breakers.layer);
+    for (const each of [answer(503), answer(503), fault('file'), answer(503), fault('consent'), answer(503)])
+      await send(to('t', async () => each));
+    expect(breakers.parked('t')).toBeNull();
+    await send(to('t', async () => answer(503)));
+    expect(breakers.parked('t')).not.toBeNull();
   });
 });
 

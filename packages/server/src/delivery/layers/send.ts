@@ -7,6 +7,8 @@ export type Result = OutwardAnswer | OutwardFault;
 /** A request on its way out, as the layers see it: for whom it is, and how it is carried once. */
 export interface Outgoing {
   target: { id: string; name: string; side: Sealed; pace: Pace };
+  /** True where it only reads what was written: a key that may write need not be able to. */
+  readsBack?: boolean;
   /** Makes the request once more, from the beginning. */
   carry(): Promise<Result>;
 }

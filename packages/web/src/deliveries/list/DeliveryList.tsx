@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useKeys } from '../../app/keys';
 import { Reading } from '../../app/Read';
+import { useNextPage } from '../../lists';
 import { Act, Empty, Fault, Sheet, useSettled } from '../../ui';
 import { WorkStrip } from '../../work';
 import { useDeliveries } from '../queries';
@@ -28,6 +29,7 @@ export function DeliveryList() {
     setChosenIn(wanted);
     setChosen(none);
   }
+  const { bring } = useNextPage(JSON.stringify(wanted), list);
   const box = useRef<HTMLInputElement>(null);
   useKeys([{ key: '/', does: 'search', run: () => box.current?.focus() }]);
   const first = list.data?.pages[0];
@@ -56,13 +58,7 @@ export function DeliveryList() {
             </Link>
           </Empty>
         ))}
-      <Rows
-        rows={rows}
-        total={total}
-        more={() => void (list.hasNextPage && !list.isFetchingNextPage && list.fetchNextPage())}
-        chosen={chosen}
-        onChoose={setChosen}
-      />
+      <Rows rows={rows} total={total} more={() => bring?.()} chosen={chosen} onChoose={setChosen} />
     </Sheet>
   );
 }

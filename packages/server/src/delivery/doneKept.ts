@@ -1,0 +1,19 @@
+import type { Done } from '@grammata/core/perform';
+import { maskedIn, type Vault } from '../access';
+
+/** A call that is done as it is kept: without secrets; where its answer holds some, the whole is sealed beside it. */
+export type KeptDone = Done & {
+  /** In Base64. */
+  sealed?: string;
+};
+
+export function keptDone(done: Done, vault: Pick<Vault, 'mask' | 'wrap'>): KeptDone {
+  const shown = maskedIn(done, vault.mask);
+  return shown === done ? done : { ...shown, sealed: vault.wrap(JSON.stringify(done)).toString('base64') };
+}
+
+/** The call as it was done, for the calls after it. */
+export function doneKept(text: string, vault: Pick<Vault, 'unwrap'>): Done {
+  const kept = JSON.parse(text) as KeptDone;
+  return kept.sealed === undefined ? kept : (JSON.parse(vault.unwrap(Buffer.from(kept.sealed, 'base64'))) as Done);
+}
