@@ -8,6 +8,8 @@ const SHORTEST = 6;
 const SWEEP = 60_000;
 /** The base of the hash: any odd number that spreads well. */
 const BASE = 16_777_619;
+const BITS = 16;
+const LAST = (1 << BITS) - 1;
 const HIGHEST = power(BASE, SHORTEST - 1);
 
 /**
@@ -20,6 +22,8 @@ export class KnownSecrets {
   readonly #until = new Map<string, number>();
   /** Ways to write them by the hash of their beginning, longest first. */
   readonly #ways = new Map<number, string[]>();
+  /** Which hashes there are, by their last bits: most places of a text are passed by a look at this. */
+  readonly #begins = new Uint8Array(1 << BITS);
   #sweptAt = now();
 
   /** @param until when it runs out, in ms since the epoch; one that nobody knows the end of is kept as long as the process runs */
@@ -35,6 +39,7 @@ export class KnownSecrets {
         const hash = hashOf(way);
         const all = [...(this.#ways.get(hash) ?? []), way].sort((a, b) => b.length - a.length);
         this.#ways.set(hash, all);
+        this.#begins[hash & LAST] = 1;
       }
     }
   }
@@ -44,7 +49,7 @@ export class KnownSecrets {
     let [masked, from] = ['', 0];
     let hash = hashOf(text);
     for (let at = 0; ;) {
-      const ways = this.#ways.get(hash);
+      const ways = this.#begins[hash & LAST] === 1 ? this.#ways.get(hash) : undefined;
       const found = ways?.find(way => text.startsWith(way, at));
       if (found === undefined) {
         if (at + SHORTEST >= text.length) break;
