@@ -205,6 +205,10 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     listen: async () => {
       // Before anything arrives: what is being read then was left by an end of the server.
       await timers.run('taking up what was left', () => reader.recover());
+      await timers.run('sweeping files', () => {
+        bodies.sweep(id => store.arrivals.has(id));
+        copies.sweep();
+      });
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject);
         server.listen(config.port, config.host, resolve);
@@ -222,7 +226,6 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
       await timers.run('going on reading anew', () => rereading.resume());
       deliveries.start();
       feeds.schedule();
-      await timers.run('sweeping bodies', () => void bodies.sweep(id => store.arrivals.has(id)));
       const timer = retention(store, ledger, bodies, copies, timers);
       const targets = rereadingTargets(services);
       const traffic = timers.schedule('looking at how much comes', '41 * * * *', () => watch.traffic(now()));

@@ -1,4 +1,5 @@
-import { upToFirst, type FileRef } from '../submission';
+import { isJsonObject, parseJson, upToFirst, type FileRef, type Json } from '../submission';
+import { heldIn } from './files';
 import { contentTypeParts, bytesOfBase64, filesInMail, filesInMultipart, type FileContent } from './media';
 
 export type { FileContent };
@@ -37,6 +38,32 @@ function dataUrisIn(text: string): FileContent[] {
   return found;
 }
 
+/** A file that stands in a message as an object with its content in it. */
+export interface HeldFile {
+  file: FileRef;
+  bytes: Uint8Array;
+}
+
+/** Objects that are looked through. */
+const MOST_LOOKED = 200_000;
+
+/** The files whose content stands in Base64 in objects of a document, JSON in texts too, in their order. */
+export function contentsInDocument(document: Json): HeldFile[] {
+  const found: HeldFile[] = [];
+  const ahead: Json[] = [document];
+  for (let looked = 0; ahead.length > 0 && looked < MOST_LOOKED; looked++) {
+    const value = ahead.pop()!;
+    const held = isJsonObject(value) ? heldIn(value) : null;
+    if (held) found.push({ file: held.file, bytes: bytesOfBase64(held.base64) });
+    else if (typeof value === 'string') {
+      const inner = /^\s*[[{]/.test(value) ? parseJson(value) : undefined;
+      if (inner !== undefined) ahead.push(inner);
+    } else if (typeof value === 'object' && value !== null)
+      for (const each of Object.values(value).reverse()) ahead.push(each);
+  }
+  return found;
+}
+
 /**
  * Which content is that of a submission's file, by what is said of it: of files that are said to be the same, the first is
  * the first. -1 for none.
@@ -55,6 +82,6 @@ export function contentFor(files: readonly FileRef[], index: number, contents: r
 interface Told {
   name: string;
   type: string | null;
-  /** Bytes. */
-  size: number;
+  /** Bytes; null where that is not said. */
+  size: number | null;
 }

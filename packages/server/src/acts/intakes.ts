@@ -21,7 +21,7 @@ import type { Actor } from './actor';
 
 type Parts = Pick<
   Services,
-  'store' | 'ledger' | 'live' | 'vault' | 'feeds' | 'reader' | 'rereading' | 'log' | 'bodies' | 'timers'
+  'store' | 'ledger' | 'live' | 'vault' | 'feeds' | 'reader' | 'rereading' | 'log' | 'bodies' | 'copies' | 'timers'
 >;
 
 /** Arrivals that are removed before others have their turn. */
@@ -53,7 +53,7 @@ export function changeIntake(parts: Parts, actor: Actor, before: IntakeRow, inpu
 
 /** Removes an intake with all that came to it. Throws HttpProblem while a route hangs on it. */
 export async function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow): Promise<void> {
-  const { store, ledger, feeds, bodies, log } = parts;
+  const { store, ledger, feeds, bodies, copies, log } = parts;
   const forms = store.forms.heads(id);
   const route = forms.flatMap(({ form }) => store.routes.ofForm(form.id))[0];
   if (route)
@@ -70,6 +70,7 @@ export async function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow
     asideIds.forEach(each => bodies.remove(each));
     if (count < PORTION) break;
   }
+  copies.sweep();
   store.changes.forget(
     'form',
     forms.map(({ form }) => form.id),

@@ -1,4 +1,6 @@
 import { randomBytes } from 'node:crypto';
+import { readdirSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
 import type {
   DeliveryPage,
   DeliveryView,
@@ -492,7 +494,7 @@ describe('files', () => {
         ],
       }),
     ];
-    const { route, send } = await prepared(each => [person(each, { lines })], {
+    const { intake, route, send } = await prepared(each => [person(each, { lines })], {
       id: 'x',
       ...aoife,
       photos: [photo('a.gif')],
@@ -513,6 +515,12 @@ describe('files', () => {
     copies.sweep();
     expect(store.copies.byId('ended')).toBeUndefined();
     expect((await detail()).attemptList[0]!.request).toContain('sig=••••••');
+    // It goes with its submission, and what nobody knows of goes, too.
+    const kept = path.join(client.running.services.config.dataDir, 'copies');
+    writeFileSync(path.join(kept, 'orphan'), 'x');
+    await client.running.services.ledger.removeBefore({ intakeId: intake.id, time: Date.now() + 1000, most: 100 });
+    copies.sweep();
+    expect([readdirSync(kept), (await fetch(`${client.url}${pathname}${search}`)).status]).toEqual([[], 410]);
   });
 });
 

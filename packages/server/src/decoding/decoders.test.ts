@@ -33,6 +33,30 @@ test('small messages are read together, each by its own pins', async () => {
   ]);
 });
 
+const png = Buffer.concat([Buffer.from('89504e470d0a1a0a', 'hex'), Buffer.alloc(300, 7)]);
+test.each(['content', 'data', 'base64', 'payload', 'binary', 'inhalt', 'file_contents', 'b64'])(
+  'a file in Base64 in an object, under “%s”, is had whole: in JSON, in JSON in a text, in a form',
+  async member => {
+    decoders = new Decoders(file);
+    const photo = (at: number) => ({ name: `${at}.png`, type: 'image/png', size: png.length + at, [member]: Buffer.concat([png, Buffer.alloc(at, 1)]).toString('base64') }); // prettier-ignore
+    const photos = [photo(0), photo(1)];
+    const ways = [
+      message(JSON.stringify({ submission_id: 's', site: 'AB-07', photos })),
+      message(JSON.stringify({ submission_id: 's', site: 'AB-07', photos: JSON.stringify(photos) })),
+      message(new URLSearchParams({ site: 'AB-07', photos: JSON.stringify(photos) }).toString(), 'application/x-www-form-urlencoded'), // prettier-ignore
+    ];
+    for (const each of ways) {
+      const [reading] = await decoders.read([each], [{}]);
+      const { files } = JSON.parse(reading!.submissions[0]!.data) as Submission;
+      expect(files.map(({ name, size, url }) => [name, size, url])).toEqual([['0.png', 308, null], ['1.png', 309, null]]); // prettier-ignore
+      for (const at of [0, 1]) {
+        const content = await decoders.content(each, each.body.length, files, at);
+        expect(Buffer.from(content!.bytes).equals(Buffer.from(photos[at]![member] as string, 'base64'))).toBe(true);
+      }
+    }
+  },
+);
+
 test('what takes too long is ended and says so; others are read meanwhile and afterwards', async () => {
   decoders = new Decoders(file, { seconds: 0.02, memory: small });
   const ended = decoders.portions(long, 0, {}, nobody);

@@ -4,6 +4,7 @@ import { LRUCache } from 'lru-cache';
 import {
   contentFor,
   contentsIn,
+  contentsInDocument,
   decode,
   isHarmless,
   isUnpinned,
@@ -175,7 +176,16 @@ const tasks: {
   async content({ body, file, contentType, files, index }): Promise<FileContent | null> {
     const contents = contentsIn(file === null ? body : readFileSync(file), contentType);
     const told = contents.map(({ bytes, ...each }) => ({ ...each, size: bytes.length }));
-    return contents[contentFor(files, index, told)] ?? null;
+    const content = contents[contentFor(files, index, told)];
+    if (content) return content;
+    const { document } = await decoded({ body, file, contentType, url: '' }, {});
+    const held = contentsInDocument(document);
+    const at = contentFor(
+      files,
+      index,
+      held.map(each => each.file),
+    );
+    return held[at] ? { ...held[at].file, type: held[at].file.type ?? '', bytes: held[at].bytes } : null;
   },
 };
 

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
@@ -397,6 +397,23 @@ describe('rows of files', () => {
     expect(readFileSync(path.join(folder, 'rows/visits/wide.csv'), 'utf8')).toBe(
       `site,note,day\r\nAB-07,"a,b",\r\n"'=1",,Mon\r\n`,
     );
+  });
+  test('a large file is not read for a row: only its heading, however it is written', async () => {
+    const file = path.join(folder, 'rows/visits/large.csv');
+    const heading = `"site, by\nits code",note\r\n`;
+    writeFileSync(file, heading);
+    // A hole of three gigabytes: reading it whole fails.
+    truncateSync(file, 3e9);
+    const { result } = await row('file://visits/large.csv', { 'site, by\nits code': 'AB-07', note: 'x' });
+    expect(result).toMatchObject({ status: 200 });
+    expect(statSync(file).size).toBe(3e9 + '\nAB-07,x\r\n'.length);
+    rmSync(file);
+  });
+  test('a row that broke off stays a row of its own', async () => {
+    const file = path.join(folder, 'rows/visits/broken.csv');
+    writeFileSync(file, 'site,note\r\nAB-0');
+    await row('file://visits/broken.csv', { site: 'AB-07', note: 'x' });
+    expect(readFileSync(file, 'utf8')).toBe('site,note\r\nAB-0\nAB-07,x\r\n');
   });
   test.each(['file://visits/..%2F..%2Fkey', 'file://visits/%2Fetc%2Fpasswd', 'file://visits/.hidden'])(
     '%s is no place for rows',

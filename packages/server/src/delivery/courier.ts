@@ -111,7 +111,10 @@ export class Courier {
       for (const index of copiesIn(text + plan.url)) {
         const purpose = `${errand.idempotencyKey}/${index}`;
         const { name } = errand.data.files[index]!;
-        links.set(index, await this.parts.copies.keep(staged.get(own(index))!, name, purpose, COPY_DAYS));
+        links.set(
+          index,
+          await this.parts.copies.keep(staged.get(own(index))!, name, errand.submissionId, purpose, COPY_DAYS),
+        );
       }
       const linked = (part: string) => withCopyLinks(part, index => links.get(index) ?? '');
       const keyed = { ...errand, idempotencyKey: keyOf(plan, text, errand, staged, linked) };

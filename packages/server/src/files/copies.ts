@@ -1,5 +1,5 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { createReadStream, existsSync, linkSync, mkdirSync, rmSync } from 'node:fs';
+import { createReadStream, existsSync, linkSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { safeFileName } from '@grammata/core/request';
@@ -24,10 +24,11 @@ export class Copies {
   }
 
   /**
-   * Keeps a staged file as a copy, durably, and gives the link to it; the staged one stays its owner's to remove. The same `purpose` with the same content has the same link, so
-   * that a request that is tried again is the same request. `days` is how long it is good.
+   * Keeps a staged file as a copy, durably, and gives the link to it; the staged one stays its owner's to remove. The same `purpose` with
+   * the same content has the same link, so that a request that is tried again is the same request. `days` is how long it is good; it goes
+   * with its submission before that.
    */
-  async keep(staged: Staged, name: string, purpose: string, days: number): Promise<string> {
+  async keep(staged: Staged, name: string, submissionId: string, purpose: string, days: number): Promise<string> {
     const { type, size, digest } = staged;
     const id = createHmac('sha256', this.key).update(`${purpose}\n${digest}`).digest('hex').slice(0, 32);
     const file = path.join(this.#folder, id);
@@ -40,7 +41,7 @@ export class Copies {
       rmSync(file, { force: true });
       linkSync(staged.path, file);
       syncFolder(this.#folder);
-      this.table.put({ id, name: safeFileName(name), type, size, digest, expiresAt });
+      this.table.put({ id, submissionId, name: safeFileName(name), type, size, digest, expiresAt });
     }
     const place = `/copies/${id}/${encodeURIComponent(safeFileName(isKept ? before.name : name))}`;
     return `${this.publicUrl}${place}?until=${expiresAt}&sig=${this.#signature(id, expiresAt)}`;
@@ -73,9 +74,12 @@ export class Copies {
     pipeline(createReadStream(file), response).catch(() => response.destroy());
   };
 
-  /** Deletes copies whose links have ended. */
+  /** Deletes copies whose links have ended, and those whose submission is gone. */
   sweep(): void {
-    for (const id of this.table.takeEnded(now())) rmSync(path.join(this.#folder, id), { force: true });
+    this.table.removeEnded(now());
+    const known = this.table.ids();
+    for (const name of readdirSync(this.#folder))
+      if (!known.has(name)) rmSync(path.join(this.#folder, name), { force: true });
   }
 
   #signature(id: string, until: number): string {

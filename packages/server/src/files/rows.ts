@@ -1,4 +1,15 @@
-import { appendFileSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  closeSync,
+  existsSync,
+  fstatSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  readSync,
+  renameSync,
+  writeFileSync,
+} from 'node:fs';
 import path from 'node:path';
 import { asText, isJsonObject, type Json } from '@grammata/core/submission';
 import Papa from 'papaparse';
@@ -30,15 +41,15 @@ export class RowFiles {
     mkdirSync(folder, { recursive: true });
     const text = /\.ndjson$/i.test(name) ? `${JSON.stringify(values)}\n` : this.#csvRow(file, values, columns, grows);
     const isNew = !existsSync(file);
-    appendFileSync(file, text, { flush: true });
+    // What was written by hand, or broke off in the middle, may end without the end of a line: a row begins its own.
+    appendFileSync(file, isNew || endsInLineEnd(file) ? text : `\n${text}`, { flush: true });
     if (isNew) syncFolder(folder);
     return Buffer.byteLength(text);
   }
 
   #csvRow(file: string, values: Record<string, Json>, columns: readonly string[], grows: boolean): string {
     const isNew = !existsSync(file);
-    const [head] = isNew ? [] : Papa.parse<string[]>(readFileSync(file, 'utf8'), { preview: 1 }).data;
-    const heading = head?.map((each, index) => (index === 0 ? each.replace(/^\ufeff/, '') : each)) ?? [...columns];
+    const heading = isNew ? [...columns] : headingOf(file);
     const missing = Object.keys(values).filter(key => !heading.includes(key));
     if (missing.length > 0 && grows) {
       this.#widen(file, [...heading, ...missing]);
@@ -59,6 +70,38 @@ export class RowFiles {
     writeFileSync(part, [heading, ...rows].map(row => line(row, false)).join(''), { flush: true });
     renameSync(part, file);
     syncFolder(path.dirname(file));
+  }
+}
+
+/** Bytes of a file in which its heading is looked for. */
+const LONGEST_HEADING = 1_000_000;
+
+/** The first line of a CSV file, which may be large: no more of it is read. Throws RowFault where it has no end. */
+function headingOf(file: string): string[] {
+  const handle = openSync(file, 'r');
+  try {
+    for (let most = 8192; ; most *= 8) {
+      const bytes = Buffer.alloc(Math.min(most, LONGEST_HEADING));
+      const length = readSync(handle, bytes, 0, bytes.length, 0);
+      const text = bytes.toString('utf8', 0, length).replace(/^\ufeff/, '');
+      // A line end may stand in a cell in quotes: a second row says that the first is whole.
+      const { data } = Papa.parse<string[]>(text, { preview: 2 });
+      if (data.length > 1 || length < bytes.length) return data[0] ?? [];
+      if (most >= LONGEST_HEADING) throw new RowFault(`${path.basename(file)} has no heading that could be read.`);
+    }
+  } finally {
+    closeSync(handle);
+  }
+}
+
+function endsInLineEnd(file: string): boolean {
+  const handle = openSync(file, 'r');
+  try {
+    const { size } = fstatSync(handle);
+    const last = Buffer.alloc(1);
+    return size === 0 || (readSync(handle, last, 0, 1, size - 1) === 1 && last[0] === 0x0a);
+  } finally {
+    closeSync(handle);
   }
 }
 

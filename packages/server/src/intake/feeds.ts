@@ -50,6 +50,7 @@ type Rule = NonNullable<IntakeRow['feed']>;
 export class Feeds {
   readonly #schedules = new Map<string, Schedule>();
   readonly #underWay = new Map<string, Promise<FeedReading>>();
+  #isClosed = false;
 
   constructor(private readonly parts: FeedParts) {}
 
@@ -78,6 +79,7 @@ export class Feeds {
   }
 
   async close(): Promise<void> {
+    this.#isClosed = true;
     for (const schedule of this.#schedules.values()) schedule.stop();
     await Promise.allSettled(this.#underWay.values());
   }
@@ -103,6 +105,8 @@ export class Feeds {
     try {
       reading = await this.#pages(intake, intake.feed);
     } catch (error) {
+      // What the end of the server broke off is read at the next time.
+      if (this.#isClosed) return { ...none, fault: 'It was not read to its end.' };
       // Whatever a source answers, its timer goes on.
       log.error({ err: error, intake: intakeId }, 'a feed could not be read');
       reading = {

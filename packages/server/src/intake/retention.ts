@@ -42,6 +42,6 @@ export const retention = (
 ): Timer =>
   timers.schedule('deleting what is old', '17 * * * *', async () => {
     store.accounts.purgeSessions();
-    copies.sweep();
     await deleteOld(store, ledger, bodies, now());
+    copies.sweep();
   });

@@ -484,12 +484,18 @@ export const callsDone = sqliteTable(
 );
 
 /** Copies of files, kept for those who may not open the builder's own. */
-export const copies = sqliteTable('copies', {
-  id: text().primaryKey(),
-  name: text().notNull(),
-  type: text().notNull(),
-  size: integer().notNull(),
-  /** SHA-256, in hexadecimal. */
-  digest: text().notNull(),
-  expiresAt: integer().notNull(),
-});
+export const copies = sqliteTable(
+  'copies',
+  {
+    id: text().primaryKey(),
+    /** The submission whose file it is: it goes with it. Null for one that was kept before that was known. */
+    submissionId: text().references(() => submissions.id, { onDelete: 'cascade' }),
+    name: text().notNull(),
+    type: text().notNull(),
+    size: integer().notNull(),
+    /** SHA-256, in hexadecimal. */
+    digest: text().notNull(),
+    expiresAt: integer().notNull(),
+  },
+  table => [index('copies_by_submission').on(table.submissionId)],
+);

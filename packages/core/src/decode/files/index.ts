@@ -1,5 +1,7 @@
 import { isJsonObject, parseJson, type FileRef, type Json } from '../../submission';
 import { fileFromObject } from './metadata';
+
+export { heldIn } from './metadata';
 import { fileFromText, filesFromText, isData } from './written';
 
 /**

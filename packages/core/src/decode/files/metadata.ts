@@ -49,6 +49,30 @@ const isId = (value: Json) =>
   typeof value === 'number' ? Number.isInteger(value) : typeof value === 'string' && isWord(value.trim());
 const isWord = (text: string) => text.length > 0 && text.length <= LONGEST_ID && !/\s|^[a-z]+:\/\/|^data:/i.test(text);
 
+/** Characters from which on a text in Base64 under any name is taken for what is in a file: digests and tokens are shorter. */
+const LEAST_CONTENT = 200;
+
+/** What is in a file, as text in Base64: under a name that says so; under any where it is as large as is said, or long. */
+function contentIn(object: JsonObject): string | undefined {
+  const said = named(object, contents, value => isBase64(value));
+  if (said !== undefined) return said;
+  const size = named(object, sizes, isCount);
+  return Object.keys(object)
+    .slice(0, MOST_MEMBERS)
+    .find(name => {
+      const value = object[name]!;
+      if (!isBase64(value)) return false;
+      return String(value).length >= LEAST_CONTENT || (size && bytesInBase64(String(value)) === Number(object[size]));
+    });
+}
+
+/** The file that an object is, with what is in it; null where it holds no content. */
+export function heldIn(object: JsonObject): { file: FileRef; base64: string } | null {
+  const file = fileFromObject('', object, true);
+  const content = contentIn(object);
+  return file?.url === null && content !== undefined ? { file, base64: String(object[content]) } : null;
+}
+
 /** The file that an object is the metadata of, with or without what is in it; null for any other. */
 export function fileFromObject(field: string, object: JsonObject, isFileQuestion: boolean): FileRef | null {
   const place = named(object, places, isLink) ?? named(object, places, isPlace);
@@ -59,8 +83,7 @@ export function fileFromObject(field: string, object: JsonObject, isFileQuestion
   );
   const size = named(object, sizes, isCount);
   const type = named(object, types, isMediaType);
-  const content =
-    place === undefined || !isLink(object[place]!) ? named(object, contents, value => isBase64(value)) : undefined;
+  const content = place === undefined || !isLink(object[place]!) ? contentIn(object) : undefined;
   const supports = [place, name, size, type, content].filter(Boolean).length;
   const isNamedFile = name !== undefined && /\.[a-z\d]{1,8}$/i.test(String(object[name]));
   // In a question for files, a name with an ending beside an identifier is enough.
