@@ -6,6 +6,7 @@ import { attackDisk } from './disk';
 import { killRounds } from './kill';
 import { attackMessages } from './messages';
 import { scale } from './scale';
+import { attackWaits, LONGEST_WAIT } from './waits';
 import { root } from './server';
 
 // Everything here is bounded in count and time, stops by itself, and speaks to this machine only.
@@ -43,6 +44,13 @@ if (wants('connections')) {
   say(
     `connections: ${waiting} bodies of 0.9 MB half sent, memory grew by ${Math.round(growth)} MB; a whole one meanwhile took ${Math.round(meanwhile)} ms; ${descriptorsAfter} descriptors more afterwards`,
   );
+}
+if (wants('waits')) {
+  const { sent, slowest, over } = await attackWaits();
+  say(
+    `waits: ${sent} dear messages; another request waited ${Math.round(slowest.ms)} ms at most (${slowest.what}, after ${slowest.after}); ${over.length} waited more than ${LONGEST_WAIT} ms`,
+  );
+  over.slice(0, 10).forEach(each => say(`  ${each}`));
 }
 if (wants('disk')) {
   const figures = await attackDisk();

@@ -105,8 +105,8 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const send = layered(keepsPace(), breakers.layer, renewsToken(authorizations));
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
   const { concurrency, looksForChanges: isOn } = config;
-  const watch = new FormWatch({ store, live, timers, log, isOn });
-  const ear = new AnswerWatch({ store, live, timers, log, isOn });
+  const watch = new FormWatch({ store, decoders, live, timers, log, isOn });
+  const ear = new AnswerWatch({ store, decoders, live, timers, log, isOn });
   const deliveries = new DeliveryDriver({
     store,
     ledger,

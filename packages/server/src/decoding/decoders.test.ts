@@ -66,6 +66,16 @@ test('what takes too long is ended and says so; others are read meanwhile and af
   expect((await decoders.read([message('{"a":"b","c":"d"}')], [{}]))[0]!.state).toBe('read');
 });
 
+test('what is under way or waits for a thread when it ends is told', async () => {
+  decoders = new Decoders(file);
+  const all = Array.from({ length: 12 }, () => decoders.read([message('{"a":"b","c":"d"}')], [{}]));
+  const large = Array.from({ length: 4 }, () => decoders.portions(long, long.body.length, {}, nobody));
+  const ends = Promise.allSettled([...all, ...large]);
+  await decoders.close();
+  expect((await ends).at(-1)!.status).toBe('rejected');
+  await expect(decoders.read([message('{}')], [{}])).rejects.toThrow('have ended');
+});
+
 test('what takes too much memory ends its thread and nothing else', async () => {
   decoders = new Decoders(file, { seconds: 60, memory: { small: 256, large: 24 } });
   await expect(decoders.portions(long, long.body.length, {}, nobody)).rejects.toThrow(/more than 24 MB of memory/);

@@ -3,11 +3,22 @@ import { MessageChannel } from 'node:worker_threads';
 import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import type { Pins } from '@grammata/core/decode';
+import type { AnswerChangeSeen, AnswerPlace } from '@grammata/core/drift';
 import type { FileRef } from '@grammata/core/submission';
+import type { FormChangeSeen } from '../drift/formChanges';
+import type { BuiltRow } from '../store';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
 import { deadline, type Timer } from '../timing';
 import { Meter } from './meter';
-import type { DecodeResult, DecodeTask, PortionMessage, ReadMessage, ReadSubmission, StoredMessage } from './tasks';
+import type {
+  AnsweredText,
+  DecodeResult,
+  DecodeTask,
+  PortionMessage,
+  ReadMessage,
+  ReadSubmission,
+  StoredMessage,
+} from './tasks';
 
 /** Reading a message was ended because it took too much work or memory; the message says which. */
 export class DecodeFault extends Error {}
@@ -54,6 +65,7 @@ export interface DecodeLimits {
 class Lane {
   readonly #pool: Piscina;
   readonly #queue: PQueue;
+  #isClosed = false;
 
   constructor(
     file: string,
@@ -77,6 +89,7 @@ class Lane {
   /** @param sign when something was last heard of the task: the clock begins anew from then */
   async run(task: DecodeTask, seconds: number, transfer: never[] = [], sign?: SignOfLife): Promise<unknown> {
     return this.#queue.add(async () => {
+      if (this.#isClosed) throw new Error('The threads have ended.');
       const meter = new Meter();
       const patience = this.limits.patience ?? PATIENCE.times * seconds + PATIENCE.seconds;
       const watch = watched(meter, seconds, patience, sign);
@@ -96,7 +109,8 @@ class Lane {
   }
 
   async close(): Promise<void> {
-    this.#queue.clear();
+    // What waits for a thread is told, too: whoever asked for it waits for an end.
+    this.#isClosed = true;
     await this.#pool.destroy();
   }
 }
@@ -148,6 +162,7 @@ function watched(meter: Meter, seconds: number, late: number, sign: SignOfLife =
 export class Decoders {
   readonly #small: Lane;
   readonly #large: Lane;
+  readonly #watching: Lane;
 
   /** @param file the program of a thread */
   constructor(
@@ -156,6 +171,7 @@ export class Decoders {
   ) {
     this.#small = new Lane(file, this.threads, limits.memory.small, limits);
     this.#large = new Lane(file, SLOW_THREADS, limits.memory.large, limits);
+    this.#watching = new Lane(file, 1, limits.memory.large, limits);
   }
 
   /** Batches of small messages that are read at once: one that is slow does not hold up the others. */
@@ -255,12 +271,23 @@ export class Decoders {
     return (await this.#run({ task: 'offer', kind, text, how }, text.length)) as Offer;
   }
 
+  /** What the newest submissions of a form show that those before them did not. Rejects as reading does. */
+  async formChanges(rows: BuiltRow[]): Promise<FormChangeSeen[]> {
+    return (await this.#watching.run({ task: 'formChanges', rows }, this.limits.seconds)) as FormChangeSeen[];
+  }
+
+  /** What a target's newest answers show that those before them did not. Rejects as reading does. */
+  async answerChanges(answers: AnsweredText[], places: Map<string, AnswerPlace[]>): Promise<AnswerChangeSeen[]> {
+    const task: DecodeTask = { task: 'answerChanges', answers, places };
+    return (await this.#watching.run(task, this.limits.seconds)) as AnswerChangeSeen[];
+  }
+
   #run(task: DecodeTask, bytes: number): Promise<unknown> {
     return (bytes <= SMALL ? this.#small : this.#large).run(task, this.#secondsFor(bytes));
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.#small.close(), this.#large.close()]);
+    await Promise.all([this.#small.close(), this.#large.close(), this.#watching.close()]);
   }
 }
 

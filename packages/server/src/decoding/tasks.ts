@@ -2,7 +2,13 @@ import type { MessagePort } from 'node:worker_threads';
 import type { Decoded, FileContent, Known, Pins, Way } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
 import type { ReadingSummary } from '@grammata/contract';
+import type { AnswerChangeSeen, Answered, AnswerPlace } from '@grammata/core/drift';
+import type { FormChangeSeen } from '../drift/formChanges';
+import type { BuiltRow } from '../store';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
+
+/** What a target answered, as text; null where none was had. */
+export type AnsweredText = Omit<Answered, 'answer'> & { text: string | null };
 
 /** A message as it was stored. */
 export interface StoredMessage {
@@ -72,6 +78,8 @@ export type DecodeTask =
   | { task: 'portions'; message: StoredMessage; pins: Pins; port: MessagePort }
   | { task: 'look'; message: StoredMessage; pins: Pins; most: number }
   | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
+  | { task: 'formChanges'; rows: BuiltRow[] }
+  | { task: 'answerChanges'; answers: AnsweredText[]; places: Map<string, AnswerPlace[]> }
   | { task: 'offer'; kind: OfferKind; text: string; how: HowToRead }
   | ({ task: 'content'; files: FileRef[]; index: number } & Pick<StoredMessage, 'body' | 'file' | 'contentType'>);
 
@@ -81,6 +89,8 @@ export interface DecodeResult {
   portions: Omit<ReadMessage, 'submissions'>;
   look: LookedAt;
   compare: Compared[];
+  formChanges: FormChangeSeen[];
+  answerChanges: AnswerChangeSeen[];
   offer: Offer;
   content: FileContent | null;
 }

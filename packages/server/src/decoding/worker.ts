@@ -15,8 +15,10 @@ import {
   type FilesAsked,
   type Pins,
 } from '@grammata/core/decode';
-import { asText, isBlank, valueAt, type Json, type Submission } from '@grammata/core/submission';
+import { answerChanges } from '@grammata/core/drift';
+import { asText, isBlank, parseJson, valueAt, type Json, type Submission } from '@grammata/core/submission';
 import type { ReadingSummary } from '@grammata/contract';
+import { formChangesIn } from '../drift/formChanges';
 import { offerIn } from '../targets/offer';
 import { readSubmission } from './content';
 import { Meter } from './meter';
@@ -167,6 +169,17 @@ const tasks: {
       });
     }
     return compared;
+  },
+
+  async formChanges({ rows }) {
+    return formChangesIn(rows);
+  },
+
+  async answerChanges({ answers, places }) {
+    return answerChanges(
+      answers.map(({ text, ...each }) => ({ ...each, answer: text === null ? undefined : parseJson(text) })),
+      places,
+    );
   },
 
   async offer({ kind, text, how }) {

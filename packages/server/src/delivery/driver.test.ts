@@ -50,7 +50,7 @@ beforeEach(() => {
   };
   driver = new DeliveryDriver({
     heard: () => undefined,
-    heldForChange: () => null,
+    heldForChange: async () => null,
     settled: () => undefined,
     store: kept.store,
     ledger: watched(kept.ledger),

@@ -52,7 +52,7 @@ export interface DriverParts {
   /** A submission's delivery has ended, or waits. */
   settled(submissionId: string): void;
   /** Why a delivery is held for a change of its form; null where it goes. */
-  heldForChange(delivery: DeliveryRow, definition: RouteDefinition): Problem | null;
+  heldForChange(delivery: DeliveryRow, definition: RouteDefinition): Promise<Problem | null>;
 }
 
 /** Sends what is due. At least once: what a crash interrupted is sent again under its idempotency key. */
@@ -234,7 +234,7 @@ export class DeliveryDriver {
     };
     try {
       const { route, data, problems } = this.preparation.prepare(delivery, JSON.parse(delivery.data) as Submission);
-      const changed = delivery.attempts === 0 ? this.#changedFor(delivery) : null;
+      const changed = delivery.attempts === 0 ? await this.#changedFor(delivery) : null;
       if (problems.length > 0 || changed || !route || !data)
         await settle({ attempt: null, done: [], next: ended(delivery, 'held', changed ? [changed] : problems) });
       else await this.#attempt(delivery, route, data, settle);
@@ -258,7 +258,7 @@ export class DeliveryDriver {
     return { attempt, done: done.map(each => keptDone(each, vault)), next: { ...next, reason } };
   }
 
-  #changedFor(delivery: DeliveryRow): Problem | null {
+  async #changedFor(delivery: DeliveryRow): Promise<Problem | null> {
     const version = this.parts.store.routes.version(delivery.versionId);
     return version ? this.parts.heldForChange(delivery, version.definition) : null;
   }

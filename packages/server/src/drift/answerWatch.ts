@@ -1,7 +1,7 @@
-import { answerChanges, operationName, type Answered, type AnswerPlace } from '@grammata/core/drift';
+import { operationName, type AnswerPlace } from '@grammata/core/drift';
 import { answersUsed, operationsUsed, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
-import { parseJson } from '@grammata/core/submission';
 import type { Logger } from 'pino';
+import { DecodeFault, DecodeLate, type AnsweredText, type Decoders } from '../decoding';
 import type { LiveHub } from '../live';
 import type { AnsweredRow, Store, TargetRow } from '../store';
 import type { Timers } from '../timing';
@@ -12,6 +12,7 @@ const LOOKED = 400;
 
 export interface AnswerWatchParts {
   store: Pick<Store, 'changes' | 'routes' | 'targets'>;
+  decoders: Pick<Decoders, 'answerChanges'>;
   live: LiveHub;
   timers: Timers;
   log: Logger;
@@ -22,6 +23,7 @@ export interface AnswerWatchParts {
 /** Holds what targets answer against what they answered before. */
 export class AnswerWatch {
   readonly #gathering: Gathering;
+  #isClosed = false;
 
   constructor(private readonly parts: AnswerWatchParts) {
     this.#gathering = new Gathering(parts.timers, 'looking at what targets answer', id => this.check(id));
@@ -33,12 +35,13 @@ export class AnswerWatch {
   }
 
   close(): void {
+    this.#isClosed = true;
     this.#gathering.close();
   }
 
-  /** Looks at what one target answered; keeps what it finds. */
-  check(targetId: string): void {
-    const { store, live, log } = this.parts;
+  /** Looks at what one target answered, in a thread of its own; keeps what it finds. */
+  async check(targetId: string): Promise<void> {
+    const { store, decoders, live, log } = this.parts;
     const target = store.targets.byId(targetId);
     if (!target) return;
     const doing = store.routes.all().map(route => ({ id: route.id, ...store.routes.doing(route) }));
@@ -52,8 +55,15 @@ export class AnswerWatch {
       target,
       going.map(each => each.definition),
     );
+    const found = await decoders.answerChanges(answers, told).catch((error: unknown) => {
+      const isBound = error instanceof DecodeFault || error instanceof DecodeLate;
+      if (!this.#isClosed && !isBound) throw error;
+      if (isBound) log.warn({ target: targetId, reason: error.message }, 'changes of answers could not be looked for');
+      return [];
+    });
+    if (this.#isClosed) return;
     const fresh = store.changes.keep(
-      answerChanges(answers, told).map(({ what, since }) => ({
+      found.map(({ what, since }) => ({
         subject: 'target' as const,
         subjectId: targetId,
         what,
@@ -78,7 +88,7 @@ export class AnswerWatch {
     return over.length;
   }
 
-  #answered(row: AnsweredRow, { id, operations }: TargetRow): Answered[] {
+  #answered(row: AnsweredRow, { id, operations }: TargetRow): AnsweredText[] {
     const call = this.parts.store.routes.version(row.versionId)?.definition.calls.find(each => each.id === row.callId);
     if (!call || call.targetId !== id) return [];
     const operation = operations.find(each => each.id === operationOf(call, row.purpose));
@@ -93,7 +103,7 @@ export class AnswerWatch {
         status,
         message,
         complaints: complaints.map(each => ({ field: keyOf(each.lineId, call) ?? each.field, message: each.message })),
-        answer: response === null ? undefined : parseJson(response),
+        text: response,
         compared: row.purpose === 'create' || row.purpose === 'update' ? (row.done?.compared ?? null) : null,
       },
     ];

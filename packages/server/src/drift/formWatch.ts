@@ -1,28 +1,24 @@
-import { formChanges, type FormChange, type Message } from '@grammata/core/drift';
-import { answerOf, type Json, type Submission } from '@grammata/core/submission';
 import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
-import type { BuiltRow, SeenChange, Store, SubmissionRow } from '../store';
+import type { SeenChange, Store, SubmissionRow } from '../store';
 import type { Timers } from '../timing';
+import { DecodeFault, DecodeLate, type Decoders } from '../decoding';
+import { BEFORE, LEAST, NEWEST, type FormChangeSeen } from './formChanges';
 import { Gathering } from './gathering';
 import { trafficChange } from './traffic';
 
-/** Newest submissions that are held against those before them, at most, and how many of those. */
-const NEWEST = 60;
-const BEFORE = 200;
-/** Submissions with which something may have begun that are tried. */
-const MOST_BEGINNINGS = 12;
-/** Fewest submissions that say what a form was. */
-const LEAST = 3;
+/** Characters of submissions that are compared: of large ones only the newest. */
+const MOST_COMPARED = 4_000_000;
 /** Submissions whose times say how many are usual. */
 const MOST_TIMES = 2000;
 /** Submissions of a form up to which it is a new one. */
 const FEW = 3;
-/** What a single submission may show; anything else takes several. */
-const atOnce = new Set<FormChange['change']>(['added', 'reworded', 'replaced', 'envelope', 'gone', 'single-to-list']);
+/** A submission by its place among those of its form. */
+type Newest = Pick<SubmissionRow, 'id' | 'receivedAt'>;
 
 export interface FormWatchParts {
   store: Pick<Store, 'changes' | 'forms'>;
+  decoders: Pick<Decoders, 'formChanges'>;
   live: LiveHub;
   timers: Timers;
   log: Logger;
@@ -34,7 +30,9 @@ export interface FormWatchParts {
 export class FormWatch {
   readonly #gathering: Gathering;
   /** The newest submission of each form that was looked at. */
-  readonly #checked = new Map<string, Pick<BuiltRow, 'id' | 'receivedAt'>>();
+  readonly #checked = new Map<string, Newest>();
+  #isClosed = false;
+  readonly #checking = new Map<string, Promise<void>>();
 
   constructor(private readonly parts: FormWatchParts) {
     this.#gathering = new Gathering(parts.timers, 'looking for changes of forms', id => this.check(id));
@@ -46,6 +44,7 @@ export class FormWatch {
   }
 
   close(): void {
+    this.#isClosed = true;
     this.#gathering.close();
   }
 
@@ -85,28 +84,54 @@ export class FormWatch {
   }
 
   /**
-   * Looks at one form now, unless that was done since a submission came: many that come at once are looked at once. Gives the
-   * newest submission that was looked at.
+   * Looks at one form now, unless that was done since a submission came: many that come at once are looked at once. Gives the newest
+   * submission that was looked at.
    */
-  checkFor({ id, formId, receivedAt }: Pick<SubmissionRow, 'id' | 'formId' | 'receivedAt'>): string {
+  async checkFor({ id, formId, receivedAt }: Newest & Pick<SubmissionRow, 'formId'>): Promise<string> {
+    const covers = (newest: Newest | undefined) =>
+      newest && (receivedAt < newest.receivedAt || (receivedAt === newest.receivedAt && id <= newest.id));
     const known = this.#checked.get(formId);
-    if (known && (receivedAt < known.receivedAt || (receivedAt === known.receivedAt && id <= known.id)))
-      return known.id;
-    this.check(formId);
+    if (known && covers(known)) return known.id;
+    // What is looked at already may have begun before this one came.
+    await this.#checking.get(formId);
+    if (!covers(this.#checked.get(formId))) await this.check(formId);
     return this.#checked.get(formId)?.id ?? id;
   }
 
-  /** Looks at one form; keeps what it finds. */
-  check(formId: string): void {
-    const { store, live, log, isOn } = this.parts;
-    if (!isOn) return;
-    const rows = store.changes.built(formId, BEFORE + NEWEST);
-    if (rows[0]) this.#checked.set(formId, rows[0]);
-    const seen = changesIn(rows).map(({ what, since }): SeenChange => ({
+  /** Looks at one form, in a thread of its own; keeps what it finds. One look at a form at a time. */
+  check(formId: string): Promise<void> {
+    if (!this.parts.isOn) return Promise.resolve();
+    const before = this.#checking.get(formId) ?? Promise.resolve();
+    const checking = before
+      .catch(() => undefined)
+      .then(() => this.#check(formId))
+      .finally(() => {
+        if (this.#checking.get(formId) === checking) this.#checking.delete(formId);
+      });
+    this.#checking.set(formId, checking);
+    return checking;
+  }
+
+  async #check(formId: string): Promise<void> {
+    const { store, decoders, live, log } = this.parts;
+    const rows = store.changes.built(formId, BEFORE + NEWEST, MOST_COMPARED);
+    const [newest] = rows;
+    let found: FormChangeSeen[] = [];
+    try {
+      found = rows.length > LEAST ? await decoders.formChanges(rows) : [];
+    } catch (error) {
+      if (this.#isClosed) return;
+      if (!(error instanceof DecodeFault || error instanceof DecodeLate)) throw error;
+      log.warn({ form: formId, reason: error.message }, 'changes of a form could not be looked for');
+    }
+    if (this.#isClosed) return;
+    if (newest) this.#checked.set(formId, newest);
+    const seen = found.map(({ what, since, before, after }): SeenChange => ({
       subject: 'form',
       subjectId: formId,
       what,
-      ...examplesOf(what, rows, since),
+      before,
+      after,
       at: since,
     }));
     const other = rows.length > 0 && rows.length <= FEW ? this.#besideAnother(formId) : null;
@@ -125,103 +150,3 @@ export class FormWatch {
     live.publish({ type: 'drift' });
   }
 }
-
-/** What the newest submissions of a form show that those before them did not, and since when. */
-export function changesIn(rows: readonly BuiltRow[]): { what: FormChange; since: number }[] {
-  const messages = rows.map(messageOf);
-  const found = new Map<string, { what: FormChange; since: number }>();
-  for (const window of beginningsIn(rows)) {
-    const before = messages.slice(window, window + BEFORE);
-    if (before.length < LEAST) continue;
-    const after = messages.slice(0, window);
-    for (const what of formChanges(before.toReversed(), after.toReversed())) {
-      if (window === 1 && !atOnce.has(what.change)) continue;
-      const key = JSON.stringify([
-        what.change,
-        what.question,
-        what.change.startsWith('option') ? [what.was, what.now] : null,
-      ]);
-      if (!found.has(key)) found.set(key, { what, since: sinceWhen(what, rows, window) });
-    }
-  }
-  const all = [...found.values()];
-  const replaced = all.filter(({ what }) => what.change === 'replaced').map(({ what }) => what);
-  // What another question is now is not gone, and its successor not new, with whatever submission each was seen first.
-  return all.filter(
-    ({ what: { change, question } }) =>
-      !replaced.some(each => (change === 'gone' ? each.was : change === 'added' ? each.now : null) === question),
-  );
-}
-
-/** How many of the newest submissions have something that none before them had, or lack what all before them had: each may be a beginning. */
-function beginningsIn(rows: readonly BuiltRow[]): number[] {
-  const first = new Map<string, number>();
-  const last = new Map<string, number>();
-  rows.forEach((row, at) => {
-    for (const mark of marksOf(row)) {
-      if (!last.has(mark)) last.set(mark, at);
-      first.set(mark, at);
-    }
-  });
-  const began = [...first.values()].map(at => at + 1);
-  // What ended ended before all that lack it.
-  const all = [...began, ...last.values()].filter(each => each > 0 && each <= NEWEST && each < rows.length);
-  return [...new Set(all)].sort((a, b) => a - b).slice(0, MOST_BEGINNINGS);
-}
-
-/** What tells one way of sending from another: the questions, their wording, what answers are, options, and how the message is built. */
-function* marksOf({ data, way, contentType }: BuiltRow): Iterable<string> {
-  yield `way ${contentType} ${way?.reader} ${way?.answersAt}`;
-  for (const { key, label } of data.questions) yield `label ${key} ${label}`;
-  for (const { key, kind, value } of data.fields) {
-    yield `kind ${key} ${kind} ${Array.isArray(value)}`;
-    for (const each of Array.isArray(value) ? value : [value])
-      if (typeof each === 'string' && each.length <= 40 && (kind === 'choice' || kind === 'choices'))
-        yield `is ${key} ${each}`;
-  }
-}
-
-/** The oldest of the submissions that show it. */
-const sinceWhen = ({ change, question, now: is }: FormChange, rows: readonly BuiltRow[], window: number): number => {
-  const shows = ({ data }: BuiltRow) =>
-    change === 'added'
-      ? data.questions.some(each => each.key === question) || data.fields.some(each => each.key === question)
-      : change === 'replaced'
-        ? data.fields.some(each => each.key === is) || data.questions.some(each => each.key === is)
-        : true;
-  const shown = rows.slice(0, window).filter(shows);
-  return (shown.at(-1) ?? rows[0]!).receivedAt;
-};
-
-const messageOf = ({ data, contentType, way }: BuiltRow): Message => ({
-  submissions: [data],
-  media: (contentType ?? '').split(';')[0]!.trim().toLowerCase().includes('json')
-    ? 'json'
-    : (contentType ?? 'none').split(';')[0]!,
-  way,
-});
-
-/** An answer before and one after, to be looked at. */
-function examplesOf(
-  { question, change, now: is }: FormChange,
-  rows: readonly BuiltRow[],
-  since: number,
-): { before: Json; after: Json } {
-  // Of options the change says all.
-  if (question === null || change.startsWith('option')) return { before: null, after: null };
-  const later = change === 'replaced' ? String(is) : question;
-  const first = (of: readonly BuiltRow[], key: string) =>
-    of.map(each => shownOf(each.data, key)).find(each => each !== undefined) ?? null;
-  return {
-    before: first(
-      rows.filter(each => each.receivedAt < since),
-      question,
-    ),
-    after: first(
-      rows.filter(each => each.receivedAt >= since),
-      later,
-    ),
-  };
-}
-
-const shownOf = (data: Submission, key: string): Json | undefined => answerOf(data, key);

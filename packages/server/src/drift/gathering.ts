@@ -12,7 +12,7 @@ export class Gathering {
   constructor(
     private readonly timers: Timers,
     private readonly name: string,
-    private readonly look: (id: string) => void,
+    private readonly look: (id: string) => void | Promise<void>,
   ) {}
 
   add(ids: Iterable<string>): void {

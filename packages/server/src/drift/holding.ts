@@ -20,17 +20,17 @@ function verdictsOf(definition: RouteDefinition, newest: string): Map<string, bo
 }
 
 /** Says why a delivery is held for an open change of its form, as its route has it; null where it goes. */
-export function heldForChange(
+export async function heldForChange(
   { store, watch }: Pick<Services, 'store'> & { watch: Pick<FormWatch, 'checkFor'> },
   delivery: Pick<DeliveryRow, 'routeId' | 'submissionId'>,
   definition: RouteDefinition,
-): Problem | null {
+): Promise<Problem | null> {
   const { whenChanged = 'deliver' } = definition.terms;
   if (whenChanged === 'deliver') return null;
   const submission = store.arrivals.submission(delivery.submissionId);
   if (!submission) return null;
   // It is looked now, and not a moment later: this may be the first that shows it.
-  const newest = watch.checkFor(submission);
+  const newest = await watch.checkFor(submission);
   const verdict = verdictsOf(definition, newest);
   let samples: SubmissionRow[] | null = null;
   const breaks = (change: ChangeRow): boolean => {

@@ -13,7 +13,7 @@ test('a file that is linked to by a copy goes along as well; its copy is another
   const folder = mkdtempSync(path.join(tmpdir(), 'grammata-'));
   const copies = new Copies(kept.store.copies, 'https://g.example.org', Buffer.alloc(32, 7), folder);
   const staged = await stage(path.join(folder, 'underway'), [Buffer.from('a picture')], 'image/gif', 1000);
-  const [{ id }] = kept.arrive(1) as [{ id: string }];
+  const { id } = kept.arrive(1)[0]!;
   const link = await copies.keep(staged, 'a.gif', id, 'delivery/0', 30);
   expect(await copies.keep(staged, 'a.gif', id, 'delivery/0', 30)).toBe(link);
   expect(await text(staged.open())).toBe('a picture');

@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gte, inArray, lt } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { reasonOf } from '@grammata/core/drift';
 import { asText } from '@grammata/core/submission';
@@ -13,7 +13,9 @@ export type ChangeRow = typeof changes.$inferSelect;
 export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & { at: number };
 
 /** A submission with how the message that it came in was built. */
-export interface BuiltRow extends Pick<SubmissionRow, 'id' | 'data' | 'receivedAt'> {
+export interface BuiltRow extends Pick<SubmissionRow, 'id' | 'receivedAt'> {
+  /** The submission as JSON. */
+  data: string;
   contentType: string | null;
   way: (typeof arrivals.$inferSelect)['way'];
 }
@@ -89,12 +91,21 @@ export class Changes {
       .get();
   }
 
-  /** The newest submissions of a form, newest first, with how their messages were built. */
-  built(formId: string, limit: number): BuiltRow[] {
+  /** The newest submissions of a form, newest first, with how their messages were built; no more than so many characters of them. */
+  built(formId: string, limit: number, most: number): BuiltRow[] {
+    const sizes = this.db
+      .select({ size: sql<number>`length(${submissions.data})` })
+      .from(submissions)
+      .where(eq(submissions.formId, formId))
+      .orderBy(desc(submissions.receivedAt), desc(submissions.id))
+      .limit(limit)
+      .all();
+    let [rows, sum] = [0, 0];
+    while (rows < sizes.length && (rows === 0 || sum + sizes[rows]!.size <= most)) sum += sizes[rows++]!.size;
     return this.db
       .select({
         id: submissions.id,
-        data: submissions.data,
+        data: sql<string>`${submissions.data}`,
         receivedAt: submissions.receivedAt,
         contentType: arrivals.contentType,
         way: arrivals.way,
@@ -103,7 +114,7 @@ export class Changes {
       .innerJoin(arrivals, eq(arrivals.id, submissions.arrivalId))
       .where(eq(submissions.formId, formId))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
-      .limit(limit)
+      .limit(rows)
       .all();
   }
 
