@@ -1,6 +1,6 @@
 /** Builds the server, the demo, the command line and the interface into dist/. Does nothing when all is fresh. */
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { root } from './root.mjs';
@@ -67,12 +67,20 @@ function sameFromDist() {
 /** Makes the build when it is missing or older than its sources. */
 export async function build({ force = false, say = console.log } = {}) {
   const now = stamp();
-  const entries = ['dist/server.mjs', 'dist/ledgerWorker.mjs', 'dist/demo.mjs', 'dist/web/index.html'].map(file => path.join(root, file));
+  const entries = [
+    'dist/server.mjs',
+    'dist/ledgerWorker.mjs',
+    'dist/decodeWorker.cjs',
+    'dist/demo.mjs',
+    'dist/web/index.html',
+  ].map(file => path.join(root, file));
   if (!force && entries.every(existsSync) && existsSync(stampFile) && readFileSync(stampFile, 'utf8') === now) return;
   say('Building…');
   sameFromDist();
   const [{ build: bundle }, vite] = await Promise.all([import('esbuild'), import('vite')]);
-  const { core, json, threads, workspaces } = await import('./threads.mjs');
+  const { beginDecoding, core, json, threads, workspaces } = await import('./threads.mjs');
+  // Parts of builds before are of no use to anybody.
+  rmSync(path.join(root, 'dist/chunks'), { recursive: true, force: true });
   await bundle({
     entryPoints: {
       server: path.join(root, 'packages/server/src/main.ts'),
@@ -94,6 +102,7 @@ export async function build({ force = false, say = console.log } = {}) {
     tsconfig: path.join(root, 'tsconfig.json'),
     logLevel: 'warning',
   });
+  beginDecoding(path.join(root, 'dist'));
   await vite.build({
     configFile: path.join(root, 'packages/web/vite.config.ts'),
     root: path.join(root, 'packages/web'),

@@ -6,6 +6,6 @@ export default async function setup() {
   const { bundle } = await import('./threads.mjs');
   const folder = path.join(root, 'node_modules/.cache/grammata');
   await bundle(folder);
-  process.env.GRAMMATA_DECODER = path.join(folder, 'decodeWorker.mjs');
+  process.env.GRAMMATA_DECODER = path.join(folder, 'decodeWorker.cjs');
   process.env.GRAMMATA_LEDGER = path.join(folder, 'ledgerWorker.mjs');
 }

@@ -1,4 +1,5 @@
 /** The programs of the threads, a file each: those that decode, and the ledger's. */
+import { writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { build } from 'esbuild';
@@ -30,14 +31,24 @@ export const json = {
     })),
 };
 
+/**
+ * How the threads that decode begin: a pool requires its program, and Node.js 20 aborts the whole process where a thread is ended while
+ * it requires an ES module. Imported, it may be ended at any time.
+ */
+export const beginDecoding = outdir =>
+  writeFileSync(
+    path.join(outdir, 'decodeWorker.cjs'),
+    `const program = import('./decodeWorker.mjs');\nmodule.exports = async task => (await program).default(task);\n`,
+  );
+
 /** Where each thread begins. */
 export const threads = {
   decodeWorker: path.join(root, 'packages/server/src/decoding/worker.ts'),
   ledgerWorker: path.join(root, 'packages/server/src/ledger/worker.ts'),
 };
 
-export const bundle = outdir =>
-  build({
+export async function bundle(outdir) {
+  await build({
     entryPoints: { decodeWorker: threads.decodeWorker, ledgerWorker: threads.ledgerWorker },
     outdir,
     outExtension: { '.js': '.mjs' },
@@ -51,3 +62,5 @@ export const bundle = outdir =>
     tsconfig: path.join(root, 'tsconfig.json'),
     logLevel: 'warning',
   });
+  beginDecoding(outdir);
+}

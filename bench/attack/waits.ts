@@ -111,7 +111,7 @@ export async function attackWaits(): Promise<WaitFigures> {
     await post(attacked.address, plain(waits.sent + 5000));
     waits.sent += 4;
     // What is stored, summarized and compared afterwards is looked at, too.
-    await new Promise(resolve => setTimeout(resolve, 4000));
+    await new Promise(resolve => setTimeout(resolve, 2000));
   }
   isOver = true;
   await Promise.all(watchers);

@@ -109,7 +109,7 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     allowPrivate: listFrom(env.GRAMMATA_ALLOW_PRIVATE),
     trustProxies: proxiesFrom(env.GRAMMATA_TRUST_PROXY),
     mail: mailFrom(env, host),
-    decoderFile: path.join(root, 'dist/decodeWorker.mjs'),
+    decoderFile: path.join(root, 'dist/decodeWorker.cjs'),
     ledgerFile: path.join(root, 'dist/ledgerWorker.mjs'),
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
