@@ -73,7 +73,7 @@ export async function attackWaits(): Promise<WaitFigures> {
   const [attacked, other] = [await made('Attacked'), await made('Other')];
   const post = async (address: string, { contentType, body, query = '' }: Omit<Sent, 'name'>) => {
     const url = `${server.url}${new URL(address).pathname}${query && `?${query}`}`;
-    const headers = contentType === null ? {} : { 'content-type': contentType };
+    const headers = { connection: 'close', ...(contentType !== null && { 'content-type': contentType }) };
     const answer = await request(url, { method: 'POST', headers, body });
     await answer.body.dump();
   };
@@ -86,7 +86,8 @@ export async function attackWaits(): Promise<WaitFigures> {
     while (!isOver) {
       const began = performance.now();
       const during = after;
-      await ask();
+      // A connection that was kept and closed at the same moment is asked for anew; the wait counts all the same.
+      await ask().catch(ask);
       const ms = performance.now() - began;
       if (ms > waits.slowest.ms) waits.slowest = { ms, after: during, what };
       if (ms > LONGEST_WAIT) waits.over.push(`${what} waited ${Math.round(ms)} ms after ${during}`);

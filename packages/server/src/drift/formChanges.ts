@@ -12,6 +12,9 @@ export const LEAST = 3;
 /** What a single submission may show; anything else takes several. */
 const atOnce = new Set<FormChange['change']>(['added', 'reworded', 'replaced', 'envelope', 'gone', 'single-to-list']);
 
+/** Changes that are told at once: with more of them it is another form, and nobody reads them all. */
+const MOST_TOLD = 60;
+
 /** A submission with how its message was built, read. */
 type Built = Omit<BuiltRow, 'data'> & { data: Submission };
 
@@ -27,7 +30,9 @@ export interface FormChangeSeen {
 /** What the newest submissions of a form show that those before them did not. @param rows the newest first */
 export function formChangesIn(rows: readonly BuiltRow[]): FormChangeSeen[] {
   const built = rows.map(row => ({ ...row, data: JSON.parse(row.data) as Submission }));
-  return changesIn(built).map(({ what, since }) => ({ what, since, ...examplesOf(what, built, since) }));
+  return changesIn(built)
+    .slice(0, MOST_TOLD)
+    .map(({ what, since }) => ({ what, since, ...examplesOf(what, built, since) }));
 }
 
 /** What the newest submissions of a form show that those before them did not, and since when. */

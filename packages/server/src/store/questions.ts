@@ -46,6 +46,7 @@ const statements = (db: Database) => ({
     .from(formUnlearned)
     .where(eq(formUnlearned.formId, ofForm.formId))
     .prepare(),
+  questionCount: db.select({ n: count() }).from(formQuestions).where(eq(formQuestions.formId, ofForm.formId)).prepare(),
   unlearned: db
     .select({ receivedAt: submissions.receivedAt, submission: submissions.data })
     .from(formUnlearned)
@@ -136,6 +137,8 @@ const statements = (db: Database) => ({
 
 /** Submissions whose telling may wait: so many are taken in about as fast as one. */
 const MOST_UNLEARNED = 40;
+/** Questions that are looked at when they are: with each submission all that its form has, so that fewer of a wide form are gathered. */
+const MOST_VISITED = 8000;
 
 /**
  * What is known of the questions of forms, from all submissions of each: a row a question, an option, a question and week. The
@@ -216,7 +219,11 @@ export class Questions {
     this.#prepared.unlearn.run({ formId, ids: JSON.stringify(ids) });
     // The first is counted in at once: a form that was just seen can be found by its questions.
     const isKnown = (this.#prepared.learned.get({ formId })?.count ?? 0) > 0;
-    if (isKnown && this.#prepared.unlearnedCount.get({ formId })!.n < MOST_UNLEARNED) return;
+    if (isKnown) {
+      const questions = Math.max(1, this.#prepared.questionCount.get({ formId })!.n);
+      const most = Math.max(1, Math.min(MOST_UNLEARNED, Math.floor(MOST_VISITED / questions)));
+      if (this.#prepared.unlearnedCount.get({ formId })!.n < most) return;
+    }
     const told = this.#unlearned(formId);
     const before = this.#stored(formId);
     const after = learned(before, told);
