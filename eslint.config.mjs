@@ -29,6 +29,12 @@ const io = {
   message: 'The core computes; it does no input or output.',
 };
 
+/** What a pattern is built of is a pattern itself: whoever gives it decides how long it takes. */
+const noPattern = {
+  selector: ":matches(NewExpression, CallExpression)[callee.name='RegExp']",
+  message: 'A pattern is written, and never built of data.',
+};
+
 export default ts.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'packages/server/migrations/**'] },
   js.configs.recommended,
@@ -60,6 +66,11 @@ export default ts.config(
   },
   // The virtual list is meant to be read anew at each rendering.
   { files: ['packages/web/src/**/*.tsx'], rules: { 'react-hooks/incompatible-library': 'off' } },
+  {
+    files: ['packages/*/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: { 'no-restricted-syntax': ['error', noPattern] },
+  },
   { files: ['packages/web/public/**'], languageOptions: { globals: globals.browser } },
   mayNotImport(
     ['packages/core/src/**'],
@@ -112,6 +123,7 @@ export default ts.config(
       'no-restricted-syntax': [
         'error',
         { selector: "CallExpression[callee.property.name='pipe']", message: 'Streams are joined by pipeline.' },
+        noPattern,
       ],
     },
   },
@@ -122,6 +134,7 @@ export default ts.config(
       'no-restricted-syntax': [
         'error',
         { selector: "CallExpression[callee.property.name='pipe']", message: 'Streams are joined by pipeline.' },
+        noPattern,
         {
           selector:
             "CallExpression[callee.object.object.name='store'][callee.property.name=/^(create|update|remove|save|keep|add|record|again|pause|goLive|describe|read)/]",
@@ -141,6 +154,7 @@ export default ts.config(
           selector: 'CallExpression[callee.property.name=/^(push|unshift|max|min)$/] > SpreadElement',
           message: 'Go through them one by one: there may be more than a call takes.',
         },
+        noPattern,
       ],
     },
   },

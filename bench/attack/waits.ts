@@ -80,6 +80,14 @@ export async function attackWaits(): Promise<WaitFigures> {
   const plain = (at: number) => json('plain', { submission_id: `s${at}`, site: 'AB-07', ph: 7 + (at % 3) });
   for (let at = 0; at < 1000; at += 20)
     await Promise.all(Array.from({ length: 20 }, (_, n) => post(attacked.address, plain(at + n))));
+  // Made before anybody's wait is measured: this process makes them.
+  const crafted = hostile.flatMap((each): Sent[] => {
+    let n = 500;
+    while (each.body(n * 2).length < LARGEST && n < 200_000) n *= 2;
+    const body = each.body(n);
+    return body.length > LARGEST ? [] : [{ name: each.name, contentType: each.contentType, body, query: each.query?.(500) ?? '' }]; // prettier-ignore
+  });
+  const all = [...dear(), ...crafted];
   const waits: WaitFigures = { sent: 0, slowest: { ms: 0, after: '', what: '' }, over: [] };
   let [after, isOver] = ['nothing', false];
   const watching = async (what: string, ask: () => Promise<unknown>) => {
@@ -99,20 +107,14 @@ export async function attackWaits(): Promise<WaitFigures> {
     watching('the Desk', () => server.call('GET', '/desk')),
     watching('a sender elsewhere', () => post(other.address, plain(count++))),
   ];
-  const crafted = hostile.flatMap((each): Sent[] => {
-    let n = 500;
-    while (each.body(n * 2).length < LARGEST && n < 200_000) n *= 2;
-    const body = each.body(n);
-    return body.length > LARGEST ? [] : [{ name: each.name, contentType: each.contentType, body, query: each.query?.(500) ?? '' }]; // prettier-ignore
-  });
-  for (const each of [...dear(), ...crafted]) {
+  for (const each of all) {
     after = each.name;
     if (process.env.BENCH_SAYS) console.log(each.name, Math.round(waits.slowest.ms));
     for (let times = 0; times < 3; times++) await post(attacked.address, each).catch(() => undefined);
     await post(attacked.address, plain(waits.sent + 5000));
     waits.sent += 4;
     // What is stored, summarized and compared afterwards is looked at, too.
-    await new Promise(resolve => setTimeout(resolve, 2000));
+    await new Promise(resolve => setTimeout(resolve, 1500));
   }
   isOver = true;
   await Promise.all(watchers);

@@ -9,6 +9,9 @@ import { startYardOn } from './startYardOn';
 // What is stored here is its owner's alone.
 process.umask(0o077);
 
+/** ms that the demo takes at most to fill itself before it says where it is. */
+const PATIENCE = 45_000;
+
 /** Starts the practice yard and a server with demo data, both on loopback, and prints one address. */
 try {
   const root = process.env.GRAMMATA_ROOT ?? path.resolve(import.meta.dirname, '..');
@@ -28,7 +31,7 @@ try {
     mail: base.mail ?? { port: base.port + 1, domain: 'localhost' },
     allowPrivate: [...base.allowPrivate, new URL(yard.url).host, new URL(yard.outbox.baseUrl).host],
   };
-  const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
+  const log = pino({ level: config.logLevel });
   const assembled = assemble(config, log);
   const begun = Date.now();
   const isFresh = await seed(assembled.services, yard, begun);
@@ -36,8 +39,13 @@ try {
   const last = atLast(log, () => running.stop());
   process.on('uncaughtException', last);
   process.on('unhandledRejection', last);
-  await readFeeds(assembled.services);
-  if (isFresh) await putOnTheirDays(assembled.services, begun);
+  const filled = async () => {
+    await readFeeds(assembled.services);
+    if (isFresh) await putOnTheirDays(assembled.services, begun);
+  };
+  const { timers } = assembled.services;
+  // On a slow machine it goes on while somebody looks at what is there.
+  await Promise.race([timers.run('filling the demo', filled), timers.pause(PATIENCE)]);
   console.log(`\n  Grammata, with demo data:  ${config.publicUrl}\n`);
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);

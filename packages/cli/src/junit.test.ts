@@ -22,8 +22,12 @@ const routes: CheckedRoute[] = [
     route: 'Reports',
     fault: null,
     proofs: [
-      { name: 'AB-07', differences: [] },
-      { name: 'AB-02 <&"\u0001>', differences: [difference, { ...difference, place: '', kind: 'held' }] },
+      { name: 'AB-07', file: 'proof-1', differences: [] },
+      {
+        name: 'AB-02 · Mira',
+        file: 'proof <&"\u0001>',
+        differences: [difference, { ...difference, place: '', kind: 'held' }],
+      },
     ],
   },
   { route: 'Kits', fault: 'The target does not offer it.', proofs: [] },
@@ -40,6 +44,7 @@ test('both take whatever names and values there are', async () => {
   const text = fc.string({ unit: 'binary', maxLength: 20 });
   const proof = fc.record({
     name: text,
+    file: text,
     differences: fc.array(fc.record({ place: text, was: text, now: text }), { maxLength: 2 }),
   });
   const checked = fc.record({ route: text, fault: fc.option(text), proofs: fc.array(proof, { maxLength: 3 }) });
@@ -59,6 +64,8 @@ test('both take whatever names and values there are', async () => {
 test('the schemas refuse what is none: the check can fail', async () => {
   for (const schema of schemas) expect(await faultsOf('<testsuites><proof/></testsuites>', schema)).not.toEqual([]);
 });
+
+test('nothing that people answered stands in it', () => expect(junitOf(routes, at)).not.toContain('Mira'));
 
 test('it counts what failed and what could not be made', () => {
   const { testsuites } = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '' }).parse(

@@ -24,8 +24,8 @@ export function junitOf(routes: readonly CheckedRoute[], at: number): string {
   const timestamp = new Date(at).toISOString().slice(0, 19);
   const suites = routes.map(({ route, fault, proofs }, number) => {
     const failed = proofs.filter(each => each.differences.length > 0).length;
-    const cases = proofs.map(({ name, differences }) => ({
-      '@name': plain(name),
+    const cases = proofs.map(({ file, differences }) => ({
+      '@name': plain(file),
       '@classname': plain(route),
       '@time': '0',
       ...(differences.length > 0 && {

@@ -2,7 +2,15 @@ import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { parseJson, type Json } from '@grammata/core/submission';
-import { fileText, isWorkspace, workspaceOf, type Workspace, type WorkspaceFiles } from '@grammata/core/workspace';
+import {
+  fileText,
+  isWorkspace,
+  workspaceOf,
+  workspaceSchemas,
+  type Workspace,
+  type WorkspaceFiles,
+} from '@grammata/core/workspace';
+import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020.js';
 import { Misuse } from './command';
 import { Server } from './server';
 
@@ -50,8 +58,36 @@ export async function workspaceIn(folder: string): Promise<Workspace> {
 
 function read(files: WorkspaceFiles): Workspace {
   const found = workspaceOf(files);
+  const faults = 'faults' in found ? [] : Object.entries(files).flatMap(([file, content]) => faultsOf(file, content));
+  if (faults.length > 0) throw new Misuse(faults.join('\n'));
   if ('faults' in found) throw new Misuse(found.faults.map(({ file, message }) => `${file}: ${message}`).join('\n'));
   return found;
+}
+
+const kinds: Record<string, keyof typeof workspaceSchemas> = {
+  intakes: 'intake',
+  samples: 'sample',
+  targets: 'target',
+  routes: 'route',
+  proofs: 'proof',
+};
+const checks = new Map<string, ValidateFunction>();
+
+/** What speaks against a file as its schema has it: a name that is none is a slip, and does nothing. */
+function faultsOf(file: string, content: Json): string[] {
+  const kind = kinds[file.split('/')[0]!];
+  if (kind === undefined) return [];
+  const check =
+    checks.get(kind) ?? new Ajv2020({ strict: false, allErrors: true }).compile(workspaceSchemas[kind] as object);
+  checks.set(kind, check);
+  if (check(content)) return [];
+  // A name that means nothing says more than the one that is missing for it.
+  const isStray = ({ keyword }: { keyword: string }) => keyword === 'additionalProperties';
+  const faults = [...(check.errors ?? [])].sort((a, b) => Number(isStray(b)) - Number(isStray(a)));
+  return faults.slice(0, 1).map(({ instancePath, message, params }) => {
+    const name = (params as { additionalProperty?: string }).additionalProperty;
+    return `${file}: ${instancePath || 'It'} ${name === undefined ? `${message}` : `holds “${name}”, which means nothing there`}.`;
+  });
 }
 
 export async function filesIn(folder: string): Promise<WorkspaceFiles> {

@@ -1,5 +1,10 @@
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { pino } from 'pino';
 import { ConfigFault, configFrom } from './config';
 import { assemble } from './start';
+import { startServer } from './testing/running';
 
 test('defaults to loopback', () =>
   expect(configFrom({}, '/srv')).toMatchObject({
@@ -30,6 +35,44 @@ test('takes what the environment says', () =>
 test.each(['x', '-1', '70000', '1.5'])('port %s is refused with words', port =>
   expect(() => configFrom({ GRAMMATA_PORT: port }, '/')).toThrow(ConfigFault),
 );
+
+test('a level of the log that is none is refused with words', () =>
+  expect(() => configFrom({ GRAMMATA_LOG: 'verbose' }, '/')).toThrow(/GRAMMATA_LOG is “verbose”; give one of trace,/));
+
+describe('data whose key is not there', () => {
+  const start = (dataDir: string) => () =>
+    assemble({ ...configFrom({}, process.cwd()), dataDir, ledgerFile: null }, pino({ level: 'silent' }));
+  const sealed = async () => {
+    const dataDir = mkdtempSync(path.join(tmpdir(), 'grammata-'));
+    const client = await startServer({ dataDir });
+    await client.call('POST', '/targets', {
+      name: 'T',
+      baseUrl: 'https://t.example.org',
+      auth: { kind: 'bearer' },
+      token: 'a token',
+    });
+    await client.stop();
+    return dataDir;
+  };
+  test('is not started: the key is named, and nothing is written', async () => {
+    const dataDir = await sealed();
+    rmSync(path.join(dataDir, 'key'));
+    const before = readdirSync(dataDir);
+    expect(start(dataDir)).toThrow(
+      new ConfigFault(
+        `The key is missing: ${path.join(dataDir, 'key')}. Secrets in this data were sealed with it. Put the file “key” of the same backup there; nothing was changed.`,
+      ),
+    );
+    expect(readdirSync(dataDir)).toEqual(before);
+  });
+  test('nor with the key of another', async () => {
+    const dataDir = await sealed();
+    writeFileSync(path.join(dataDir, 'key'), Buffer.alloc(32, 1).toString('base64'));
+    expect(start(dataDir)).toThrow(/is not the one that this data’s secrets were sealed with/);
+    // It was let go of: the right one starts it.
+    expect(start(dataDir)).toThrow(/is not the one/);
+  });
+});
 
 test.each<[string | undefined, boolean]>([
   [undefined, true],

@@ -33,9 +33,13 @@ export interface Config {
   largestFile: number;
   /** Whether changes of forms and targets are looked for. */
   looksForChanges: boolean;
+  /** What is logged, and what is more pressing. */
+  logLevel: (typeof logLevels)[number];
   /** Deliveries under way at once. */
   concurrency: number;
 }
+
+const logLevels = ['trace', 'debug', 'info', 'warn', 'error', 'fatal', 'silent'] as const;
 
 /** A setting can't be used as it is; the message says which and what to do. */
 export class ConfigFault extends Error {}
@@ -86,6 +90,12 @@ function mailFrom(env: NodeJS.ProcessEnv, host: string): Config['mail'] {
   return { port, domain: env.GRAMMATA_MAIL_DOMAIN ?? fallback };
 }
 
+function logLevelFrom(value = 'warn'): Config['logLevel'] {
+  const level = logLevels.find(each => each === value);
+  if (level === undefined) throw new ConfigFault(`GRAMMATA_LOG is “${value}”; give one of ${logLevels.join(', ')}.`);
+  return level;
+}
+
 /** On unless it is switched off. */
 function switchFrom(value: string | undefined, name: string): boolean {
   if (value !== undefined && value !== 'on' && value !== 'off')
@@ -114,6 +124,7 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
     looksForChanges: switchFrom(env.GRAMMATA_CHANGES, 'GRAMMATA_CHANGES'),
+    logLevel: logLevelFrom(env.GRAMMATA_LOG),
     concurrency: 256,
   };
 }

@@ -10,7 +10,7 @@ process.umask(0o077);
 /** Runs the server until it is told to stop. Started from the repository's root by `npm start`. */
 try {
   const config = configFrom(process.env, process.env.GRAMMATA_ROOT ?? path.resolve(import.meta.dirname, '..'));
-  const log = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' });
+  const log = pino({ level: config.logLevel });
   const assembled = assemble(config, log);
   const { store, setupToken } = assembled.services;
   // Whoever finds the server answering finds the token, too.

@@ -1,4 +1,4 @@
-import { chmodSync, mkdirSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';
@@ -50,7 +50,15 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   const gate = new Gate();
   const { vault, linkKey, database, lock } = openData(config, gate);
   const store = storeOn(database.db);
-  knowSecrets(store, vault);
+  try {
+    knowSecrets(store, vault);
+  } catch {
+    database.close();
+    lock.release();
+    throw new ConfigFault(
+      `The key ${path.join(config.dataDir, 'key')} is not the one that this data’s secrets were sealed with. Put the file “key” of the same backup there.`,
+    );
+  }
   const live = new LiveHub();
   const timers = new Timers(log);
   const health = new StorageHealth(live, log);
@@ -264,6 +272,12 @@ function knowSecrets(store: Store, vault: Vault): void {
 
 /** Makes the data folder where it is missing, and opens what is in it. Throws ConfigFault where it can't be used. */
 function openData({ dataDir, migrationsDir }: Config, { turnstile }: Gate) {
+  const key = path.join(dataDir, 'key');
+  // Before anything is written: a key that is made anew opens nothing of what is there.
+  if (existsSync(path.join(dataDir, 'grammata.db')) && !existsSync(key))
+    throw new ConfigFault(
+      `The key is missing: ${key}. Secrets in this data were sealed with it. Put the file “key” of the same backup there; nothing was changed.`,
+    );
   try {
     mkdirSync(dataDir, { recursive: true, mode: 0o700 });
     // Submissions and what opens secrets are nobody else's to read.

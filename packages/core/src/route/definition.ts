@@ -1,6 +1,7 @@
 import type { Condition } from '../condition';
 import { canonical, type Json } from '../submission';
 import type { Call } from './call';
+import { withTargets } from './references';
 
 /** The version of this definition's own shape: what is stored, exported or imported says which it has. */
 export const ROUTE_FORMAT = 1;
@@ -42,10 +43,12 @@ export const sameDefinition = (a: RouteDefinition, b: RouteDefinition): boolean 
 /** As it is stored: what is undefined is left out. */
 const plain = (definition: RouteDefinition): Json => JSON.parse(JSON.stringify(definition)) as Json;
 
-/** The targets that a route's calls go to, each once, by identifier. */
-export const targetsOf = ({ calls }: Pick<RouteDefinition, 'calls'>): string[] => [
-  ...new Set(calls.map(call => call.targetId)),
-];
+/** The targets that a route's calls go to, each once, by identifier; then those that it has files from. */
+export function targetsOf({ calls }: Pick<RouteDefinition, 'calls'>): string[] {
+  const all = new Set(calls.map(call => call.targetId));
+  withTargets(calls, id => (all.add(id), id));
+  return [...all];
+}
 
 /** Identifiers of the operations that a route's calls to a target use: to write, to find, to change, to read back. */
 export const operationsUsed = ({ calls }: Pick<RouteDefinition, 'calls'>, targetId: string): string[] => [

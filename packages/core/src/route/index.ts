@@ -5,3 +5,4 @@ export * from './faults';
 export * from './line';
 export * from './differences';
 export * from './questions';
+export * from './references';

@@ -8,7 +8,8 @@ export interface CheckedRoute {
   route: string;
   /** Why none of its calls can be made any more; null where they can. */
   fault: string | null;
-  proofs: { name: string; differences: Difference[] }[];
+  /** `file` is what it is called where names of people should not be read. */
+  proofs: { name: string; file: string; differences: Difference[] }[];
 }
 
 /** Routes of a workspace, all or the one of this name. */
@@ -30,7 +31,11 @@ export function checkProofs(workspace: Workspace, name: string | null = null): C
     return {
       route: route.definition.name,
       fault: null,
-      proofs: held.map(({ differences }, at) => ({ name: route.proofs[at]!.name, differences })),
+      proofs: held.map(({ differences }, at) => ({
+        name: route.proofs[at]!.name,
+        file: route.proofs[at]!.id,
+        differences,
+      })),
     };
   });
 }

@@ -44,6 +44,7 @@ const files = (): WorkspaceFiles =>
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 const at = (all: WorkspaceFiles, file: string) => all[file] as Record<string, any>;
 const ROUTE = 'routes/reports-to-the-roster.json';
+const PROOF = Object.keys(files()).find(each => each.startsWith('proofs/'))!;
 const compared = (edit: (all: WorkspaceFiles) => void) => {
   const given = files();
   edit(given);
@@ -85,7 +86,7 @@ test.each<[string, (all: WorkspaceFiles) => void, [kind: string, name: string, c
   [
     'a proof and a sample that a folder lacks are gone',
     all => {
-      delete all['proofs/reports-to-the-roster/zoe.json'];
+      delete all[PROOF];
       delete all['samples/field/reports/no-file.json'];
     },
     [
@@ -98,7 +99,7 @@ test.each<[string, (all: WorkspaceFiles) => void, [kind: string, name: string, c
     'a route that a folder lacks stays, with its proofs',
     all => {
       delete all[ROUTE];
-      delete all['proofs/reports-to-the-roster/zoe.json'];
+      delete all[PROOF];
     },
     [],
     ['Reports to the roster'],

@@ -1,9 +1,17 @@
 import type { CallTarget } from '../perform';
 import type { Enacted, Loose, Proof, RecordedAnswers } from '../proof';
-import type { Call, RouteDefinition } from '../route';
+import { targetsOf, withTargets, type Call, type RouteDefinition } from '../route';
 import { asText, isJsonObject, isSubmission, type Json, type Submission } from '../submission';
-import type { Operation } from '../target';
+import type { Operation, OwnOperation } from '../target';
 import { workspaceSchemas } from './schemas';
+
+/** What stays on its server, as the folder says itself. */
+const leaves: Json = [
+  'secrets and consents: they are given anew',
+  'what arrived and what was delivered',
+  'which version of a route is live',
+  'changes that were told',
+];
 
 /** The version of this folder's own shape. */
 const WORKSPACE_FORMAT = 1;
@@ -34,6 +42,8 @@ export interface WorkspaceForm {
 
 export interface WorkspaceTarget extends Omit<CallTarget, 'operations'> {
   operations: readonly Operation[];
+  /** What people set of them by hand: it stays when the target is read again. */
+  own?: readonly OwnOperation[];
   /** Where and how it is reached and read, as the API takes it: a server's own business, taken on with a new target only. */
   reached: Record<string, Json>;
 }
@@ -80,6 +90,13 @@ export const fileNameFor = (name: string): string =>
     .filter(Boolean)
     .join('-')
     .slice(0, 60) || 'unnamed';
+
+/** A proof is called by answers of people, and the names of files are read by more than those: its file has a digest of it (FNV-1a, 32 bits). */
+function proofFile(name: string): string {
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < name.length; at++) hash = Math.imul(hash ^ name.charCodeAt(at), 0x01000193);
+  return `proof-${(hash >>> 0).toString(16).padStart(8, '0')}`;
+}
 
 /** Gives names that are not taken yet, with a number behind those that are. */
 function names(): (name: string, own?: string) => string {
@@ -136,10 +153,10 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
   const targets = new Map<string, string>();
   const freeTarget = names();
   for (const target of workspace.targets) {
-    const { id, name, baseUrl, reached, operations } = target;
+    const { id, name, baseUrl, reached, operations, own: set } = target;
     const own = freeTarget(name, id);
     targets.set(id, own);
-    const content = plain({ $schema: '../schemas/target.json', name, baseUrl, reached, operations });
+    const content = plain({ $schema: '../schemas/target.json', name, baseUrl, reached, operations, own: set });
     all.push({ file: `targets/${own}.json`, kind: 'target', name, of: target, owner: null, content });
   }
   const freeRoute = names();
@@ -164,7 +181,7 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
     for (const proof of proofs) {
       const { name, submission, answers, approved, loose, calls } = proof;
       all.push({
-        file: `proofs/${own}/${freeProof(name, proof.id)}.json`,
+        file: `proofs/${own}/${freeProof(proofFile(name), proof.id)}.json`,
         kind: 'proof',
         name,
         of: proof,
@@ -174,7 +191,7 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
           name,
           submission,
           answers,
-          approved,
+          approved: withTargets(approved, id => targets.get(id) ?? id),
           loose,
           calls: calls.map(each => named(each, targets)),
         }),
@@ -186,7 +203,7 @@ export function placed<W extends Workspace>(workspace: W): Placed<W>[] {
 
 /** A workspace as files, one thing a file. */
 export function filesOf(workspace: Workspace): WorkspaceFiles {
-  const files: WorkspaceFiles = { 'workspace.json': { format: WORKSPACE_FORMAT } };
+  const files: WorkspaceFiles = { 'workspace.json': { format: WORKSPACE_FORMAT, leaves } };
   for (const [kind, schema] of Object.entries(workspaceSchemas)) files[`schemas/${kind}.json`] = schema;
   for (const { file, content } of placed(workspace)) files[file] = content;
   return files;
@@ -194,10 +211,11 @@ export function filesOf(workspace: Workspace): WorkspaceFiles {
 
 const plain = (value: unknown): Json => JSON.parse(JSON.stringify(value)) as Json;
 
-const named = ({ targetId, ...call }: Call, names: ReadonlyMap<string, string>) => ({
-  ...call,
-  target: names.get(targetId) ?? targetId,
-});
+/** With targets by the names of their files. */
+function named(call: Call, names: ReadonlyMap<string, string>) {
+  const { targetId, ...others } = withTargets(call, id => names.get(id) ?? id);
+  return { ...others, target: targetId };
+}
 
 /** True for what `workspace.json` holds in a folder of this format. */
 export const isWorkspace = (document: Json): boolean => isJsonObject(document) && document.format === WORKSPACE_FORMAT;
@@ -221,6 +239,7 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
         baseUrl: of.baseUrl,
         reached: isJsonObject(of.reached ?? null) ? (of.reached as Record<string, Json>) : {},
         operations: of.operations as unknown as Operation[],
+        ...(Array.isArray(of.own) && { own: of.own as unknown as OwnOperation[] }),
       });
   }
   const known = new Set(targets.map(each => each.id));
@@ -238,9 +257,13 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
       fault(file, 'A route has a name, a condition, calls and terms; each call names its target and its lines.');
       continue;
     }
-    for (const { id, targetId } of calls)
-      if (!known.has(targetId))
-        fault(file, `The call ${id} goes to “${targetId}”, and there is no targets/${targetId}.json.`);
+    for (const call of calls)
+      for (const targetId of targetsOf({ calls: [call] }))
+        if (!known.has(targetId))
+          fault(
+            file,
+            `The call ${call.id} ${targetId === call.targetId ? 'goes to' : 'has files from'} “${targetId}”, and there is no targets/${targetId}.json.`,
+          );
     const { form: stated, $schema: _schema, ...definition } = of;
     const form = typeof stated === 'string' ? forms.get(stated) : undefined;
     if (!form) {
@@ -251,7 +274,9 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
       continue;
     }
     const proofs: (Proof & { name: string })[] = [];
-    for (const [proofFile, proofName] of inFolder(files, new RegExp(`^proofs/${own}/([^/]+)\\.json$`))) {
+    for (const [proofFile, folder] of inFolder(files, /^proofs\/([^/]+)\/[^/]+\.json$/)) {
+      if (folder !== own) continue;
+      const proofName = proofFile.slice(proofFile.lastIndexOf('/') + 1, -'.json'.length);
       const proof = proofIn(objectAt(files, proofFile), proofName);
       if (proof) proofs.push(proof);
       else fault(proofFile, 'A proof has a name, a submission, answers, and what was approved.');

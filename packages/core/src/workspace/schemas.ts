@@ -165,11 +165,19 @@ export const workspaceSchemas: Record<'intake' | 'sample' | 'target' | 'route' |
   ),
   target: named(
     'A target of a Grammata workspace',
-    object({ ...reference, name: text, baseUrl: text, reached: { type: 'object' }, operations: list(operation) }, [
-      'name',
-      'baseUrl',
-      'operations',
-    ]),
+    object(
+      {
+        ...reference,
+        name: text,
+        baseUrl: text,
+        reached: { type: 'object' },
+        operations: list(operation),
+        own: list(
+          object({ id: text, operation: orNull(operation), was: orNull(operation) }, ['id', 'operation', 'was']),
+        ),
+      },
+      ['name', 'baseUrl', 'operations'],
+    ),
   ),
   route: named(
     'A route of a Grammata workspace',

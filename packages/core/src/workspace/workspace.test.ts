@@ -1,7 +1,7 @@
 import Ajv2020 from 'ajv/dist/2020';
 import fc from 'fast-check';
 import { enact } from '../proof';
-import { ROUTE_FORMAT, usualTerms, type RouteDefinition } from '../route';
+import { newLine, ROUTE_FORMAT, targetsOf, usualTerms, withTargets, type RouteDefinition } from '../route';
 import type { Json } from '../submission';
 import { conditions, roster, routes as calls, stagesOf, submissions } from '../testing';
 import {
@@ -244,4 +244,64 @@ test('of many of one name each stays what it was, also where one of them is gone
   const again = filesOf(read(written));
   expect(Object.keys(again)).not.toContain('intakes/mine.json');
   expect(Object.keys(again)).toContain('intakes/put-right-2.json');
+});
+
+describe('references to targets', () => {
+  const other = { ...kept, id: 'files-desk', name: 'Files desk' };
+  const fetching = (from: string): RouteDefinition['calls'][number]['lines'][number] => ({
+    ...newLine('f', 'name'),
+    source: { from: 'field', field: 'name' },
+    cleaning: [{ id: 'files.fetch', params: { from, path: '/files/{value}', name: '' } }],
+  });
+  const withFetch = (from: string): Workspace => {
+    const [route] = sample.routes;
+    const [call] = route!.definition.calls;
+    const definition = { ...route!.definition, calls: [{ ...call!, lines: [...call!.lines, fetching(from)] }] };
+    return { ...sample, targets: [kept, { ...other, id: 'db-7' }], routes: [{ ...route!, definition, proofs: [] }] };
+  };
+
+  test('are by the names of files wherever they stand, and come back', () => {
+    const written = filesOf(withFetch('db-7'));
+    expect(JSON.stringify(written['routes/reports-to-the-roster.json'])).toContain('"from":"files-desk"');
+    const again = read(parsed(texts(written)));
+    expect(targetsOf(again.routes[0]!.definition)).toEqual([
+      again.targets.find(each => each.name === kept.name)!.id,
+      'files-desk',
+    ]);
+    expect(texts(filesOf(again))).toEqual(texts(written));
+  });
+  test('to a target that is in none of the files are told; to the form builder is none', () => {
+    const found = workspaceOf(parsed(texts(filesOf(withFetch('gone')))));
+    expect('faults' in found && found.faults[0]!.message).toMatch(/has files from “gone”/);
+    expect(targetsOf(read(filesOf(withFetch('builder'))).routes[0]!.definition)).toHaveLength(1);
+  });
+  test('in what was approved are renamed as well', () =>
+    expect(withTargets({ body: ['via:db-7/files/1', 'via:builder/x', 'viaduct'] }, id => `${id}!`)).toEqual({
+      body: ['via:db-7!/files/1', 'via:builder/x', 'viaduct'],
+    }));
+});
+
+test.each(['(((((a+)+)+)+)+)+b', 'visits (new', '[', '\\', '^.*$'])(
+  'a route whose file is called “%s” is read in no time, and has its own proofs only',
+  name => {
+    const all = files();
+    const route = all['routes/reports-to-the-roster.json']!;
+    const named = Object.fromEntries(
+      Object.entries(all).map(([file, value]) => [
+        file.replace('/reports-to-the-roster/', `/${'a'.repeat(40)}/`),
+        value,
+      ]),
+    );
+    delete named['routes/reports-to-the-roster.json'];
+    const found = read({ ...named, [`routes/${name}.json`]: route });
+    expect(found.routes.map(each => [each.own, each.proofs])).toEqual([[name, []]]);
+  },
+);
+
+test('no answer of a person stands in the name of a file', () => {
+  const [route] = sample.routes;
+  const proofs = route!.proofs.map(each => ({ ...each, name: 'Mira Teal, 14 Weir Lane' }));
+  const named = Object.keys(filesOf({ ...sample, routes: [{ ...route!, proofs }] }));
+  expect(named.filter(each => /mira|weir/i.test(each))).toEqual([]);
+  expect(named.filter(each => each.startsWith('proofs/'))).toHaveLength(proofs.length);
 });

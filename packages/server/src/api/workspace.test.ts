@@ -1,6 +1,9 @@
 import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { ComparedView, TargetView } from '@grammata/contract';
+import type { Json } from '@grammata/core/submission';
+import { offered } from '@grammata/core/target';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { json, startAnswering } from '../testing/answering';
 import { grammata } from '../testing/grammata';
@@ -71,6 +74,50 @@ test('exported, checked, edited, refused with the place named; the same again is
 
   const rehearsed = await grammata(['rehearse', '--workspace', folder]);
   expect([rehearsed.code, (JSON.parse(rehearsed.out) as { routes: object[] }).routes.length]).toEqual([0, 1]);
+});
+
+test('a slip in a file is told, and not passed over', async () => {
+  await exported();
+  const at = path.join(folder, 'routes/reports.json');
+  writeFileSync(at, readFileSync(at, 'utf8').replace('"whenProblem"', '"whenProblm"'));
+  const refused = await grammata(['proof', '--workspace', folder]);
+  expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('routes/reports.json: ')]);
+  expect(refused.err).toContain('“whenProblm”, which means nothing there');
+});
+
+test('a target travels with all that is set of it, and its hand-set operations stay when it is read', async () => {
+  const answer = (table: string) => ({ add: { id: `set:${table}`, label: 'By hand', method: 'POST', path: `/${table}`, fields: [] } }); // prettier-ignore
+  const [register] = (await client.call<TargetView[]>('GET', '/targets')).json;
+  const set = {
+    pace: { concurrency: 2, perSecond: 3, parkAfter: 4 },
+    patience: { connect: 3, firstByte: 5, whole: 7 },
+    tryBaseUrl: 'https://try.example.org',
+  };
+  expect((await client.call('PATCH', `/targets/${register!.id}`, set)).status).toBe(200);
+  const { store } = client.running.services;
+  const row = store.targets.byId(register!.id)!;
+  const own = [{ id: 'set:x', operation: answer('x').add as never, was: null }];
+  store.targets.update(row.id, { own, operations: offered(row.operations, own) });
+  await exported();
+  const other = await startServer();
+  try {
+    const files = Object.fromEntries(
+      readdirSync(folder, { recursive: true })
+        .map(String)
+        .filter(each => each.endsWith('.json'))
+        .map(each => [each, JSON.parse(readFileSync(path.join(folder, each), 'utf8')) as Json]),
+    );
+    const { mark, faults } = (await other.call<ComparedView>('POST', '/workspace/compare', { files })).json;
+    expect(faults).toEqual([]);
+    expect((await other.call('POST', '/workspace', { files, mark })).status).toBe(200);
+    const [taken] = other.running.services.store.targets.all();
+    expect(taken).toMatchObject({ pace: set.pace, patience: set.patience, trySide: { baseUrl: set.tryBaseUrl }, own });
+    expect(taken!.operations.map(each => each.id)).toContain('set:x');
+    // What is exported there is the same to the byte.
+    expect((await other.call('GET', '/workspace')).json).toEqual(files);
+  } finally {
+    await other.stop();
+  }
 });
 
 test('whoever looks after a target can ask what another document would do, before it is published', async () => {

@@ -3,6 +3,8 @@ import { asText, isJsonObject, parseJson, pointerOf, valueAt, type Json } from '
 /** Places for parts of an answer: `{specimen.id}`, `{items.0.name}`. */
 const place = /\{([A-Za-z_][\w-]*(?:\.[\w-]+)*)\}/g;
 
+const onlyPlace = /^\{([A-Za-z_][\w-]*(?:\.[\w-]+)*)\}$/;
+
 const partOf = (answer: Json, name: string): Json => valueAt(answer, pointerOf(name.split('.'))) ?? null;
 
 const filledText = (text: string, answer: Json): string =>
@@ -14,7 +16,7 @@ function filledJson(value: Json, answer: Json): Json {
   if (isJsonObject(value))
     return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, filledJson(each, answer)]));
   if (typeof value !== 'string') return value;
-  const [whole, name] = new RegExp(`^${place.source}$`).exec(value) ?? [];
+  const [whole, name] = onlyPlace.exec(value) ?? [];
   return whole === undefined ? filledText(value, answer) : partOf(answer, name!);
 }
 

@@ -75,11 +75,17 @@ function otherThan(identifier: string, turn: (letter: string) => string): string
   return identifier.slice(0, kept) + identifier.slice(kept).replace(/[0-9a-zA-Z]/g, turn);
 }
 
-const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-
 /** Wherever it stands by itself, not as a part of something longer. */
-const replaced = (text: string, from: string, to: string): string =>
-  text.replace(new RegExp(`(?<![0-9A-Za-z])${escaped(from)}(?![0-9A-Za-z])`, 'g'), () => to);
+function replaced(text: string, from: string, to: string): string {
+  const isPart = (letter: string | undefined) => letter !== undefined && /[0-9A-Za-z]/.test(letter);
+  let [made, done] = ['', 0];
+  for (let at = text.indexOf(from); at >= 0 && from !== ''; at = text.indexOf(from, at + from.length)) {
+    const isAlone = !isPart(text[at - 1]) && !isPart(text[at + from.length]);
+    made += text.slice(done, at) + (isAlone ? to : from);
+    done = at + from.length;
+  }
+  return made + text.slice(done);
+}
 
 function replacedIn(body: Buffer, from: string, to: string): Buffer {
   const [one, other] = [from, to].map(each => Buffer.from(each, 'utf8').toString('latin1'));

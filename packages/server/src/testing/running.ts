@@ -37,6 +37,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     practiceUrl: null,
     allowPrivate: ['127.0.0.1'],
     looksForChanges: true,
+    logLevel: 'silent',
     concurrency: 4,
     largestFile: 50_000_000,
     rowsDir: path.join(dataDir, 'rows'),

@@ -1,9 +1,29 @@
 import { useRouteError } from 'react-router';
 import { Press } from '../ui';
 
+/** What browsers say when a part of the interface can't be loaded: after an update its parts have other names. */
+const isNotHad = ({ message }: Error): boolean =>
+  /dynamically imported module|importing a module script failed|failed to load module script|error loading dynamically/i.test(
+    message,
+  );
+
+/** Shown when a part of the interface could not be had. */
+function NotHad() {
+  return (
+    <main className="mx-auto mt-[18vh] max-w-prose px-6">
+      <h1>This page could not be loaded.</h1>
+      <p className="mt-2 mb-4 font-serif text-lead text-ink-2">
+        Grammata was updated since this tab was opened, or it can’t be reached. Nothing that was stored is touched.
+      </p>
+      <Press onClick={() => location.reload()}>Load again</Press>
+    </main>
+  );
+}
+
 /** Shown when a page of the interface itself failed. */
 export function Broken() {
   const error = useRouteError();
+  if (error instanceof Error && isNotHad(error)) return <NotHad />;
   return (
     <main className="mx-auto mt-[18vh] max-w-prose px-6">
       <h1>This page broke.</h1>

@@ -29,7 +29,7 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
             aria-hidden
             className={`mr-1.5 inline-block size-[7px] rounded-full ${desk?.listening ? 'bg-verdigris' : 'bg-rule-strong'}`}
           />
-          {counted(desk?.listening ?? 0, 'intake')} listening
+          {desk ? `${counted(desk.listening, 'intake')} listening` : 'Reading what is new…'}
         </span>
       )}
       <span>
@@ -39,7 +39,7 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
             {desk.lastArrival.formName && `, ${desk.lastArrival.formName}`}
           </>
         ) : (
-          'nothing has arrived yet'
+          desk && 'nothing has arrived yet'
         )}
       </span>
       <span className="max-md:hidden">

@@ -1,3 +1,4 @@
+import { recipeInput } from '@grammata/contract';
 import type { Json } from '@grammata/core/submission';
 import { filesOf, type Workspace, type WorkspaceFiles } from '@grammata/core/workspace';
 import type { Services } from '../../services';
@@ -59,8 +60,25 @@ function settingsOf(row: IntakeRow): Record<string, Json> {
   return JSON.parse(JSON.stringify({ ...settings, fileAccess: access })) as Record<string, Json>;
 }
 
-const reachedBy = ({ reads, discoveryPath, auth, takesPersonal, knowsKeys }: TargetRow) =>
-  JSON.parse(JSON.stringify({ reads, discoveryPath, auth, takesPersonal, knowsKeys })) as Record<string, Json>;
+/** How a target is reached, as the API takes it; secrets stay here. */
+function reachedBy(row: TargetRow): Record<string, Json> {
+  const { reads, discoveryPath, auth, takesPersonal, knowsKeys, document, patience, pace } = row;
+  const tryBaseUrl = row.trySide?.baseUrl ?? null;
+  const recipe = row.recipe && recipeInput(row.recipe);
+  const reached = {
+    reads,
+    discoveryPath,
+    auth,
+    takesPersonal,
+    knowsKeys,
+    document,
+    recipe,
+    patience,
+    pace,
+    tryBaseUrl,
+  };
+  return JSON.parse(JSON.stringify(reached)) as Record<string, Json>;
+}
 
 /** What is kept here as files fit for version control, without secrets. */
 export const exportedFiles = (parts: Pick<Services, 'store'>): WorkspaceFiles => filesOf(workspaceHere(parts));

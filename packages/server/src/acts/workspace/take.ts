@@ -1,4 +1,5 @@
-import type { Operation } from '@grammata/core/target';
+import type { Operation, OwnOperation } from '@grammata/core/target';
+import { withTargets } from '@grammata/core/route';
 import { canonical, type Json } from '@grammata/core/submission';
 import {
   placed,
@@ -74,8 +75,8 @@ export function take(
 
 /** Identifiers of forms that are here, by the forms of the files. */
 type Forms = ReadonlyMap<WorkspaceForm, string>;
-/** Gives calls their targets here. */
-type Aimed = <C extends { targetId: string }>(calls: readonly C[]) => C[];
+/** Gives parts of routes their targets here. */
+type Aimed = <Part>(part: Part) => Part;
 
 function takeIntakes(parts: Services, actor: Actor, pairs: Pair<'intake'>[], readers: Readers): Forms {
   const forms = new Map<WorkspaceForm, string>();
@@ -107,13 +108,18 @@ function takeSamples(parts: Services, actor: Actor, pairs: Pair<'sample'>[], for
 function takeTargets(parts: Services, actor: Actor, pairs: Pair<'target'>[], readers: Readers): Aimed {
   const ids = new Map<string, string>();
   for (const { file, was, now: given, isChanged } of pairs) {
-    const { id, name, baseUrl, reached, operations } = given!;
+    const { id, name, baseUrl, reached, operations, own } = given!;
     const row = inFile(file, () => was?.row ?? addTarget(parts, actor, readers.target({ ...reached, name, baseUrl })));
     ids.set(id, row.id);
     if (!isChanged) continue;
-    parts.store.targets.update(row.id, { name, operations: operations as Operation[], ...(!was && { readAt: now() }) });
+    parts.store.targets.update(row.id, {
+      name,
+      operations: operations as Operation[],
+      own: (own ?? []) as OwnOperation[],
+      ...(!was && { readAt: now() }),
+    });
   }
-  return calls => calls.map(call => ({ ...call, targetId: ids.get(call.targetId) ?? call.targetId }));
+  return part => withTargets(part, id => ids.get(id) ?? id);
 }
 
 function takeRoutes(
@@ -153,7 +159,16 @@ function takeProofs(
       continue;
     }
     const { name, submission, answers, approved, loose, calls } = given;
-    const values = { name, submission, answers, approved, loose, calls: aimed(calls), at: now(), by: actor.name };
+    const values = {
+      name,
+      submission,
+      answers,
+      approved: aimed(approved),
+      loose,
+      calls: aimed([...calls]),
+      at: now(),
+      by: actor.name,
+    };
     if (was) store.proofs.update([{ id: was.id, ...values }]);
     else store.proofs.add([{ ...values, routeId, sampleId: '' }]);
   }
