@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import { takeConsent } from './acts';
 import { api } from './api';
 import { receiver, slugOf, type IntakeParts } from './intake';
+import { boundConnections } from './connections';
 import type { Services } from './services';
 
 /** The interface and its API. Intake requests do not come here: they go their own, shorter way. */
@@ -72,10 +73,9 @@ function application(services: Services): Express {
   return app;
 }
 
-/** ms in which the head of a request has to come, and the whole of it; and connections at once: descriptors are finite. */
+/** ms in which the head of a request has to come, and the whole of it. */
 const LONGEST_HEAD = 20_000;
 const LONGEST_REQUEST = 15 * 60_000;
-const MOST_CONNECTIONS = 4000;
 
 /** One HTTP server for intakes, API and interface. */
 export function httpServer(services: Services, intake: IntakeParts): Server {
@@ -90,7 +90,8 @@ export function httpServer(services: Services, intake: IntakeParts): Server {
       else app(request, response);
     },
   );
-  server.maxConnections = MOST_CONNECTIONS;
+  const bounds = boundConnections(server, { ...services, isProxy: services.entrance.isProxy });
+  server.once('close', () => bounds.stop());
   server.on('clientError', (_error, socket) => {
     if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n');
     else socket.destroy();

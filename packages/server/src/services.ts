@@ -4,7 +4,7 @@ import type { Config } from './config';
 import type { Decoders } from './decoding';
 import type { Breakers, Courier, DeliveryDriver, Postman } from './delivery';
 import type { Contents, Copies } from './files';
-import type { ArrivalReader, Bodies, Feeds, Rereading } from './intake';
+import type { ArrivalReader, Bodies, Feeds, Rereading, Strays } from './intake';
 import type { Ledger } from './ledger';
 import type { LiveHub } from './live';
 import type { Authorizations, Consents, Outward } from './outward';
@@ -39,5 +39,6 @@ export interface Services {
   feeds: Feeds;
   workshop: Workshop;
   bodies: Bodies;
+  strays: Strays;
   log: Logger;
 }

@@ -20,6 +20,7 @@ import {
   Rereading,
   retention,
   TargetAnswers,
+  Strays,
 } from './intake';
 import { arrivalOf, Gate, LedgerThread } from './ledger';
 import { LiveHub } from './live';
@@ -192,11 +193,13 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
     feeds,
     workshop,
     bodies,
+    strays: new Strays(),
     log,
   };
   const mails = config.mail && mailbox({ intakes: store.intakes, record, bodies, live, health, log, stored });
   const server = httpServer(services, {
     intakes: store.intakes,
+    strays: services.strays,
     record,
     bodies,
     live,

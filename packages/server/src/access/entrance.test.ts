@@ -60,7 +60,9 @@ test.each<[proxies: string[], remote: string, forwarded: string | undefined, sen
 
 test('behind a proxy nobody is on this machine', () => {
   const headers = { host: 'localhost:4600', 'x-forwarded-for': '198.51.100.9' };
-  expect(entranceOf('http://localhost:4600', []).isLoopback(request(headers))).toBe(true);
+  // Whoever says that it is a proxy is one, trusted or not.
+  expect(entranceOf('http://localhost:4600', []).isLoopback(request(headers))).toBe(false);
+  expect(entranceOf('http://localhost:4600', []).isLoopback(request({ host: headers.host }))).toBe(true);
   expect(entranceOf('http://localhost:4600', ['127.0.0.1']).isLoopback(request(headers))).toBe(false);
 });
 

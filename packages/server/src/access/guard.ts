@@ -4,6 +4,7 @@ import { isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import proxyAddress from 'proxy-addr';
 import type { Accounts, Account } from '../store';
+import { addressOf } from '../addresses';
 import { HttpProblem } from '../problems';
 
 export const SESSION_COOKIE = 'grammata_session';
@@ -17,12 +18,17 @@ export function cookieOf(request: Pick<IncomingMessage, 'headers'>, name: string
 }
 
 const isOwn = (address: string | undefined): boolean =>
-  address !== undefined && ipaddr.isValid(address) && ipaddr.process(address).range() === 'loopback';
+  address !== undefined && addressOf(address)?.range() === 'loopback';
+
+/** What proxies say of themselves (RFC 7239, RFC 9110 §7.6.3, common practice). */
+const proxyHeaders = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip'];
 
 /** Where requests come from, and which of them are meant for this server. */
 export interface Entrance {
   /** The address that a request came from; behind a proxy that is trusted, the one it tells (X-Forwarded-For, common practice). */
   senderOf(request: IncomingMessage): string | null;
+  /** True for the address of a proxy that is trusted. */
+  isProxy(address: string): boolean;
   /** True when the connection and the name it asked for are both this machine's own, and no proxy stands between. */
   isLoopback(request: IncomingMessage): boolean;
   /** True when the Host (RFC 9110 §7.2) is one of the names of this server: a page of another name that resolves to it is not let in. */
@@ -43,7 +49,9 @@ const hostnameOf = (host: string): string | null => {
 export function entranceOf(publicUrl: string, proxies: readonly string[]): Entrance {
   const trusts = proxies.length > 0 ? proxyAddress.compile([...proxies]) : () => false;
   const pub = new URL(publicUrl);
-  const isProxied = (request: IncomingMessage) => trusts(request.socket.remoteAddress ?? '', 0);
+  // Whether it is trusted or not: whoever came by a proxy is somewhere else.
+  const isProxied = (request: IncomingMessage) =>
+    trusts(request.socket.remoteAddress ?? '', 0) || proxyHeaders.some(name => request.headers[name] !== undefined);
   const isLoopbackName = (name: string | null) =>
     name === 'localhost' || (name !== null && isIP(name) !== 0 && isOwn(name));
   const isForUs = (request: IncomingMessage): boolean => {
@@ -62,6 +70,7 @@ export function entranceOf(publicUrl: string, proxies: readonly string[]): Entra
     );
   };
   return {
+    isProxy: address => trusts(address, 0),
     isForUs,
     senderOf(request) {
       const address = proxies.length > 0 ? proxyAddress(request, trusts) : request.socket.remoteAddress;

@@ -51,7 +51,7 @@ export function deskApi(services: Services): Router {
       days: days.map(day => known.get(day) ?? { day, delivered: 0, troubled: 0 }),
       routes: store.routes.all().map(row => routeSummary(services, row)),
       recent,
-      strays: store.intakes.strayCount(),
+      strays: services.strays.count,
       changes: store.changes.openCount(),
       unread: unreadable.count,
       lastUnread: unreadable.newest ? arrivalSummary(unreadable.newest, names) : null,

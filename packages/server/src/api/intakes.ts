@@ -146,7 +146,7 @@ export function intakesApi(services: Services): Router {
   });
 
   router.get('/strays', (_request, response) => {
-    const views = store.intakes.strays().map((row): StrayView => ({
+    const views = services.strays.list().map((row): StrayView => ({
       id: row.id,
       at: iso(row.at),
       method: row.method,
@@ -158,7 +158,7 @@ export function intakesApi(services: Services): Router {
   });
 
   router.delete('/strays', (_request, response) => {
-    store.intakes.forgetStrays();
+    services.strays.forget();
     live.publish({ type: 'stray' });
     response.status(204).end();
   });

@@ -9,6 +9,7 @@ export * from './receive';
 export * from './recorder';
 export * from './reread';
 export * from './retention';
+export * from './strays';
 export * from './upload';
 export * from './verify';
 export { redirectTo } from './reply';

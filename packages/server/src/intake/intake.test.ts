@@ -1,3 +1,4 @@
+import { brotliCompressSync, deflateSync, gzipSync } from 'node:zlib';
 import type { ArrivalSummary, ArrivalView, FormListed, FormView, IntakeView, StrayView } from '@grammata/contract';
 import { newArrival } from './arrival';
 import { eventually, startAfterCrash, startServer, type Client } from '../testing/running';
@@ -110,6 +111,64 @@ test('a request to an unknown address is answered 404 and shown', async () => {
   expect(strays[0]).toMatchObject({ method: 'POST', url: '/in/no-such', size: 7 });
   await client.call('DELETE', '/strays');
   expect((await client.call<StrayView[]>('GET', '/strays')).json).toEqual([]);
+});
+
+test('requests to unknown addresses write nothing, and the newest hundred are kept', async () => {
+  const { store, strays } = client.running.services;
+  const write = jest.spyOn(store.intakes, 'update');
+  for (let at = 0; at < 120; at++) strays.keep({ at, method: 'POST', url: `/in/${at}`, sender: null, size: 0 });
+  expect((await post('{"a":1}', 'application/json', `${client.url}/in/no-such?token=x`)).status).toBe(404);
+  expect([strays.count, strays.list()[0]!.url, strays.list().at(-1)!.url]).toEqual([
+    100,
+    '/in/no-such?token=x',
+    '/in/21',
+  ]);
+  expect(write).not.toHaveBeenCalled();
+});
+
+describe('a body that is coded on its way (RFC 9110 §8.4)', () => {
+  const body = JSON.stringify({ submission_id: 's1', site: 'AB-07', note: 'x'.repeat(5000) });
+  const coded = (encoding: string, bytes: Buffer) =>
+    fetch(address, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'content-encoding': encoding },
+      body: new Uint8Array(bytes),
+    });
+  test.each<[string, (text: string) => Buffer]>([
+    ['gzip', gzipSync],
+    ['X-Gzip', gzipSync],
+    ['deflate', deflateSync],
+    ['br', brotliCompressSync],
+    ['identity', Buffer.from],
+    ['gzip, br', text => brotliCompressSync(gzipSync(text))],
+  ])('by %s is read, and kept as it is read', async (encoding, code) => {
+    expect((await coded(encoding, code(body))).status).toBe(202);
+    const view = await newest();
+    expect([view.body, view.state, view.size]).toEqual([body, 'read', body.length]);
+    expect(view.headers.map(([name]) => name)).not.toContain('content-encoding');
+  });
+  test('grows no larger than its intake takes', async () => {
+    await client.call('PATCH', `/intakes/${intake.id}`, { sizeLimit: 100_000 });
+    expect((await coded('gzip', gzipSync('x'.repeat(3_000_000)))).status).toBe(413);
+    expect(await newest()).toMatchObject({ state: 'refused', cut: true });
+  });
+  test.each<[string, string, Buffer, number]>([
+    ['is not what it says', 'gzip', Buffer.from('plain'), 400],
+    ['breaks off', 'gzip', gzipSync(body).subarray(0, 40), 400],
+    ['is none of Brotli', 'br', Buffer.from('no, not this'), 400],
+    ['is coded in another way', 'zstd', Buffer.from('x'), 415],
+    ['is coded again and again', 'gzip, gzip, gzip', Buffer.from('x'), 415],
+  ])('and %s is refused with words', async (_, encoding, bytes, status) => {
+    const answer = await coded(encoding, bytes);
+    const { title } = (await answer.json()) as { title: string };
+    expect([answer.status, title, answer.headers.get('accept-encoding')]).toEqual([
+      status,
+      'The body could not be decoded.',
+      'gzip, deflate, br',
+    ]);
+    // It listens to others all the same.
+    expect((await post('{"site":"AB-07"}')).status).toBe(202);
+  });
 });
 
 test('other methods are refused by name', async () => {

@@ -28,6 +28,8 @@ const LARGEST_MAIL = 100_000_000;
 const LEAST_ANNOUNCED = 65536;
 /** Senders at once, and ms after which a silent one is let go (RFC 5321 §4.5.3.2.7 wants five minutes). */
 const MOST_CLIENTS = 100;
+/** Of them from one address. */
+const MOST_OF_ONE = 40;
 const SILENCE = 300_000;
 
 const slugOfAddress = (address: string) => address.slice(0, Math.max(0, address.lastIndexOf('@'))).toLowerCase();
@@ -41,6 +43,8 @@ const refusal = (responseCode: number, message: string) => Object.assign(new Err
  */
 export function mailbox({ intakes, record, bodies, live, health, log, stored }: MailboxParts): SMTPServer {
   const intakeOf = (address: string) => intakes.bySlug(slugOfAddress(address));
+  /** The address of each session. */
+  const clients = new Map<string, string>();
   const server = new SMTPServer({
     authOptional: true,
     disabledCommands: ['AUTH', 'STARTTLS'],
@@ -63,10 +67,16 @@ export function mailbox({ intakes, record, bodies, live, health, log, stored }: 
         (error: Error) => done(refusal(health.failed(error) ? 452 : 451, 'It could not be stored; try again later')),
       );
     },
-    onConnect(_session, done) {
+    onConnect({ id, remoteAddress }, done) {
+      const others = [...clients.values()].filter(each => each === remoteAddress).length;
+      if (others >= MOST_OF_ONE) return done(refusal(421, 'Too many connections from this address'));
+      clients.set(id, remoteAddress);
       // What is announced (RFC 1870 §4) is what the most generous intake takes.
       server.options.size = largest();
       done();
+    },
+    onClose({ id }) {
+      clients.delete(id);
     },
   });
   const memory = new BodyMemory();

@@ -10,13 +10,16 @@ import type { StorageHealth } from '../storage';
 import { newArrival, tooLarge } from './arrival';
 import type { Bodies } from './bodies';
 import { BodyMemory, BrokenOff, readBody, type KeptBody } from './body';
+import { bodyOf, codings, CodingFault, faultOfCoding } from './encoding';
 import { IntakeGone, type Recorder } from './recorder';
 import type { TargetAnswers } from './answered';
 import { reply, replyAnswer, replyJson } from './reply';
+import type { Strays } from './strays';
 import { isAllowed, signingFor, verify, type CheckVerdict, type Signed } from './verify';
 
 export interface IntakeParts {
   intakes: Intakes;
+  strays: Strays;
   record: Recorder;
   bodies: Bodies;
   live: LiveHub;
@@ -55,7 +58,7 @@ const refuse = (
  * A handler for Node's own server, ahead of the framework: this is the way that has to be quick. Never rejects.
  */
 export function receiver(parts: IntakeParts) {
-  const { intakes, record, bodies, live, health, log, stored, secretsOf, senderOf, mask, answers } = parts;
+  const { intakes, strays, record, bodies, live, health, log, stored, secretsOf, senderOf, mask, answers } = parts;
   const memory = new BodyMemory();
   return async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
     // A sender that goes away in the middle is nobody's trouble.
@@ -64,8 +67,14 @@ export function receiver(parts: IntakeParts) {
     try {
       await receive(request, response);
     } catch (error) {
-      if (error instanceof BrokenOff || response.headersSent || response.destroyed) return;
+      if (response.headersSent || response.destroyed) return;
       response.setHeader('connection', 'close');
+      const coding = error instanceof CodingFault ? error : faultOfCoding((error as Error).cause);
+      if (coding)
+        return refuse(response, coding.status, 'The body could not be decoded.', coding.message, {
+          'accept-encoding': codings,
+        });
+      if (error instanceof BrokenOff) return;
       if (error instanceof IntakeGone) return refuse(response, 404, 'No intake has this address.');
       if (health.failed(error))
         return refuse(response, 503, 'It could not be stored. Please send it again later.', health.trouble?.message, {
@@ -92,7 +101,7 @@ export function receiver(parts: IntakeParts) {
     const id = newId(now());
     const secrets = intake.verification ? secretsOf(intake) : [];
     const signing = intake.verification ? signingFor(intake.verification, secrets, headerOf(request)) : null;
-    const body = await readBody(request, {
+    const body = await readBody(bodyOf(request), {
       limit: intake.sizeLimit,
       layAside: chunks => bodies.write(id, chunks),
       memory,
@@ -156,15 +165,13 @@ export function receiver(parts: IntakeParts) {
   }
 
   async function receiveStray(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const { bytes, size } = await readBody(request, { limit: STRAY_LIMIT, layAside: null, memory });
-    intakes.keepStray({
+    const { size } = await readBody(request, { limit: STRAY_LIMIT, layAside: null, memory });
+    strays.keep({
       at: now(),
       method: request.method ?? 'GET',
-      url: mask(withoutSecrets(request.url ?? '/', secretNames('query'))),
-      headers: masked(headersOf(request), secretNames('header')).map(([name, value]) => [name, mask(value)]),
+      url: mask(withoutSecrets(request.url ?? '/', secretNames())),
       sender: senderOf(request),
       size,
-      body: bytes,
     });
     live.publish({ type: 'stray' });
     const detail = 'Compare the address in the form builder with the one Grammata shows, letter by letter.';
@@ -172,8 +179,8 @@ export function receiver(parts: IntakeParts) {
   }
 
   /** What any intake keeps its secret under: a mistyped address may carry one. */
-  function secretNames(kind: 'header' | 'query'): string[] {
-    return intakes.all().flatMap(({ verification }) => (verification?.kind === kind ? [verification.name] : []));
+  function secretNames(): string[] {
+    return intakes.atHand().flatMap(({ verification }) => (verification?.kind === 'query' ? [verification.name] : []));
   }
 
   function arrivalFrom(
@@ -190,7 +197,10 @@ export function receiver(parts: IntakeParts) {
       method: request.method ?? 'POST',
       url: withoutSecrets(request.url ?? '/', verification?.kind === 'query' ? [verification.name] : []),
       contentType: request.headers['content-type'] ?? null,
-      headers: masked(headersOf(request), verification?.kind === 'header' ? [verification.name] : []),
+      // Kept as it is read: without the coding of its way here.
+      headers: masked(headersOf(request), verification?.kind === 'header' ? [verification.name] : []).filter(
+        ([name]) => name !== 'content-encoding',
+      ),
       sender: senderOf(request),
       size,
       body: bytes,

@@ -24,6 +24,23 @@ beforeEach(async () => {
 });
 afterEach(() => close());
 
+test('a session has so many streams at once, and one that ends makes room', async () => {
+  const all: AbortController[] = [];
+  const open = async () => {
+    const abort = new AbortController();
+    const { status } = await fetch(url, { signal: abort.signal, headers: { cookie: 'grammata_session=a' } });
+    if (status === 200) all.push(abort);
+    return status;
+  };
+  const statuses = await Promise.all(Array.from({ length: 70 }, open));
+  expect(statuses.filter(each => each === 200)).toHaveLength(60);
+  const other = new AbortController();
+  expect((await fetch(url, { signal: other.signal, headers: { cookie: 'grammata_session=b' } })).status).toBe(200);
+  all.pop()!.abort();
+  while ((await open()) !== 200);
+  [...all, other].forEach(each => each.abort());
+});
+
 /** A stream as a browser reads it: blocks that end with a blank line (HTML Standard §9.2.6). */
 async function listening() {
   const abort = new AbortController();

@@ -3,6 +3,7 @@ import { lookup as resolve } from 'node:dns/promises';
 import { isIP, type LookupFunction } from 'node:net';
 import ipaddr from 'ipaddr.js';
 import { buildConnector } from 'undici';
+import { addressOf } from '../addresses';
 
 /** An outgoing request to an address inside the own network was refused. */
 export class PrivateAddress extends Error {
@@ -16,8 +17,8 @@ export class PrivateAddress extends Error {
 /** Whether an address may be connected to: public ones always, others when a host or a range on the list covers them. */
 export function mayReach(address: string, host: string, port: string, allowed: readonly string[]): boolean {
   // A zone (`fe80::1%eth0`) names an interface of this machine.
-  if (!ipaddr.isValid(address)) return false;
-  const parsed = ipaddr.process(address);
+  const parsed = addressOf(address);
+  if (!parsed) return false;
   if (parsed.range() === 'unicast') return true;
   return allowed.some(entry => {
     if (entry === host || entry === `${host}:${port}` || entry === `${address}:${port}`) return true;
@@ -31,7 +32,7 @@ export function mayReach(address: string, host: string, port: string, allowed: r
 export function isListed(hostname: string, port: string, allowed: readonly string[]): boolean {
   const bare = hostname.replace(/^\[|\]$/g, '');
   return isIP(bare)
-    ? ipaddr.process(bare).range() !== 'unicast' && mayReach(bare, hostname, port, allowed)
+    ? addressOf(bare)?.range() !== 'unicast' && mayReach(bare, hostname, port, allowed)
     : allowed.includes(hostname) || allowed.includes(`${hostname}:${port}`);
 }
 

@@ -4,6 +4,16 @@ import { fileNameIn, isFault, mayReach, Outward } from '.';
 
 // RFC 1918, 4193, 5735, 3927: what is not public.
 test.each<[string, boolean]>([
+  // Loopback and private, in every form that connects there.
+  ['::127.0.0.1', false],
+  ['::7f00:1', false],
+  ['::ffff:127.0.0.1', false],
+  ['::ffff:7f00:1', false],
+  ['0:0:0:0:0:0:10.0.0.1', false],
+  ['64:ff9b::7f00:1', false],
+  ['2002:7f00:1::', false],
+  ['::', false],
+  ['::8.8.8.8', true],
   ['127.0.0.1', false],
   ['10.1.2.3', false],
   ['172.16.0.1', false],

@@ -1,18 +1,15 @@
 import type { Pins } from '@grammata/core/decode';
-import { asc, count, desc, eq, getTableColumns, max, sql } from 'drizzle-orm';
+import { asc, count, eq, max, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId, randomPart } from '../ids';
 import type { Database } from './database';
-import { arrivals, intakes, strays } from './schema';
+import { arrivals, intakes } from './schema';
 
 export type IntakeRow = typeof intakes.$inferSelect;
 export type { FeedReading } from './schema';
-export type StrayRow = typeof strays.$inferSelect;
 
 /** 10 MB: what an intake takes unless told otherwise. */
 export const DEFAULT_SIZE_LIMIT = 10_000_000;
-/** How many requests to unknown addresses are kept. */
-const MOST_STRAYS = 100;
 
 /** Where submissions arrive. */
 export class Intakes {
@@ -101,33 +98,8 @@ export class Intakes {
     return new Map(rows.map(row => [row.id, row]));
   }
 
-  /** Keeps a request to an address that no intake has; the oldest go. */
-  keepStray(stray: Omit<StrayRow, 'id'>): void {
-    this.db
-      .insert(strays)
-      .values({ id: newId(stray.at), ...stray })
-      .run();
-    const tooOld = this.db
-      .select({ at: strays.at })
-      .from(strays)
-      .orderBy(desc(strays.at))
-      .offset(MOST_STRAYS)
-      .limit(1)
-      .get();
-    if (tooOld) this.db.delete(strays).where(eq(strays.at, tooOld.at)).run();
-  }
-
-  strayCount(): number {
-    return this.db.select({ n: count() }).from(strays).get()!.n;
-  }
-
-  /** Without their bodies, the newest first. */
-  strays(): Omit<StrayRow, 'body' | 'headers'>[] {
-    const { body: _body, headers: _headers, ...columns } = getTableColumns(strays);
-    return this.db.select(columns).from(strays).orderBy(desc(strays.at)).all();
-  }
-
-  forgetStrays(): void {
-    this.db.delete(strays).run();
+  /** Those that take requests. */
+  atHand(): IntakeRow[] {
+    return [...this.#bySlug.values()];
   }
 }

@@ -147,18 +147,6 @@ export const arrivals = sqliteTable(
   ],
 );
 
-/** Requests to addresses that no intake has. */
-export const strays = sqliteTable('strays', {
-  id: text().primaryKey(),
-  at: integer().notNull(),
-  method: text().notNull(),
-  url: text().notNull(),
-  headers: text({ mode: 'json' }).$type<[string, string][]>().notNull(),
-  sender: text(),
-  size: integer().notNull(),
-  body: blob({ mode: 'buffer' }).notNull(),
-});
-
 export const forms = sqliteTable(
   'forms',
   {
