@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, readlinkSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
@@ -25,7 +26,7 @@ beforeAll(async () => {
 });
 afterAll(() => client.stop());
 beforeEach(async () => {
-  intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Breaking' })).json;
+  intake = (await client.call<IntakeView>('POST', '/intakes', { name: `Breaking ${randomUUID()}` })).json;
 });
 
 const address = () => `${client.url}${new URL(intake.address).pathname}`;
@@ -80,7 +81,7 @@ async function toFiles(url: string): Promise<RouteView> {
   await post(withFile(10));
   const [seen] = await settled(['read']);
   const { json: target } = await client.call<TargetView>('POST', '/targets', {
-    name: 'Files',
+    name: `Files ${randomUUID()}`,
     baseUrl: url,
     reads: 'openapi',
     discoveryPath: '/',
@@ -148,7 +149,7 @@ describe('a target that breaks while a file is on its way', () => {
       response.on('close', () => clearInterval(drip));
     });
     const { json: made } = await client.call<TargetView>('POST', '/targets', {
-      name: 'Drips',
+      name: `Drips ${randomUUID()}`,
       baseUrl: target.url,
       discoveryPath: '/tables',
       patience: { connect: 1, firstByte: 1, whole: 1 },

@@ -226,6 +226,16 @@ describe('what is no schema is said', () => {
     ['type A { b: Int }', /no mutation and no query/],
     ['{"data":{"__schema":{}}}', /can’t be read/],
   ])('%s', (text, fault) => expect(readGraphql(text, '/')).toEqual({ fault: expect.stringMatching(fault) }));
+  test('inputs that hold each other are read as far as fields are, in no time', () => {
+    const names = Array.from({ length: 40 }, (_, at) => `I${at}`);
+    const inputs = names.map(
+      name => `input ${name} { n: Int ${names.map(each => `${each.toLowerCase()}: ${each}`).join(' ')} }`,
+    );
+    const read = readGraphql(`type Query { a: Int } type Mutation { add(input: I0): Int } ${inputs.join('\n')}`, '/');
+    if ('fault' in read) throw new Error(read.fault);
+    expect(read.operations[0]!.fields).toHaveLength(400);
+    expect(read.notes).toEqual(['Only the first 400 fields of an operation are read.']);
+  });
   test('whatever it is given, it does not throw', () =>
     fc.assert(
       fc.property(

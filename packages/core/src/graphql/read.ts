@@ -144,15 +144,16 @@ function collect(
   notes: Set<string>,
 ): void {
   const type = getNullableType(input.type) as GraphQLInputType;
+  // Before anything below it is looked at: inputs that hold each other have fields without end.
+  if (fields.length >= limits.fields) {
+    notes.add(`Only the first ${limits.fields} fields of an operation are read.`);
+    return;
+  }
   if (isInputObjectType(type) && names.length < limits.nesting && !above.includes(type)) {
     for (const inner of Object.values(type.getFields())) {
       const isNeeded = required && isNonNullType(inner.type) && inner.defaultValue === undefined;
       collect(inner, [...names, inner.name], isNeeded, [...above, type], fields, notes);
     }
-    return;
-  }
-  if (fields.length >= limits.fields) {
-    notes.add(`Only the first ${limits.fields} fields of an operation are read.`);
     return;
   }
   fields.push(fieldOf(input, type, names, required));

@@ -18,6 +18,7 @@ import type { Services } from '../services';
 import type { ArrivalRow, IntakeRow } from '../store';
 import { nextTime } from '../timing';
 import type { Actor } from './actor';
+import { mustBeFree } from './names';
 
 type Parts = Pick<
   Services,
@@ -34,6 +35,8 @@ const changed = ({ live }: Parts, id: string) => live.publish({ type: 'changed',
 /** Opens an intake. Throws HttpProblem where its parts can't be used together. */
 export function openIntake(parts: Parts, actor: Actor, input: IntakeInput): IntakeRow {
   checkTogether(input, null);
+  const names = parts.store.intakes.all().map(each => each.name);
+  mustBeFree(input.name, 'intake', names);
   const row = parts.store.intakes.create(storedIntake(parts.vault, input, null));
   parts.feeds.schedule([row]);
   parts.log.info({ actor: actor.id, intake: row.id }, 'an intake was opened');
@@ -44,6 +47,8 @@ export function openIntake(parts: Parts, actor: Actor, input: IntakeInput): Inta
 /** Changes an intake; what the input leaves out stays. Throws like {@link openIntake}. */
 export function changeIntake(parts: Parts, actor: Actor, before: IntakeRow, input: IntakeInput): IntakeRow {
   checkTogether(input, before);
+  const others = parts.store.intakes.all().flatMap(each => (each.id === before.id ? [] : each.name));
+  if (input.name !== before.name) mustBeFree(input.name, 'intake', others);
   const row = parts.store.intakes.update(before.id, storedIntake(parts.vault, input, before))!;
   parts.feeds.schedule([row]);
   parts.log.info({ actor: actor.id, intake: row.id }, 'an intake was changed');

@@ -13,6 +13,7 @@ import type { RouteDefinition } from '@grammata/core/route';
 import { aboutSubmission, parseJson, type Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { now } from '../clock';
+import { RECORDED } from '../delivery';
 import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { type ProofRow, type RouteRow } from '../store';
@@ -140,9 +141,21 @@ function answersFor({ store }: Parts, routeId: string, sampleId: string): Record
   const delivery = store.deliveries.lastOf(routeId, [sampleId]).get(sampleId);
   if (!delivery) return {};
   const answers: RecordedAnswers = {};
+  // Of what is written the whole answer is kept.
+  for (const { callId, item, what, answer } of store.deliveries.doneOf(delivery.id))
+    if (what === 'created' || what === 'updated')
+      answers[answerKey({ callId, item, purpose: what === 'created' ? 'create' : 'update' })] = answer;
   for (const { callId, item, purpose, response, outcome } of store.deliveries.attemptsOf(delivery.id)) {
-    const answer = outcome === 'delivered' && response !== null ? parseJson(response) : undefined;
-    if (answer !== undefined) answers[answerKey({ callId, item, purpose })] = answer;
+    const key = answerKey({ callId, item, purpose });
+    if (outcome !== 'delivered' || response === null || key in answers) continue;
+    const answer = parseJson(response);
+    if (answer !== undefined) answers[key] = answer;
+    else if (response.length >= RECORDED)
+      throw new HttpProblem(
+        409,
+        'An answer to one of these samples is longer than what is kept of it.',
+        'A proof is held against what was really answered. Prove samples with shorter answers, or try them once more on the side for tests.',
+      );
   }
   return answers;
 }

@@ -10,6 +10,7 @@ import { fieldFaults, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import type { Actor } from './actor';
+import { freeName, mustBeFree } from './names';
 import { sampleOf } from './sampleOf';
 
 type Parts = Pick<Services, 'store' | 'live' | 'deliveries' | 'courier' | 'log'>;
@@ -29,7 +30,10 @@ export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, 
   if (!form || !operation) throw fieldFaults(errors);
   return drawnAs(parts, actor, formId, {
     format: ROUTE_FORMAT,
-    name,
+    name: freeName(
+      name,
+      store.routes.all().map(each => each.draft.name),
+    ),
     condition: everything,
     calls: [
       { id: newId(), targetId, operationId, lines: writable(operation).map(field => newLine(newId(), field.key)) },
@@ -71,6 +75,14 @@ export function copyRoute(parts: Parts, actor: Actor, { id, formId, draft }: Rou
  */
 export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: DraftInput, formId?: string): RouteRow {
   checkIdentities(draft.definition);
+  // What it was called before is its own, whoever else is called so.
+  const { name } = draft.definition;
+  if (name !== route.draft.name)
+    mustBeFree(
+      name,
+      'route',
+      parts.store.routes.all().flatMap(each => (each.id === route.id ? [] : each.draft.name)),
+    );
   const saved = parts.store.routes.saveDraft(route.id, draft, formId);
   if (!saved)
     throw new HttpProblem(

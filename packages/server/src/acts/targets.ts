@@ -6,12 +6,15 @@ import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import type { Actor } from './actor';
 import { goNow } from './askNow';
+import { mustBeFree } from './names';
 
 type Parts = Pick<Services, 'store' | 'vault' | 'live' | 'breakers' | 'log'>;
 
 /** Takes a target on; what it offers is not read yet. */
 export function addTarget({ store, vault, log }: Parts, actor: Actor, given: TargetInput): TargetRow {
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  const names = store.targets.all().map(each => each.name);
+  mustBeFree(input.name, 'target', names);
   const row = store.targets.create({
     ...input,
     recipe: recipe ? recipeFrom(recipe) : null,
@@ -36,6 +39,8 @@ export async function changeTarget(
 ): Promise<TargetRow> {
   const { store, vault, breakers, log } = parts;
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  const others = store.targets.all().flatMap(each => (each.id === row.id ? [] : each.name));
+  if (input.name !== row.name) mustBeFree(input.name, 'target', others);
   const isToken = auth?.kind === 'oauth' || auth?.kind === 'consent';
   const tokensMove =
     isToken &&

@@ -26,7 +26,7 @@ beforeEach(async () => {
       { id: 'q2', label: 'pH', value: 7.1 + at / 10 },
     ],
   });
-  second = await withForm(client, [answer(0, 'AB-07'), answer(1, 'AB-02')]);
+  second = await withForm(client, [answer(0, 'AB-07'), answer(1, 'AB-02')], 'Others');
   other.tables = {
     tables: [
       {

@@ -10,7 +10,7 @@ import { complaintsAbout, verdictOn, type Verdict } from './outcome';
 import { sideOf, type PreparedRoute, type Side } from './prepare';
 
 /** How much of an answer is recorded, in characters. */
-const RECORDED = 20_000;
+export const RECORDED = 20_000;
 
 /** How one request of a delivery went. */
 export interface Asked {

@@ -216,6 +216,7 @@ test('with the intake goes what was told of its forms', async () => {
   const other = await withForm(
     client,
     [1, 2, 3, 4].map(at => answers(at)),
+    'Others',
   );
   await post(client, other.intake, {
     ...answers(5),

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { ArrivalSummary, ArrivalView, IntakeView } from '@grammata/contract';
@@ -13,7 +14,7 @@ beforeAll(async () => {
 });
 afterAll(() => client.stop());
 beforeEach(async () => {
-  intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'By mail and feed' })).json;
+  intake = (await client.call<IntakeView>('POST', '/intakes', { name: `By mail and feed ${randomUUID()}` })).json;
 });
 
 const seen = () => client.call<IntakeView>('GET', `/intakes/${intake.id}`).then(each => each.json);

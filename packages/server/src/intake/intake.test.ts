@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { brotliCompressSync, deflateSync, gzipSync } from 'node:zlib';
 import type { ArrivalSummary, ArrivalView, FormListed, FormView, IntakeView, StrayView } from '@grammata/contract';
 import { newArrival } from './arrival';
@@ -12,7 +13,7 @@ beforeAll(async () => {
 });
 afterAll(() => client.stop());
 beforeEach(async () => {
-  intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Field team forms' })).json;
+  intake = (await client.call<IntakeView>('POST', '/intakes', { name: `Field team forms ${randomUUID()}` })).json;
   address = `${client.url}${new URL(intake.address).pathname}`;
 });
 

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { ArrivalSummary, ArrivalView, IntakeView, PinsPreview, SamplesView, WorkView } from '@grammata/contract';
 import type { Submission } from '@grammata/core/submission';
 import { readdirSync } from 'node:fs';
@@ -16,7 +17,7 @@ afterAll(async () => {
   await client.stop();
 });
 beforeEach(async () => {
-  intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Odd builder' })).json;
+  intake = (await client.call<IntakeView>('POST', '/intakes', { name: `Odd builder ${randomUUID()}` })).json;
 });
 
 const send = (body: string, type = 'application/json') =>

@@ -14,8 +14,9 @@ export const post = ({ url }: Pick<Client, 'url'>, { address }: Pick<IntakeView,
 export async function withForm(
   client: Client,
   submissions: readonly object[],
+  name = 'Reports',
 ): Promise<{ intake: IntakeView; formId: string }> {
-  const intake = (await client.call<IntakeView>('POST', '/intakes', { name: 'Reports' })).json;
+  const intake = (await client.call<IntakeView>('POST', '/intakes', { name })).json;
   for (const each of submissions) await post(client, intake, each);
   const [seen] = await eventually(
     async () => (await client.call<{ formId: string | null }[]>('GET', `/intakes/${intake.id}/arrivals`)).json,
