@@ -91,7 +91,7 @@ const corrections: Correction[] = [
 
 for (const { what, type = 'application/json', body, steps, then } of corrections)
   test(`put right in three steps: ${what}`, async ({ page }) => {
-    const address = await openIntake(page, 'Put right');
+    const address = await openIntake(page, `Put right: ${what}`);
     await page.request.fetch(address, { method: 'POST', headers: { 'content-type': type }, data: body });
     await page.getByRole('button', { name: 'Overrule…' }).click();
     await steps(page);

@@ -1,11 +1,12 @@
 import { isJsonObject, type Json } from '@grammata/core/submission';
-import { compileChain, isProblem, type Step } from '@grammata/core/transform';
+import { compileChain, isProblem, transformOf, type Step } from '@grammata/core/transform';
 import { documentOf, fileAndOptions, Misuse, type Command } from './command';
 
 /** `grammata apply`: a cleaning chain over values. */
 export const apply: Command = async args => {
   const { file } = fileAndOptions(args, {});
   const { chain, values } = checked(await documentOf(file));
+  chain.forEach(mustKnow);
   const compiled = compileChain(chain);
   if (compiled.faults.length > 0)
     throw new Misuse(compiled.faults.map(fault => `step ${fault.step + 1}: ${fault.message}`).join(' '));
@@ -17,6 +18,18 @@ export const apply: Command = async args => {
   });
   return { results };
 };
+
+/** A parameter that is none is a slip: passed over, the step would do something else. */
+function mustKnow({ id, params }: Step, index: number): void {
+  const transform = transformOf(id);
+  if (!transform) return;
+  const known = Object.keys(new transform.params());
+  const stray = Object.keys(params).find(each => !known.includes(each));
+  if (stray !== undefined)
+    throw new Misuse(
+      `step ${index + 1}: “${stray}” is no parameter of ${id}; ${known.length === 0 ? 'it takes none' : `it takes ${known.join(', ')}`}.`,
+    );
+}
 
 function checked(document: unknown): { chain: Step[]; values: Json[] } {
   if (!isJsonObject(document) || !Array.isArray(document.chain) || !Array.isArray(document.values)) {

@@ -55,6 +55,17 @@ describe('apply', () => {
   });
 });
 
+test('a parameter that is none is told, with what the step takes', () => {
+  const { status, stderr } = run(
+    ['apply', '-'],
+    '{"chain":[{"id":"text.case","params":{"tot":"upper"}}],"values":["a"]}',
+  );
+  expect([status, stderr]).toEqual([
+    2,
+    expect.stringMatching(/step 1: “tot” is no parameter of text\.case; it takes to\./),
+  ]);
+});
+
 test.each<[string, string[], string]>([
   ['no command', [], ''],
   ['an unknown command', ['shout'], ''],

@@ -14,14 +14,14 @@ export function workspaceApi(services: Services): Router {
   router.get('/workspace', (_request, response) => void response.json(exportedFiles(services)));
 
   /** What importing files would do. */
-  router.post('/workspace/compare', (request, response) => {
-    response.json(compareWorkspace(services, bodyOf(request.body).files, readers));
+  router.post('/workspace/compare', async (request, response) => {
+    response.json(await compareWorkspace(services, bodyOf(request.body).files, readers));
   });
 
   /** Imports files that were compared, all or none. */
-  router.post('/workspace', (request, response) => {
+  router.post('/workspace', async (request, response) => {
     const { files, mark } = bodyOf(request.body);
-    response.json(importWorkspace(services, actorOf(response), files, mark, readers));
+    response.json(await importWorkspace(services, actorOf(response), files, mark, readers));
   });
   return router;
 }

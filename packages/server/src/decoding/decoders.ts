@@ -5,6 +5,7 @@ import { Piscina } from 'piscina';
 import type { Pins } from '@grammata/core/decode';
 import type { AnswerChangeSeen, AnswerPlace } from '@grammata/core/drift';
 import type { FileRef } from '@grammata/core/submission';
+import type { CheckedRoute, Workspace } from '@grammata/core/workspace';
 import type { FormChangeSeen } from '../drift/formChanges';
 import type { BuiltRow } from '../store';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
@@ -280,6 +281,11 @@ export class Decoders {
   async answerChanges(answers: AnsweredText[], places: Map<string, AnswerPlace[]>): Promise<AnswerChangeSeen[]> {
     const task: DecodeTask = { task: 'answerChanges', answers, places };
     return (await this.#watching.run(task, this.limits.seconds)) as AnswerChangeSeen[];
+  }
+
+  /** Holds the proofs of a workspace against its routes. Rejects as reading does. */
+  async checkProofs(workspace: Workspace): Promise<CheckedRoute[]> {
+    return (await this.#large.run({ task: 'checkProofs', workspace }, this.limits.seconds)) as CheckedRoute[];
   }
 
   #run(task: DecodeTask, bytes: number): Promise<unknown> {

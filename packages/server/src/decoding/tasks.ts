@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Decoded, FileContent, Known, Pins, Way } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
+import type { CheckedRoute, Workspace } from '@grammata/core/workspace';
 import type { ReadingSummary } from '@grammata/contract';
 import type { AnswerChangeSeen, Answered, AnswerPlace } from '@grammata/core/drift';
 import type { FormChangeSeen } from '../drift/formChanges';
@@ -80,6 +81,7 @@ export type DecodeTask =
   | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
   | { task: 'formChanges'; rows: BuiltRow[] }
   | { task: 'answerChanges'; answers: AnsweredText[]; places: Map<string, AnswerPlace[]> }
+  | { task: 'checkProofs'; workspace: Workspace }
   | { task: 'offer'; kind: OfferKind; text: string; how: HowToRead }
   | ({ task: 'content'; files: FileRef[]; index: number } & Pick<StoredMessage, 'body' | 'file' | 'contentType'>);
 
@@ -91,6 +93,7 @@ export interface DecodeResult {
   compare: Compared[];
   formChanges: FormChangeSeen[];
   answerChanges: AnswerChangeSeen[];
+  checkProofs: CheckedRoute[];
   offer: Offer;
   content: FileContent | null;
 }

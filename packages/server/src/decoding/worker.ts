@@ -17,6 +17,7 @@ import {
 } from '@grammata/core/decode';
 import { answerChanges } from '@grammata/core/drift';
 import { asText, isBlank, parseJson, valueAt, type Json, type Submission } from '@grammata/core/submission';
+import { checkProofs } from '@grammata/core/workspace';
 import type { ReadingSummary } from '@grammata/contract';
 import { formChangesIn } from '../drift/formChanges';
 import { offerIn } from '../targets/offer';
@@ -180,6 +181,10 @@ const tasks: {
       answers.map(({ text, ...each }) => ({ ...each, answer: text === null ? undefined : parseJson(text) })),
       places,
     );
+  },
+
+  async checkProofs({ workspace }) {
+    return checkProofs(workspace);
   },
 
   async offer({ kind, text, how }) {

@@ -3,11 +3,11 @@ import type { ComparedView, DefinitionInput, IntakeInput, TargetInput } from '@g
 import type { Pins } from '@grammata/core/decode';
 import { canonical, type Json } from '@grammata/core/submission';
 import {
-  checkProofs,
   compareFiles,
   filesOf,
   placed,
   workspaceOf,
+  type CheckedRoute,
   type FileChange,
   type Placed,
   type Workspace,
@@ -30,6 +30,7 @@ export function comparedWith(
   here: Here,
   files: WorkspaceFiles,
   readers: Pick<Readers, 'faults'>,
+  proofs: readonly CheckedRoute[],
 ): { view: ComparedView; given: Workspace | null } {
   const given = workspaceOf(files);
   const own = filesOf(here);
@@ -53,7 +54,7 @@ export function comparedWith(
         message,
       })),
     ),
-    proofs: checkProofs(given).map(route => ({
+    proofs: proofs.map(route => ({
       ...route,
       proofs: route.proofs.filter(each => each.differences.length > 0),
     })),

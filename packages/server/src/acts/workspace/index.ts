@@ -1,5 +1,6 @@
 import type { ComparedView } from '@grammata/contract';
-import type { WorkspaceFiles } from '@grammata/core/workspace';
+import { workspaceOf, type CheckedRoute, type WorkspaceFiles } from '@grammata/core/workspace';
+import { DecodeFault, DecodeLate } from '../../decoding';
 import { HttpProblem } from '../../problems';
 import type { Services } from '../../services';
 import type { Actor } from '../actor';
@@ -11,23 +12,42 @@ export type { Readers } from './compare';
 export { exportedFiles } from './here';
 
 /** Holds files against what is here, and says what importing them would do. Nothing is changed. */
-export const compareWorkspace = (services: Services, files: WorkspaceFiles, readers: Readers): ComparedView =>
-  comparedWith(workspaceHere(services), files, readers).view;
+export async function compareWorkspace(
+  services: Services,
+  files: WorkspaceFiles,
+  readers: Readers,
+): Promise<ComparedView> {
+  const proofs = await proofsIn(services, files);
+  return comparedWith(workspaceHere(services), files, readers, proofs).view;
+}
+
+/** How the proofs of files hold, played through in a thread: whoever wrote them decides how long that takes. Throws HttpProblem. */
+async function proofsIn({ decoders }: Services, files: WorkspaceFiles): Promise<CheckedRoute[]> {
+  const given = workspaceOf(files);
+  if ('faults' in given) return [];
+  try {
+    return await decoders.checkProofs(given);
+  } catch (error) {
+    if (!(error instanceof DecodeFault || error instanceof DecodeLate)) throw error;
+    throw new HttpProblem(422, 'The proofs in these files can’t be played through.', error.message);
+  }
+}
 
 /**
  * Imports files: all that they would do is done, or nothing. Throws HttpProblem where something can't be taken over, and where
  * something here is otherwise than it was compared with.
  */
-export function importWorkspace(
+export async function importWorkspace(
   services: Services,
   actor: Actor,
   files: WorkspaceFiles,
   mark: string,
   readers: Readers,
-): ComparedView {
+): Promise<ComparedView> {
+  const proofs = await proofsIn(services, files);
   const { store, feeds, breakers, log, live } = services;
   const here = workspaceHere(services);
-  const { view, given } = comparedWith(here, files, readers);
+  const { view, given } = comparedWith(here, files, readers, proofs);
   if (!given || view.faults.length > 0)
     throw new HttpProblem(
       422,
