@@ -4,6 +4,7 @@ import { attackApi } from './api';
 import { attackConnections } from './connections';
 import { attackDisk } from './disk';
 import { killRounds } from './kill';
+import { attackLoads } from './loads';
 import { attackMessages } from './messages';
 import { scale } from './scale';
 import { attackWaits, LONGEST_WAIT } from './waits';
@@ -51,6 +52,12 @@ if (wants('waits')) {
     `waits: ${sent} dear messages; another request waited ${Math.round(slowest.ms)} ms at most (${slowest.what}, after ${slowest.after}); ${over.length} waited more than ${LONGEST_WAIT} ms`,
   );
   over.slice(0, 10).forEach(each => say(`  ${each}`));
+}
+if (wants('loads')) {
+  const { uploads, reading } = await attackLoads();
+  say(
+    `loads: ${Math.round(reading.rate)} small submissions a second, ${Math.round(100 * reading.share)} % of them read when the last was taken in; 40 bodies of 50 MB: memory grew by ${Math.round(uploads.coming)} MB as they came, ${Math.round(uploads.read)} MB until they were read`,
+  );
 }
 if (wants('disk')) {
   const figures = await attackDisk();
