@@ -10,7 +10,9 @@ let sockets: Socket[];
 let look: () => void;
 
 async function serve(more: { mostOfOne?: number; isProxy?: (address: string) => boolean }): Promise<void> {
-  server = createServer((request, response) => void request.resume().on('end', () => response.end('whole')));
+  server = createServer((request, response) => {
+    if (request.url !== '/waits') request.resume().on('end', () => response.end('whole'));
+  });
   const timers = new Timers(pino({ level: 'silent' }));
   jest
     .spyOn(timers, 'every')
@@ -75,6 +77,10 @@ test('a body that hardly comes is let go of with 408; one that is whole, or youn
   const slow = await begun();
   const whole = await open(get);
   expect(String((await once(whole, 'data'))[0])).toContain('whole');
+  // A stream of events, or an answer that takes its time.
+  const heard = once(server, 'request');
+  const waiting = await open(get.replace('GET /', 'GET /waits'));
+  await heard;
   time += 40_000;
   const young = await begun();
   look();
@@ -82,5 +88,8 @@ test('a body that hardly comes is let go of with 408; one that is whole, or youn
   const [answer] = (await once(slow, 'data')) as [Buffer];
   expect(answer.toString()).toMatch(/^HTTP\/1.1 408 /);
   await ended(slow);
-  expect([young.destroyed, whole.destroyed]).toEqual([false, false]);
+  look();
+  expect([young, whole, waiting].map(each => each.destroyed || each.readableEnded)).toEqual([false, false, false]);
+  waiting.write(get);
+  expect(waiting.writable).toBe(true);
 });

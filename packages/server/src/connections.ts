@@ -52,10 +52,13 @@ export function boundConnections(server: Server, parts: ConnectionParts): Timer 
   });
   return timers.every('looking for bodies that hardly come', LOOK, () => {
     for (const [request, begun] of coming) {
+      // All of it came: however long its answer takes, or is read, its sender has done what it had to.
+      if (request.complete) coming.delete(request);
       const took = performance.now() - begun.at;
-      if (took < GRACE) continue;
+      if (request.complete || took < GRACE) continue;
       const { socket } = request;
-      if (socket.bytesRead - begun.bytes >= (SLOWEST * took) / 1000 || request.readableFlowing === false) continue;
+      // What came and was not read yet is no fault of the sender's.
+      if (socket.bytesRead - begun.bytes >= (SLOWEST * took) / 1000 || request.readableLength > 0) continue;
       coming.delete(request);
       // RFC 9110 §15.5.9: it took too long; the connection is not used again.
       if (socket.writable) socket.write('HTTP/1.1 408 Request Timeout\r\nconnection: close\r\n\r\n');
