@@ -7,7 +7,7 @@ import { BEFORE, LEAST, NEWEST, type FormChangeSeen } from './formChanges';
 import { Gathering } from './gathering';
 import { trafficChange } from './traffic';
 
-/** Characters of submissions that are compared: of large ones only the newest. */
+/** Bytes of submissions that are compared: of large ones only the newest. */
 const MOST_COMPARED = 4_000_000;
 /** Submissions whose times say how many are usual. */
 const MOST_TIMES = 2000;

@@ -91,10 +91,11 @@ export class Changes {
       .get();
   }
 
-  /** The newest submissions of a form, newest first, with how their messages were built; no more than so many characters of them. */
+  /** The newest submissions of a form, newest first, with how their messages were built; no more than so many bytes of them. */
   built(formId: string, limit: number, most: number): BuiltRow[] {
+    // How long a text is in bytes stands in its row: none is read for it, however long it is.
     const sizes = this.db
-      .select({ size: sql<number>`length(${submissions.data})` })
+      .select({ size: sql<number>`octet_length(${submissions.data})` })
       .from(submissions)
       .where(eq(submissions.formId, formId))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
