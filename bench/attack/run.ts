@@ -49,7 +49,7 @@ if (wants('connections')) {
 if (wants('waits')) {
   const { sent, slowest, over } = await attackWaits();
   say(
-    `waits: ${sent} dear messages; another request waited ${Math.round(slowest.ms)} ms at most (${slowest.what}, after ${slowest.after}); ${over.length} waited more than ${LONGEST_WAIT} ms`,
+    `waits: ${sent} costly messages; another request waited ${Math.round(slowest.ms)} ms at most (${slowest.what}, after ${slowest.after}); ${over.length} waited more than ${LONGEST_WAIT} ms`,
   );
   over.slice(0, 10).forEach(each => say(`  ${each}`));
 }

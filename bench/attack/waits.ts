@@ -26,8 +26,8 @@ const json = (name: string, value: unknown): Sent => ({
 const many = (count: number, value: (at: number) => unknown) =>
   Object.fromEntries(Array.from({ length: count }, (_, at) => [`question ${at}`, value(at)]));
 
-/** Bodies that are dear to whoever reads, stores or compares them, each after an ordinary form at the same intake. */
-const dear = (): Sent[] => [
+/** Bodies that cost much work to whoever reads, stores or compares them, each after an ordinary form at the same intake. */
+const costly = (): Sent[] => [
   { name: 'a table of 20,000 columns', contentType: 'text/csv', body: columns(20_000, 1) },
   { name: 'a table of 2,000 columns and 40 rows', contentType: 'text/csv', body: columns(2000, 40) },
   json(
@@ -66,7 +66,7 @@ export interface WaitFigures {
   over: string[];
 }
 
-/** Sends what is dear while others ask for a page and post to another intake, and says how long those waited. */
+/** Sends what costs much while others ask for a page and post to another intake, and says how long those waited. */
 export async function attackWaits(): Promise<WaitFigures> {
   const server = await Attacked.fresh();
   const made = async (name: string) => server.call<{ id: string; address: string }>('POST', '/intakes', { name });
@@ -87,7 +87,7 @@ export async function attackWaits(): Promise<WaitFigures> {
     const body = each.body(n);
     return body.length > LARGEST ? [] : [{ name: each.name, contentType: each.contentType, body, query: each.query?.(500) ?? '' }]; // prettier-ignore
   });
-  const all = [...dear(), ...crafted];
+  const all = [...costly(), ...crafted];
   const waits: WaitFigures = { sent: 0, slowest: { ms: 0, after: '', what: '' }, over: [] };
   let [after, isOver] = ['nothing', false];
   const watching = async (what: string, ask: () => Promise<unknown>) => {

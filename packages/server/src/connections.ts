@@ -53,9 +53,12 @@ export function boundConnections(server: Server, parts: ConnectionParts): Timer 
   return timers.every('looking for bodies that hardly come', LOOK, () => {
     for (const [request, begun] of coming) {
       // All of it came: however long its answer takes, or is read, its sender has done what it had to.
-      if (request.complete) coming.delete(request);
+      if (request.complete) {
+        coming.delete(request);
+        continue;
+      }
       const took = performance.now() - begun.at;
-      if (request.complete || took < GRACE) continue;
+      if (took < GRACE) continue;
       const { socket } = request;
       // What came and was not read yet is no fault of the sender's.
       if (socket.bytesRead - begun.bytes >= (SLOWEST * took) / 1000 || request.readableLength > 0) continue;

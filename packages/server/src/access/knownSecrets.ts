@@ -34,13 +34,16 @@ export class KnownSecrets {
       if (part.length < SHORTEST) continue;
       const before = this.#until.get(part);
       this.#until.set(part, Math.max(until, before ?? 0));
-      if (before !== undefined) continue;
-      for (const way of waysToWrite(part)) {
-        const hash = hashOf(way);
-        const all = [...(this.#ways.get(hash) ?? []), way].sort((a, b) => b.length - a.length);
-        this.#ways.set(hash, all);
-        this.#begins[hash & LAST] = 1;
-      }
+      if (before === undefined) this.#lookFor(part);
+    }
+  }
+
+  #lookFor(secret: string): void {
+    for (const way of waysToWrite(secret)) {
+      const hash = hashOf(way);
+      const all = [...(this.#ways.get(hash) ?? []), way].sort((a, b) => b.length - a.length);
+      this.#ways.set(hash, all);
+      this.#begins[hash & LAST] = 1;
     }
   }
 
@@ -71,14 +74,12 @@ export class KnownSecrets {
     if (time - this.#sweptAt < SWEEP) return;
     this.#sweptAt = time;
     const over = [...this.#until].filter(([, until]) => until < time).map(([secret]) => secret);
-    for (const secret of over) {
-      this.#until.delete(secret);
-      for (const way of waysToWrite(secret)) {
-        const left = this.#ways.get(hashOf(way))?.filter(each => each !== way) ?? [];
-        if (left.length > 0) this.#ways.set(hashOf(way), left);
-        else this.#ways.delete(hashOf(way));
-      }
-    }
+    if (over.length === 0) return;
+    over.forEach(secret => this.#until.delete(secret));
+    // Made anew of those that are left: two secrets may be written in one way, and it goes with the last of them.
+    this.#ways.clear();
+    this.#begins.fill(0);
+    for (const secret of this.#until.keys()) this.#lookFor(secret);
   }
 }
 

@@ -61,9 +61,8 @@ function checkIdentities(definition: RouteDefinition): void {
 /** Draws a route that does the same as another's draft, under a name of its own, as a draft. */
 export function copyRoute(parts: Parts, actor: Actor, { id, formId, draft }: RouteRow): RouteRow {
   const { store, log } = parts;
-  const taken = new Set(store.routes.all().map(each => each.draft.name));
-  const names = Array.from({ length: taken.size + 1 }, (_, at) => `${draft.name}, copy${at === 0 ? '' : ` ${at + 1}`}`);
-  const row = store.routes.create(formId, { ...draft, name: names.find(each => !taken.has(each))! });
+  const names = store.routes.all().map(each => each.draft.name);
+  const row = store.routes.create(formId, { ...draft, name: freeName(`${draft.name}, copy`, names) });
   log.info({ actor: actor.id, route: row.id, of: id }, 'a route was copied');
   changed(parts, row.id);
   return row;

@@ -1,12 +1,8 @@
 import type { Done } from '@grammata/core/perform';
 import { maskedIn, type Vault } from '../access';
+import type { KeptDone } from '../store';
 
-/** A call that is done as it is kept: without secrets; where its answer holds some, the whole is sealed beside it. */
-export type KeptDone = Done & {
-  /** In Base64. */
-  sealed?: string;
-};
-
+/** A call that is done, as it is kept. */
 export function keptDone(done: Done, vault: Pick<Vault, 'mask' | 'wrap'>): KeptDone {
   const shown = maskedIn(done, vault.mask);
   return shown === done ? done : { ...shown, sealed: vault.wrap(JSON.stringify(done)).toString('base64') };

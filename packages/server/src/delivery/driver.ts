@@ -253,8 +253,8 @@ export class DeliveryDriver {
 
   /** What came of a try, as it is kept: without secrets; what later calls use is sealed. */
   #kept({ attempt, done, next }: Outcome): Omit<Settlement, 'id' | 'owner'> {
-    const { courier, vault } = this.parts;
-    const reason = next.reason === null ? null : courier.mask(next.reason);
+    const { vault } = this.parts;
+    const reason = next.reason === null ? null : vault.mask(next.reason);
     return { attempt, done: done.map(each => keptDone(each, vault)), next: { ...next, reason } };
   }
 
@@ -320,7 +320,8 @@ export class DeliveryDriver {
         return settle({ attempt: null, done: taken(), next: waiting(at, verdict.message, verdict.notBefore) });
       const number = delivery.attempts + 1;
       // Whoever asks is not known, or its target is parked: it says nothing of this request, and counts as no try.
-      if (verdict.isUnknown || (record.status === 403 && this.parts.breakers.parked(ask.targetId))) {
+      const isParked = this.parts.breakers.parked(ask.targetId) !== null;
+      if (verdict.isUnknown || (record.status === 403 && isParked && ask.purpose !== 'readBack')) {
         const pause = pauseBefore(number, null);
         const then = waiting({ ...at, attempts: number }, verdict.message, now() + pause);
         return settle({ attempt: { ...record, deliveryId: delivery.id, number }, done: taken(), next: then });

@@ -99,7 +99,8 @@ export class Trying {
     if (!this.#at.done) return { asks, done: [], problems: [] };
     const ending = this.#at.value;
     const done = ending.done.map(each => maskedIn(each, this.#mask));
-    return { asks, done, problems: 'held' in ending ? ending.held.map(plain) : [] };
+    const problems = 'held' in ending ? ending.held.map(each => maskedIn(plain(each), this.#mask)) : [];
+    return { asks, done, problems };
   }
 }
 

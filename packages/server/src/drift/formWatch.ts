@@ -2,7 +2,7 @@ import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
 import type { SeenChange, Store, SubmissionRow } from '../store';
 import type { Timers } from '../timing';
-import { DecodeFault, DecodeLate, type Decoders } from '../decoding';
+import type { Decoders } from '../decoding';
 import { BEFORE, LEAST, NEWEST, type FormChangeSeen } from './formChanges';
 import { Gathering } from './gathering';
 import { trafficChange } from './traffic';
@@ -121,8 +121,8 @@ export class FormWatch {
       found = rows.length > LEAST ? await decoders.formChanges(rows) : [];
     } catch (error) {
       if (this.#isClosed) return;
-      if (!(error instanceof DecodeFault || error instanceof DecodeLate)) throw error;
-      log.warn({ form: formId, reason: error.message }, 'changes of a form could not be looked for');
+      // Whatever kept it from looking is no matter to what is delivered meanwhile.
+      log.warn({ err: error, form: formId }, 'changes of a form could not be looked for');
     }
     if (this.#isClosed) return;
     if (newest) this.#checked.set(formId, newest);

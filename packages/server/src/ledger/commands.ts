@@ -1,7 +1,14 @@
 import type { Pins, Way } from '@grammata/core/decode';
-import type { Done } from '@grammata/core/perform';
 import type { ReadSubmission } from '../decoding/tasks';
-import type { ArrivalRow, AttemptRow, DeliveryFilter, DeliveryRow, ReceivedArrival, Selection } from '../store';
+import type {
+  ArrivalRow,
+  AttemptRow,
+  DeliveryFilter,
+  DeliveryRow,
+  KeptDone,
+  ReceivedArrival,
+  Selection,
+} from '../store';
 
 // Times are ms since the epoch unless a name says otherwise.
 
@@ -121,7 +128,7 @@ export interface Settlement {
   /** The request that was made; null where none was. */
   attempt: Omit<AttemptRow, 'id'> | null;
   /** Calls that are done with it. */
-  done: (Done & { sealed?: string })[];
+  done: KeptDone[];
   next: Next;
 }
 

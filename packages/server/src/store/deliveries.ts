@@ -22,6 +22,8 @@ import type { Database } from './database';
 import { attempts, callsDone, deliveries, submissions, versions } from './schema';
 import { likePattern, says, wordsIn } from './texts';
 
+export type { KeptDone } from './schema';
+
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
 

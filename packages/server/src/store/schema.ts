@@ -457,6 +457,9 @@ export const attempts = sqliteTable(
 );
 
 /** Calls that are done: a delivery that goes on later does not make them again. */
+/** A call that is done as it is kept: without secrets; where its answer holds some, the whole is sealed beside it, in Base64. */
+export type KeptDone = Done & { sealed?: string };
+
 export const callsDone = sqliteTable(
   'calls_done',
   {
@@ -465,8 +468,7 @@ export const callsDone = sqliteTable(
       .references(() => deliveries.id, { onDelete: 'cascade' }),
     callId: text().notNull(),
     item: text().notNull(),
-    /** One whose answer holds a secret has the whole sealed beside it. */
-    done: text({ mode: 'json' }).$type<Done & { sealed?: string }>().notNull(),
+    done: text({ mode: 'json' }).$type<KeptDone>().notNull(),
   },
   table => [primaryKey({ columns: [table.deliveryId, table.callId, table.item] })],
 );

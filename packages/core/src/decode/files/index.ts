@@ -1,8 +1,8 @@
 import { isJsonObject, parseJson, type FileRef, type Json } from '../../submission';
 import { fileFromObject } from './metadata';
+import { fileFromText, filesFromText, isData } from './written';
 
 export { heldIn } from './metadata';
-import { fileFromText, filesFromText, isData } from './written';
 
 /**
  * The files of an answer, in any notation: metadata with a link, a path, content or an identifier, alone or in lists, as JSON in
