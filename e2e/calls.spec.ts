@@ -9,7 +9,7 @@ async function openDelivery(page: Page, about: string): Promise<void> {
   // The list tells of what becomes of them while it is open.
   await page.goto(`/deliveries?search=${encodeURIComponent(about)}`);
   const row = page.getByRole('main').getByRole('listitem').filter({ hasText: about }).filter({ hasText: 'delivered' });
-  await row.first().getByRole('link').first().click({ timeout: 20_000 });
+  await row.first().getByRole('link').first().click();
   await expect(page.getByRole('region', { name: /^Request of/ }).first()).toBeVisible();
 }
 

@@ -61,6 +61,6 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
       const row = page.getByRole('row').filter({ hasText: 'gwen.openapi@example.org' });
       await expect(row).toContainText('Gwenllian', { timeout: 500 });
       await expect(row).toContainText('14 Weir Lane, Fernhollow, FH3 9ZZ', { timeout: 500 });
-    }).toPass({ timeout: 20_000 });
+    }).toPass();
   });
 });

@@ -23,8 +23,8 @@ export default defineConfig({
   outputDir: path.join(root, 'test-results'),
   workers: 1,
   // Waits, not pauses: on a busy machine things take their time.
-  timeout: 150_000,
-  expect: { timeout: 30_000 },
+  timeout: 180_000,
+  expect: { timeout: 45_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: demo.url,

@@ -22,11 +22,9 @@ test('what was recorded before a route was live is sent when somebody says so, a
   await panel.getByRole('button', { name: /^Send \d+$/ }).press('Enter');
   await expect(panel).toHaveCount(0);
   const work = page.getByRole('group', { name: /^Sending what is recorded/ });
-  await expect(work.getByRole('status')).toContainText(/^\d+ went on their way\.$/, {
-    timeout: 30_000,
-  });
+  await expect(work.getByRole('status')).toContainText(/^\d+ went on their way\.$/);
   await page.goto(`/deliveries?route=${id}`);
-  await expect(page.getByRole('radio', { name: /^waiting/ })).toHaveText('waiting0', { timeout: 30_000 });
+  await expect(page.getByRole('radio', { name: /^waiting/ })).toHaveText('waiting0');
   await expect(page.getByRole('radio', { name: /^held/ })).not.toHaveText('held0');
   await page.goto(`/routes/${id}?send`);
   await expect(panel).toContainText('None would be sent for the first time.');
@@ -75,14 +73,14 @@ test('a target that fails time and again is parked, and says so; somebody has it
   await page.request.post(`/api/routes/${id}/recorded`, { data: { selection: { search: 'Reed' }, again: false } });
   await page.request.post(`/api/routes/${id}/recorded`, { data: { selection: { search: 'Mill Race' }, again: false } });
   const margin = page.getByRole('complementary');
-  await expect(margin).toContainText(/It was parked .*It answered 500\./, { timeout: 20_000 });
+  await expect(margin).toContainText(/It was parked .*It answered 500\./);
   await expectAccessible(page);
   await page.goto('/');
   await expect(page.getByRole('complementary')).toContainText('Far shelf is parked');
   await page.getByRole('link', { name: 'See to it' }).click();
   await setFault(page, 'none');
   await page.getByRole('button', { name: 'Ask it now' }).press('Enter');
-  await expect(margin).not.toContainText('It was parked', { timeout: 20_000 });
+  await expect(margin).not.toContainText('It was parked');
 });
 
 test('what is tried again is set for a call, and refused where it can’t be', async ({ page }) => {

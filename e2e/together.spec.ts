@@ -156,7 +156,7 @@ test('samples come by column, and what arrives costs its own row, not all of the
         forms: { id: string; submissions: number }[];
       }
     ).forms[0];
-  await expect.poll(async () => (await form())?.submissions ?? 0, { timeout: 30_000 }).toBe(1200);
+  await expect.poll(async () => (await form())?.submissions ?? 0).toBe(1200);
   const { id: formId } = (await form())!;
   const targets = (await (await page.request.get('/api/targets/offered')).json()) as {
     id: string;

@@ -143,7 +143,7 @@ test.describe('when the target is in trouble', () => {
     const row = page.getByRole('listitem').first();
     await expect(row).toContainText('The target has trouble of its own (500)');
     await setFault(page, 'none');
-    await expect(row).toContainText('delivered', { timeout: 20_000 });
+    await expect(row).toContainText('delivered');
     await row.getByRole('link').click();
     await expect(page.getByRole('region', { name: 'Attempt 1', exact: true })).toContainText('may work later');
     await page.getByRole('button', { name: 'Send again…' }).click();

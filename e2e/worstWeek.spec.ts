@@ -71,7 +71,7 @@ test('a bad week is heard of, mended in the interface, and nothing is lost', asy
   await expect(page.getByRole('heading', { level: 1, name: 'Sampling report' })).toBeVisible();
 
   await page.goto('/changes');
-  await expect(change(page, /comes under another key/)).toBeVisible({ timeout: 30_000 });
+  await expect(change(page, /comes under another key/)).toBeVisible();
   await expect(change(page, /Dissolved oxygen.*is asked, and was not before/)).toContainText('does nothing to');
   await expect(page.getByRole('navigation', { name: 'Places' })).toContainText(/Changes\s*\d/);
   await expectAccessible(page);
@@ -97,7 +97,7 @@ test('a bad week is heard of, mended in the interface, and nothing is lost', asy
     .first()
     .click();
   await page.goto('/changes');
-  await expect(change(page, /calls the option “Withy Bridge \(AB-07\)”/)).toBeVisible({ timeout: 20_000 });
+  await expect(change(page, /calls the option “Withy Bridge \(AB-07\)”/)).toBeVisible();
   await mend(page, /calls the option “Withy Bridge/, /is sent as “Withy Bridge, upper \(AB-07\)”/);
 
   const ids = new Set<string>();

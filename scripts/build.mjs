@@ -69,7 +69,7 @@ export async function build({ force = false, say = console.log } = {}) {
   const now = stamp();
   const entries = [
     'dist/server.mjs',
-    'dist/ledgerWorker.mjs',
+    'dist/ledgerWorker.cjs',
     'dist/decodeWorker.cjs',
     'dist/demo.mjs',
     'dist/web/index.html',
@@ -78,13 +78,12 @@ export async function build({ force = false, say = console.log } = {}) {
   say('Building…');
   sameFromDist();
   const [{ build: bundle }, vite] = await Promise.all([import('esbuild'), import('vite')]);
-  const { beginDecoding, core, json, threads, workspaces } = await import('./threads.mjs');
+  const { bundleThreads, core, json, workspaces } = await import('./threads.mjs');
   // Parts of builds before are of no use to anybody.
   rmSync(path.join(root, 'dist/chunks'), { recursive: true, force: true });
   await bundle({
     entryPoints: {
       server: path.join(root, 'packages/server/src/main.ts'),
-      ...threads,
       demo: path.join(root, 'demo/src/main.ts'),
     },
     outdir: path.join(root, 'dist'),
@@ -102,7 +101,7 @@ export async function build({ force = false, say = console.log } = {}) {
     tsconfig: path.join(root, 'tsconfig.json'),
     logLevel: 'warning',
   });
-  beginDecoding(path.join(root, 'dist'));
+  await bundleThreads(path.join(root, 'dist'));
   await vite.build({
     configFile: path.join(root, 'packages/web/vite.config.ts'),
     root: path.join(root, 'packages/web'),

@@ -3,9 +3,9 @@ import path from 'node:path';
 import { root } from './root.mjs';
 
 export default async function setup() {
-  const { bundle } = await import('./threads.mjs');
+  const { bundleThreads } = await import('./threads.mjs');
   const folder = path.join(root, 'node_modules/.cache/grammata');
-  await bundle(folder);
+  await bundleThreads(folder);
   process.env.GRAMMATA_DECODER = path.join(folder, 'decodeWorker.cjs');
-  process.env.GRAMMATA_LEDGER = path.join(folder, 'ledgerWorker.mjs');
+  process.env.GRAMMATA_LEDGER = path.join(folder, 'ledgerWorker.cjs');
 }

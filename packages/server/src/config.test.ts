@@ -79,7 +79,7 @@ test.each<[string | undefined, boolean]>([
   ['on', true],
   ['off', false],
 ])('changes are looked for: %s', (GRAMMATA_CHANGES, expected) =>
-  expect(configFrom({ GRAMMATA_CHANGES }, '/').looksForChanges).toBe(expected),
+  expect(configFrom({ GRAMMATA_CHANGES }, '/').changesAfter !== null).toBe(expected),
 );
 test('what is neither on nor off is refused', () =>
   expect(() => configFrom({ GRAMMATA_CHANGES: 'no' }, '/')).toThrow(/GRAMMATA_CHANGES.*on or off/));

@@ -31,8 +31,8 @@ export interface Config {
   rowsDir: string;
   /** Most bytes of a file that is sent on. */
   largestFile: number;
-  /** Whether changes of forms and targets are looked for. */
-  looksForChanges: boolean;
+  /** ms after something happened to a form or target before changes of it are looked for; null where none are. */
+  changesAfter: number | null;
   /** What is logged, and what is more pressing. */
   logLevel: (typeof logLevels)[number];
   /** Deliveries under way at once. */
@@ -96,6 +96,9 @@ function logLevelFrom(value = 'warn'): Config['logLevel'] {
   return level;
 }
 
+/** ms before changes are looked for: what happens at once is looked at once. */
+const LOOKED_AFTER = 1500;
+
 /** On unless it is switched off. */
 function switchFrom(value: string | undefined, name: string): boolean {
   if (value !== undefined && value !== 'on' && value !== 'off')
@@ -120,10 +123,10 @@ export function configFrom(env: NodeJS.ProcessEnv, root: string): Config {
     trustProxies: proxiesFrom(env.GRAMMATA_TRUST_PROXY),
     mail: mailFrom(env, host),
     decoderFile: path.join(root, 'dist/decodeWorker.cjs'),
-    ledgerFile: path.join(root, 'dist/ledgerWorker.mjs'),
+    ledgerFile: path.join(root, 'dist/ledgerWorker.cjs'),
     rowsDir: path.resolve(env.GRAMMATA_ROWS ?? path.join(env.GRAMMATA_DATA ?? 'data', 'rows')),
     largestFile: megabytesFrom(env.GRAMMATA_LARGEST_FILE_MB, 250) * 1e6,
-    looksForChanges: switchFrom(env.GRAMMATA_CHANGES, 'GRAMMATA_CHANGES'),
+    changesAfter: switchFrom(env.GRAMMATA_CHANGES, 'GRAMMATA_CHANGES') ? LOOKED_AFTER : null,
     logLevel: logLevelFrom(env.GRAMMATA_LOG),
     concurrency: 256,
   };

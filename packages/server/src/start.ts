@@ -47,7 +47,11 @@ export interface Assembled {
 }
 
 /** Opens the data folder and builds the server. Throws ConfigFault when the folder can't be used. */
-export function assemble(config: Config, log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' })): Assembled {
+export function assemble(
+  config: Config,
+  log: Logger = pino({ level: process.env.GRAMMATA_LOG ?? 'warn' }),
+  decoders = new Decoders(config.decoderFile),
+): Assembled {
   const gate = new Gate();
   const { vault, linkKey, database, lock } = openData(config, gate);
   const store = storeOn(database.db);
@@ -89,7 +93,6 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   );
   const authorizations = new Authorizations(outward, vault, consents);
   const postman = new Postman(vault, config.allowPrivate);
-  const decoders = new Decoders(config.decoderFile);
   const bodies = new Bodies(config.dataDir);
   const folder = path.join(config.dataDir, 'underway');
   rmSync(folder, { recursive: true, force: true });
@@ -113,9 +116,9 @@ export function assemble(config: Config, log: Logger = pino({ level: process.env
   // Whether a target is asked at all is seen when its turn has come.
   const send = layered(keepsPace(), breakers.layer, renewsToken(authorizations));
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
-  const { concurrency, looksForChanges: isOn } = config;
-  const watch = new FormWatch({ store, decoders, live, timers, log, isOn });
-  const ear = new AnswerWatch({ store, decoders, live, timers, log, isOn });
+  const { concurrency, changesAfter } = config;
+  const watch = new FormWatch({ store, decoders, live, timers, log, changesAfter });
+  const ear = new AnswerWatch({ store, decoders, live, timers, log, changesAfter });
   const deliveries = new DeliveryDriver({
     store,
     ledger,

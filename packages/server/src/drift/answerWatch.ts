@@ -16,8 +16,8 @@ export interface AnswerWatchParts {
   live: LiveHub;
   timers: Timers;
   log: Logger;
-  /** False where changes are not looked for. */
-  isOn: boolean;
+  /** ms after something happened before it is looked at; null where changes are not looked for. */
+  changesAfter: number | null;
 }
 
 /** Holds what targets answer against what they answered before. */
@@ -26,12 +26,14 @@ export class AnswerWatch {
   #isClosed = false;
 
   constructor(private readonly parts: AnswerWatchParts) {
-    this.#gathering = new Gathering(parts.timers, 'looking at what targets answer', id => this.check(id));
+    this.#gathering = new Gathering(parts.timers, 'looking at what targets answer', parts.changesAfter, id =>
+      this.check(id),
+    );
   }
 
   /** A target answered: it is looked at in a moment. */
   heard(targetId: string): void {
-    if (this.parts.isOn) this.#gathering.add([targetId]);
+    this.#gathering.add([targetId]);
   }
 
   close(): void {

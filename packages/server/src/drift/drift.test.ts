@@ -228,7 +228,7 @@ test('with the intake goes what was told of its forms', async () => {
 });
 
 test('where changes are not looked for, none is told', async () => {
-  const quiet = await startServer({ looksForChanges: false });
+  const quiet = await startServer({ changesAfter: null });
   const { intake: own } = await withForm(
     quiet,
     [1, 2, 3, 4].map(at => answers(at)),

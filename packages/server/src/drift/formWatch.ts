@@ -22,8 +22,8 @@ export interface FormWatchParts {
   live: LiveHub;
   timers: Timers;
   log: Logger;
-  /** False where changes are not looked for. */
-  isOn: boolean;
+  /** ms after something happened before it is looked at; null where changes are not looked for. */
+  changesAfter: number | null;
 }
 
 /** Holds what arrives against what its form sent before. */
@@ -35,12 +35,14 @@ export class FormWatch {
   readonly #checking = new Map<string, Promise<void>>();
 
   constructor(private readonly parts: FormWatchParts) {
-    this.#gathering = new Gathering(parts.timers, 'looking for changes of forms', id => this.check(id));
+    this.#gathering = new Gathering(parts.timers, 'looking for changes of forms', parts.changesAfter, id =>
+      this.check(id),
+    );
   }
 
   /** Something came of these forms: they are looked at in a moment. */
   saw(formIds: Iterable<string>): void {
-    if (this.parts.isOn) this.#gathering.add(formIds);
+    this.#gathering.add(formIds);
   }
 
   close(): void {
@@ -50,8 +52,8 @@ export class FormWatch {
 
   /** Looks whether forms fell silent, or send far more than usual. */
   async traffic(at: number): Promise<void> {
-    const { store, live, timers, isOn } = this.parts;
-    if (!isOn) return;
+    const { store, live, timers, changesAfter } = this.parts;
+    if (changesAfter === null) return;
     for (const { form } of store.forms.heads()) {
       const what = trafficChange(store.changes.times(form.id, MOST_TIMES), at);
       const seen = { subject: 'form' as const, subjectId: form.id, before: null, after: null, at };
@@ -100,7 +102,7 @@ export class FormWatch {
 
   /** Looks at one form, in a thread of its own; keeps what it finds. One look at a form at a time. */
   check(formId: string): Promise<void> {
-    if (!this.parts.isOn) return Promise.resolve();
+    if (this.parts.changesAfter === null) return Promise.resolve();
     const before = this.#checking.get(formId) ?? Promise.resolve();
     const checking = before
       .catch(() => undefined)

@@ -8,7 +8,7 @@ test('what happened is looked at once each; one that fails takes nothing from th
   jest.useFakeTimers();
   try {
     const looked: string[] = [];
-    const gathering = new Gathering(timers, 'looking', id => {
+    const gathering = new Gathering(timers, 'looking', 1500, id => {
       looked.push(id);
       if (id === 'b') throw new Error('no');
     });

@@ -1,8 +1,5 @@
 import type { Timers } from '../timing';
 
-/** ms after something happened before it is looked at: what happens at once is looked at once. */
-const PAUSE = 1500;
-
 /** Gathers what something happened to, and looks at each of it a moment later, once. */
 export class Gathering {
   readonly #waiting = new Set<string>();
@@ -12,14 +9,17 @@ export class Gathering {
   constructor(
     private readonly timers: Timers,
     private readonly name: string,
+    /** ms after something happened before it is looked at: what happens at once is looked at once. Null where nothing is looked at. */
+    private readonly pause: number | null,
     private readonly look: (id: string) => void | Promise<void>,
   ) {}
 
   add(ids: Iterable<string>): void {
+    if (this.pause === null || this.#isClosed) return;
     for (const each of ids) this.#waiting.add(each);
-    if (this.#waiting.size === 0 || this.#isSet || this.#isClosed) return;
+    if (this.#waiting.size === 0 || this.#isSet) return;
     this.#isSet = true;
-    this.timers.later(this.name, PAUSE, () => this.#lookAtAll());
+    this.timers.later(this.name, this.pause, () => this.#lookAtAll());
   }
 
   close(): void {

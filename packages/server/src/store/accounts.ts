@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { and, count, eq, gt, lte } from 'drizzle-orm';
+import { and, count, eq, gt, lte, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { Database } from './database';
@@ -9,9 +9,22 @@ export type Account = typeof users.$inferSelect;
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 
+/** Every request asks for it. */
+const bySession = (db: Database) =>
+  db
+    .select({ user: users })
+    .from(sessions)
+    .innerJoin(users, eq(users.id, sessions.userId))
+    .where(and(eq(sessions.tokenHash, sql.placeholder('tokenHash')), gt(sessions.expiresAt, sql.placeholder('at'))))
+    .prepare();
+
 /** People and their sessions. */
 export class Accounts {
-  constructor(private readonly db: Database) {}
+  readonly #bySession: ReturnType<typeof bySession>;
+
+  constructor(private readonly db: Database) {
+    this.#bySession = bySession(db);
+  }
 
   isEmpty(): boolean {
     return this.db.select({ n: count() }).from(users).get()!.n === 0;
@@ -44,11 +57,7 @@ export class Accounts {
   }
 
   bySession(token: string): Account | null {
-    const open = and(eq(sessions.tokenHash, hashOf(token)), gt(sessions.expiresAt, now()));
-    return (
-      this.db.select({ user: users }).from(sessions).innerJoin(users, eq(users.id, sessions.userId)).where(open).get()
-        ?.user ?? null
-    );
+    return this.#bySession.get({ tokenHash: hashOf(token), at: now() })?.user ?? null;
   }
 
   /** Forgets sessions whose time is over. */

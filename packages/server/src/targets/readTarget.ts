@@ -21,7 +21,7 @@ export async function readTarget(
       ? { ...kept(store.targets.byId(row.id) ?? row, operations), readAt: now(), fault, ...(recipe && { recipe }) }
       : { fault },
   )!;
-  if (config.looksForChanges) {
+  if (config.changesAfter !== null) {
     if (operations) keepTargetChanges(services, row, stored);
     else keepCredentialsLost(services, row, view.status);
   }

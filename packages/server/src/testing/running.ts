@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Config } from '../config';
+import { Decoders } from '../decoding';
 import { assemble, type Running } from '../start';
 
 export { eventually } from './eventually';
@@ -21,6 +22,19 @@ export interface Client {
   stop(): Promise<void>;
 }
 
+/** Threads take a moment to start: all servers of a test file use the same, which end with it. */
+class SharedDecoders extends Decoders {
+  override close(): Promise<void> {
+    return Promise.resolve();
+  }
+
+  end(): Promise<void> {
+    return super.close();
+  }
+}
+let shared: SharedDecoders | null = null;
+globalThis.afterAll?.(() => shared?.end());
+
 const migrationsDir = path.resolve(__dirname, '../../migrations');
 
 /** A server of its own on a free port, in a folder of its own, with the owner signed in. For tests. */
@@ -36,7 +50,7 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     demo: false,
     practiceUrl: null,
     allowPrivate: ['127.0.0.1'],
-    looksForChanges: true,
+    changesAfter: 200,
     logLevel: 'silent',
     concurrency: 4,
     largestFile: 50_000_000,
@@ -48,7 +62,8 @@ export async function startServer(more: Partial<Config> = {}): Promise<Client> {
     ledgerFile: null,
     ...more,
   };
-  const running = await assemble(config).listen();
+  const decoders = more.decoderFile === undefined ? (shared ??= new SharedDecoders(config.decoderFile)) : undefined;
+  const running = await assemble(config, undefined, decoders).listen();
   const url = `http://127.0.0.1:${running.port}`;
   let cookie = '';
   const call: Client['call'] = async (method, place, body) => {
