@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, removeSecondRoutes, secondRoute } from './people';
+import { expectAccessible, openIntake, removeSecondRoutes, secondRoute } from './people';
 
 // Several people, several tabs, and pages that go while something is under way: nothing is lost, nobody waits, nothing is read
 // that need not be.
@@ -65,6 +65,24 @@ test('an edit is not lost with the tab that is closed, nor by a server that does
   await kept(page);
   const stored = (await (await page.request.get(`/api/routes/${id}`)).json()) as { draft: { name: string } };
   expect(stored.draft.name).toBe('A late way');
+});
+
+test('two people at one intake’s settings: what one of them did not see is not overwritten unseen', async ({
+  page,
+}) => {
+  await openIntake(page, 'Shared settings');
+  const id = page.url().split('/').pop()!.split('?')[0]!;
+  await page.getByRole('button', { name: 'Change', exact: true }).first().click();
+  const name = page.getByRole('textbox', { name: 'Name' });
+  await name.fill('Mine');
+  const theirs = await page.request.patch(`/api/intakes/${id}`, { data: { name: 'Theirs' } });
+  expect(theirs.ok()).toBe(true);
+  await expect(page.getByRole('heading', { level: 1, name: 'Theirs' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('it is “Theirs” now.')).toBeVisible();
+  await expect(name).toHaveValue('Mine');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Mine' })).toBeVisible();
 });
 
 test('what differs from what is live is shown, and what was live', async ({ page }) => {

@@ -88,7 +88,7 @@ if (wants('power')) {
 if (wants('scale')) {
   const { pages, before, after, restart } = await scale();
   say(
-    `scale, 100,000 of each: intake ${Math.round(before)}/s empty, ${Math.round(after)}/s full (${(after / before).toFixed(2)} ×); restart ${Math.round(restart)} ms`,
+    `scale, 500,000 of each: intake ${Math.round(before)}/s empty, ${Math.round(after)}/s full (${(after / before).toFixed(2)} ×); restart ${Math.round(restart)} ms`,
   );
   for (const { page, milliseconds, kilobytes } of pages)
     say(

@@ -9,9 +9,9 @@ export interface PageFigure {
   kilobytes: number;
 }
 
-/** 100,000 submissions of their own, 100,000 in one arrival, 100,000 deliveries that wait on a paused route; and how long each page takes. */
+/** Half a million submissions of their own, as many in one arrival, as many deliveries that wait on a paused route; and how long each page takes. */
 export async function scale(
-  most = 100_000,
+  most = 500_000,
 ): Promise<{ pages: PageFigure[]; before: number; after: number; restart: number }> {
   const attacked = await Attacked.fresh();
   try {
@@ -92,12 +92,14 @@ export async function scale(
       `/routes/${route.id}`,
       `/routes/${route.id}/refusals`,
       '/deliveries?limit=100',
-      '/deliveries?limit=100&offset=99000',
       '/deliveries?limit=100&state=waiting',
-      `/deliveries?limit=100&state=waiting&routeId=${route.id}`,
+      `/deliveries?limit=100&state=waiting&route=${route.id}`,
       '/deliveries?limit=100&search=nothing',
       '/deliveries?limit=100&search=foam',
       `/forms/${formId}/samples?limit=200&search=foam`,
+      '/find?search=foam',
+      '/find?search=b4711',
+      '/changes',
       '/targets',
     ]) {
       const times: number[] = [];
@@ -165,7 +167,10 @@ function fill(
   }
   arrive.run('wide', intakeId, now, 'wide', most, formId);
   keep.run('wide');
-  for (let n = 0; n < most; n++) submit.run(`w${n}`, 'wide', formId, n, now, `w${n}`, first.data as string);
+  for (let n = 0; n < most; n++) {
+    submit.run(`w${n}`, 'wide', formId, n, now, `w${n}`, first.data as string);
+    say(`w${n}`, n);
+  }
   db.exec('COMMIT');
   db.close();
 }

@@ -5,7 +5,7 @@ import { maskedIn } from '../access';
 import { iso } from '../clock';
 import { isUnpinned, type Pins, type Way } from '@grammata/core/decode';
 import { messageOf } from '../intake';
-import { fieldFault, notFound } from '../problems';
+import { fieldFault, mustBeAsShown, notFound } from '../problems';
 import type { Services } from '../services';
 import { FEED, isSameWay, type ArrivalRow } from '../store';
 import { ownAddress, sendToIntake } from './ownAddress';
@@ -42,7 +42,9 @@ export function intakesApi(services: Services): Router {
 
   router.patch('/intakes/:id', (request, response) => {
     const before = intakeOr404(request.params.id);
-    const input = checked(IntakeInput, { name: before.name, ...request.body });
+    const { shown, ...given } = (request.body ?? {}) as { shown?: unknown };
+    mustBeAsShown(intakeViews(services, [before])[0]!, shown);
+    const input = checked(IntakeInput, { name: before.name, ...given });
     const row = changeIntake(services, actorOf(response), before, input);
     response.json(intakeViews(services, [row])[0]);
   });

@@ -25,12 +25,26 @@ import {
   takeAway,
 } from '../acts';
 import { tryOperation } from '../delivery';
-import { fieldFault, notFound } from '../problems';
+import { fieldFault, mustBeAsShown, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { choicesOf, listingOf, lookAt, readTarget, withoutShownSecrets } from '../targets';
 import { checked, textFrom } from './validate';
 import { operationHeads, ownOf, targetSummary, targetView } from './views';
+
+/** A target as it is stored, as what would store it again. */
+const storedInput = (row: TargetRow): Partial<TargetInput> => ({
+  name: row.name,
+  document: row.document,
+  recipe: row.recipe && recipeInput(row.recipe),
+  tryBaseUrl: row.trySide?.baseUrl ?? null,
+  baseUrl: row.baseUrl,
+  reads: row.reads,
+  discoveryPath: row.discoveryPath,
+  auth: row.auth,
+  patience: row.patience,
+  pace: row.pace,
+});
 
 /** Downstream systems: their address, credentials, and what they offer. */
 export function targetsApi(services: Services): Router {
@@ -67,22 +81,16 @@ export function targetsApi(services: Services): Router {
   router.get('/targets/:id', (request, response) => void response.json(view(targetOr404(request.params.id))));
 
   router.patch('/targets/:id', async (request, response) => {
+    const { shown, ...changed } = (request.body ?? {}) as Partial<TargetInput> & { shown?: unknown };
+    const inputOn = (row: TargetRow) => checked(TargetInput, { ...storedInput(row), ...changed });
+    const { document } = await withoutShownSecrets(services.decoders, inputOn(targetOr404(request.params.id)));
+    // What somebody else changed while the document was looked through stays.
     const row = targetOr404(request.params.id);
-    const input = checked(TargetInput, {
-      name: row.name,
-      document: row.document,
-      recipe: row.recipe && recipeInput(row.recipe),
-      tryBaseUrl: row.trySide?.baseUrl ?? null,
-      baseUrl: row.baseUrl,
-      reads: row.reads,
-      discoveryPath: row.discoveryPath,
-      auth: row.auth,
-      patience: row.patience,
-      pace: row.pace,
-      ...request.body,
+    mustBeAsShown(view(row), shown);
+    const stored = await changeTarget(services, actorOf(response), row, {
+      ...inputOn(row),
+      ...(changed.document !== undefined && { document }),
     });
-    const given = await withoutShownSecrets(services.decoders, input);
-    const stored = await changeTarget(services, actorOf(response), row, given);
     response.json(view((await readTarget(services, stored)).stored));
   });
 

@@ -215,6 +215,20 @@ export const fileNameIn = (disposition: string): string | null =>
 
 const tlsCodes = /CERT|TLS|SSL|SELF_SIGNED|UNABLE_TO_VERIFY/;
 
+/** Why a TLS connection (RFC 8446) does not stand, by the codes of Node.js and OpenSSL. */
+const tlsReasons: [codes: RegExp, words: (host: string) => string][] = [
+  [/CERT_HAS_EXPIRED/, host => `The certificate of ${host} has expired.`],
+  [/CERT_NOT_YET_VALID/, host => `The certificate of ${host} is not valid yet. Check this machine’s clock.`],
+  [/ALTNAME/, host => `${host} shows a certificate that was issued for other names.`],
+  [
+    /SELF_SIGNED|UNABLE_TO_VERIFY|UNABLE_TO_GET_ISSUER/,
+    host =>
+      `${host} shows a certificate of an authority that this machine does not know. If it is your own, start Grammata with NODE_EXTRA_CA_CERTS set to the authority’s file.`,
+  ],
+  [/WRONG_VERSION_NUMBER|PACKET_LENGTH/, host => `${host} does not speak TLS there. Try the address with http://.`],
+  [/PROTOCOL_VERSION|UNSUPPORTED_PROTOCOL/, host => `${host} speaks only versions of TLS that are not safe any more.`],
+];
+
 function explain(error: NodeJS.ErrnoException, { host, hostname }: URL): Pick<OutwardFault, 'code' | 'message'> {
   const code = error.code ?? '';
   if (error instanceof PrivateAddress || error.cause instanceof PrivateAddress)
@@ -224,7 +238,10 @@ function explain(error: NodeJS.ErrnoException, { host, hostname }: URL): Pick<Ou
     return { code: 'name', message: `There is no host named ${hostname}.` };
   if (/TIMEOUT|ETIMEDOUT/.test(code) || error.name === 'TimeoutError' || error.name === 'AbortError')
     return { code: 'timeout', message: `${host} did not answer in time.` };
-  if (tlsCodes.test(code)) return { code: 'tls', message: `The TLS connection to ${host} failed: ${error.message}.` };
+  if (tlsCodes.test(code)) {
+    const words = tlsReasons.find(([codes]) => codes.test(code))?.[1];
+    return { code: 'tls', message: words?.(host) ?? `The TLS connection to ${host} failed (${code}).` };
+  }
   if (/ECONNRESET|UND_ERR_SOCKET|EPIPE/.test(code))
     return { code: 'dropped', message: `${host} closed the connection before it answered.` };
   return { code: 'other', message: `The request to ${host} failed: ${error.message}.` };

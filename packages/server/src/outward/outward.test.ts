@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { text } from 'node:stream/consumers';
 import { fileNameIn, isFault, mayReach, Outward } from '.';
 
 // RFC 1918, 4193, 5735, 3927: what is not public.
@@ -45,6 +46,14 @@ describe('requests outward', () => {
   beforeAll(async () => {
     server = createServer((request, response) => {
       if (request.url === '/drop') return void request.socket.destroy();
+      if (request.url === '/around') return void response.writeHead(307, { location: '/around' }).end();
+      if (request.url === '/inward')
+        return void response.writeHead(302, { location: `http://127.0.0.2:${port}/inside` }).end('x'.repeat(500_000));
+      if (request.url === '/near') return void response.writeHead(301, { location: 'file' }).end();
+      if (request.url === '/far')
+        return void response.writeHead(302, { location: `http://localhost:${port}/file` }).end();
+      if (request.url === '/nonsense') return void response.writeHead(302, { location: 'gopher://x/y' }).end();
+      if (request.url === '/file') return void response.end(request.headers.authorization ?? 'none');
       if (request.url === '/there') return void response.writeHead(302, { location: 'http://169.254.169.254/' }).end();
       response.writeHead(200, { 'x-method': request.method }).end('x'.repeat(2_000_000));
     });
@@ -66,6 +75,26 @@ describe('requests outward', () => {
       code,
       message: expect.stringMatching(/\S/),
     });
+    await outward.close();
+  });
+
+  test.each<[string, string | { code: string; message: RegExp }]>([
+    ['/file', 'Bearer k'],
+    ['/near', 'Bearer k'],
+    // Another host gets no credentials.
+    ['/far', 'none'],
+    // Wherever it points is checked like the address itself.
+    ['/inward', { code: 'private', message: /127\.0\.0\.2/ }],
+    ['/there', { code: 'private', message: /169\.254\.169\.254/ }],
+    ['/nonsense', { code: 'address', message: /gopher/ }],
+    ['/around', { code: 'address', message: /again and again/ }],
+  ])('a file at %s', async (path, expected) => {
+    const outward = new Outward([`127.0.0.1:${port}`, `localhost:${port}`]);
+    const found = await outward.download(`http://127.0.0.1:${port}${path}`, { authorization: 'Bearer k' });
+    if (typeof expected === 'string') {
+      if (isFault(found)) throw new Error(found.message);
+      expect(await text(found.body)).toBe(expected);
+    } else expect(found).toMatchObject({ code: expected.code, message: expect.stringMatching(expected.message) });
     await outward.close();
   });
 

@@ -94,15 +94,15 @@ export class Changes {
   /** The newest submissions of a form, newest first, with how their messages were built; no more than so many bytes of them. */
   built(formId: string, limit: number, most: number): BuiltRow[] {
     // How long a text is in bytes stands in its row: none is read for it, however long it is.
-    const sizes = this.db
-      .select({ size: sql<number>`octet_length(${submissions.data})` })
+    const newest = this.db
+      .select({ id: submissions.id, size: sql<number>`octet_length(${submissions.data})` })
       .from(submissions)
       .where(eq(submissions.formId, formId))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();
     let [rows, sum] = [0, 0];
-    while (rows < sizes.length && (rows === 0 || sum + sizes[rows]!.size <= most)) sum += sizes[rows++]!.size;
+    while (rows < newest.length && (rows === 0 || sum + newest[rows]!.size <= most)) sum += newest[rows++]!.size;
     return this.db
       .select({
         id: submissions.id,
@@ -113,9 +113,13 @@ export class Changes {
       })
       .from(submissions)
       .innerJoin(arrivals, eq(arrivals.id, submissions.arrivalId))
-      .where(eq(submissions.formId, formId))
+      .where(
+        inArray(
+          submissions.id,
+          newest.slice(0, rows).map(each => each.id),
+        ),
+      )
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
-      .limit(rows)
       .all();
   }
 

@@ -287,7 +287,7 @@ export const submissions = sqliteTable(
     index('submissions_own')
       .on(table.formId, table.receivedAt, table.id)
       .where(sql`repeat_of IS NULL`),
-    index('submissions_all').on(table.formId),
+    index('submissions_all').on(table.formId, table.receivedAt, table.id),
     uniqueIndex('submissions_by_arrival').on(table.arrivalId, table.position),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],

@@ -1,6 +1,7 @@
 import type { ProblemDetails } from '@grammata/contract';
 
 export * from './afterwards';
+export * from './useChangeFrom';
 
 /** An answer of the server other than success. */
 export class ApiFault extends Error {

@@ -11,7 +11,7 @@ import type {
 import type { LandmarkExample, Pins } from '@grammata/core/decode';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { api, ApiFault } from '../api';
+import { api, ApiFault, useChangeFrom } from '../api';
 import { useNextPage } from '../lists';
 
 export const useIntake = (id: string) =>
@@ -72,6 +72,9 @@ export const useCreateIntake = () =>
   useIntakeChange((name: string) => api<IntakeView>('/intakes', { method: 'POST', body: { name } }));
 export const useChangeIntake = (id: string) =>
   useIntakeChange((body: Partial<IntakeInput>) => api<IntakeView>(`/intakes/${id}`, { method: 'PATCH', body }));
+/** Changes settings from how they were when the form began. */
+export const useIntakeSettings = (intake: IntakeView) =>
+  useChangeFrom<IntakeView, IntakeInput>(`/intakes/${intake.id}`, intake, ['intakes']);
 export const useRemoveIntake = (id: string) => useIntakeChange(() => api<null>(`/intakes/${id}`, { method: 'DELETE' }));
 export const useSend = (id: string) =>
   useMutation({

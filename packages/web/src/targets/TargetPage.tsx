@@ -5,7 +5,7 @@ import { afterwards, wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
 import { Act, clock, Confirm, Moment, Note, Press, Sheet } from '../ui';
-import { useChangeTarget, useProbe, useReadTarget, useRemoveTarget, useTarget } from './queries';
+import { useProbe, useReadTarget, useRemoveTarget, useTarget, useTargetSettings } from './queries';
 import { authWords } from './AuthFields';
 import { ConsentNote } from './ConsentNote';
 import { Operations } from './Operations';
@@ -24,7 +24,6 @@ export function TargetPage() {
 function Loaded({ target }: { target: TargetView }) {
   const [editing, setEditing] = useState(false);
   const read = useReadTarget(target.id);
-  const change = useChangeTarget(target.id);
   useKeys([{ key: 't', does: 'test the connection', run: () => read.mutate(undefined) }]);
   const margin = (
     <>
@@ -76,36 +75,42 @@ function Loaded({ target }: { target: TargetView }) {
           Change
         </Act>
       </div>
-      {editing && (
-        <TargetForm
-          initial={{
-            name: target.name,
-            baseUrl: target.baseUrl,
-            reads: target.reads,
-            discoveryPath: target.discoveryPath,
-            auth: target.auth,
-            document: target.document ?? (target.documentSize === null ? null : undefined),
-            recipe: target.recipe,
-            patience: target.patience,
-            pace: target.pace,
-            tryBaseUrl: target.tryBaseUrl,
-            takesPersonal: target.takesPersonal,
-            knowsKeys: target.knowsKeys,
-          }}
-          targetId={target.id}
-          hasToken={target.hasToken}
-          keptSize={target.document === null ? target.documentSize : null}
-          keptAs={`target.${target.id}`}
-          deed="Save and read it"
-          save={async (_, changed) => {
-            await change.mutateAsync(changed);
-            setEditing(false);
-          }}
-          onCancel={() => setEditing(false)}
-        />
-      )}
+      {editing && <Settings target={target} onDone={() => setEditing(false)} />}
       <Operations target={target} />
     </Sheet>
+  );
+}
+
+/** The settings of a target, as they were when it was opened. */
+function Settings({ target, onDone }: { target: TargetView; onDone: () => void }) {
+  const change = useTargetSettings(target);
+  return (
+    <TargetForm
+      initial={{
+        name: target.name,
+        baseUrl: target.baseUrl,
+        reads: target.reads,
+        discoveryPath: target.discoveryPath,
+        auth: target.auth,
+        document: target.document ?? (target.documentSize === null ? null : undefined),
+        recipe: target.recipe,
+        patience: target.patience,
+        pace: target.pace,
+        tryBaseUrl: target.tryBaseUrl,
+        takesPersonal: target.takesPersonal,
+        knowsKeys: target.knowsKeys,
+      }}
+      targetId={target.id}
+      hasToken={target.hasToken}
+      keptSize={target.document === null ? target.documentSize : null}
+      keptAs={`target.${target.id}`}
+      deed="Save and read it"
+      save={async (_, changed) => {
+        await change.mutateAsync(changed);
+        onDone();
+      }}
+      onCancel={onDone}
+    />
   );
 }
 

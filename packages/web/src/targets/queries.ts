@@ -12,7 +12,7 @@ import type {
   TryOperationInput,
 } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, useChangeFrom } from '../api';
 
 export const useTarget = (id: string) =>
   useQuery({ queryKey: ['targets', id], queryFn: () => api<TargetView>(`/targets/${id}`) });
@@ -32,8 +32,9 @@ function useTargetChange<Input, Output>(change: (input: Input) => Promise<Output
 
 export const useCreateTarget = () =>
   useTargetChange((body: TargetInput) => api<TargetView>('/targets', { method: 'POST', body }));
-export const useChangeTarget = (id: string) =>
-  useTargetChange((body: Partial<TargetInput>) => api<TargetView>(`/targets/${id}`, { method: 'PATCH', body }));
+/** Changes settings from how they were when the form began. */
+export const useTargetSettings = (target: TargetView) =>
+  useChangeFrom<TargetView, TargetInput>(`/targets/${target.id}`, target, ['targets']);
 export const useRemoveTarget = (id: string) => useTargetChange(() => api<null>(`/targets/${id}`, { method: 'DELETE' }));
 /** Has a target that is parked asked again at once. */
 export const useProbe = (id: string) =>

@@ -4,7 +4,7 @@ import { useWatch } from 'react-hook-form';
 import { wordsFor } from '../../api';
 import { Act, Choice, Fault } from '../../ui';
 import { ChoiceField, InputForm, LinesField, SecretField, TextField, TickField, useInput } from '../../ui/form';
-import { useChangeIntake, useReadFeed } from '../queries';
+import { useIntakeSettings, useReadFeed } from '../queries';
 
 const auths: Record<FeedAuth, string> = {
   none: 'nothing',
@@ -52,7 +52,7 @@ function inputOf({ feed }: IntakeView): FeedInput {
 /** The settings of a feed: where, when, with what proof, and how its pages hang together. */
 export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: () => void }) {
   const before = intake.feed;
-  const change = useChangeIntake(intake.id);
+  const change = useIntakeSettings(intake);
   const read = useReadFeed(intake.id);
   const of = useInput({
     input: FeedInput,

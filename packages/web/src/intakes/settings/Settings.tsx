@@ -14,7 +14,7 @@ import {
   useInput,
 } from '../../ui/form';
 import { FileAccess } from './FileAccess';
-import { useChangeIntake, useRemoveIntake } from '../queries';
+import { useIntakeSettings, useRemoveIntake } from '../queries';
 import { Verification } from './Verification';
 
 const replies: Record<ReplyKind, string> = {
@@ -71,7 +71,7 @@ function withTyped(rule: VerificationInput): VerificationInput {
 
 /** The intake's name, limit, reply and who may send to it; and its removal. */
 export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () => void }) {
-  const change = useChangeIntake(intake.id);
+  const change = useIntakeSettings(intake);
   const of = useInput({
     input: IntakeInput,
     values: inputOf(intake),
