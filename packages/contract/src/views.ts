@@ -299,6 +299,8 @@ export interface SamplesView {
   samples: NamedSample[];
   /** All that match, variants apart. */
   total: number;
+  /** How many of the newest that hold the words were looked through; null where that is all. */
+  searched: number | null;
   /** Where the next page begins; null on the last. */
   next: string | null;
 }
@@ -393,6 +395,8 @@ export interface DeliveryPage {
   deliveries: DeliverySummary[];
   total: number;
   counts: Record<DeliveryState, number>;
+  /** How many of the newest submissions that hold the words were looked through; null where that is all. */
+  searched: number | null;
 }
 
 export interface PracticeView {

@@ -6,7 +6,7 @@ import { actorOf, sendAgain, sendAlikeAgain } from '../acts';
 import { callLabel, endOfTries } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import type { DeliveryFilter } from '../store';
+import { wordsIn, type DeliveryFilter } from '../store';
 import { checked, numberFrom, textFrom, timeFrom } from './validate';
 import { deliverySummary } from './views';
 
@@ -20,6 +20,8 @@ export function deliveriesApi(services: Services): Router {
 
   router.get('/deliveries', (request, response) => {
     const { query } = request;
+    const search = textFrom(query.search);
+    const found = wordsIn(search).length > 0 ? store.newestThatSay(search!) : null;
     const filter: DeliveryFilter = {
       state: stateFrom(query.state),
       routeId: textFrom(query.routeId),
@@ -27,7 +29,7 @@ export function deliveriesApi(services: Services): Router {
       arrivalId: textFrom(query.arrivalId),
       since: timeFrom(query.since, 'since'),
       until: timeFrom(query.until, 'until'),
-      search: textFrom(query.search),
+      ...(found && { ids: store.deliveries.holding(found.ids, search!) }),
     };
     const { rows, total } = store.deliveries.page(
       filter,
@@ -38,6 +40,7 @@ export function deliveriesApi(services: Services): Router {
       deliveries: rows.map(row => deliverySummary(services, row, row.version)),
       total,
       counts: store.deliveries.counts(filter),
+      searched: found?.searched ?? null,
     };
     response.json(page);
   });

@@ -61,7 +61,7 @@ export function samplesApi(services: Services): Router {
   router.get('/find', (request, response) => {
     const search = textFrom(request.query.search)?.trim() ?? '';
     const isEnough = search.length >= LEAST_SEARCHED;
-    const rows = isEnough ? store.forms.anywhere(search, MOST_FOUND) : [];
+    const rows = isEnough ? store.forms.anywhere(store.newestThatSay(search).ids, MOST_FOUND) : [];
     const view: FindView = {
       questions: isEnough ? store.forms.questions.called(wordsIn(search), MOST_FOUND) : [],
       submissions: rows.map(({ id, arrivalId, formName, data, receivedAt }): FoundView => ({
@@ -81,7 +81,9 @@ export function samplesApi(services: Services): Router {
     const search = textFrom(request.query.search)?.trim() ?? '';
     const limit = Math.max(1, numberFrom(request.query.limit, 50, MOST_WHOLE));
     const before = placeFrom(request.query.before);
-    const rows = store.forms.found(id, search, limit, before);
+    const found = search ? store.newestThatSay(search) : null;
+    const selection = found ? { sampleIds: found.ids } : {};
+    const rows = store.forms.found(id, selection, limit, before);
     const variants = before
       ? []
       : store.forms
@@ -90,7 +92,9 @@ export function samplesApi(services: Services): Router {
           .filter(each => holds(each, search));
     const view: SamplesView = {
       samples: [...variants, ...rows.map(sampleView)],
-      total: store.forms.selectedCount(id, { search }),
+      // What is counted anyway is not counted anew.
+      total: found ? store.forms.selectedCount(id, selection) : store.forms.countOf(id),
+      searched: found?.searched ?? null,
       next: rows.length < limit ? null : placeOf(rows.at(-1)!),
     };
     response.json(view);
@@ -117,7 +121,7 @@ export function samplesApi(services: Services): Router {
     }
     const page: SamplePage = {
       ...packed(samples),
-      total: store.forms.selectedCount(id, {}),
+      total: store.forms.countOf(id),
       next: isLast || !last ? null : placeOf(last),
       newest: since ? placeOf(last!) : newest,
     };

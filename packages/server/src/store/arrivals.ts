@@ -5,6 +5,9 @@ import type { Database } from './database';
 import { arrivalBodies } from './ledgerSchema';
 import { arrivals, submissions, type forms } from './schema';
 
+/** Submissions of one arrival whose identifiers are held against those of others. */
+const MOST_COMPARED = 500;
+
 export type ArrivalRow = typeof arrivals.$inferSelect;
 export type SubmissionRow = typeof submissions.$inferSelect;
 export type FormRow = typeof forms.$inferSelect;
@@ -166,7 +169,10 @@ export class Arrivals {
     return differentWays(rows.flatMap(({ way }) => way ?? []));
   }
 
-  /** An identifier that submissions of an arrival share with others that say something else, and how many say so; null for none. */
+  /**
+   * An identifier that submissions of an arrival share with others that say something else, and how many say so; null for none among the
+   * first so many.
+   */
   sharing(arrivalId: string): { id: string; submissions: number } | null {
     const others = alias(submissions, 'others');
     const row = this.db
@@ -181,7 +187,13 @@ export class Arrivals {
           isNull(others.repeatOf),
         ),
       )
-      .where(and(eq(submissions.arrivalId, arrivalId), isNull(submissions.repeatOf)))
+      .where(
+        and(
+          eq(submissions.arrivalId, arrivalId),
+          lt(submissions.position, MOST_COMPARED),
+          isNull(submissions.repeatOf),
+        ),
+      )
       .groupBy(submissions.builderId)
       .limit(1)
       .get();

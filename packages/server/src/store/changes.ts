@@ -6,6 +6,7 @@ import { newId } from '../ids';
 import { changes, isOfAnswers, isTraffic, type ChangeState } from './changesSchema';
 import type { Database } from './database';
 import { arrivals, attempts, callsDone, deliveries, submissions } from './schema';
+import { own } from './forms';
 import type { SubmissionRow } from './arrivals';
 
 export { isOfAnswers, isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
@@ -97,7 +98,7 @@ export class Changes {
     const newest = this.db
       .select({ id: submissions.id, size: sql<number>`octet_length(${submissions.data})` })
       .from(submissions)
-      .where(eq(submissions.formId, formId))
+      .where(own(formId))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();

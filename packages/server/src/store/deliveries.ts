@@ -20,7 +20,7 @@ import {
 import { iso } from '../clock';
 import type { Database } from './database';
 import { attempts, callsDone, deliveries, submissions, versions } from './schema';
-import { likePattern, says, wordsIn } from './texts';
+import { isOneOf, likePattern, says, wordsIn } from './texts';
 
 export type { KeptDone } from './schema';
 
@@ -28,6 +28,10 @@ export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
 
 const DAY = 86_400_000;
+/** Submissions of one arrival whose deliveries are shown with it. */
+const MOST_OF_ARRIVAL = 2000;
+/** Deliveries that a list finds by what keeps them. */
+const MOST_KEPT = 5000;
 
 export interface DeliveryFilter {
   state?: DeliveryState;
@@ -39,6 +43,8 @@ export interface DeliveryFilter {
   since?: string;
   until?: string;
   search?: string;
+  /** Only among these. */
+  ids?: readonly string[];
 }
 
 /** What is to be sent, was sent, or could not be. */
@@ -49,13 +55,13 @@ export class Deliveries {
     return this.db.select().from(deliveries).where(eq(deliveries.id, id)).get();
   }
 
-  /** The deliveries of an arrival's submissions, so many at most. */
+  /** The deliveries of an arrival's first submissions, so many at most. */
   ofArrival(arrivalId: string, limit: number): DeliveryRow[] {
     return this.db
       .select(getTableColumns(deliveries))
       .from(submissions)
       .innerJoin(deliveries, eq(deliveries.submissionId, submissions.id))
-      .where(eq(submissions.arrivalId, arrivalId))
+      .where(and(eq(submissions.arrivalId, arrivalId), lt(submissions.position, MOST_OF_ARRIVAL)))
       .orderBy(asc(submissions.position), asc(deliveries.createdAt))
       .limit(limit)
       .all();
@@ -153,6 +159,17 @@ export class Deliveries {
       .get()!.n;
   }
 
+  /** Deliveries of these submissions, and the newest that are kept by what holds the words of a search; for lists. */
+  holding(submissionIds: readonly string[], search: string): string[] {
+    const among = (where: SQL) => this.db.select({ id: deliveries.id }).from(deliveries).where(where);
+    const said = among(isOneOf(deliveries.submissionId, submissionIds)).all();
+    const kept = among(isKept(wordsIn(search)))
+      .orderBy(desc(deliveries.createdAt))
+      .limit(MOST_KEPT)
+      .all();
+    return [...new Set([...said, ...kept].map(each => each.id))];
+  }
+
   page(
     filter: DeliveryFilter,
     offset: number,
@@ -230,14 +247,10 @@ export class Deliveries {
   }
 }
 
-function matching({ state, routeId, targetId, arrivalId, since, until, search }: DeliveryFilter): SQL | undefined {
+function matching({ state, routeId, targetId, arrivalId, since, until, search, ids }: DeliveryFilter): SQL | undefined {
   const words = wordsIn(search);
-  /** What keeps it says all of the words. */
-  const isKept = and(
-    inArray(deliveries.state, ['held', 'dead', 'waiting']),
-    ...words.map(word => sql`${deliveries.reason} like ${likePattern(word)} escape '\\'`),
-  );
   return and(
+    ids && isOneOf(deliveries.id, ids),
     state ? eq(deliveries.state, state) : undefined,
     routeId ? eq(deliveries.routeId, routeId) : undefined,
     targetId ? inArray(deliveries.versionId, callingVersions(targetId)) : undefined,
@@ -246,9 +259,17 @@ function matching({ state, routeId, targetId, arrivalId, since, until, search }:
       : undefined,
     since ? gte(deliveries.createdAt, Date.parse(since)) : undefined,
     until ? lt(deliveries.createdAt, Date.parse(until)) : undefined,
-    words.length === 0 ? undefined : or(says(deliveries.submissionId, search!), isKept),
+    words.length === 0 ? undefined : or(says(deliveries.submissionId, search!), isKept(words)),
   );
 }
+
+/** What keeps a delivery says all of the words. */
+const isKept = (words: readonly string[]): SQL =>
+  and(
+    sql`${deliveries.reason} is not null`,
+    sql`+${deliveries.state} in ('held', 'dead', 'waiting')`,
+    ...words.map(word => sql`${deliveries.reason} like ${likePattern(word)} escape '\\'`),
+  )!;
 
 /** Versions one of whose calls goes to a target. */
 const callingVersions = (targetId: string) =>

@@ -1,13 +1,13 @@
 import type { VariantInput } from '@grammata/contract';
 import type { FormSchema, Week } from '@grammata/core/schema';
-import { and, asc, count, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, or, type SQL } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import { now } from '../clock';
 import { newId } from '../ids';
 import type { FormRow, SubmissionRow } from './arrivals';
 import type { Database } from './database';
 import type { Questions } from './questions';
 import { forms, intakes, submissions, variants } from './schema';
-import { says, wordsIn } from './texts';
+import { isOneOf, says, wordsIn } from './texts';
 
 export type VariantRow = typeof variants.$inferSelect;
 
@@ -27,7 +27,8 @@ export interface FormWithCounts extends FormHead {
 /** The key of a form that says nothing of itself. */
 export const UNNAMED_FORM = '';
 
-const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
+/** Submissions of a form that repeat no other: they are counted and listed. */
+export const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
 
 /** Submissions of the same millisecond are in the order of their identifiers. */
 const earlierThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'>) =>
@@ -46,11 +47,19 @@ export interface Selection {
 
 const isMeant = ({ sampleIds, arrivalId, search, since, until }: Selection): SQL | undefined =>
   and(
-    sampleIds && inArray(submissions.id, [...sampleIds]),
+    sampleIds && isOneOf(submissions.id, sampleIds),
     arrivalId === undefined ? undefined : eq(submissions.arrivalId, arrivalId),
     search === undefined || wordsIn(search).length === 0 ? undefined : says(submissions.id, search),
     since === undefined ? undefined : gte(submissions.receivedAt, since),
     until === undefined ? undefined : lt(submissions.receivedAt, until),
+  );
+
+/** What is looked for among a few is looked up by these, and not by the form (SQLite, “Disqualifying WHERE Clause Terms Using Unary +”). */
+const meantOf = (formId: string, selection: Selection): SQL | undefined =>
+  and(
+    selection.sampleIds ? sql`+${submissions.formId} = ${formId}` : eq(submissions.formId, formId),
+    isNull(submissions.repeatOf),
+    isMeant(selection),
   );
 
 /** Forms that were seen, and their samples. */
@@ -144,44 +153,45 @@ export class Forms {
     return this.db
       .select()
       .from(submissions)
-      .where(and(own(formId), isMeant(selection), after && laterThan(after)))
+      .where(and(meantOf(formId, selection), after && laterThan(after)))
       .orderBy(asc(submissions.receivedAt), asc(submissions.id))
       .limit(limit)
       .all();
   }
 
-  /** The newest submissions of any form that hold what is looked for, with the name of their form. */
-  anywhere(search: string, limit: number): (SubmissionRow & { formName: string })[] {
+  /** The newest of these submissions, with the names of their forms. */
+  anywhere(ids: readonly string[], limit: number): (SubmissionRow & { formName: string })[] {
     return this.db
       .select({ row: submissions, formName: forms.name })
       .from(submissions)
       .innerJoin(forms, eq(forms.id, submissions.formId))
-      .where(and(isNull(submissions.repeatOf), says(submissions.id, search)))
+      .where(and(isNull(submissions.repeatOf), isOneOf(submissions.id, ids)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all()
       .map(({ row, formName }) => ({ ...row, formName }));
   }
 
-  selectedCount(formId: string, selection: Selection): number {
-    return this.db
-      .select({ n: count() })
-      .from(submissions)
-      .where(and(own(formId), isMeant(selection)))
-      .get()!.n;
+  /** How many submissions a form has, those that repeat others apart. */
+  countOf(formId: string): number {
+    return this.db.select({ n: forms.submissions }).from(forms).where(eq(forms.id, formId)).get()?.n ?? 0;
   }
 
-  /** The newest that hold what is looked for, newest first, before another one. */
+  selectedCount(formId: string, selection: Selection): number {
+    return this.db.select({ n: count() }).from(submissions).where(meantOf(formId, selection)).get()!.n;
+  }
+
+  /** The newest of those that are meant, newest first, before another one. */
   found(
     formId: string,
-    search: string,
+    selection: Selection,
     limit: number,
     before?: Pick<SubmissionRow, 'id' | 'receivedAt'>,
   ): SubmissionRow[] {
     return this.db
       .select()
       .from(submissions)
-      .where(and(own(formId), isMeant({ search }), before && earlierThan(before)))
+      .where(and(meantOf(formId, selection), before && earlierThan(before)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();

@@ -11,6 +11,7 @@ import { Questions } from './questions';
 import { Routes } from './routes';
 import { hashSnapshots, Snapshots } from './snapshots';
 import { Targets } from './targets';
+import { newestThatSay, type Searched } from './texts';
 
 export * from './accounts';
 export * from './arrivals';
@@ -43,6 +44,8 @@ export interface Store {
   changes: Changes;
   /** Does all of it or none: what several repositories store goes together, and what they have at hand is what is stored. */
   whole<T>(work: () => T): T;
+  /** See {@link newestThatSay}. */
+  newestThatSay(search: string): Searched;
 }
 
 export function storeOn(db: Database): Store {
@@ -63,6 +66,7 @@ export function storeOn(db: Database): Store {
     deliveries: new Deliveries(db),
     copies: new Copies(db),
     changes: new Changes(db),
+    newestThatSay: search => newestThatSay(db, search),
     whole: work => {
       try {
         return db.transaction(work);

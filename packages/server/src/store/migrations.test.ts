@@ -242,7 +242,7 @@ test('a database of the version before is carried over: what was known of questi
     ['a.jpg', [2]],
     ['choices', []],
   ] as const)
-    expect([search, store.forms.found('f', search, 9).map(each => each.id)]).toEqual([
+    expect([search, store.forms.found('f', { search }, 9).map(each => each.id)]).toEqual([
       search,
       places.map(n => `s${n}`),
     ]);
@@ -309,7 +309,7 @@ test('a database of the version before is carried over: bodies, words, what was 
   expect(['a0', 'a2', 'a3'].map(id => store.arrivals.bodyOf(id).toString())).toEqual(['b0', '', 'large']);
   expect(store.arrivals.byId('a3')).toMatchObject({ lane: 'slow', readingRevision: 0 });
   expect(store.forms.heads()[0]!.submissions).toBe(3);
-  expect(store.forms.found('f', 'mill rac', 9).map(each => each.id)).toEqual(['s0']);
+  expect(store.forms.found('f', { search: 'mill rac' }, 9).map(each => each.id)).toEqual(['s0']);
   // An hour of two was left.
   expect([store.deliveries.byId('w')!.spent, store.deliveries.byId('x')!.spent]).toEqual([3_600_000, 0]);
   // What comes once more came before: with its identifier, and as an entry of a feed without one.

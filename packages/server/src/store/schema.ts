@@ -287,7 +287,7 @@ export const submissions = sqliteTable(
     index('submissions_own')
       .on(table.formId, table.receivedAt, table.id)
       .where(sql`repeat_of IS NULL`),
-    index('submissions_all').on(table.formId, table.receivedAt, table.id),
+    index('submissions_all').on(table.formId),
     uniqueIndex('submissions_by_arrival').on(table.arrivalId, table.position),
     index('submissions_by_builder_id').on(table.formId, table.builderId),
   ],
@@ -426,6 +426,10 @@ export const deliveries = sqliteTable(
     index('deliveries_by_route').on(table.routeId, table.createdAt, table.id),
     index('deliveries_by_submission').on(table.submissionId),
     index('deliveries_by_version').on(table.versionId),
+    // What is looked for in reasons: few have one.
+    index('deliveries_kept')
+      .on(table.createdAt)
+      .where(sql`reason IS NOT NULL`),
     index('deliveries_leased')
       .on(table.leaseUntil)
       .where(sql`lease_until IS NOT NULL`),

@@ -215,9 +215,24 @@ describe('what was said is found', () => {
       answer('text', 'Dürre, 100 %'),
     ];
     const [row] = kept.rows(kept.read([said(fields, ['Outfall.jpg'])]));
-    expect(ids(kept.store.forms.found(row!.formId, search, 5))).toEqual(isFound ? [row!.id] : []);
-    expect(ids(kept.store.forms.anywhere(search, 5))).toEqual(isFound ? [row!.id] : []);
+    const { ids: found, searched } = kept.store.newestThatSay(search);
+    expect([found, searched]).toEqual([isFound ? [row!.id] : [], null]);
+    expect(ids(kept.store.forms.found(row!.formId, { sampleIds: found }, 5))).toEqual(found);
+    expect(ids(kept.store.forms.anywhere(found, 5))).toEqual(found);
     expect(kept.store.forms.selectedCount(row!.formId, { search })).toBe(isFound ? 1 : 0);
+  });
+
+  test('of very many that hold a word the newest are looked through, and it says so', () => {
+    const saying = (words: string) => said([answer('text', words)]);
+    const one = (words: string) => kept.rows(kept.read([saying(words)]))[0]!.id;
+    const old = one('foaming');
+    for (let n = 0; n < 10; n++) kept.read(Array.from({ length: 501 }, () => saying('foam')));
+    const newest = one('foam');
+    const { ids: found, searched } = kept.store.newestThatSay('foam');
+    expect([found.length, searched, found[0]]).toEqual([5000, 5000, newest]);
+    expect(found).not.toContain(old);
+    // A word that few hold finds them, however old they are.
+    expect(kept.store.newestThatSay('foami')).toEqual({ ids: [old], searched: null });
   });
 
   test('deliveries too, and the form is told by its name', () => {
@@ -226,7 +241,7 @@ describe('what was said is found', () => {
     const [delivery] = kept.commands.queue([{ ...route, submissionId: row!.id, about: 'nothing of it', createdAt: 1 }]);
     expect(ids(kept.store.deliveries.page({ search: '7946 02' }, 0, 5).rows)).toEqual([delivery!.id]);
     expect(kept.store.deliveries.page({ search: '7946 03' }, 0, 5).total).toBe(0);
-    expect(kept.store.forms.anywhere('7946', 5)[0]!.formName).toBe('Reports');
+    expect(kept.store.forms.anywhere(kept.store.newestThatSay('7946').ids, 5)[0]!.formName).toBe('Reports');
   });
 
   test.each<[string, Submission['fields'], string]>([

@@ -4,7 +4,7 @@ import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { useNextPage } from '../lists';
 import { SendThrough } from '../recorded';
-import { Act, count, counted, Fault, TextBox, useSettled } from '../ui';
+import { Act, amongNewest, count, counted, Fault, TextBox, useSettled } from '../ui';
 import { Ideas } from './Ideas';
 import { useFound } from './queries';
 import { SampleRow } from './SampleRow';
@@ -26,7 +26,7 @@ export function SampleSearch({ form }: { form: FormView }) {
   const { bring, isBringing } = useNextPage(`${form.id} ${wanted}`, found);
   const newest = useFound(form.id, '').data?.pages[0]?.samples ?? [];
   const samples = found.data?.pages.flatMap(page => page.samples) ?? [];
-  const total = found.data?.pages[0]?.total ?? 0;
+  const { total = 0, searched = null } = found.data?.pages[0] ?? {};
   const variants = samples.filter(each => each.isVariant).length;
   const recorded = samples.length - variants;
   return (
@@ -35,7 +35,7 @@ export function SampleSearch({ form }: { form: FormView }) {
         <h2 className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-ink pb-1.5">
           Submissions
           <span role="status" className="font-sans text-small font-normal text-ink-2">
-            {wanted !== '' && found.data && `${counted(total + variants, 'matches', 'match')}`}
+            {wanted !== '' && found.data && `${counted(total + variants, 'matches', 'match')}${amongNewest(searched)}`}
           </span>
           <span className="flex-1" />
           <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
@@ -55,7 +55,13 @@ export function SampleSearch({ form }: { form: FormView }) {
           <div className="py-2">
             <SendThrough
               formId={form.id}
-              what={total === 1 ? 'the one that matches' : `the ${count(total)} that match`}
+              what={
+                searched !== null
+                  ? 'all that match'
+                  : total === 1
+                    ? 'the one that matches'
+                    : `the ${count(total)} that match`
+              }
               search={wanted}
             />
           </div>

@@ -27,6 +27,10 @@ export const count = (n: number): string => number.format(n);
 /** `1 line`, `14 lines`. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
 
+/** Says of a search that it looked only through the newest of what holds its words. */
+export const amongNewest = (searched: number | null): string =>
+  searched === null ? '' : ` among the newest ${count(searched)} that hold these words`;
+
 const list = new Intl.ListFormat('en-GB', { type: 'conjunction' });
 
 /** Register, Roster and Shelf. */

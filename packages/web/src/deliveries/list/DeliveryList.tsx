@@ -4,7 +4,7 @@ import { wordsFor } from '../../api';
 import { useKeys } from '../../app/keys';
 import { Reading } from '../../app/Read';
 import { useNextPage } from '../../lists';
-import { Act, Empty, Fault, Sheet, useSettled } from '../../ui';
+import { Act, amongNewest, counted, Empty, Fault, Sheet, useSettled } from '../../ui';
 import { WorkStrip } from '../../work';
 import { useDeliveries } from '../queries';
 import { none, type Chosen } from './choosing';
@@ -34,15 +34,30 @@ export function DeliveryList() {
   useKeys([{ key: '/', does: 'search', run: () => box.current?.focus() }]);
   const first = list.data?.pages[0];
   const rows = useMemo(() => list.data?.pages.flatMap(page => page.deliveries) ?? [], [list.data]);
-  const total = first?.total ?? 0;
+  const { total = 0, searched = null } = first ?? {};
   return (
     <Sheet
       title="Deliveries"
-      aside={<Resend rows={rows} total={total} chosen={chosen} filter={filter} onChoose={setChosen} />}
+      aside={
+        <Resend
+          rows={rows}
+          total={total}
+          isWhole={searched === null}
+          chosen={chosen}
+          filter={filter}
+          onChoose={setChosen}
+        />
+      }
     >
       <Filters filter={filter} set={set} counts={first?.counts ?? null} searchRef={box} />
       <WorkStrip about={{}} kinds={['send', 'resend']} />
       {list.error && <Fault again={() => void list.refetch()}>{wordsFor(list.error)}</Fault>}
+      {searched !== null && (
+        <p role="status" className="py-1.5 text-ink-2">
+          {counted(total, 'delivery', 'deliveries')}
+          {amongNewest(searched)}. More words find older ones.
+        </p>
+      )}
       {list.isPending && <Reading />}
       {first &&
         rows.length === 0 &&

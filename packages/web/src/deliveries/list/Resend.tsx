@@ -13,6 +13,7 @@ type Ended = (typeof ended)[number];
 export function Resend({
   rows,
   total,
+  isWhole,
   chosen,
   filter,
   onChoose,
@@ -20,6 +21,8 @@ export function Resend({
   rows: DeliverySummary[];
   /** All that match, whether they are seen or not. */
   total: number;
+  /** False where only the newest that hold the words of a search were looked through. */
+  isWhole: boolean;
   chosen: Chosen;
   filter: Filter;
   onChoose: (chosen: Chosen) => void;
@@ -47,7 +50,9 @@ export function Resend({
       {number === 0 && (
         <Note tone="goes">
           Choose deliveries to send them again: one by one, a range with Shift, or{' '}
-          {state && total > 0 ? (
+          {!isWhole ? (
+            'all that match, once more words make them fewer'
+          ) : state && total > 0 ? (
             <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>all {count(total)} that match</Act>
           ) : (
             'all of those that are held, dead letters or delivered, once you look at these alone'
@@ -60,7 +65,7 @@ export function Resend({
           {chosen.isAll
             ? `All ${counted(number, 'delivery', 'deliveries')} that match, seen here or not.`
             : `${counted(number, 'delivery', 'deliveries')} chosen.`}{' '}
-          {!chosen.isAll && state && total > rows.length && (
+          {!chosen.isAll && state && isWhole && total > rows.length && (
             <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>Choose all {count(total)} that match</Act>
           )}{' '}
           <Act onClick={() => onChoose(none)}>Choose none</Act>

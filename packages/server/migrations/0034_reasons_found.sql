@@ -1,0 +1,1 @@
+CREATE INDEX `deliveries_kept` ON `deliveries` (`created_at`) WHERE reason IS NOT NULL;
