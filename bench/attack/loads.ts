@@ -2,8 +2,8 @@ import { Agent, request } from 'undici';
 import { Attacked, until } from './server';
 
 export interface LoadFigures {
-  /** Megabytes that memory grew by while uploads came in, and until all were read. */
-  uploads: { coming: number; read: number };
+  /** Megabytes that memory grew by until forms with a file of 50 MB were read, and until texts of 50 MB were. */
+  grown: { files: number; texts: number };
   /** Small submissions of a known shape a second that were taken in, and the share of them that was read when the last one was. */
   reading: { rate: number; share: number };
 }
@@ -14,7 +14,7 @@ const UPLOAD = 50_000_000;
 const LONG = 20;
 const RATE = 1000;
 
-/** Forty large bodies, eight at a time; then a thousand small submissions a second. */
+/** A thousand small submissions a second; then forty forms with a large file, and forty large texts, eight at a time. */
 export async function attackLoads(): Promise<LoadFigures> {
   const server = await Attacked.fresh();
   const intake = await server.call<{ id: string; address: string }>('POST', '/intakes', {
@@ -23,8 +23,8 @@ export async function attackLoads(): Promise<LoadFigures> {
   });
   const dispatcher = new Agent({ connections: 64 });
   const url = `${server.url}${new URL(intake.address).pathname}`;
-  const post = async (body: string | Buffer) => {
-    const headers = { 'content-type': 'application/json' };
+  const post = async (body: string | Buffer, type = 'application/json') => {
+    const headers = { 'content-type': type };
     const answer = await request(url, { method: 'POST', headers, body, dispatcher });
     await answer.body.dump();
     if (answer.statusCode !== 202) throw new Error(`It answered ${answer.statusCode}.`);
@@ -52,21 +52,28 @@ export async function attackLoads(): Promise<LoadFigures> {
   await until(async () => (await read()) - before >= sent, 120_000, 'all are read');
 
   const memory = server.memory('VmRSS');
-  const large = Buffer.from(JSON.stringify({ submission_id: 'large', note: 'x'.repeat(UPLOAD - 100) }));
-  let left = UPLOADS;
-  await Promise.all(
-    Array.from({ length: 8 }, async () => {
-      while (left-- > 0) await post(large);
-    }),
-  );
-  const coming = (server.memory('VmHWM') - memory) / 1000;
   const isRead = async () =>
     (await server.call<{ state: string }[]>('GET', `/intakes/${intake.id}/arrivals?limit=100`)).every(each =>
       ['read', 'unread'].includes(each.state),
     );
-  await until(isRead, 300_000, 'the large ones are read');
-  const grown = (server.memory('VmHWM') - memory) / 1000;
+  /** Sends one body so often, and says by how many megabytes memory has grown at most since the beginning. */
+  const grownBy = async (body: Buffer, type: string): Promise<number> => {
+    let left = UPLOADS;
+    await Promise.all(
+      Array.from({ length: 8 }, async () => {
+        while (left-- > 0) await post(body, type);
+      }),
+    );
+    await until(isRead, 300_000, 'the large ones are read');
+    return (server.memory('VmHWM') - memory) / 1000;
+  };
+  const part = (head: string, content: string) =>
+    `--part\r\ncontent-disposition: form-data; ${head}\r\n\r\n${content}\r\n`;
+  const form = `${part('name="site"', 'AB-07')}${part('name="photo"; filename="weir.jpg"', 'x'.repeat(UPLOAD - 500))}--part--\r\n`;
+  const files = await grownBy(Buffer.from(form), 'multipart/form-data; boundary=part');
+  const text = JSON.stringify({ submission_id: 'large', note: 'x'.repeat(UPLOAD - 100) });
+  const texts = await grownBy(Buffer.from(text), 'application/json');
   await server.kill();
   await dispatcher.close();
-  return { uploads: { coming, read: grown }, reading: { rate, share } };
+  return { grown: { files, texts }, reading: { rate, share } };
 }

@@ -6,7 +6,9 @@ import { attackDisk } from './disk';
 import { killRounds } from './kill';
 import { attackLoads } from './loads';
 import { attackMessages } from './messages';
+import { checkPromises } from './promises';
 import { scale } from './scale';
+import { attackTls } from './tls';
 import { attackWaits, LONGEST_WAIT } from './waits';
 import { root } from './server';
 
@@ -54,11 +56,19 @@ if (wants('waits')) {
   over.slice(0, 10).forEach(each => say(`  ${each}`));
 }
 if (wants('loads')) {
-  const { uploads, reading } = await attackLoads();
+  const { grown, reading } = await attackLoads();
   say(
-    `loads: ${Math.round(reading.rate)} small submissions a second, ${Math.round(100 * reading.share)} % of them read when the last was taken in; 40 bodies of 50 MB: memory grew by ${Math.round(uploads.coming)} MB as they came, ${Math.round(uploads.read)} MB until they were read`,
+    `loads: ${Math.round(reading.rate)} small submissions a second, ${Math.round(100 * reading.share)} % of them read when the last was taken in; memory grew by ${Math.round(grown.files)} MB with 40 forms that hold a file of 50 MB, by ${Math.round(grown.texts)} MB with 40 texts of 50 MB`,
   );
 }
+if (wants('promises'))
+  for (const { promise, passed, failed } of checkPromises()) {
+    say(`${promise}: ${passed} hold, ${failed.length} do not`);
+    failed.slice(0, 10).forEach(each => say(`  ${each}`));
+  }
+if (wants('tls'))
+  for (const { certificate, ok, verdict } of await attackTls())
+    say(`TLS, ${certificate}: ${ok ? 'read' : 'refused'}; ${verdict}`);
 if (wants('disk')) {
   const figures = await attackDisk();
   say(

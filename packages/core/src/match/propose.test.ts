@@ -1,4 +1,4 @@
-import { emptySchema, mergeSchema } from '../schema';
+import { inferSchema } from '../schema';
 import type { FieldKind, Json, Submission } from '../submission';
 import type { Operation, TargetField, TargetType } from '../target';
 import { targetField } from '../testing';
@@ -26,7 +26,7 @@ const operation = (...fields: TargetField[]): Operation => ({
   fields,
 });
 const proposed = (submissions: Submission[], ...fields: TargetField[]) =>
-  propose(submissions.reduce(mergeSchema, emptySchema), submissions, operation(...fields));
+  propose(inferSchema(submissions), submissions, operation(...fields));
 
 test.each<[Answer, TargetField, string[]]>([
   [['q1', 'Water temperature', 'text', '8,4 °C'], takes('temperature', 'number'), ['number.read']],
@@ -115,7 +115,7 @@ describe('loose ends', () => {
     expect(isGone({ lastAt: 900 }, newest(12))).toBe(true);
     expect(isGone({ lastAt: 991 }, newest(12))).toBe(false);
     expect(isGone({ lastAt: 900 }, newest(3))).toBe(false);
-    const { fields } = mergeSchema(emptySchema, after, 0);
+    const { fields } = inferSchema([after]);
     expect(homeForQuestion('q1', 'Phone', fields)?.key).toBe('q9');
     expect(homeForQuestion('q1', 'Severity', fields)).toBeNull();
   });

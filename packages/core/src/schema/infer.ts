@@ -1,4 +1,4 @@
-import { asText, type FieldKind, type Submission } from '../submission';
+import { asText, setOwn, type FieldKind, type Submission } from '../submission';
 
 /** An option that was chosen. Times are ms since the epoch. */
 export interface OptionSeen {
@@ -49,74 +49,69 @@ const MOST_OPTIONS = 60;
 const MOST_EXAMPLES = 3;
 const LONGEST_EXAMPLE = 120;
 
-/**
- * The schema with one submission more, received at a time in ms since the epoch. Fields that it says nothing of stay the same
- * objects.
- */
-export function mergeSchema(schema: FormSchema, submission: Submission, at: number): FormSchema {
+/** A submission that a form is learned from. */
+export interface Learned {
+  submission: Submission;
+  /** ms since the epoch. */
+  receivedAt: number;
+}
+
+/** The schema with some submissions more. Fields that they say nothing of stay the same objects. */
+export function mergeSchema(schema: FormSchema, learned: readonly Learned[]): FormSchema {
   const seen = new Map(schema.fields.map(field => [field.key, field]));
-  const isKept = (key: string) => seen.has(key) || (seen.size < MOST_QUESTIONS && key.length <= LONGEST_NAME);
-  for (const { key, label } of submission.questions)
-    if (isKept(key)) seen.set(key, asked(seen.get(key) ?? blankField(key, label.slice(0, LONGEST_NAME), at), at));
-  for (const field of submission.fields) {
-    if (!isKept(field.key)) continue;
-    const before = asked(seen.get(field.key) ?? blankField(field.key, field.label, at), at);
-    const text = asText(field.value);
-    const after = withWriting(
-      withExample(withKind({ ...before, label: field.label.slice(0, LONGEST_NAME) }, field.kind), text),
-      text,
-    );
-    const options =
-      field.kind === 'choice'
-        ? [asText(field.value)]
-        : field.kind === 'choices' && Array.isArray(field.value)
-          ? field.value.map(asText)
-          : [];
-    seen.set(field.key, {
-      ...after,
-      options: chosen(
-        before.options,
-        options.filter(each => each.length <= LONGEST_NAME),
-        at,
-      ),
-    });
+  /** Fields that are copies already, and may be written to. */
+  const copies = new Set<FieldSchema>();
+  /** A question that was asked, to be written to; null for one that there is no room for. */
+  const asked = (key: string, label: string, at: number): FieldSchema | null => {
+    let field = seen.get(key);
+    if (!field || !copies.has(field)) {
+      if (!field && (seen.size >= MOST_QUESTIONS || key.length > LONGEST_NAME)) return null;
+      field = field ? copyOf(field) : blankField(key, label.slice(0, LONGEST_NAME), at);
+      copies.add(field);
+      seen.set(key, field);
+    }
+    // Recorded submissions are not always read in the order in which they came.
+    field.firstAt = Math.min(field.firstAt, at);
+    field.lastAt = Math.max(field.lastAt, at);
+    return field;
+  };
+  for (const { submission, receivedAt: at } of learned) {
+    for (const { key, label } of submission.questions) asked(key, label, at);
+    for (const { key, label, kind, value } of submission.fields) {
+      const field = asked(key, label, at);
+      if (!field) continue;
+      const text = asText(value);
+      field.label = label.slice(0, LONGEST_NAME);
+      countKind(field, kind);
+      keepExample(field, text);
+      noteWriting(field, text);
+      if (kind === 'choice') choose(field, text, at);
+      if (kind === 'choices' && Array.isArray(value)) for (const each of value) choose(field, asText(each), at);
+    }
+    for (const [key, names] of filesByField(submission)) {
+      const field = asked(key, seen.get(key)?.label ?? key, at);
+      if (!field) continue;
+      countKind(field, 'files');
+      keepExample(field, names.join(', '));
+    }
   }
-  for (const key of new Set(submission.files.map(file => file.field))) {
-    if (!isKept(key)) continue;
-    const names = submission.files.filter(file => file.field === key).map(file => file.name);
-    const label = submission.questions.find(question => question.key === key)?.label ?? key;
-    const before = asked(seen.get(key) ?? blankField(key, label, at), at);
-    seen.set(key, withExample(withKind(before, 'files'), names.join(', ')));
-  }
-  return { count: schema.count + 1, fields: [...seen.values()] };
+  return { count: schema.count + learned.length, fields: [...seen.values()] };
 }
 
 /** The schema of a number of submissions, as if all had come at one time. */
-export const inferSchema = (submissions: Iterable<Submission>, at = 0): FormSchema => {
-  let schema = emptySchema;
-  for (const submission of submissions) schema = mergeSchema(schema, submission, at);
-  return schema;
-};
+export const inferSchema = (submissions: Iterable<Submission>, receivedAt = 0): FormSchema =>
+  mergeSchema(
+    emptySchema,
+    Array.from(submissions, submission => ({ submission, receivedAt })),
+  );
 
-/** Recorded submissions are not always read in the order in which they came. */
-const asked = <T extends { firstAt: number; lastAt: number }>(seen: T, at: number): T => ({
-  ...seen,
-  firstAt: Math.min(seen.firstAt, at),
-  lastAt: Math.max(seen.lastAt, at),
+const copyOf = (field: FieldSchema): FieldSchema => ({
+  ...field,
+  kinds: { ...field.kinds },
+  examples: [...field.examples],
+  options: [...field.options],
+  shapes: { ...field.shapes },
 });
-
-/** The options with some chosen once more. */
-function chosen(before: OptionSeen[], values: string[], at: number): OptionSeen[] {
-  if (values.length === 0) return before;
-  const after = [...before];
-  for (const value of values) {
-    const place = after.findIndex(each => each.value === value);
-    const known = after[place];
-    if (known) after[place] = { ...asked(known, at), times: known.times + 1 };
-    else if (after.length < MOST_OPTIONS) after.push({ value, times: 1, firstAt: at, lastAt: at });
-  }
-  return after;
-}
 
 const blankField = (key: string, label: string, at: number): FieldSchema => ({
   key,
@@ -133,16 +128,42 @@ const blankField = (key: string, label: string, at: number): FieldSchema => ({
   shapes: {},
 });
 
-function withKind(field: FieldSchema, kind: FieldKind): FieldSchema {
-  const kinds = { ...field.kinds, [kind]: (field.kinds[kind] ?? 0) + 1 };
+function countKind(field: FieldSchema, kind: FieldKind): void {
+  field.filled += 1;
+  const times = (field.kinds[kind] ?? 0) + 1;
+  field.kinds[kind] = times;
   // Only the one that grew can have overtaken the commonest.
-  const commonest = kinds[kind]! > (kinds[field.kind] ?? 0) ? kind : field.kind;
-  return { ...field, kinds, kind: commonest, filled: field.filled + 1 };
+  if (times > (field.kinds[field.kind] ?? 0)) field.kind = kind;
 }
 
-function withExample(field: FieldSchema, text: string): FieldSchema {
+function keepExample(field: FieldSchema, text: string): void {
   const example = text.slice(0, LONGEST_EXAMPLE);
-  return { ...field, examples: [example, ...field.examples.filter(each => each !== example)].slice(0, MOST_EXAMPLES) };
+  field.examples = [example, ...field.examples.filter(each => each !== example)].slice(0, MOST_EXAMPLES);
+}
+
+/** One option that was chosen. Those that were not stay the same objects. */
+function choose(field: FieldSchema, value: string, at: number): void {
+  if (value.length > LONGEST_NAME) return;
+  const place = field.options.findIndex(each => each.value === value);
+  const known = field.options[place];
+  if (known)
+    field.options[place] = {
+      value,
+      times: known.times + 1,
+      firstAt: Math.min(known.firstAt, at),
+      lastAt: Math.max(known.lastAt, at),
+    };
+  else if (field.options.length < MOST_OPTIONS) field.options.push({ value, times: 1, firstAt: at, lastAt: at });
+}
+
+function filesByField({ files }: Submission): Map<string, string[]> {
+  const byField = new Map<string, string[]>();
+  for (const { field, name } of files) {
+    const names = byField.get(field);
+    if (names) names.push(name);
+    else byField.set(field, [name]);
+  }
+  return byField;
 }
 
 const MOST_SHAPES = 12;
@@ -152,29 +173,11 @@ const LONGEST_SHAPED = 32;
 /** How a text is written: `4/11/2026` as `9/99/9999`, `AB-07` as `aa-99`. */
 export const shapeOf = (text: string): string => text.replace(/\d/g, '9').replace(/\p{L}/gu, 'a');
 
-function withWriting(field: FieldSchema, text: string): FieldSchema {
-  const { longest, shortest, shapes: before } = field;
-  const shapes =
-    text.length > LONGEST_SHAPED || field.kind === 'choice' || field.kind === 'choices'
-      ? before
-      : counted(before, [shapeOf(text)], MOST_SHAPES);
-  return {
-    ...field,
-    longest: Math.max(longest, text.length),
-    shortest: longest === 0 ? text.length : Math.min(shortest, text.length),
-    shapes,
-  };
-}
-
-function counted(before: Record<string, number>, seen: string[], most: number): Record<string, number> {
-  let room = most - Object.keys(before).length;
-  let after = before;
-  for (const each of seen) {
-    const times = Object.hasOwn(after, each) ? after[each]! : 0;
-    if (times === 0 && room <= 0) continue;
-    if (times === 0) room -= 1;
-    if (after === before) after = { ...before };
-    Object.defineProperty(after, each, { value: times + 1, enumerable: true, configurable: true, writable: true });
-  }
-  return after;
+function noteWriting(field: FieldSchema, text: string): void {
+  field.shortest = field.longest === 0 ? text.length : Math.min(field.shortest, text.length);
+  field.longest = Math.max(field.longest, text.length);
+  if (text.length > LONGEST_SHAPED || field.kind === 'choice' || field.kind === 'choices') return;
+  const shape = shapeOf(text);
+  const times = Object.hasOwn(field.shapes, shape) ? field.shapes[shape]! : 0;
+  if (times > 0 || Object.keys(field.shapes).length < MOST_SHAPES) setOwn(field.shapes, shape, times + 1);
 }

@@ -36,9 +36,9 @@ test('counts, options, examples and kinds over submissions', () => {
 });
 
 test('a question that nobody has answered is known all the same', () => {
-  expect(
-    mergeSchema(emptySchema, submission([], [], [{ key: 'why', label: 'Why?', pointer: '/why' }]), 0).fields,
-  ).toMatchObject([{ key: 'why', label: 'Why?', filled: 0 }]);
+  expect(inferSchema([submission([], [], [{ key: 'why', label: 'Why?', pointer: '/why' }])]).fields).toMatchObject([
+    { key: 'why', label: 'Why?', filled: 0 },
+  ]);
 });
 
 test('files are a question too, under its label', () => {
@@ -55,9 +55,24 @@ test('options are bounded, so that free text can’t fill the memory', () => {
   expect(schema.fields[0]!.options).toHaveLength(60);
 });
 
+test('what is merged changes nothing of what was before, and leaves alone what it says nothing of', () => {
+  const other: Submission = submission([{ key: 'why', label: 'Why?', kind: 'text', value: 'Foam', pointer: '/why' }]);
+  const before = inferSchema([choice('a'), other], 3);
+  const kept = structuredClone(before);
+  const after = mergeSchema(before, [
+    { submission: choice('a'), receivedAt: 5 },
+    { submission: choice('b'), receivedAt: 6 },
+  ]);
+  expect(before).toEqual(kept);
+  expect(after.fields[1]).toBe(before.fields[1]);
+  expect(after.fields[0]).not.toBe(before.fields[0]);
+});
+
 test('merging one by one equals inferring at once', () => {
   const all = [choice('a'), choice('b'), choice('a')];
-  expect(all.reduce((schema, each) => mergeSchema(schema, each, 7), emptySchema)).toEqual(inferSchema(all, 7));
+  expect(all.reduce((schema, each) => mergeSchema(schema, [{ submission: each, receivedAt: 7 }]), emptySchema)).toEqual(
+    inferSchema(all, 7),
+  );
 });
 
 test('lengths and ways of writing are learned: 9 for digits, a for letters', () => {
@@ -76,7 +91,7 @@ test('fields of which a submission says nothing stay the same objects', () => {
     choice('a'),
     submission([{ key: 'n', label: 'N', kind: 'number', value: 1, pointer: '/n' }]),
   ]);
-  const after = mergeSchema(before, choice('b'), 5);
+  const after = mergeSchema(before, [{ submission: choice('b'), receivedAt: 5 }]);
   expect(after.fields.map((field, at) => field === before.fields[at])).toEqual([false, true]);
   expect(after.fields[0]!.options[0]).toBe(before.fields[0]!.options[0]);
 });
@@ -88,14 +103,12 @@ test('in whatever order submissions are read, first and last times and counts co
   fc.assert(
     fc.property(samples, fc.nat(), (list, turn) => {
       const read = (each: { at: number; site: string | null }[]) =>
-        each.reduce(
-          (schema, { at, site }) =>
-            mergeSchema(
-              schema,
-              site === null ? submission([], [], [{ key: 'site', label: 'S', pointer: '' }]) : choice(site),
-              at,
-            ),
+        mergeSchema(
           emptySchema,
+          each.map(({ at, site }) => ({
+            submission: site === null ? submission([], [], [{ key: 'site', label: 'S', pointer: '' }]) : choice(site),
+            receivedAt: at,
+          })),
         );
       const told = (schema: FormSchema) =>
         schema.fields.map(({ key, filled, firstAt, lastAt, options }) => ({

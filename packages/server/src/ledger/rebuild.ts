@@ -16,9 +16,10 @@ export function* rebuildPortions(client: RawConnection, desk: Desk, formId: stri
   const weeks = new Map<string, Week>();
   for (;;) {
     const rows = forms.samplesFromOldest(formId, PORTION, last);
-    for (const row of rows) {
-      schema = mergeSchema(schema, row.data, row.receivedAt);
-      const [week] = weeklyFill([{ receivedAt: row.receivedAt, submission: row.data }]);
+    const learned = rows.map(row => ({ submission: row.data, receivedAt: row.receivedAt }));
+    schema = mergeSchema(schema, learned);
+    for (const each of learned) {
+      const [week] = weeklyFill([each]);
       weeks.set(week!.monday, addedUp(weeks.get(week!.monday), week!));
     }
     last = rows.at(-1) ?? last;

@@ -172,7 +172,10 @@ test('a database of the version before is carried over: what was known of questi
       files: answered(1, '', null).files,
     },
   ];
-  const now = all.reduce((schema, each, n) => mergeSchema(schema, each, times[n]!), emptySchema);
+  const now = all.reduce(
+    (schema, each, n) => mergeSchema(schema, [{ submission: each, receivedAt: times[n]! }]),
+    emptySchema,
+  );
   // As the version before wrote it: options with their counts alone, no times.
   const before = {
     ...now,
@@ -359,19 +362,20 @@ test('arrivals of one millisecond are paged without losing any', () => {
 test('a schema has no room for names without end', () => {
   let schema = emptySchema;
   for (let n = 0; n < 30; n++)
-    schema = mergeSchema(
-      schema,
+    schema = mergeSchema(schema, [
       {
-        form: null,
-        id: null,
-        submittedAt: null,
-        meta: {},
-        files: [],
-        questions: Array.from({ length: 100 }, (_, at) => ({ key: `q${n}-${at}`, label: 'Q', pointer: '' })),
-        fields: [{ key: 'k'.repeat(5000), label: 'x', kind: 'text', value: 'y', pointer: '' }],
+        receivedAt: n,
+        submission: {
+          form: null,
+          id: null,
+          submittedAt: null,
+          meta: {},
+          files: [],
+          questions: Array.from({ length: 100 }, (_, at) => ({ key: `q${n}-${at}`, label: 'Q', pointer: '' })),
+          fields: [{ key: 'k'.repeat(5000), label: 'x', kind: 'text', value: 'y', pointer: '' }],
+        },
       },
-      n,
-    );
+    ]);
   expect(schema.count).toBe(30);
   expect(schema.fields.length).toBe(1000);
   expect(JSON.stringify(schema).length).toBeLessThan(300_000);

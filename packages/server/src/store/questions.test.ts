@@ -77,7 +77,7 @@ const formId = () => store.forms.heads()[0]!.form.id;
 
 /** What all of them tell, made afresh. */
 const afresh = (told: { receivedAt: number; submission: Submission }[]) => ({
-  schema: told.reduce((schema, { receivedAt, submission }) => mergeSchema(schema, submission, receivedAt), emptySchema),
+  schema: mergeSchema(emptySchema, told),
   weeks: weeklyFill(told),
 });
 const known = () => ({ schema: store.forms.byId(formId())!.schema, weeks: store.forms.weeks(formId()) });

@@ -5,10 +5,11 @@ import {
   withoutGaps,
   type FieldSchema,
   type FormSchema,
+  type Learned,
   type Week,
 } from '@grammata/core/schema';
 import { asksForFiles, type FilesAsked } from '@grammata/core/decode';
-import { setOwn, type Submission } from '@grammata/core/submission';
+import { setOwn } from '@grammata/core/submission';
 import { and, asc, count, eq, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { allOf, eachOf, given } from './placeholders';
@@ -24,15 +25,6 @@ import {
 } from './schema';
 import { likePattern } from './texts';
 
-/** A submission as its form's questions are told of it. */
-interface Told {
-  receivedAt: number;
-  submission: Submission;
-}
-
-const learned = (before: FormSchema, told: readonly Told[]): FormSchema =>
-  told.reduce((schema, { receivedAt, submission }) => mergeSchema(schema, submission, receivedAt), before);
-
 const ofForm = { formId: sql.placeholder('formId') };
 
 const statements = (db: Database) => ({
@@ -41,9 +33,10 @@ const statements = (db: Database) => ({
     .select(sql`select ${sql.placeholder('formId')}, value from json_each(${sql.placeholder('ids')}) where true`)
     .onConflictDoNothing()
     .prepare(),
-  unlearnedCount: db
-    .select({ n: count() })
+  unlearnedSize: db
+    .select({ n: count(), bytes: sql<number>`coalesce(sum(octet_length(${submissions.data})), 0)` })
     .from(formUnlearned)
+    .innerJoin(submissions, eq(submissions.id, formUnlearned.submissionId))
     .where(eq(formUnlearned.formId, ofForm.formId))
     .prepare(),
   questionCount: db.select({ n: count() }).from(formQuestions).where(eq(formQuestions.formId, ofForm.formId)).prepare(),
@@ -135,8 +128,9 @@ const statements = (db: Database) => ({
     .prepare(),
 });
 
-/** Submissions whose telling may wait: so many are taken in about as fast as one. */
+/** Submissions whose telling may wait, and bytes of them: so many are taken in about as fast as one. */
 const MOST_UNLEARNED = 40;
+const BYTES_UNLEARNED = 500_000;
 /** Questions that are looked at when they are: with each submission all that its form has, so that fewer of a wide form are gathered. */
 const MOST_VISITED = 8000;
 
@@ -152,7 +146,7 @@ export class Questions {
   }
 
   schemaOf(formId: string): FormSchema {
-    const schema = learned(this.#stored(formId), this.#unlearned(formId));
+    const schema = mergeSchema(this.#stored(formId), this.#unlearned(formId));
     const names = new Map(this.#prepared.names.all({ formId }).map(each => [each.key, each.name]));
     if (names.size === 0) return schema;
     const named = (field: FieldSchema) => {
@@ -222,17 +216,18 @@ export class Questions {
     if (isKnown) {
       const questions = Math.max(1, this.#prepared.questionCount.get({ formId })!.n);
       const most = Math.max(1, Math.min(MOST_UNLEARNED, Math.floor(MOST_VISITED / questions)));
-      if (this.#prepared.unlearnedCount.get({ formId })!.n < most) return;
+      const { n, bytes } = this.#prepared.unlearnedSize.get({ formId })!;
+      if (n < most && bytes < BYTES_UNLEARNED) return;
     }
     const told = this.#unlearned(formId);
     const before = this.#stored(formId);
-    const after = learned(before, told);
+    const after = mergeSchema(before, told);
     this.#write(formId, before, after);
     this.#count(formId, weeklyFill(told), after);
     this.#prepared.allLearned.run({ formId });
   }
 
-  #unlearned(formId: string): Told[] {
+  #unlearned(formId: string): Learned[] {
     return this.#prepared.unlearned.all({ formId });
   }
 
