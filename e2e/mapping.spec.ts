@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { pick } from './people';
+import { openIntake, pick } from './people';
 
 /** A route of its own from the sampling report to the register, as a newcomer makes it. */
 async function newRoute(page: Page, name: string, to = 'Add a record to Samples'): Promise<void> {
@@ -245,4 +245,60 @@ test('a line whose field the target does not have stays, and is offered the like
   await expect(page.getByText('A loose end')).toHaveCount(0);
   await expect(line(page, 'temp_c')).toContainText('always 8.4');
   await stored(page);
+});
+
+test('two questions worded alike, a wording in braces and an address with a bare percent sign break nothing', async ({
+  page,
+}) => {
+  const address = await openIntake(page, 'Odd wordings');
+  const answers = [
+    { id: 'a', label: 'Note', value: 'first' },
+    { id: 'b', label: 'Note', value: 'second' },
+    { id: 'c', label: '{{name}}', value: 'Ada Reed' },
+  ];
+  const form = { id: 'odd', name: 'Odd wordings' };
+  for (const n of [1, 2]) await page.request.post(address, { data: { submission_id: `odd-${n}`, form, answers } });
+  const made = async <T>(place: string, data: object) => {
+    const answer = await page.request.post(`/api${place}`, { data });
+    expect(answer.ok(), await answer.text()).toBe(true);
+    return (await answer.json()) as T;
+  };
+  const read = async <T>(place: string) => (await (await page.request.get(`/api${place}`)).json()) as T;
+  await expect
+    .poll(async () => (await read<{ name: string }[]>('/forms')).some(each => each.name === 'Odd wordings'))
+    .toBe(true);
+  const formId = (await read<{ id: string; name: string }[]>('/forms')).find(each => each.name === 'Odd wordings')!.id;
+  const target = (await read<{ id: string; name: string }[]>('/targets')).find(each => each.name === 'Register')!;
+  const { operations } = await read<{ operations: { id: string; label: string }[] }>(`/targets/${target.id}`);
+  const route = await made<{ id: string }>('/routes', {
+    name: 'Odd wordings to Register',
+    formId,
+    targetId: target.id,
+    operationId: operations.find(each => /follow/i.test(each.label))!.id,
+  });
+  await page.goto(`/routes/${route.id}`);
+  await page.getByRole('button', { name: /^details(required|\*|$)/ }).click();
+  const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^details/ }) });
+  await page.getByLabel('text with answers in it').check();
+  const text = page.getByRole('textbox', { name: 'The text' });
+  await text.fill('For ');
+  await page.keyboard.type('{{{nam');
+  await page.getByRole('option', { name: /name/ }).first().click();
+  await page.keyboard.type(': {Note');
+  await page.getByRole('option', { name: /Note \(b\)/ }).click();
+  await page.keyboard.type(' x');
+  await expect(text).toContainText('Note (b) x');
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+  const draft = await read<{ draft: { calls: { lines: { to: string; source: unknown }[] }[] } }>(`/routes/${route.id}`);
+  const source = draft.draft.calls[0]!.lines.find(each => each.to === 'details')!.source;
+  // The answer that was picked, and not the first that is worded so.
+  expect(JSON.stringify(source)).toContain('{"field":"b"},{"text":" x"}');
+  expect(JSON.stringify(source)).not.toContain('"field":"a"');
+  await page.getByLabel('always the same').check();
+  await page.getByLabel('The value').fill('https://shelf.example.org/a%');
+  await page.getByLabel('The value').press('Tab');
+  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(line).toContainText('https://shelf.example.org/a%');
+  expect((await page.request.delete(`/api/routes/${route.id}`)).ok()).toBe(true);
 });

@@ -92,7 +92,7 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
   await page.getByLabel('text with answers in it').check();
   await page.getByRole('textbox', { name: 'The text' }).fill('Seen by ');
   await pick(page, 'Put an answer in', 'Your name');
-  await expect(page.getByRole('textbox', { name: 'The text' })).toHaveText('Seen by {Your name}');
+  await expect(page.getByRole('textbox', { name: 'The text' })).toHaveText('Seen by Your name');
   const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^details/ }) });
   await expect(line).toContainText('Seen by {Your name}');
   await page.getByRole('textbox', { name: 'The text' }).press('End');
@@ -102,6 +102,11 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
     .getByRole('option', { name: /^Which site/ })
     .click();
   await expect(line).toContainText('Seen by {Your name} at {Which site?}');
+  // A wording is not the answer: what is typed around it can't change it, and it goes as a whole.
+  await page.keyboard.type('!');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Backspace');
+  await expect(line).toContainText('Seen by {Your name} at !');
   await page.getByRole('textbox', { name: 'The text' }).fill('Seen by {Nobody}');
   await expect(line).toContainText('The form has no question “Nobody”.');
   await page.getByRole('button', { name: 'Undo' }).click();

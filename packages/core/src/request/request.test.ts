@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { scopeOf, type Scope } from '../scope';
 import type { Json, Submission } from '../submission';
@@ -16,7 +15,7 @@ import {
   wireText,
   withCopyLinks,
 } from '.';
-import { newLine, parseTemplate, templateText, type Line, type Segment } from '../route';
+import { newLine, type Line } from '../route';
 
 const field = (key: string, more: Partial<TargetField> = {}): TargetField =>
   targetField(key, { pointer: `/values/${key}`, ...more });
@@ -182,29 +181,6 @@ describe('what a call makes', () => {
     const compiled = call([line('site', 's')]);
     expect(compiled.plan(scope({ s: 'x' })).request).toEqual(compiled.plan(scope({ s: 'x' })).request);
   });
-});
-
-// RFC 6570 §3.2.2, level 1: `{var}` stands for a value. Doubled braces for plain ones are our own.
-test.each<[string, Segment[]]>([
-  ['Dear {given_name}', [{ text: 'Dear ' }, { field: 'given_name' }]],
-  ['{a}{b}', [{ field: 'a' }, { field: 'b' }]],
-  ['{Which site?}!', [{ field: 'Which site?' }, { text: '!' }]],
-  ['{{no field}}', [{ text: '{no field}' }]],
-  ['', []],
-])('the template %j', (text, segments) => {
-  expect(parseTemplate(text)).toEqual(segments);
-  expect(templateText(segments)).toBe(text);
-});
-
-test('a brace that closes nothing is text', () => expect(parseTemplate('a } b { c')).toEqual([{ text: 'a } b { c' }]));
-
-test('any text survives being written as a template', () => {
-  fc.assert(
-    fc.property(fc.string(), text => {
-      const read = parseTemplate(templateText([{ text }]));
-      expect(read.map(each => ('text' in each ? each.text : '?')).join('')).toBe(text);
-    }),
-  );
 });
 
 // RFC 6570 §3.2.2 (simple expansion), RFC 3986 §3.4 and RFC 9110 §5.5: what goes into the address and the headers.

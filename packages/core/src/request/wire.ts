@@ -1,5 +1,5 @@
 import { XMLBuilder } from 'fast-xml-parser';
-import { asText, escapeToken, isJsonObject, type Json } from '../submission';
+import { asText, escapeToken, isJsonObject, percentDecoded, type Json } from '../submission';
 import { withQuery } from '../target';
 import { standIn, type PlannedFile, type RequestPlan } from './plan';
 
@@ -108,10 +108,10 @@ export function wireText(
   body = bodyText(plan, 2),
 ): string {
   if (plan.encoding === 'mail') return body;
-  if (plan.url.startsWith('file:')) return `${decodeURIComponent(new URL(plan.url).pathname.slice(1))}\n\n${body}`;
+  if (plan.url.startsWith('file:')) return `${percentDecoded(new URL(plan.url).pathname.slice(1))}\n\n${body}`;
   const { pathname, search, host } = new URL(plan.url);
   // What stands for an answer that is not there yet is shown as it reads.
-  const shown = (pathname + search).replace(/%E2%80%B9.*?%E2%80%BA/g, decodeURIComponent);
+  const shown = (pathname + search).replace(/%E2%80%B9.*?%E2%80%BA/g, percentDecoded);
   const target = withQuery(shown, extraQuery);
   const headers: [string, string][] = [['host', host], ...plan.headers, ...extraHeaders];
   return [`${plan.method} ${target} HTTP/1.1`, ...headers.map(([name, value]) => `${name}: ${value}`), '', body].join(

@@ -1,19 +1,16 @@
 import fc from 'fast-check';
 import {
   callName,
-  flatSegments,
   identityFaults,
   newLine,
-  parseTemplate,
   referenceFaults,
   ROUTE_FORMAT,
   sameDefinition,
   targetsOf,
-  templateText,
   usualTerms,
   withFields,
 } from '.';
-import type { Call, PlainSegment, RouteDefinition, Segment } from '.';
+import type { Call, RouteDefinition, Segment } from '.';
 
 const call = (id: string, more: Partial<Call> = {}): Call => ({
   id,
@@ -151,43 +148,12 @@ test('targets are told once, in the order of the calls', () => {
   ).toEqual(['x', 'y']);
 });
 
-describe('parts of a text that stand only where their answers do', () => {
-  test.each<[string, Segment[]]>([
-    ['Reported{? by {name}?}.', [{ text: 'Reported' }, { part: [{ text: ' by ' }, { field: 'name' }] }, { text: '.' }]],
-    ['{?{a}, {b}?}', [{ part: [{ field: 'a' }, { text: ', ' }, { field: 'b' }] }]],
-    ['{?no answer in it?}', [{ text: 'no answer in it' }]],
-    ['{?never ends {a}', [{ text: '{?never ends ' }, { field: 'a' }]],
-    ['ends ?} alone', [{ text: 'ends ?} alone' }]],
-    ['{?one {a}{?two {b}?}', [{ text: '{?one ' }, { field: 'a' }, { part: [{ text: 'two ' }, { field: 'b' }] }]],
-    ['Why? {a}?', [{ text: 'Why? ' }, { field: 'a' }, { text: '?' }]],
-    ['{{?}} {a}', [{ text: '{?} ' }, { field: 'a' }]],
-  ])('%s', (text, segments) => expect(parseTemplate(text)).toEqual(segments));
-
-  test('what is written is read again', () => {
-    const plain = fc.oneof(
-      fc.record({ field: fc.constantFrom('name', 'town', 'a b') }),
-      fc.record({ text: fc.string({ unit: fc.constantFrom(...'ab{}? '), minLength: 1 }) }),
-    );
-    const part = fc
-      .array(plain, { minLength: 1, maxLength: 4 })
-      .filter(all => all.some(each => 'field' in each))
-      .map(all => ({ part: all as PlainSegment[] }));
-    const merged = (all: Segment[]): string => JSON.stringify(parseTemplate(templateText(all)));
-    fc.assert(
-      fc.property(fc.array(fc.oneof(plain, part) as fc.Arbitrary<Segment>, { maxLength: 5 }), all => {
-        // Read and written once more it says the same, and draws on the same answers.
-        const once = parseTemplate(templateText(all));
-        expect(merged(once)).toBe(JSON.stringify(once));
-        const fields = (of: Segment[]) => flatSegments(of).flatMap(each => ('field' in each ? [each.field] : []));
-        expect(fields(once)).toEqual(fields(all));
-      }),
-    );
-  });
-
-  test('fields are renamed in parts too', () => {
-    const all = parseTemplate('{a}{? of {b}?}');
-    expect(templateText(withFields(all, field => field.toUpperCase()))).toBe('{A}{? of {B}?}');
-  });
+test('fields are renamed in parts of a text too', () => {
+  const of = (name: string, other: string): Segment[] => [
+    { field: name },
+    { part: [{ text: ' of ' }, { field: other }] },
+  ];
+  expect(withFields(of('a', 'b'), field => field.toUpperCase())).toEqual(of('A', 'B'));
 });
 
 test.each<[string, Partial<Call>, { label: string } | null, string]>([

@@ -1,4 +1,4 @@
-import { behindLast, upToFirst, withoutEnd, type FileRef } from '../../submission';
+import { behindLast, upToFirst, withoutEnd, percentDecoded, type FileRef } from '../../submission';
 
 /** True for a data URI (RFC 2397) and nothing beside. */
 export const isData = (text: string): boolean => /^\s*data:[\w.+-]+\/[\w.+-]+[;,]/i.test(text);
@@ -61,7 +61,7 @@ export function fileFromText(field: string, text: string): FileRef | null {
   const path = upToFirst(text, '?#')
     .split(/[/\\]/)
     .slice(isLink ? 3 : 0);
-  return { field, name: decodeURIComponentSafely(path.at(-1) || 'file'), type: null, size: null, url: text };
+  return { field, name: percentDecoded(path.at(-1) || 'file'), type: null, size: null, url: text };
 }
 
 /** The name, the type and the bytes of a data URI (RFC 2397); null for any other text. */
@@ -72,9 +72,8 @@ function dataUri(text: string): Pick<FileRef, 'name' | 'type' | 'size'> | null {
   const type = upToFirst(head, ';') || null;
   const content = text.slice(comma + 1);
   const [, named] = /;(?:name|filename)=([^;]+)/i.exec(head) ?? [];
-  const name = named ? decodeURIComponentSafely(named.replace(/^"(.*)"$/, '$1')) : 'file';
-  if (!/;base64$/i.test(head))
-    return { name, type, size: new TextEncoder().encode(decodeURIComponentSafely(content)).length };
+  const name = named ? percentDecoded(named.replace(/^"(.*)"$/, '$1')) : 'file';
+  if (!/;base64$/i.test(head)) return { name, type, size: new TextEncoder().encode(percentDecoded(content)).length };
   return { name, type, size: bytesInBase64(content) };
 }
 
@@ -106,12 +105,4 @@ export function isUploadLink(text: string): boolean {
   const bare = upToFirst(text, '?#');
   if (!/\.[a-z\d]{2,5}$/i.test(bare) || /\.(html?|php|aspx?|jsp)$/i.test(bare)) return false;
   return /[?&](token|sig|signature|expires|x-amz-\w+|key)=/i.test(text) || store.test(bare.slice('https://'.length));
-}
-
-function decodeURIComponentSafely(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
 }

@@ -1,4 +1,4 @@
-import { isJsonObject, valueAt, type Json, type JsonObject } from '../../submission';
+import { isJsonObject, percentDecoded, valueAt, type Json, type JsonObject } from '../../submission';
 
 /** How many references may lead one to the next, and how deep schemas may stand in schemas. */
 const limits = { references: 32, depth: 24 };
@@ -30,13 +30,7 @@ export class References {
 }
 
 /** The JSON Pointer in a reference of this document (RFC 6901 §6). */
-function pointerIn(reference: string): string {
-  try {
-    return decodeURIComponent(reference.slice(1));
-  } catch {
-    return reference.slice(1);
-  }
-}
+const pointerIn = (reference: string): string => percentDecoded(reference.slice(1));
 
 /** A schema with its references, `allOf` and alternatives put together: what is needed to fill it in. */
 export interface FlatSchema {

@@ -1,5 +1,5 @@
 import { IsString, Matches, MaxLength } from 'class-validator';
-import { asText, isFile, isHttpAddress, percentEncoded, viaAddress, type Json } from '../../submission';
+import { asText, isFile, isHttpAddress, percentDecoded, percentEncoded, viaAddress, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
 class FetchFileParams {
@@ -85,11 +85,4 @@ function fileOf(value: Json, { from, path, name }: FetchFileParams): Json | Prob
   return { name: name || file?.name || '', url: viaAddress(from, place), type, size };
 }
 
-function lastName(url: string): string {
-  const last = new URL(url).pathname.split('/').at(-1) ?? '';
-  try {
-    return decodeURIComponent(last);
-  } catch {
-    return last;
-  }
-}
+const lastName = (url: string): string => percentDecoded(new URL(url).pathname.split('/').at(-1) ?? '');

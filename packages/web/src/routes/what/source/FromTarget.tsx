@@ -1,5 +1,5 @@
 import type { RouteTarget } from '@grammata/contract';
-import { asText, type Json } from '@grammata/core/submission';
+import { asText, percentDecoded, type Json } from '@grammata/core/submission';
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
 import { useChoices } from '../../../targets/queries';
@@ -65,7 +65,7 @@ export function FromTarget({
 function partsOfAddress(text: string): { part: string; where: string }[] {
   if (!/^https?:\/\//i.test(text) || !URL.canParse(text)) return [];
   const { pathname, searchParams } = new URL(text);
-  const path = pathname.split('/').filter(Boolean).map(decodeURIComponent);
+  const path = pathname.split('/').filter(Boolean).map(percentDecoded);
   const ids = path
     .map((part, index) => ({
       part,

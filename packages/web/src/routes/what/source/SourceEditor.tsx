@@ -1,16 +1,7 @@
-import {
-  fieldsOf,
-  flatSegments,
-  parseTemplate,
-  templateText,
-  withFields,
-  type Line,
-  type Segment,
-  type Source,
-} from '@grammata/core/route';
+import { fieldsOf, flatSegments, type Line, type Source } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
 import type { TargetField } from '@grammata/core/target';
-import { lazy, Suspense, useId, useRef, useState } from 'react';
+import { lazy, Suspense, useId, useMemo, useRef, useState } from 'react';
 import { Act, Radios, Tick } from '../../../ui';
 import { ReferencePick } from '../../workbench';
 import type { Workbench } from '../../workbench';
@@ -20,6 +11,7 @@ import { ListEditor, newEntry, newPart } from './ListEditor';
 import type { TemplateHandle } from './TemplateEditor';
 import { WhichItem } from './WhichItem';
 import { TypedInput } from './TypedInput';
+import { readable, segmentsOf, strangersIn, writtenOf } from './written';
 import type { EditLine } from '../line/editLine';
 
 const TemplateEditor = lazy(() => import('./TemplateEditor'));
@@ -196,9 +188,9 @@ function FirstFilled({
   );
 }
 
-/** A text in which answers stand as `{question}`; they are picked, and put in where the cursor is. */
+/** A text with answers in it; they are picked, and put in where the cursor is. */
 function TextTemplate({
-  workbench: { references, labelOf },
+  workbench: { references },
   source,
   onChange,
 }: {
@@ -208,24 +200,29 @@ function TextTemplate({
 }) {
   const editor = useRef<TemplateHandle>(null);
   const id = useId();
-  const keyOf = (label: string) =>
-    references.find(each => each.label === label)?.key ?? references.find(each => each.key === label)?.key;
-  const toLabels = (segments: Segment[]) => templateText(withFields(segments, labelOf));
-  const toKeys = (typed: string) => withFields(parseTemplate(typed), label => keyOf(label) ?? label);
-  const outside = toLabels(source.segments);
+  const keys = useMemo(() => new Set(references.map(each => each.key)), [references]);
+  const outside = writtenOf(source.segments);
   const [text, setText] = useState(outside);
   const [version, setVersion] = useState(0);
   // Undoing changes the text from outside: the editor starts anew then.
-  if (toLabels(toKeys(text)) !== outside) {
+  if (text !== outside && writtenOf(segmentsOf(text)) !== outside) {
     setText(outside);
     setVersion(version + 1);
   }
-  const unknown = flatSegments(parseTemplate(text)).flatMap(each =>
-    'field' in each && keyOf(each.field) === undefined ? [each.field] : [],
-  );
+  const segments = flatSegments(source.segments);
+  const gone = segments.flatMap(each => ('field' in each && !keys.has(each.field) ? [each.field] : []));
+  const [stranger] = strangersIn(segments, references);
+  const complaint =
+    gone[0] !== undefined
+      ? `! The form has no question “${gone[0]}”.`
+      : stranger?.isSeveral
+        ? `! Several questions are called “${stranger.wording}”: pick the one that is meant.`
+        : stranger
+          ? `! The form has no question “${stranger.wording}”. It is sent as it stands here.`
+          : null;
   const change = (next: string) => {
     setText(next);
-    onChange({ ...source, segments: toKeys(next) });
+    onChange({ ...source, segments: segmentsOf(next) });
   };
   return (
     <div className="space-y-2">
@@ -233,7 +230,7 @@ function TextTemplate({
         <span aria-hidden className="block text-small text-ink-2">
           The text
         </span>
-        <Suspense fallback={<p className="write text-ink-3">{text || '…'}</p>}>
+        <Suspense fallback={<p className="write text-ink-3">{readable(text, references) || '…'}</p>}>
           <TemplateEditor
             key={version}
             ref={editor}
@@ -244,10 +241,8 @@ function TextTemplate({
             onChange={change}
           />
         </Suspense>
-        <div id={`${id}-said`} className={`mt-0.5 text-small ${unknown[0] ? 'text-crimson' : 'text-ink-3'}`}>
-          {unknown[0]
-            ? `! The form has no question “${unknown[0]}”.`
-            : 'Answers stand in braces: type { to pick one. What stands in {?…?} is left out where an answer in it is blank.'}
+        <div id={`${id}-said`} className={`mt-0.5 text-small ${complaint ? 'text-crimson' : 'text-ink-3'}`}>
+          {complaint ?? 'Type { to pick an answer. What stands in {?…?} is left out where an answer in it is blank.'}
         </div>
       </div>
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
@@ -258,7 +253,7 @@ function TextTemplate({
           references={references}
           value=""
           placeholder="put an answer in…"
-          onPick={key => key && editor.current?.insert(labelOf(key))}
+          onPick={key => key && editor.current?.insert(key)}
         />
         <Tick
           label="The text is HTML: answers are escaped, their line breaks kept"

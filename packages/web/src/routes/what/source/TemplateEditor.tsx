@@ -7,20 +7,19 @@ import {
   keymap,
   MatchDecorator,
   ViewPlugin,
+  WidgetType,
   type DecorationSet,
   type ViewUpdate,
 } from '@codemirror/view';
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
 import type { Offered } from '../../workbench';
+import { answerMark, beginsPart, marked, readable, tellingApart, withAnswers } from './written';
 
 /** What can be done to the text from outside. */
 export interface TemplateHandle {
   /** Puts an answer in where the cursor is. */
-  insert(label: string): void;
+  insert(key: string): void;
 }
-
-/** Answers stand in braces, doubled braces are text. */
-const pieces = /\{\{|\}\}|\{[^{}]+\}/g;
 
 const theme = EditorView.theme({
   '&': { backgroundColor: 'var(--paper)', borderBottom: '1px solid var(--rule-strong)' },
@@ -34,6 +33,7 @@ const theme = EditorView.theme({
   '.cm-line': { padding: '0' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },
   '.cm-answer': { color: 'var(--lapis)', backgroundColor: 'var(--lapis-wash)' },
+  '.cm-bound': { color: 'var(--ink-3)' },
   '.cm-stranger': { color: 'var(--crimson)', textDecoration: 'underline wavy' },
   '.cm-tooltip': {
     backgroundColor: 'var(--paper-raised)',
@@ -51,12 +51,36 @@ const theme = EditorView.theme({
   },
 });
 
-/** Marks the answers in the text, and those that nobody asks. */
-function marking(isKnown: (label: string) => boolean) {
-  const [answer, stranger] = [Decoration.mark({ class: 'cm-answer' }), Decoration.mark({ class: 'cm-stranger' })];
+/** An answer, or the bounds of a part, as one thing that is passed over and taken away as a whole. */
+class Chip extends WidgetType {
+  constructor(
+    private readonly words: string,
+    private readonly look: 'answer' | 'stranger' | 'bound',
+  ) {
+    super();
+  }
+
+  override eq(other: Chip): boolean {
+    return other.words === this.words && other.look === this.look;
+  }
+
+  override toDOM(): HTMLElement {
+    const chip = document.createElement('span');
+    chip.className = `cm-${this.look}`;
+    chip.textContent = this.words;
+    return chip;
+  }
+}
+
+function chips(references: readonly Offered[]) {
+  const apart = tellingApart(references);
   const matcher = new MatchDecorator({
-    regexp: pieces,
-    decoration: ([piece]) => (piece.length === 2 ? null : isKnown(piece.slice(1, -1)) ? answer : stranger),
+    regexp: marked(),
+    decoration: ([mark, key]) => {
+      const words = key === undefined ? (beginsPart(mark) ? '{?' : '?}') : (apart.get(key) ?? key);
+      const look = key === undefined ? 'bound' : apart.has(key) ? 'answer' : 'stranger';
+      return Decoration.replace({ widget: new Chip(words, look) });
+    },
   });
   return ViewPlugin.fromClass(
     class {
@@ -68,30 +92,57 @@ function marking(isKnown: (label: string) => boolean) {
         this.decorations = matcher.updateDeco(update, this.decorations);
       }
     },
-    { decorations: plugin => plugin.decorations },
+    {
+      decorations: plugin => plugin.decorations,
+      provide: plugin => EditorView.atomicRanges.of(view => view.plugin(plugin)?.decorations ?? Decoration.none),
+    },
   );
 }
 
+/** Characters before the cursor in which an opening brace is looked for. */
+const LOOKED_BACK = 400;
+
+/** What is typed or pasted is read for answers. */
+const reading = (references: readonly Offered[]) => [
+  EditorView.inputHandler.of((view, from, to, text) => {
+    if (!/[?}]/.test(text)) return false;
+    const back = view.state.sliceDoc(Math.max(0, from - LOOKED_BACK), from);
+    // The brace that is open, or the question mark of the end of a part.
+    const open = /\{[^{}\ue000-\ue003]*$|\?$/.exec(back);
+    const start = open ? from - open[0].length : from;
+    const typed = view.state.sliceDoc(start, from) + text;
+    const read = withAnswers(typed, references);
+    if (read === typed) return false;
+    const selection = { anchor: start + read.length };
+    view.dispatch({ changes: { from: start, to, insert: read }, selection, userEvent: 'input.type' });
+    return true;
+  }),
+  EditorView.clipboardInputFilter.of(text => withAnswers(text, references)),
+  EditorView.clipboardOutputFilter.of(text => readable(text, references)),
+];
+
 /** Offers the answers behind an opening brace. */
-const offering = (references: Offered[]) =>
+const offering = (references: Offered[], apart = tellingApart(references)) =>
   autocompletion({
     icons: false,
     // So many fit without scrolling; typing narrows them down.
     maxRenderedOptions: 14,
     override: [
       (context: CompletionContext) => {
-        const opened = context.matchBefore(/\{[^{}]*$/);
+        const opened = context.matchBefore(/\{[^{}\ue000-\ue003]*$/);
         if (!opened) return null;
         return {
           from: opened.from + 1,
-          options: references.map(({ label, example }) => ({
-            label,
+          options: references.map(({ key, label, example }) => ({
+            label: apart.get(key) ?? label,
             detail: example?.slice(0, 30) ?? undefined,
             apply: (view: EditorView, _: unknown, from: number, to: number) => {
               const closed = view.state.sliceDoc(to, to + 1) === '}' ? 1 : 0;
+              const insert = answerMark(key);
+              // The brace that opened the list goes with what was typed behind it.
               view.dispatch({
-                changes: { from, to: to + closed, insert: `${label}}` },
-                selection: { anchor: from + label.length + 1 },
+                changes: { from: from - 1, to: to + closed, insert },
+                selection: { anchor: from - 1 + insert.length },
               });
             },
           })),
@@ -100,7 +151,7 @@ const offering = (references: Offered[]) =>
     ],
   });
 
-/** A text in which answers stand in braces: picked from a list that opens at `{`, and told apart from the text around them. */
+/** A text with answers in it: picked from a list that opens at `{`, each one thing that no typing can change. */
 export default function TemplateEditor({
   ref,
   label,
@@ -151,11 +202,12 @@ export default function TemplateEditor({
     view.current?.dispatch({ effects: answers.current.reconfigure(extensionsFor(references)) });
   }, [references]);
   useImperativeHandle(ref, () => ({
-    insert(answer) {
+    insert(key) {
       const at = view.current;
       if (!at) return;
       const { from, to } = at.state.selection.main;
-      at.dispatch({ changes: { from, to, insert: `{${answer}}` }, selection: { anchor: from + answer.length + 2 } });
+      const insert = answerMark(key);
+      at.dispatch({ changes: { from, to, insert }, selection: { anchor: from + insert.length } });
       at.focus();
     },
   }));
@@ -171,7 +223,4 @@ export default function TemplateEditor({
   );
 }
 
-const extensionsFor = (references: Offered[]) => {
-  const known = new Set(references.flatMap(each => [each.label, each.key]));
-  return [marking(label => known.has(label)), offering(references)];
-};
+const extensionsFor = (references: Offered[]) => [chips(references), reading(references), offering(references)];
