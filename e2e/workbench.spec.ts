@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, pick } from './people';
+import { demo } from './addresses';
+import { expectAccessible, fillReport, pick } from './people';
 
 const open = async (page: Page) => {
   await page.goto('/routes');
@@ -84,6 +85,41 @@ test('an edit is undone and done again', async ({ page }) => {
   await page.keyboard.press('u');
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(1);
   await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+});
+
+test('what arrives while a sample is about to be sent does not take its place; one that is not here is told', async ({
+  page,
+}) => {
+  await page.goto('/routes');
+  await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).click();
+  const panel = page.getByRole('region', { name: 'Sample', exact: true });
+  await expect(panel).toContainText(/Sample 1 of/);
+  await page.getByRole('radio', { name: 'Requests' }).click();
+  const name = panel.getByRole('listitem').filter({ hasText: 'Your name' });
+  const shown = await name.innerText();
+  await page.getByRole('button', { name: 'Send it as a test…' }).click();
+  await expect(page.getByRole('button', { name: 'Send it', exact: true })).toBeVisible();
+  const other = await page.context().newPage();
+  await other.goto(`${demo.practice}/builders/sampling-report`);
+  await fillReport(other, {
+    site: 'Withy Bridge (AB-07)',
+    when: '2026-11-30T09:15',
+    name: 'Late Comer',
+    mail: 'late@example.org',
+  });
+  await expect(other.getByRole('status')).toContainText('Thank you');
+  await other.close();
+  // It stands before the one that is looked at, which stays what it was.
+  await expect(panel).toContainText(/Sample 2 of/);
+  expect(await name.innerText()).toBe(shown);
+  await expect(page.getByRole('button', { name: 'Send it', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Don’t' }).click();
+
+  await page.goto(`${page.url().split('?')[0]}?sample=gone`);
+  await expect(panel).toContainText('This sample is not here');
+  await expect(panel).toContainText('Sample – of');
+  await panel.getByRole('button', { name: 'Show the newest' }).click();
+  await expect(panel).toContainText(/Sample 1 of/);
 });
 
 test('a text with answers in it is composed by picking', async ({ page }) => {

@@ -211,7 +211,13 @@ export class LookInput {
   @IsOptional() @ValidateNested() @Type(() => FindInput) find: FindInput | null = null;
 }
 
-export class RunInput {
+/** What is done with a draft as it was shown. */
+export class ShownDraftInput {
+  /** The revision of the draft that it was shown for: another is refused. Left out by who was shown none. */
+  @MayBeLeftOut() @IsInt() @Min(0) revision?: number;
+}
+
+export class RunInput extends ShownDraftInput {
   @IsString() @MaxLength(60) sampleId: string = '';
   @IsBoolean() send: boolean = false;
 }

@@ -1,13 +1,14 @@
 import { ArrayMaxSize, IsArray, IsBoolean, IsString, MaxLength } from 'class-validator';
 import type { Done } from '@grammata/core/perform';
 import type { Difference, RecordedAnswers } from '@grammata/core/proof';
+import { ShownDraftInput } from './routeInputs';
 import type { AskView, RunView } from './routeViews';
 
 /** Most samples that are tried in one batch. */
 export const MOST_TRIED = 60;
 
 /** The sample that is tried a request at a time. */
-export class WalkInput {
+export class WalkInput extends ShownDraftInput {
   @IsString() @MaxLength(60) sampleId: string = '';
 }
 
@@ -19,7 +20,7 @@ export interface WalkView extends RunView {
 }
 
 /** What is tried on the side to try things on, one after the other. */
-export class BatchInput {
+export class BatchInput extends ShownDraftInput {
   /** The sample that variants are made of. */
   @IsString() @MaxLength(60) sampleId: string = '';
   /** Identifiers of ideas; `recorded` is the sample as it is. */

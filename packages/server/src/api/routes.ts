@@ -10,6 +10,7 @@ import {
   type RefusalView,
   type RouteView,
   type VersionView,
+  ShownDraftInput,
 } from '@grammata/contract';
 import { operationsUsed } from '@grammata/core/route';
 import { operationsNear } from '@grammata/core/target';
@@ -29,6 +30,7 @@ import {
   saveDraft,
   sendRecorded,
   tryOut,
+  mustBeShown,
 } from '../acts';
 import { iso } from '../clock';
 import { filesNeeded, overviewOf } from '../delivery';
@@ -120,6 +122,7 @@ export function routesApi(services: Services): Router {
 
   router.post('/routes/:id/live', (request, response) => {
     const row = routeOr404(request.params.id);
+    mustBeShown(row, checked(ShownDraftInput, request.body ?? {}));
     goLive(services, actorOf(response), row);
     response.json(view(routeOr404(row.id)));
   });

@@ -1,4 +1,6 @@
-import type { IntakeView, ProblemDetails, TargetView } from '@grammata/contract';
+import type { IntakeView, ProblemDetails, RouteView, SamplesView, TargetView } from '@grammata/contract';
+import { draftOf } from '../testing/draftOf';
+import { withRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // Two people at the settings of one thing: what one of them did not see is not overwritten unseen.
@@ -68,4 +70,34 @@ test('a target: its address was moved by somebody else', async () => {
   });
   // Shown what it is now, it is changed.
   expect((await rename('The register')).status).toBe(200);
+});
+
+describe('a draft that a colleague edited after it was shown', () => {
+  test.each<[string, (sampleId: string) => object]>([
+    ['live', () => ({})],
+    ['run', sampleId => ({ sampleId, send: true })],
+    ['steps', sampleId => ({ sampleId })],
+    ['batch', sampleId => ({ sampleId, ideas: ['recorded'], proofs: false })],
+  ])('%s is refused, and done with what is shown now', async (deed, input) => {
+    const own = await startServer();
+    const { route, formId } = await withRoute(own, target, [{ submission_id: `s-${deed}`, site: 'AB-07', ph: 7.4 }]);
+    const { samples } = (await own.call<SamplesView>('GET', `/forms/${formId}/samples`)).json;
+    const definition = { ...route.draft, name: `${route.draft.name}, by a colleague` };
+    const { json: edited } = await own.call<RouteView>('PUT', `/routes/${route.id}/draft`, {
+      ...draftOf(route),
+      definition,
+    });
+    const act = (revision: number) =>
+      own.call<ProblemDetails>('POST', `/routes/${route.id}/${deed}`, { ...input(samples[0]!.id), revision });
+    const [sent, before] = [target.requests.length, (await own.call<RouteView>('GET', `/routes/${route.id}`)).json];
+    expect(await act(route.revision)).toMatchObject({
+      status: 409,
+      json: { title: expect.stringContaining('edited elsewhere') },
+    });
+    // Nothing came of it.
+    expect(target.requests.length).toBe(sent);
+    expect((await own.call<RouteView>('GET', `/routes/${route.id}`)).json).toEqual(before);
+    expect((await act(edited.revision)).status).toBeLessThan(300);
+    await own.stop();
+  });
 });

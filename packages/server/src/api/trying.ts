@@ -1,7 +1,7 @@
 import { BatchInput, AsBuilderInput, WalkInput, type AsBuilderView, type WalkView } from '@grammata/contract';
 import { Router } from 'express';
 import { LRUCache } from 'lru-cache';
-import { actorOf, asItsBuilderSends, startTrying, takeAnswers, tryBatch } from '../acts';
+import { actorOf, asItsBuilderSends, mustBeShown, startTrying, takeAnswers, tryBatch } from '../acts';
 import type { Trying } from '../delivery';
 import { newId } from '../ids';
 import { HttpProblem, notFound } from '../problems';
@@ -32,7 +32,9 @@ export function tryingApi(services: Services): Router {
 
   router.post('/routes/:id/steps', (request, response) => {
     const row = routeOr404(request.params.id);
-    const trying = startTrying(services, actorOf(response), row, checked(WalkInput, request.body).sampleId);
+    const input = checked(WalkInput, request.body);
+    mustBeShown(row, input);
+    const trying = startTrying(services, actorOf(response), row, input.sampleId);
     const id = newId();
     underWay.set(id, { routeId: row.id, trying, stepping: false });
     response.status(201).json(view(id, trying));
@@ -57,7 +59,9 @@ export function tryingApi(services: Services): Router {
   /** Tries many samples one after the other, in the background; the report of the last time. */
   router.post('/routes/:id/batch', (request, response) => {
     const row = routeOr404(request.params.id);
-    response.status(202).json(tryBatch(services, actorOf(response), row, checked(BatchInput, request.body)));
+    const input = checked(BatchInput, request.body);
+    mustBeShown(row, input);
+    response.status(202).json(tryBatch(services, actorOf(response), row, input));
   });
 
   router.get('/routes/:id/batch', (request, response) => {

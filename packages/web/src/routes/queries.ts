@@ -49,11 +49,14 @@ function useRouteChange<Input, Output>(change: (input: Input) => Promise<Output>
 
 export const useCreateRoute = () =>
   useRouteChange((body: RouteInput) => api<RouteView>('/routes', { method: 'POST', body }));
-export const useGoLive = (id: string) => useRouteChange(() => api<RouteView>(`/routes/${id}/live`, { method: 'POST' }));
+export const useGoLive = (id: string) =>
+  useRouteChange((shown: { revision: number }) =>
+    api<RouteView>(`/routes/${id}/live`, { method: 'POST', body: shown }),
+  );
 export const usePause = (id: string) => useRouteChange(() => api<RouteView>(`/routes/${id}/pause`, { method: 'POST' }));
 export const useTrial = (id: string) =>
-  useRouteChange((sampleId: string) =>
-    api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: true } }),
+  useRouteChange((shown: { sampleId: string; revision: number }) =>
+    api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { ...shown, send: true } }),
   );
 /** What the draft would make and change over the newest samples. */
 export const useOverview = (id: string) =>

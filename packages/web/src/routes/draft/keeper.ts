@@ -117,6 +117,10 @@ export class DraftKeeper {
     return this.#state.present === this.#stored;
   };
 
+  /** Stores everything edited so far; the revision of what was shown, or null where that is not what is stored. */
+  readonly storedAs = async (shown: RouteDefinition): Promise<number | null> =>
+    (await this.flush()) && this.#state.present === shown ? this.#revision : null;
+
   /** In a conflict: stores mine in the place of theirs. Theirs is one step of undo away. */
   readonly keepMine = async (): Promise<void> => {
     const { theirs, past } = this.#state;

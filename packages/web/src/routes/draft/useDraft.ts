@@ -13,6 +13,7 @@ export interface Editing extends Pick<DraftState, 'saving' | 'fault' | 'theirs' 
   canUndo: boolean;
   canRedo: boolean;
   flush: DraftKeeper['flush'];
+  storedAs: DraftKeeper['storedAs'];
   keepMine: DraftKeeper['keepMine'];
   takeTheirs: DraftKeeper['takeTheirs'];
 }
@@ -62,7 +63,7 @@ export function useDraft(route: RouteView): Editing {
     };
   }, [keeper]);
   const { past, present, future, saving, fault, theirs, isRescued } = state;
-  const { edit, undo, redo, flush, keepMine, takeTheirs } = keeper;
+  const { edit, undo, redo, flush, storedAs, keepMine, takeTheirs } = keeper;
   return useMemo(
     () => ({
       draft: present,
@@ -76,9 +77,10 @@ export function useDraft(route: RouteView): Editing {
       undo,
       redo,
       flush,
+      storedAs,
       keepMine,
       takeTheirs,
     }),
-    [past, present, future, saving, fault, theirs, isRescued, edit, undo, redo, flush, keepMine, takeTheirs],
+    [past, present, future, saving, fault, theirs, isRescued, edit, undo, redo, flush, storedAs, keepMine, takeTheirs],
   );
 }

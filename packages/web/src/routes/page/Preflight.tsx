@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useReadTargets } from '../../targets/queries';
 import { count, Fault, Press, Note } from '../../ui';
+import { otherThanShown } from '../draft';
 import type { Proofs } from '../proofs/useProofs';
 import { useFilesCheck, useGoLive } from '../queries';
 import type { Workbench } from '../workbench';
@@ -64,8 +65,12 @@ export function Preflight({
     ...(proofs && held && { proofs: { total: proofs.length, differing } }),
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
-  const start = () =>
-    void editing.flush().then(isStored => isStored && goLive.mutate(undefined, { onSuccess: onClose }));
+  const [isOther, setIsOther] = useState(false);
+  const start = async () => {
+    const revision = await editing.storedAs(editing.draft);
+    setIsOther(revision === null);
+    if (revision !== null) goLive.mutate({ revision }, { onSuccess: onClose });
+  };
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
       <h2>Before it goes live</h2>
@@ -91,8 +96,9 @@ export function Preflight({
         What was recorded before is sent when you say so, with “Send what is recorded”.
       </p>
       {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
+      {isOther && <Fault>{otherThanShown}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">
-        <Press onClick={start} disabled={all.some(check => check.stops) || goLive.isPending}>
+        <Press onClick={() => void start()} disabled={all.some(check => check.stops) || goLive.isPending}>
           Go live now
         </Press>
         <Press quiet onClick={onClose}>

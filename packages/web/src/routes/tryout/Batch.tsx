@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Moment, Press, Tick } from '../../ui';
+import { otherThanShown } from '../draft';
 import type { Seen, Workbench } from '../workbench';
 import { Asks, whereTo } from './Asks';
 import { useBatch, useTakeAnswers, useTryBatch } from './useTryout';
@@ -30,10 +31,13 @@ export function Batch({ workbench, sample }: { workbench: Workbench; sample: See
   // What goes to where the real records are is asked about once more.
   const isAside = route.targets.every(each => each.tryBaseUrl !== null);
   const [asking, setAsking] = useState(false);
+  const [isOther, setIsOther] = useState(false);
   const start = async () => {
     setAsking(false);
     workbench.showSample(sample.id);
-    if (await editing.flush()) run.mutate({ sampleId: sample.id, ideas: picked.map(each => each.id), proofs });
+    const revision = await editing.storedAs(editing.draft);
+    setIsOther(revision === null);
+    if (revision !== null) run.mutate({ sampleId: sample.id, ideas: picked.map(each => each.id), proofs, revision });
   };
   const isNothing = picked.length === 0 && !proofs;
   return (
@@ -76,6 +80,7 @@ export function Batch({ workbench, sample }: { workbench: Workbench; sample: See
           </Act>
         </p>
         {run.error && <Fault>{wordsFor(run.error)}</Fault>}
+        {isOther && <Fault>{otherThanShown}</Fault>}
       </section>
       {report.error && <Fault again={() => void report.refetch()}>{wordsFor(report.error)}</Fault>}
       {report.data && <Report workbench={workbench} report={report.data} />}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { itemWords } from '../../outcome';
 import { Act, Fault, Press, Wire } from '../../ui';
+import { otherThanShown } from '../draft';
 import type { Workbench } from '../workbench';
 import { Asks, purposes } from './Asks';
 import { useBegin, useStep } from './useTryout';
@@ -14,10 +15,13 @@ export function StepByStep({ workbench, sampleId }: { workbench: Workbench; samp
   const begin = useBegin(route.id);
   const step = useStep(route.id);
   const [walk, setWalk] = useState<WalkView | null>(null);
+  const [isOther, setIsOther] = useState(false);
   const start = async () => {
     // It stays at hand, whatever arrives meanwhile; and what is tried is what is stored.
     workbench.showSample(sampleId);
-    if (await editing.flush()) begin.mutate({ sampleId }, { onSuccess: setWalk });
+    const revision = await editing.storedAs(editing.draft);
+    setIsOther(revision === null);
+    if (revision !== null) begin.mutate({ sampleId, revision }, { onSuccess: setWalk });
   };
   const error = begin.error ?? step.error;
   const next = walk?.next;
@@ -31,6 +35,7 @@ export function StepByStep({ workbench, sampleId }: { workbench: Workbench; samp
           so.
         </p>
       )}
+      {isOther && <Fault>{otherThanShown}</Fault>}
       {error && <Fault again={walk ? undefined : () => void start()}>{wordsFor(error)}</Fault>}
       {!walk && (
         <p className="mt-3">

@@ -2,7 +2,7 @@ import { aboutSubmission } from '@grammata/core/submission';
 import { useSearchParams } from 'react-router';
 import { useKeys } from '../../app/keys';
 import { Act, Choices, count, Note } from '../../ui';
-import type { Workbench } from '../workbench';
+import { NoSample, type Workbench } from '../workbench';
 import { whereTo } from './Asks';
 import { Batch } from './Batch';
 import { WholeWay } from './WholeWay';
@@ -26,7 +26,9 @@ export function Tryout({ workbench }: { workbench: Workbench }) {
   ]);
   if (!sample)
     return (
-      <p className="px-6 py-4 font-serif text-ink-2">No sample to try yet: have one submission sent to the intake.</p>
+      <p className="px-6 py-4 font-serif text-ink-2">
+        <NoSample workbench={workbench} none="No sample to try yet: have one submission sent to the intake." />
+      </p>
     );
   return (
     <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_268px]">

@@ -268,13 +268,13 @@ function NotMade({ workbench: { call, labelOf } }: { workbench: Workbench }) {
   );
 }
 
-function Heading({ workbench: { target, samples, at, stock } }: { workbench: Workbench }) {
+function Heading({ workbench: { target, samples, sample, at, stock } }: { workbench: Workbench }) {
   return (
     <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-1.5 pb-1.5 text-fine text-ink-2 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
       <span />
       <span className="truncate">{target?.name} field</span>
       <span className="max-md:hidden">Comes from</span>
-      <span className="max-md:hidden">Value for sample {samples.length > 0 ? count(at + 1) : '–'}</span>
+      <span className="max-md:hidden">Value for sample {sample ? count(at + 1) : '–'}</span>
       <span className="whitespace-nowrap">
         All {count(samples.length)}
         {stock.state === 'loading' && ' so far'}

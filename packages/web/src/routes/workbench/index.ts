@@ -3,3 +3,4 @@ export * from './references';
 export * from './useParam';
 export * from './useWorkbench';
 export * from './workbench';
+export * from './NoSample';

@@ -25,6 +25,8 @@ export function useWalk(
   rehearsal: RehearsalSummary | null,
 ): Walk {
   const [chosenId, choose] = useParam('sample');
+  /** The sample that was the newest at first: what arrives meanwhile does not take its place. */
+  const [firstId, setFirstId] = useState<string | null>(null);
   const [itemAt, setItemAt] = useState(0);
   const { repeat, condition, lines } = call;
   const answers = useMemo(
@@ -47,14 +49,11 @@ export function useWalk(
       (isPlain ? undefined : scopesIn(submission)[0]) ?? scopeOf(submission, answers);
     return shelved.map((each): Seen => new SeenLater(each, seenIn));
   }, [isPlain, shelved, scopesIn, answers]);
-  const at = useMemo(
-    () =>
-      Math.max(
-        0,
-        samples.findIndex(each => each.id === chosenId),
-      ),
-    [samples, chosenId],
-  );
+  if (firstId === null && samples[0]) setFirstId(samples[0].id);
+  const wantedId = chosenId ?? firstId;
+  const found = useMemo(() => samples.findIndex(each => each.id === wantedId), [samples, wantedId]);
+  // The newest stands in for the first where that is gone, never for one that somebody asked for.
+  const at = found < 0 && chosenId === null ? 0 : found;
   const show = useCallback(
     (index: number) => {
       const sample = samples[Math.min(samples.length - 1, Math.max(0, index))];
@@ -64,6 +63,7 @@ export function useWalk(
     [samples, choose],
   );
   const shown = samples[at] ?? null;
+  const absent = chosenId !== null && found < 0;
   const scopes = useMemo(() => (shown && !isPlain ? scopesIn(shown.submission) : []), [shown, isPlain, scopesIn]);
   const items = useMemo(
     () => ({
@@ -87,6 +87,7 @@ export function useWalk(
     return {
       samples,
       sample,
+      absent,
       at,
       items,
       show,
@@ -103,9 +104,9 @@ export function useWalk(
         const looked = lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
         const keys = looked.flatMap(line => fieldsOf(line.source));
         const answered = (index: number) => keys.map(key => asText(referredTo(samples[index]!.scope, key))).join('\n');
-        const here = samples.length > 0 ? answered(at) : '';
+        const here = at >= 0 && samples.length > 0 ? answered(at) : '';
         showNext(index => answered(index) !== here);
       },
     };
-  }, [samples, sample, at, items, show, rehearsal, lines]);
+  }, [samples, sample, absent, at, items, show, rehearsal, lines]);
 }

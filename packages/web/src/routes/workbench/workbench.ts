@@ -48,7 +48,9 @@ export interface Walk {
   /** All that are here, each as the call sees it first: the newest first, variants last. */
   samples: Seen[];
   sample: Seen | null;
-  /** Place of the sample among all, from 0. */
+  /** True where the address names a sample that is not here. */
+  absent: boolean;
+  /** Place of the sample among all, from 0; -1 where it is not here. */
   at: number;
   /** For a call that repeats: which item of the sample is looked at, of how many. Zero: the call is not made for it. */
   items: { at: number; count: number; show(at: number): void };

@@ -5,7 +5,7 @@ import { asText, isBlank, isFile, type FieldKind } from '@grammata/core/submissi
 import { useState } from 'react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Act, bytes, count, Fault, IconAct, kindMarks, Moment } from '../../../ui';
-import type { Offered, Workbench } from '../../workbench';
+import { NoSample, type Offered, type Workbench } from '../../workbench';
 
 /** The sample at hand: every question of the form with its answer. Picking one fills the open line; dragging one fills any. */
 export function SamplePanel({
@@ -40,7 +40,7 @@ export function SamplePanel({
     >
       <div className="flex items-baseline justify-between pt-2.5">
         <span className="truncate">
-          <b className="font-semibold">Sample {samples.length > 0 ? at + 1 : '–'}</b>{' '}
+          <b className="font-semibold">Sample {sample ? at + 1 : '–'}</b>{' '}
           <span className="text-ink-3">
             of {count(samples.length)}
             {stock.state === 'loading' && samples.length > 0 && ' so far'}
@@ -53,7 +53,7 @@ export function SamplePanel({
             label="Previous sample"
             keys="h"
             onClick={() => show(at - 1)}
-            disabled={at === 0}
+            disabled={at <= 0}
           />
           <IconAct
             icon={ChevronRight}
@@ -77,6 +77,11 @@ export function SamplePanel({
           {isOpen ? 'Hide its answers' : 'Show its answers'}
         </Act>
       </p>
+      {workbench.absent && (
+        <p className="py-2 font-serif text-ink-2">
+          <NoSample workbench={workbench} none="" />
+        </p>
+      )}
       <StockWords stock={stock} isEmpty={samples.length === 0} />
       <div className={isOpen ? '' : 'max-lg:hidden'}>
         {call.repeat && <Items items={items} />}

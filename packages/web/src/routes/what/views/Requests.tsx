@@ -3,7 +3,7 @@ import { wordsFor } from '../../../api';
 import { Act, Fault, Moment, Note, Press } from '../../../ui';
 import { useDryRun, useTrial } from '../../queries';
 import { Asks, whereTo } from '../../tryout/Asks';
-import type { Workbench } from '../../workbench';
+import { NoSample, type Workbench } from '../../workbench';
 import { Overview } from './Overview';
 
 /** Everything the sample at hand sends, call by call: looked up for certain, sent only when it is asked for. */
@@ -12,9 +12,16 @@ export function Requests({ workbench }: { workbench: Workbench }) {
   const isStored = editing.saving === 'saved';
   const dry = useDryRun(route.id, route.revision, sample?.id, isStored);
   const trial = useTrial(route.id);
-  const [asking, setAsking] = useState(false);
+  /** The sample and the draft that are about to be sent, as they are shown: with another of either nothing is. */
+  const [armed, arm] = useState<{ sampleId: string; revision: number } | null>(null);
+  const asking = armed?.sampleId === sample?.id && armed?.revision === route.revision && isStored ? armed : null;
   const tried = route.trial?.sampleId === sample?.id ? route.trial : null;
-  if (!sample) return <p className="px-6 py-4 font-serif text-ink-2">No sample to send yet.</p>;
+  if (!sample)
+    return (
+      <p className="px-6 py-4 font-serif text-ink-2">
+        <NoSample workbench={workbench} none="No sample to send yet." />
+      </p>
+    );
   return (
     <div className="px-6 pt-3 pb-10">
       <div className="flex flex-wrap items-baseline gap-4">
@@ -22,16 +29,17 @@ export function Requests({ workbench }: { workbench: Workbench }) {
         {asking ? (
           <span className="flex items-baseline gap-3">
             <span>{whereTo(route.targets)}</span>
-            <Press
-              onClick={() => trial.mutate(sample.id, { onSettled: () => setAsking(false) })}
-              disabled={trial.isPending}
-            >
+            <Press onClick={() => trial.mutate(asking, { onSettled: () => arm(null) })} disabled={trial.isPending}>
               Send it
             </Press>
-            <Act onClick={() => setAsking(false)}>Don’t</Act>
+            <Act onClick={() => arm(null)}>Don’t</Act>
           </span>
         ) : (
-          <Press quiet onClick={() => setAsking(true)} disabled={!isStored || trial.isPending}>
+          <Press
+            quiet
+            onClick={() => arm({ sampleId: sample.id, revision: route.revision })}
+            disabled={!isStored || trial.isPending}
+          >
             Send it as a test…
           </Press>
         )}
