@@ -111,7 +111,7 @@ export async function routeTo(
   isDocumented: boolean,
   pace: Partial<Pace> = {},
 ) {
-  const intake = await built.call<{ id: string; address: string }>('POST', '/intakes', { name: 'Bench' });
+  const intake = await built.call<{ id: string; address: string }>('POST', '/intakes', { name: 'Delivered' });
   const post = async (count: number) => {
     const agent = new Agent({ connections: 16 });
     let sent = 0;

@@ -108,6 +108,26 @@ test('a large message comes in portions, in order, and stops where it is told to
   expect(taken).toBeLessThan(1000);
 }, 30_000);
 
+test('what is very large is read one at a time, others beside it', async () => {
+  decoders = new Decoders(file);
+  const seen: string[] = [];
+  const few = message('[{"id":1,"site":"AB-07"},{"id":2,"site":"AB-02"}]');
+  const read = async (name: string, bytes: number, until: Promise<unknown> = Promise.resolve()) => {
+    const portion = async () => (seen.push(`${name} begins`), await until, true);
+    await decoders.portions(few, bytes, {}, { found: () => undefined, portion });
+    seen.push(`${name} ends`);
+  };
+  let go: () => void = () => undefined;
+  const first = read('first', 50_000_000, new Promise<void>(done => (go = done)));
+  const second = read('second', 50_000_000);
+  await read('small', 300);
+  // The second one waits for the first, the small one for neither.
+  expect(seen).not.toContain('second begins');
+  go();
+  await Promise.all([first, second]);
+  expect(seen.slice(-2)).toEqual(['second begins', 'second ends']);
+}, 30_000);
+
 test('what a listener fails at is told to who asked', async () => {
   decoders = new Decoders(file);
   const portion = () => {

@@ -29,6 +29,8 @@ export class DecodeLate extends Error {}
 
 /** Bytes up to which a message is read beside others; what is larger is read apart. */
 const SMALL = 256_000;
+/** Bytes from which on messages are read one at a time: each takes many times its size of memory. */
+const HUGE = 8_000_000;
 /** Seconds of processor time that any message may take, and those for each megabyte more. */
 const SECONDS = 10;
 const SECONDS_PER_MEGABYTE = 3;
@@ -164,6 +166,7 @@ export class Decoders {
   readonly #small: Lane;
   readonly #large: Lane;
   readonly #watching: Lane;
+  readonly #huge = new PQueue({ concurrency: 1 });
 
   /** @param file the program of a thread */
   constructor(
@@ -218,7 +221,8 @@ export class Decoders {
     port1.on('message', (said: PortionMessage) => void take(said));
     try {
       const task: DecodeTask = { task: 'portions', message, pins, port: port2 };
-      const end = await this.#large.run(task, this.#secondsFor(bytes), [port2 as never], sign);
+      const read = () => this.#large.run(task, this.#secondsFor(bytes), [port2 as never], sign);
+      const end = await (bytes > HUGE ? this.#huge.add(read) : read());
       if (fault !== null) throw fault;
       return isStopped ? null : (end as DecodeResult['portions']);
     } finally {

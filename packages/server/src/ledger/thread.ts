@@ -34,7 +34,7 @@ const PAUSE = 1000;
 /** ms after which a reading is stored though others wait. */
 const READING = 40;
 /** Senders that wait at once from which on there are many, and ms for which that holds. */
-const MANY = 6;
+const MANY = 12;
 const PRESSED = 200;
 
 /** Commands that take a list and answer with one of the same length: those of one turn go as one. */

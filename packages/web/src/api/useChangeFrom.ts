@@ -1,6 +1,6 @@
 import { useQueryClient, useMutation, type QueryKey } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiFault } from '.';
+import { api, ApiFault } from './api';
 
 /**
  * Changes parts of something from how it was when the form began: the server refuses it where somebody else changed the same parts

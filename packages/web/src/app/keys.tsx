@@ -25,7 +25,8 @@ export const useLetters = () => useContext(LettersContext);
 /** Inputs in which letters are nothing but letters pressed. */
 const pressed = new Set(['checkbox', 'radio', 'button', 'submit', 'reset', 'file', 'range', 'color']);
 
-const isTyping = (target: HTMLElement): boolean =>
+/** True where letters are typed: keys of the place do nothing there. */
+export const isTyping = (target: HTMLElement): boolean =>
   target.isContentEditable ||
   /^(TEXTAREA|SELECT)$/.test(target.tagName) ||
   (target instanceof HTMLInputElement && !pressed.has(target.type));

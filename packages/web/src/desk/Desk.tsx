@@ -1,20 +1,20 @@
 import type { ArrivalSummary, DeskView, RouteSummary } from '@grammata/contract';
 import { Link } from 'react-router';
-import { wordsFor } from '../api';
 import { useDesk } from '../app/desk';
-import { alike, bytes, count, counted, Empty, Fault, Moment, Note, RouteStateWord, Sheet } from '../ui';
+import { Read } from '../app/Read';
+import { alike, bytes, count, counted, Empty, Moment, Note, RouteStateWord, Sheet } from '../ui';
 import { DeliveryChart } from './DeliveryChart';
 
 /** What goes on, at a glance. */
 export function Desk() {
-  const { data: desk, error, refetch } = useDesk();
-  if (error)
-    return (
-      <Sheet title="Desk">
-        <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>
-      </Sheet>
-    );
-  if (!desk) return null;
+  return (
+    <Read title="Desk" query={useDesk()}>
+      {desk => <Loaded desk={desk} />}
+    </Read>
+  );
+}
+
+function Loaded({ desk }: { desk: DeskView }) {
   return (
     <Sheet title="Desk" aside={<DeskNotes desk={desk} />}>
       {desk.intakes === 0 ? (
@@ -106,7 +106,9 @@ function DeskNotes({
           </Link>
         </Note>
       ))}
-      {intakes > 0 && troubled === 0 && storage === null && <Note tone="fine">Nothing is in trouble.</Note>}
+      {intakes > 0 && troubled + strays + unread === 0 && storage === null && (
+        <Note tone="fine">Nothing is in trouble.</Note>
+      )}
       <Note tone="goes">
         {arrivalsToday === 0 ? 'Nothing has come in today.' : `${counted(arrivalsToday, 'submission')} came in today.`}
       </Note>

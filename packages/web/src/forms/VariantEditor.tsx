@@ -12,14 +12,23 @@ const asWritten = (value: Json): string =>
       ? JSON.stringify(value, null, 1)
       : asText(value);
 
+/** How people write what is true and what is not; anything else stays the text it is. */
+const truths = new Map([
+  ...['true', 'yes', '1'].map(each => [each, true] as const),
+  ...['false', 'no', '0'].map(each => [each, false] as const),
+]);
+
 /** The value that was written, of the same nature as the one before; undefined for none, null for JSON that is none. */
-function fromWritten(text: string, { kind, value: before }: Pick<Field, 'kind' | 'value'>): Json | undefined | null {
+export function fromWritten(
+  text: string,
+  { kind, value: before }: Pick<Field, 'kind' | 'value'>,
+): Json | undefined | null {
   if (text.trim() === '') return undefined;
   if (kind === 'choices') return text.split('\n').filter(line => line.trim() !== '');
   if (kind === 'table' || kind === 'json' || (typeof before === 'object' && before !== null))
     return parseJson(text) ?? null;
   if (typeof before === 'number' && Number.isFinite(Number(text))) return Number(text);
-  if (typeof before === 'boolean') return text.trim() === 'true';
+  if (typeof before === 'boolean') return truths.get(text.trim().toLowerCase()) ?? text;
   return text;
 }
 
@@ -102,7 +111,7 @@ export function VariantEditor({
           {files.map((file, index) => (
             <li key={index} className="flex items-baseline gap-3">
               <span className="font-mono text-small">{file.name}</span>
-              <Act onClick={() => setFiles(files.filter(each => each !== file))} aria-label={`Take out ${file.name}`}>
+              <Act onClick={() => setFiles(files.filter((_, at) => at !== index))} aria-label={`Take out ${file.name}`}>
                 Take out
               </Act>
               <Act onClick={() => setFiles([...files, file])} aria-label={`Double ${file.name}`}>

@@ -36,13 +36,14 @@ export function IntakePage() {
   );
 }
 
-/** The arrival that is shown: the one in the address, else the newest, following what comes in. */
-function useShownArrival(arrivals: ArrivalSummary[], older: (() => void) | null) {
+/** The arrival that is shown: the one in the address, else the one that is held, else the newest, following what comes in. */
+function useShownArrival(arrivals: ArrivalSummary[], older: (() => void) | null, heldId: string | null) {
   const [params, setParams] = useSearchParams();
   const chosen = params.get('arrival');
-  const shownId = chosen ?? arrivals[0]?.id ?? null;
+  const shownId = chosen ?? heldId ?? arrivals[0]?.id ?? null;
   const index = arrivals.findIndex(each => each.id === shownId);
-  const show = (id: string | null) => setParams(id && id !== arrivals[0]?.id ? { arrival: id } : {}, { replace: true });
+  const show = (id: string | null) =>
+    setParams(id && (heldId !== null || id !== arrivals[0]?.id) ? { arrival: id } : {}, { replace: true });
   const step = (by: number) => {
     const next = arrivals[Math.min(arrivals.length - 1, Math.max(0, index + by))];
     if (next) show(next.id);
@@ -67,11 +68,15 @@ function Loaded({
   older: (() => void) | null;
   isBringing: boolean;
 }) {
-  const { shownId, show } = useShownArrival(arrivals, older);
+  /** The message that somebody points at: what arrives meanwhile does not take its place. */
+  const [heldId, setHeldId] = useState<string | null>(null);
+  const { shownId, show } = useShownArrival(arrivals, older, heldId);
   const shown = useArrival(shownId);
   const [open, setOpen] = useState<'sender' | 'settings' | 'feed' | null>(null);
   const toggle = (part: 'sender' | 'settings' | 'feed') => setOpen(open === part ? null : part);
   const pinning = usePinning(intake, shown.data ?? null);
+  if (pinning.isOpen && heldId === null && shownId !== null) setHeldId(shownId);
+  if (!pinning.isOpen && heldId !== null) setHeldId(null);
   useKeys([
     { key: 's', does: 'send one from here', run: () => toggle('sender') },
     {

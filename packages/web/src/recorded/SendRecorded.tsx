@@ -2,13 +2,13 @@ import type { RecordedPreview, RouteView, SelectionInput } from '@grammata/contr
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
-import { count, counted, Fault, Note, Press, TextBox, Tick } from '../ui';
+import { count, counted, Fault, midnight, Note, Press, TextBox, Tick } from '../ui';
 import { useRecordedPreview, useSendRecorded } from './queries';
 
 /** Days as people give them, as times: from the beginning of the first to the end of the last. */
 const timesOf = ({ from, to }: { from: string; to: string }): Pick<SelectionInput, 'since' | 'until'> => ({
-  ...(from && { since: new Date(`${from}T00:00:00`).toISOString() }),
-  ...(to && { until: new Date(new Date(`${to}T00:00:00`).getTime() + 86_400_000).toISOString() }),
+  ...(from && { since: midnight(from, 0) }),
+  ...(to && { until: midnight(to, 1) }),
 });
 
 /** Sends recorded submissions through a live route: who is meant, what would happen, and then doing it. */

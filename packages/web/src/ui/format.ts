@@ -27,6 +27,15 @@ export const count = (n: number): string => number.format(n);
 /** `1 line`, `14 lines`. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`;
 
+/**
+ * The beginning of a day (`2026-11-30`, where the browser is), or of one so many days after it, as a time in ISO 8601. By the calendar, not by
+ * hours: a day may have 23 or 25 of them.
+ */
+export function midnight(day: string, after: number): string {
+  const [year, month, date] = day.split('-').map(Number) as [number, number, number];
+  return new Date(year, month - 1, date + after).toISOString();
+}
+
 /** Says of a search that it looked only through the newest of what holds its words. */
 export const amongNewest = (searched: number | null): string =>
   searched === null ? '' : ` among the newest ${count(searched)} that hold these words`;

@@ -1,6 +1,7 @@
 import type { DeliveryState } from '@grammata/contract';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
+import { midnight } from '../../ui';
 
 /** Which deliveries are looked at; empty for all. */
 export interface Filter {
@@ -33,11 +34,6 @@ export function filterIn(params: URLSearchParams): Filter {
 
 /** What the server is asked for: days as times, from the beginning of the first to the end of the last. */
 export function asked({ state, route, target, from, to, arrival, search }: Filter): Record<string, string> {
-  const midnight = (day: string, after: number) => {
-    const [year, month, date] = day.split('-').map(Number) as [number, number, number];
-    // By the calendar, not by hours: a day may have 23 or 25 of them.
-    return new Date(year, month - 1, date + after).toISOString();
-  };
   const all = {
     state,
     routeId: route,

@@ -1,7 +1,7 @@
 import type { CallInput } from '@grammata/contract';
 import { usualRetries, type Retry } from '@grammata/core/route';
 import { useState } from 'react';
-import { Act, Choice, NumberBox, TextBox } from '../../ui';
+import { Act, Choice, NumberBox, TextBox, useTyped } from '../../ui';
 
 const usual: Retry = { tries: null, statuses: [...usualRetries] };
 const isUsual = ({ tries, statuses }: Retry) => tries === null && wordsOf(statuses) === wordsOf(usualRetries);
@@ -30,8 +30,9 @@ export function Tries({
 }) {
   const retry = call.retry ?? usual;
   const [open, setOpen] = useState(Boolean(call.retry ?? call.pages));
-  const [text, setText] = useState(wordsOf(retry.statuses));
-  const [tries, setTries] = useState(retry.tries);
+  /** A number that can't be taken yet. */
+  const [odd, setOdd] = useState<number | null>(null);
+  const [text, type] = useTyped(retry.statuses, wordsOf);
   const read = statusesIn(text);
   const set = (next: Retry) => onChange({ retry: isUsual(next) ? null : next });
   if (!open)
@@ -46,12 +47,13 @@ export function Tries({
       <NumberBox
         label="Most tries of one request"
         hint="Empty for as many as the route’s time allows."
-        error={tries === null || isTries(tries) ? null : 'Give a whole number from 1 to 1,000, or nothing.'}
+        error={odd === null ? null : 'Give a whole number from 1 to 1,000, or nothing.'}
         whenEmpty="null"
-        value={tries}
+        value={odd ?? retry.tries}
         onChange={next => {
-          setTries(next);
-          if (next === null || isTries(next)) set({ ...retry, tries: next });
+          const isFit = next === null || isTries(next);
+          setOdd(isFit ? null : next);
+          if (isFit) set({ ...retry, tries: next });
         }}
       />
       <TextBox
@@ -61,8 +63,8 @@ export function Tries({
         look="code"
         value={text}
         onChange={next => {
-          setText(next);
           const statuses = statusesIn(next);
+          type(next, typeof statuses === 'string' ? retry.statuses : statuses);
           if (typeof statuses !== 'string') set({ ...retry, statuses });
         }}
       />
@@ -81,8 +83,6 @@ export function Tries({
         <Act
           onClick={() => {
             onChange({ retry: null, pages: null });
-            setText(wordsOf(usualRetries));
-            setTries(null);
             setOpen(false);
           }}
         >

@@ -1,9 +1,10 @@
 import type { RouteView, SelectionInput } from '@grammata/contract';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link, NavLink, useParams, useSearchParams } from 'react-router';
 import { wordsFor } from '../../api';
+import { Boundary } from '../../app/Boundary';
 import { Read } from '../../app/Read';
-import { useKeys } from '../../app/keys';
+import { isTyping, useKeys } from '../../app/keys';
 import { SendRecorded } from '../../recorded';
 import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, span, useTitle } from '../../ui';
 import { How } from '../how/How';
@@ -29,6 +30,18 @@ export function RoutePage() {
     </Read>
   );
 }
+
+/** The parts of a route, by their names in the address. */
+const parts = {
+  when: ({ workbench }) => <When workbench={workbench} />,
+  what: ({ workbench }) => <What workbench={workbench} />,
+  how: ({ workbench }) => <How workbench={workbench} />,
+  sheet: ({ workbench }) => <HandoverSheet workbench={workbench} />,
+  proofs: shown => <Proofs {...shown} />,
+  tryout: ({ workbench }) => <Tryout workbench={workbench} />,
+  rehearsal: ({ workbench }) => <RehearsalTable workbench={workbench} />,
+  versions: ({ workbench }) => <Versions workbench={workbench} />,
+} satisfies Record<string, (shown: { workbench: Workbench; proofs: KnownProofs }) => ReactNode>;
 
 function Loaded({ route }: { route: RouteView }) {
   const { part = 'what' } = useParams();
@@ -64,14 +77,19 @@ function Loaded({ route }: { route: RouteView }) {
         <WorkStrip about={{ route: route.id }} />
         <Parts workbench={workbench} proofs={proofs} />
       </div>
-      {part === 'when' && <When workbench={workbench} />}
-      {part === 'what' && <What workbench={workbench} />}
-      {part === 'how' && <How workbench={workbench} />}
-      {part === 'sheet' && <HandoverSheet workbench={workbench} />}
-      {part === 'proofs' && <Proofs workbench={workbench} proofs={proofs} />}
-      {part === 'tryout' && <Tryout workbench={workbench} />}
-      {part === 'rehearsal' && <RehearsalTable workbench={workbench} />}
-      {part === 'versions' && <Versions workbench={workbench} />}
+      {Object.hasOwn(parts, part) ? (
+        <Boundary key={part} what="This part of the route">
+          {parts[part as keyof typeof parts]({ workbench, proofs })}
+        </Boundary>
+      ) : (
+        <p className="px-6 py-4 font-serif text-lead text-ink-2">
+          A route has no such part. The address may be mistyped:{' '}
+          <Link className="act" to={`/routes/${route.id}/what`}>
+            go to its lines
+          </Link>
+          .
+        </p>
+      )}
     </main>
   );
 }
@@ -188,7 +206,8 @@ function useUndoKeys({ editing }: Workbench) {
       if (
         !(event.ctrlKey || event.metaKey) ||
         event.key.toLowerCase() !== 'z' ||
-        (event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName))
+        // What is typed is undone where it is typed.
+        (event.target instanceof HTMLElement && isTyping(event.target))
       )
         return;
       event.preventDefault();

@@ -26,7 +26,7 @@ export function useRehearsed(
     }),
     [condition, calls, terms.timeZone, operationOf, targetOf],
   );
-  const rehearsed = useRehearsal(parts, shelf);
+  const [rehearsed, anew] = useRehearsal(parts, shelf);
   const run = rehearsed && 'summary' in rehearsed ? rehearsed.summary : null;
   const broken = rehearsed && 'fault' in rehearsed ? rehearsed.fault : null;
   const fares = useMemo(() => {
@@ -42,9 +42,9 @@ export function useRehearsed(
       fares,
       state: broken ? 'failed' : state,
       fault: broken ?? (state === 'failed' ? wordsFor(fault) : null),
-      again,
+      again: broken ? anew : again,
     }),
-    [recorded, total, fares, broken, state, fault, again],
+    [recorded, total, fares, broken, state, fault, again, anew],
   );
   return { run, stock };
 }

@@ -1,6 +1,7 @@
 import type { OperationFieldInput } from '@grammata/contract';
 import { targetTypes, type TargetType } from '@grammata/core/target';
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { useWatch } from 'react-hook-form';
 import { Act, Choice, LinesBox, NumberBox, TextBox, Tick } from '../../ui';
 import { useShown } from '../../ui/form';
@@ -176,6 +177,10 @@ function Kept({
     onBlur: () => {
       if (typed !== null) onDone(typed);
       setTyped(null);
+    },
+    // Enter stores the form: what is typed here goes with it.
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key === 'Enter' && typed !== null && rows === 1) flushSync(() => onDone(typed));
     },
   };
   return rows > 1 ? <LinesBox {...box} rows={rows} /> : <TextBox {...box} />;

@@ -4,3 +4,4 @@ export * from './Labelled';
 export * from './ListBox';
 export * from './numbers';
 export * from './search';
+export * from './useTyped';

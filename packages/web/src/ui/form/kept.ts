@@ -4,8 +4,8 @@ export interface Drawer {
   write(values: Record<string, unknown> | null): void;
 }
 
-/** Names of what must not lie in a browser. */
-const secrets = new Set(['token', 'tryToken', 'secret', 'secrets', 'password', 'typed']);
+/** Names of what must not lie in a browser: secrets, and documents, in which examples show them. */
+const secrets = new Set(['document', 'token', 'tryToken', 'secret', 'secrets', 'password', 'typed']);
 
 /** The same without secrets, and without what is no number: it would come back as nothing, which may mean something else. */
 function keepable(value: unknown): unknown {

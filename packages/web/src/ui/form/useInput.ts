@@ -95,6 +95,7 @@ export function useInput<T extends FieldValues>({
         try {
           await save(typed, changedIn(stored.current, typed));
           drawer?.write(null);
+          setTaken(null);
           // A form that stays open is kept again from what is stored now.
           stored.current = typed;
           isOver.current = false;

@@ -9,7 +9,7 @@ import {
   type TransformContext,
 } from '@grammata/core/transform';
 import { useState, type ReactNode } from 'react';
-import { Choice, count, FileAct, LinesBox, numberIn, TextBox } from '../../../ui';
+import { Choice, count, FileAct, LinesBox, numberIn, TextBox, useTyped } from '../../../ui';
 import type { Offered } from '../../workbench';
 import { ReferencePick } from '../../workbench';
 import type { StepListProps } from './stepListProps';
@@ -140,18 +140,20 @@ interface TypedProps {
 
 /** A parameter that is typed: a line, several lines, or a number. */
 function Typed({ ask, value, onChange }: TypedProps) {
-  const [text, setText] = useState(String(value ?? ''));
-  const tell = (next: string) => {
-    setText(next);
+  const [text, type] = useTyped(value, known => String(known ?? ''));
+  const meant = (next: string): unknown => {
     if (ask.kind === 'number') {
       const number = numberIn(next);
       // What is no number is refused by the step, which says so.
-      onChange(number === null || Number.isNaN(number) ? next : number);
-    } else {
-      // A separator before the last item that is left empty is none at all.
-      const blank = ask.name === 'lastSeparator' ? undefined : '';
-      onChange(next === '' && ask.optional ? blank : next);
+      return number === null || Number.isNaN(number) ? next : number;
     }
+    // A separator before the last item that is left empty is none at all.
+    return next === '' && ask.optional && ask.name === 'lastSeparator' ? undefined : next;
+  };
+  const tell = (next: string) => {
+    const means = meant(next);
+    type(next, means);
+    onChange(means);
   };
   const common = { label: ask.label, isBare: true, value: text, placeholder: ask.hint, onChange: tell };
   return ask.kind === 'lines' ? (
@@ -172,18 +174,15 @@ const MOST_TABLE = 200_000;
 /** A table that is pasted, or read from a file. */
 function TableText({ ask, value, onChange }: TypedProps & { value: string }) {
   const [fault, setFault] = useState<string | null>(null);
-  const [file, setFile] = useState(0);
   const read = async (chosen: File) => {
     const text = await chosen.text();
     setFault(text.length > MOST_TABLE ? `${chosen.name} holds more than ${count(MOST_TABLE)} characters.` : null);
     if (text.length > MOST_TABLE) return;
     onChange(text);
-    // The box below shows what was read.
-    setFile(before => before + 1);
   };
   return (
     <div>
-      <Typed key={file} ask={{ ...ask, kind: 'lines' }} value={value} onChange={onChange} />
+      <Typed ask={{ ...ask, kind: 'lines' }} value={value} onChange={onChange} />
       <FileAct
         accept=".csv,.tsv,text/csv,text/plain"
         className="mt-0.5 inline-block"
