@@ -108,6 +108,26 @@ test('mails in running text are read after a person put one right', async ({ pag
   await expect(answers(page).first()).toContainText('Miss Quill');
 });
 
+test('what arrives while somebody points does not take the place of the message that is pointed at', async ({
+  page,
+}) => {
+  const address = await openIntake(page, 'Pointed at');
+  const say = (n: number) =>
+    page.request.post(address, { data: { submission_id: `p${n}`, site: `AB-0${n}`, note: 'x' } });
+  const arrivals = page.getByRole('list', { name: 'Arrivals, newest first' }).getByRole('listitem');
+  await say(1);
+  await expect(arrivals).toHaveCount(1);
+  await expect(answers(page).first()).toContainText('AB-01');
+  await page.keyboard.press('o');
+  await expect(page.getByRole('radio', { name: 'This tells the form' })).toBeVisible();
+  await say(2);
+  await expect(arrivals).toHaveCount(2);
+  await expect(page.getByRole('main')).toContainText('AB-01');
+  // Once nobody points any more the newest is followed again.
+  await page.keyboard.press('o');
+  await expect(answers(page).first()).toContainText('AB-02');
+});
+
 test('a feed is read on demand, and what is new in it appears', async ({ page, context }) => {
   await page.goto('/intakes');
   await page.getByRole('main').getByRole('link', { name: 'Site access log' }).click();

@@ -1,3 +1,4 @@
+import type { ServerResponse } from 'node:http';
 import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, readlinkSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
@@ -163,6 +164,43 @@ describe('a target that breaks while a file is on its way', () => {
     });
     expect(answer).toMatchObject({ code: 'timeout' });
     expect(performance.now() - started).toBeLessThan(5000);
+    await target.stop();
+  });
+});
+
+describe('introspection over a network that is slow, or breaks', () => {
+  const begun = '{"data":{"__schema":{"queryType":{"name":"Query"},"types":[';
+  test.each<[string, (response: ServerResponse) => void, RegExp]>([
+    [
+      'drips',
+      response => {
+        const drip = setInterval(() => response.write(' '), 50);
+        response.on('close', () => clearInterval(drip));
+      },
+      /did not answer in time/,
+    ],
+    ['breaks off', response => void response.write(' ', () => response.destroy()), /closed the connection/],
+    ['ends too soon', response => void response.end(), /no GraphQL schema/],
+  ])('it %s: that is said, and nobody else waits', async (_, goesOn, words) => {
+    const target = await startAnswering((_heard, response) => {
+      response.writeHead(200, { 'content-type': 'application/json' });
+      response.write(begun);
+      goesOn(response);
+    });
+    const made = client.call<TargetView>('POST', '/targets', {
+      name: `Slow ${randomUUID()}`,
+      baseUrl: target.url,
+      reads: 'graphql',
+      discoveryPath: '/graphql',
+      patience: { connect: 1, firstByte: 1, whole: 1 },
+    });
+    const started = performance.now();
+    expect((await client.call('GET', '/desk')).status).toBe(200);
+    expect(performance.now() - started).toBeLessThan(900);
+    const { status, json } = await made;
+    expect(status).toBe(201);
+    expect(json.fault).toMatch(words);
+    expect(json.operations).toEqual([]);
     await target.stop();
   });
 });
