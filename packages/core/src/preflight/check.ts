@@ -28,7 +28,7 @@ export interface Seen {
   /** Whether each target answers, and what it says; null while it is being asked. */
   reached?: { name: string; answer: { ok: boolean; words: string } | null }[];
   /** Files of the newest submissions that were looked at, and why some can't be had. */
-  files?: { looked: number; faults: readonly string[] };
+  files?: { looked: number; faults: readonly string[] } | { fault: string };
   /** Approved rehearsals, and how many of them the draft does not give any more. */
   proofs?: { total: number; differing: number };
   /** Questions of the form. */

@@ -4,8 +4,10 @@ import { defineCheck, fine, look } from './check';
 export const filesHad = defineCheck({
   id: 'files',
   look({ files }) {
-    if (!files || files.looked === 0) return [];
+    if (!files) return [];
+    if ('fault' in files) return look(`Whether files can be had could not be looked at. ${files.fault}`);
     const { looked, faults } = files;
+    if (looked === 0) return [];
     return faults.length === 0
       ? fine(`Files of the newest submissions can be had: ${looked} looked at.`)
       : look(`${faults.length} of ${looked} files that were looked at can’t be had. ${faults[0]!}`);

@@ -259,6 +259,13 @@ describe('what is only to be known', () => {
     ],
     ['files', 'files that can', { files: { looked: 2, faults: [] } }, ['fine'], /2 looked at/],
     [
+      'files',
+      'files that can’t be looked for',
+      { files: { fault: 'It is busy.' } },
+      ['look'],
+      /could not be looked at. It is busy/,
+    ],
+    [
       'trial',
       'one without loss',
       { definition: needsTrial, trial: held('reformatted') },

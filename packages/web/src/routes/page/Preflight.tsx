@@ -23,10 +23,10 @@ export function Preflight({
 }) {
   const { route, editing, stock, run } = workbench;
   const isUpToDate = run?.goes.length === workbench.samples.length;
-  const { mutate: read, data: connections } = useReadTargets(route.targets);
+  const { mutate: read, data: connections, error: unread } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
-  const files = useFilesCheck(route.id).data;
+  const { data: files, error: noFiles } = useFilesCheck(route.id);
   const targets = useMemo(() => route.targets.map(each => ({ ...each, ...accessOf(each) })), [route.targets]);
   const [now] = useState(() => Date.now());
   const newest = workbench.samples.slice(0, MOST_SOUGHT);
@@ -59,8 +59,10 @@ export function Preflight({
     reached: route.targets.map(({ id, name }) => {
       const connection = connections?.get(id);
       const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();
-      return { name, answer: connection ? { ok: connection.ok, words: words! } : null };
+      const fault = unread && { ok: false, words: wordsFor(unread) };
+      return { name, answer: connection ? { ok: connection.ok, words: words! } : fault };
     }),
+    ...(noFiles && { files: { fault: wordsFor(noFiles) } }),
     ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
     ...(proofs && held && { proofs: { total: proofs.length, differing } }),
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,

@@ -3,7 +3,7 @@ import { isLikely, isSure, type LineProposal } from '@grammata/core/match';
 import { curlLine, wireText } from '@grammata/core/request';
 import type { Line } from '@grammata/core/route';
 import { maskedCredentials } from '@grammata/core/target';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useKeys } from '../../app/keys';
 import { Act, Choices, count, counted, Empty, Wire, type Way } from '../../ui';
@@ -268,7 +268,9 @@ function NotMade({ workbench: { call, labelOf } }: { workbench: Workbench }) {
   );
 }
 
-function Heading({ workbench: { target, samples, sample, at, stock } }: { workbench: Workbench }) {
+function Heading({ workbench: { target, samples, sample, at, stock, run } }: { workbench: Workbench }) {
+  // The bars below count those that go.
+  const going = useMemo(() => run?.goes.reduce((sum, each) => sum + (each === 1 ? 1 : 0), 0) ?? null, [run]);
   return (
     <div className="grid grid-cols-[34px_minmax(0,1fr)_74px] gap-x-2.5 border-b border-rule px-3.5 pt-1.5 pb-1.5 text-fine text-ink-2 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]">
       <span />
@@ -276,7 +278,7 @@ function Heading({ workbench: { target, samples, sample, at, stock } }: { workbe
       <span className="max-md:hidden">Comes from</span>
       <span className="max-md:hidden">Value for sample {sample ? count(at + 1) : '–'}</span>
       <span className="whitespace-nowrap">
-        All {count(samples.length)}
+        {going === null || going === samples.length ? `All ${count(samples.length)}` : `${count(going)} that go`}
         {stock.state === 'loading' && ' so far'}
       </span>
     </div>

@@ -23,6 +23,10 @@ const problemWords: Record<ProblemPolicy, string> = {
   fallback: 'send this instead',
 };
 
+/** A required field is not left out: who chose that, or never chose, has the submission held; nobody else is offered it. */
+const requiredWords = (chosen: BlankPolicy | ProblemPolicy): string | undefined =>
+  chosen === 'leaveOut' ? 'hold the submission: it is required' : undefined;
+
 /** An open line: where its value comes from, each step of its cleaning, and what happens when there is none. */
 export function LineEditor({
   workbench,
@@ -62,13 +66,13 @@ export function LineEditor({
           <Choice
             label="When it is blank"
             value={line.whenBlank}
-            options={blankWords}
+            options={field?.required ? { ...blankWords, leaveOut: requiredWords(line.whenBlank) } : blankWords}
             onChange={whenBlank => edit(each => ({ ...each, whenBlank }))}
           />
           <Choice
             label="When it can’t be used"
             value={line.whenProblem}
-            options={problemWords}
+            options={field?.required ? { ...problemWords, leaveOut: requiredWords(line.whenProblem) } : problemWords}
             onChange={whenProblem => edit(each => ({ ...each, whenProblem }))}
           />
           {usesFallback && (

@@ -1,16 +1,21 @@
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
-import { Act, Fault, Moment, Note, Press } from '../../../ui';
+import { Act, Fault, Moment, Note, Press, useSettled } from '../../../ui';
 import { useDryRun, useTrial } from '../../queries';
 import { Asks, whereTo } from '../../tryout/Asks';
 import { NoSample, type Workbench } from '../../workbench';
 import { Overview } from './Overview';
 
+/** ms that a sample is looked at before anything is looked up for it. */
+const PASSED = 350;
+
 /** Everything the sample at hand sends, call by call: looked up for certain, sent only when it is asked for. */
 export function Requests({ workbench }: { workbench: Workbench }) {
   const { route, editing, sample, run } = workbench;
   const isStored = editing.saving === 'saved';
-  const dry = useDryRun(route.id, route.revision, sample?.id, isStored);
+  // What is looked up is really looked up at somebody's: not for samples that are only passed.
+  const settledId = useSettled(sample?.id ?? '', PASSED);
+  const dry = useDryRun(route.id, route.revision, settledId === sample?.id ? sample.id : undefined, isStored);
   const trial = useTrial(route.id);
   /** The sample and the draft that are about to be sent, as they are shown: with another of either nothing is. */
   const [armed, arm] = useState<{ sampleId: string; revision: number } | null>(null);
@@ -59,6 +64,11 @@ export function Requests({ workbench }: { workbench: Workbench }) {
           </h2>
           <Asks run={tried} workbench={workbench} isReal />
         </section>
+      )}
+      {!dry.data && !dry.error && (
+        <p role="status" className="late mt-4 font-serif text-ink-3">
+          {isStored ? 'Asking what is there…' : 'As soon as the edits are kept…'}
+        </p>
       )}
       {dry.data && (
         <section aria-label="What would be sent" className="mt-4">
