@@ -164,8 +164,13 @@ test('the rehearsal shows all samples, or those in trouble, and opens one', asyn
   await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
   await page.getByRole('link', { name: /^Rehearse all/ }).click();
   await page.getByRole('radio', { name: /^with trouble/ }).click();
+  await expect(page.getByRole('radio', { name: /^with trouble/ })).toBeChecked();
   await expect(page.getByRole('cell', { name: /^! / }).first()).toBeVisible();
-  await page.keyboard.press('j');
+  // The focus goes along, once the rows are there.
+  await expect(async () => {
+    await page.keyboard.press('j');
+    await expect(page.locator('[data-row] a:focus')).toHaveCount(1, { timeout: 2000 });
+  }).toPass();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Lines' })).toBeVisible();
 });
