@@ -55,3 +55,12 @@ test.each(hostile.map(each => [each.name, each] as const))(
     expect(Math.min(...growths)).toBeLessThanOrEqual(MOST_GROWTH);
   },
 );
+
+test('thousands of members of one file take as long for each as hundreds do', () => {
+  // A square with a small factor does not show at the sizes above.
+  const { body, contentType } = hostile.find(each => each.name === 'JSON: file members')!;
+  const once = (n: number) => least(() => decode(body(n), contentType), 1);
+  once(200);
+  const [few, many] = [once(1500), once(6000)];
+  expect(many / few).toBeLessThan(2.5 ** 2);
+}, 60_000);

@@ -30,10 +30,11 @@ const holdsItem = /^(attributes|properties|record)$/;
  */
 function laidOpen(items: Item[]): Item[] {
   const first = items[0]!.object;
+  // One that holds nothing but objects is no question with its answer.
+  if (items.length === 1 && Object.values(first).every(isJsonObject)) return items;
   const holder = Object.keys(first).find(name => {
     const inner = first[name];
     if (!isJsonObject(inner) || !items.every(item => isJsonObject(item.object[name]))) return false;
-    if (items.length === 1 && Object.values(first).every(each => isJsonObject(each))) return false;
     if (
       Object.keys(inner).some(each => speaksOf(each, 'wording') && typeof inner[each] === 'string') ||
       wordsItself(items, name)
