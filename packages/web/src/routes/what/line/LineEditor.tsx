@@ -25,7 +25,7 @@ const problemWords: Record<ProblemPolicy, string> = {
 
 /** A required field is not left out: who chose that, or never chose, has the submission held; nobody else is offered it. */
 const requiredWords = (chosen: BlankPolicy | ProblemPolicy): string | undefined =>
-  chosen === 'leaveOut' ? 'hold the submission: it is required' : undefined;
+  chosen === 'leaveOut' ? 'hold it: it is required' : undefined;
 
 /** An open line: where its value comes from, each step of its cleaning, and what happens when there is none. */
 export function LineEditor({
