@@ -5,7 +5,7 @@ export const filesHad = defineCheck({
   id: 'files',
   look({ files }) {
     if (!files) return [];
-    if ('fault' in files) return look(`Whether files can be had could not be looked at. ${files.fault}`);
+    if ('fault' in files) return look(`The files of the newest submissions could not be checked. ${files.fault}`);
     const { looked, faults } = files;
     if (looked === 0) return [];
     return faults.length === 0

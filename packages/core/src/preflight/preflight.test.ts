@@ -263,7 +263,7 @@ describe('what is only to be known', () => {
       'files that can’t be looked for',
       { files: { fault: 'It is busy.' } },
       ['look'],
-      /could not be looked at. It is busy/,
+      /could not be checked. It is busy/,
     ],
     [
       'trial',

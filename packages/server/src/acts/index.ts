@@ -1,5 +1,6 @@
 export * from './actor';
 export * from './askNow';
+export * from './asShown';
 export * from './forms';
 export * from './goLive';
 export * from './intakes';

@@ -1,12 +1,4 @@
-import type {
-  DraftInput,
-  LookInput,
-  LookView,
-  RouteInput,
-  RunInput,
-  RunView,
-  ShownDraftInput,
-} from '@grammata/contract';
+import type { DraftInput, LookInput, LookView, RouteInput, RunInput, RunView } from '@grammata/contract';
 import { everything } from '@grammata/core/condition';
 import { identityFaults, newLine, ROUTE_FORMAT, usualTerms, type RouteDefinition } from '@grammata/core/route';
 import { writable } from '@grammata/core/target';
@@ -18,6 +10,7 @@ import { fieldFaults, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import type { Actor } from './actor';
+import { draftMustBeAsShown } from './asShown';
 import { freeName, mustBeFree } from './names';
 import { sampleOf } from './sampleOf';
 
@@ -101,16 +94,6 @@ export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: D
   return saved;
 }
 
-/** Refuses what is done with a draft that is not any more as it was shown. */
-export function mustBeShown(route: RouteRow, { revision }: ShownDraftInput): void {
-  if (revision !== undefined && revision !== route.revision)
-    throw new HttpProblem(
-      409,
-      'This route was edited elsewhere meanwhile.',
-      'Look at it as it is now, and do it then.',
-    );
-}
-
 /** Runs a draft for one sample: really, on the side to try things on, or looking up only. Throws HttpProblem where there is none. */
 export async function tryOut(
   parts: Parts,
@@ -118,7 +101,7 @@ export async function tryOut(
   route: RouteRow,
   { sampleId, send, revision }: RunInput,
 ): Promise<RunView> {
-  mustBeShown(route, { revision });
+  draftMustBeAsShown(route, { revision });
   const { store, deliveries, courier, log } = parts;
   const sample = { submissionId: sampleId, data: sampleOf(parts, sampleId) };
   const ran = await runDraft({ preparation: deliveries.preparation, courier }, route.draft, sample, send);

@@ -6,7 +6,7 @@ import { actorOf, sendAgain, sendAlikeAgain } from '../acts';
 import { callLabel, endOfTries } from '../delivery';
 import { notFound } from '../problems';
 import type { Services } from '../services';
-import { wordsIn, type DeliveryFilter } from '../store';
+import { MOST_SEARCHED, wordsIn, type DeliveryFilter } from '../store';
 import { checked, numberFrom, textFrom, timeFrom } from './validate';
 import { deliverySummary } from './views';
 
@@ -22,6 +22,7 @@ export function deliveriesApi(services: Services): Router {
     const { query } = request;
     const search = textFrom(query.search);
     const found = wordsIn(search).length > 0 ? store.newestThatSay(search!) : null;
+    const held = found && store.deliveries.holding(found.ids, search!);
     const filter: DeliveryFilter = {
       state: stateFrom(query.state),
       routeId: textFrom(query.routeId),
@@ -29,7 +30,7 @@ export function deliveriesApi(services: Services): Router {
       arrivalId: textFrom(query.arrivalId),
       since: timeFrom(query.since, 'since'),
       until: timeFrom(query.until, 'until'),
-      ...(found && { ids: store.deliveries.holding(found.ids, search!) }),
+      ...(held && { ids: held.ids }),
     };
     const { rows, total } = store.deliveries.page(
       filter,
@@ -40,7 +41,7 @@ export function deliveriesApi(services: Services): Router {
       deliveries: rows.map(row => deliverySummary(services, row, row.version)),
       total,
       counts: store.deliveries.counts(filter),
-      searched: found?.searched ?? null,
+      searched: found?.searched ?? (held?.isAll === false ? MOST_SEARCHED : null),
     };
     response.json(page);
   });

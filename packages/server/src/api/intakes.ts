@@ -1,11 +1,11 @@
 import { IntakeInput, SendInput, type ArrivalView, type StrayView } from '@grammata/contract';
 import { Router } from 'express';
-import { actorOf, changeIntake, openIntake, readAgain, removeIntake, takeUpload } from '../acts';
+import { actorOf, changeIntake, openIntake, readAgain, removeIntake, settingsMustBeAsShown, takeUpload } from '../acts';
 import { maskedIn } from '../access';
 import { iso } from '../clock';
 import { isUnpinned, type Pins, type Way } from '@grammata/core/decode';
 import { messageOf } from '../intake';
-import { fieldFault, mustBeAsShown, notFound } from '../problems';
+import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import { FEED, isSameWay, type ArrivalRow } from '../store';
 import { ownAddress, sendToIntake } from './ownAddress';
@@ -43,7 +43,7 @@ export function intakesApi(services: Services): Router {
   router.patch('/intakes/:id', (request, response) => {
     const before = intakeOr404(request.params.id);
     const { shown, ...given } = (request.body ?? {}) as { shown?: unknown };
-    mustBeAsShown(intakeViews(services, [before])[0]!, shown);
+    settingsMustBeAsShown(intakeViews(services, [before])[0]!, shown);
     const input = checked(IntakeInput, { name: before.name, ...given });
     const row = changeIntake(services, actorOf(response), before, input);
     response.json(intakeViews(services, [row])[0]);

@@ -30,7 +30,7 @@ import {
   saveDraft,
   sendRecorded,
   tryOut,
-  mustBeShown,
+  draftMustBeAsShown,
 } from '../acts';
 import { iso } from '../clock';
 import { filesNeeded, overviewOf } from '../delivery';
@@ -122,7 +122,7 @@ export function routesApi(services: Services): Router {
 
   router.post('/routes/:id/live', (request, response) => {
     const row = routeOr404(request.params.id);
-    mustBeShown(row, checked(ShownDraftInput, request.body ?? {}));
+    draftMustBeAsShown(row, checked(ShownDraftInput, request.body ?? {}));
     goLive(services, actorOf(response), row);
     response.json(view(routeOr404(row.id)));
   });

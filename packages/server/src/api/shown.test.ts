@@ -48,6 +48,15 @@ test.each<[string, object, object, number, string[]]>([
   expect(now).toMatchObject(status === 409 ? { sameWithin: shown.sameWithin } : mine);
 });
 
+test.each(['toString', 'constructor', '__proto__', 'nothing'])(
+  'what is no setting, %s, is refused and breaks nothing',
+  async name => {
+    const { id } = await intake();
+    const shown = JSON.parse(`{${JSON.stringify(name)}:{"a":1}}`) as object;
+    expect((await client.call('PATCH', `/intakes/${id}`, { keepDays: 9, shown })).status).toBe(409);
+  },
+);
+
 test('what a feed did by itself is nothing that somebody changed', async () => {
   const { id } = await intake();
   const shown = (await client.call<IntakeView>('PATCH', `/intakes/${id}`, { feed })).json;

@@ -23,9 +23,10 @@ import {
   routesUsing,
   setOperation,
   takeAway,
+  settingsMustBeAsShown,
 } from '../acts';
 import { tryOperation } from '../delivery';
-import { fieldFault, mustBeAsShown, notFound } from '../problems';
+import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { choicesOf, listingOf, lookAt, readTarget, withoutShownSecrets } from '../targets';
@@ -86,7 +87,7 @@ export function targetsApi(services: Services): Router {
     const { document } = await withoutShownSecrets(services.decoders, inputOn(targetOr404(request.params.id)));
     // What somebody else changed while the document was looked through stays.
     const row = targetOr404(request.params.id);
-    mustBeAsShown(view(row), shown);
+    settingsMustBeAsShown(view(row), shown);
     const stored = await changeTarget(services, actorOf(response), row, {
       ...inputOn(row),
       ...(changed.document !== undefined && { document }),

@@ -1,7 +1,7 @@
 import { BatchInput, AsBuilderInput, WalkInput, type AsBuilderView, type WalkView } from '@grammata/contract';
 import { Router } from 'express';
 import { LRUCache } from 'lru-cache';
-import { actorOf, asItsBuilderSends, mustBeShown, startTrying, takeAnswers, tryBatch } from '../acts';
+import { actorOf, asItsBuilderSends, draftMustBeAsShown, startTrying, takeAnswers, tryBatch } from '../acts';
 import type { Trying } from '../delivery';
 import { newId } from '../ids';
 import { HttpProblem, notFound } from '../problems';
@@ -33,7 +33,7 @@ export function tryingApi(services: Services): Router {
   router.post('/routes/:id/steps', (request, response) => {
     const row = routeOr404(request.params.id);
     const input = checked(WalkInput, request.body);
-    mustBeShown(row, input);
+    draftMustBeAsShown(row, input);
     const trying = startTrying(services, actorOf(response), row, input.sampleId);
     const id = newId();
     underWay.set(id, { routeId: row.id, trying, stepping: false });
@@ -60,7 +60,7 @@ export function tryingApi(services: Services): Router {
   router.post('/routes/:id/batch', (request, response) => {
     const row = routeOr404(request.params.id);
     const input = checked(BatchInput, request.body);
-    mustBeShown(row, input);
+    draftMustBeAsShown(row, input);
     response.status(202).json(tryBatch(services, actorOf(response), row, input));
   });
 

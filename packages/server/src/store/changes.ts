@@ -6,8 +6,9 @@ import { newId } from '../ids';
 import { changes, isOfAnswers, isTraffic, type ChangeState } from './changesSchema';
 import type { Database } from './database';
 import { arrivals, attempts, callsDone, deliveries, submissions } from './schema';
-import { own } from './forms';
+import { unrepeated } from './forms';
 import type { SubmissionRow } from './arrivals';
+import { isOneOf } from './texts';
 
 export { isOfAnswers, isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
 export type ChangeRow = typeof changes.$inferSelect;
@@ -98,7 +99,7 @@ export class Changes {
     const newest = this.db
       .select({ id: submissions.id, size: sql<number>`octet_length(${submissions.data})` })
       .from(submissions)
-      .where(own(formId))
+      .where(unrepeated(formId))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();
@@ -115,7 +116,7 @@ export class Changes {
       .from(submissions)
       .innerJoin(arrivals, eq(arrivals.id, submissions.arrivalId))
       .where(
-        inArray(
+        isOneOf(
           submissions.id,
           newest.slice(0, rows).map(each => each.id),
         ),

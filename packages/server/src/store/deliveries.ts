@@ -20,7 +20,7 @@ import {
 import { iso } from '../clock';
 import type { Database } from './database';
 import { attempts, callsDone, deliveries, submissions, versions } from './schema';
-import { isOneOf, likePattern, says, wordsIn } from './texts';
+import { isOneOf, likePattern, MOST_SEARCHED, says, wordsIn } from './texts';
 
 export type { KeptDone } from './schema';
 
@@ -30,8 +30,8 @@ export type AttemptRow = typeof attempts.$inferSelect;
 const DAY = 86_400_000;
 /** Submissions of one arrival whose deliveries are shown with it. */
 const MOST_OF_ARRIVAL = 2000;
-/** Deliveries that a list finds by what keeps them. */
-const MOST_KEPT = 5000;
+/** Deliveries that a list finds by what keeps them, as many as submissions that hold the words. */
+const MOST_KEPT = MOST_SEARCHED;
 
 export interface DeliveryFilter {
   state?: DeliveryState;
@@ -160,14 +160,15 @@ export class Deliveries {
   }
 
   /** Deliveries of these submissions, and the newest that are kept by what holds the words of a search; for lists. */
-  holding(submissionIds: readonly string[], search: string): string[] {
+  holding(submissionIds: readonly string[], search: string): { ids: string[]; isAll: boolean } {
     const among = (where: SQL) => this.db.select({ id: deliveries.id }).from(deliveries).where(where);
     const said = among(isOneOf(deliveries.submissionId, submissionIds)).all();
     const kept = among(isKept(wordsIn(search)))
       .orderBy(desc(deliveries.createdAt))
-      .limit(MOST_KEPT)
+      .limit(MOST_KEPT + 1)
       .all();
-    return [...new Set([...said, ...kept].map(each => each.id))];
+    const ids = [...said, ...kept.slice(0, MOST_KEPT)].map(each => each.id);
+    return { ids: [...new Set(ids)], isAll: kept.length <= MOST_KEPT };
   }
 
   page(

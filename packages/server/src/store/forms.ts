@@ -28,7 +28,7 @@ export interface FormWithCounts extends FormHead {
 export const UNNAMED_FORM = '';
 
 /** Submissions of a form that repeat no other: they are counted and listed. */
-export const own = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
+export const unrepeated = (formId: string) => and(eq(submissions.formId, formId), isNull(submissions.repeatOf));
 
 /** Submissions of the same millisecond are in the order of their identifiers. */
 const earlierThan = ({ id, receivedAt }: Pick<SubmissionRow, 'id' | 'receivedAt'>) =>
@@ -126,7 +126,7 @@ export class Forms {
     return this.db
       .select()
       .from(submissions)
-      .where(and(own(formId), before && earlierThan(before)))
+      .where(and(unrepeated(formId), before && earlierThan(before)))
       .orderBy(desc(submissions.receivedAt), desc(submissions.id))
       .limit(limit)
       .all();
@@ -137,7 +137,7 @@ export class Forms {
     return this.db
       .select()
       .from(submissions)
-      .where(and(own(formId), after && laterThan(after)))
+      .where(and(unrepeated(formId), after && laterThan(after)))
       .orderBy(asc(submissions.receivedAt), asc(submissions.id))
       .limit(limit)
       .all();
@@ -214,7 +214,7 @@ export class Forms {
     return this.db
       .select()
       .from(submissions)
-      .where(and(own(formId), isNotNull(submissions.name)))
+      .where(and(unrepeated(formId), isNotNull(submissions.name)))
       .orderBy(asc(submissions.receivedAt), asc(submissions.id))
       .all();
   }

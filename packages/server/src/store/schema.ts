@@ -460,10 +460,10 @@ export const attempts = sqliteTable(
   table => [index('attempts_by_delivery').on(table.deliveryId, table.number)],
 );
 
-/** Calls that are done: a delivery that goes on later does not make them again. */
 /** A call that is done as it is kept: without secrets; where its answer holds some, the whole is sealed beside it, in Base64. */
 export type KeptDone = Done & { sealed?: string };
 
+/** Calls that are done: a delivery that goes on later does not make them again. */
 export const callsDone = sqliteTable(
   'calls_done',
   {

@@ -15,7 +15,7 @@ export const likePattern = (search: string): string =>
     .replace(/[\\%_]/g, '\\$&')}%`;
 
 /** Submissions that hold the words of a search, so many at most are looked through for a list: the newest. */
-const MOST_SEARCHED = 5000;
+export const MOST_SEARCHED = 5000;
 
 /** The words of a search as the index has them: its tokenizer `unicode61` takes letters, marks and digits together. */
 const indexed = (search: string): string[] => search.match(/[\p{L}\p{M}\p{N}\p{Co}]+/gu) ?? [];

@@ -4,7 +4,7 @@ import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { useNextPage } from '../lists';
 import { SendThrough } from '../recorded';
-import { Act, amongNewest, count, counted, Fault, TextBox, useSettled } from '../ui';
+import { Act, ofNewest, count, counted, Fault, TextBox, useSettled } from '../ui';
 import { Ideas } from './Ideas';
 import { useFound } from './queries';
 import { SampleRow } from './SampleRow';
@@ -35,7 +35,7 @@ export function SampleSearch({ form }: { form: FormView }) {
         <h2 className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-ink pb-1.5">
           Submissions
           <span role="status" className="font-sans text-small font-normal text-ink-2">
-            {wanted !== '' && found.data && `${counted(total + variants, 'matches', 'match')}${amongNewest(searched)}`}
+            {wanted !== '' && found.data && `${counted(total + variants, 'matches', 'match')}${ofNewest(searched)}`}
           </span>
           <span className="flex-1" />
           <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
@@ -73,7 +73,11 @@ export function SampleSearch({ form }: { form: FormView }) {
             <SampleRow key={sample.id} form={form} sample={sample} covered={covered} />
           ))}
         </ul>
-        {found.data && samples.length === 0 && <p className="py-3 font-serif text-ink-2">Nothing matches.</p>}
+        {found.data && samples.length === 0 && (
+          <p className="py-3 font-serif text-ink-2">
+            Nothing matches.{searched !== null && ' Older ones were not looked through: more words find them.'}
+          </p>
+        )}
         {bring && (
           <p className="py-2 text-ink-2">
             {count(recorded)} of {count(total)}.{' '}

@@ -36,9 +36,9 @@ export function midnight(day: string, after: number): string {
   return new Date(year, month - 1, date + after).toISOString();
 }
 
-/** Says of a search that it looked only through the newest of what holds its words. */
-export const amongNewest = (searched: number | null): string =>
-  searched === null ? '' : ` among the newest ${count(searched)} that hold these words`;
+/** Says what a search looked through, where that is not all that holds its words. */
+export const ofNewest = (searched: number | null): string =>
+  searched === null ? '' : ` of the newest ${count(searched)} submissions that hold these words`;
 
 const list = new Intl.ListFormat('en-GB', { type: 'conjunction' });
 

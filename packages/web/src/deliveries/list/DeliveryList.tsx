@@ -4,7 +4,7 @@ import { wordsFor } from '../../api';
 import { useKeys } from '../../app/keys';
 import { Reading } from '../../app/Read';
 import { useNextPage } from '../../lists';
-import { Act, amongNewest, counted, Empty, Fault, Sheet, useSettled } from '../../ui';
+import { Act, ofNewest, counted, Empty, Fault, Sheet, useSettled } from '../../ui';
 import { WorkStrip } from '../../work';
 import { useDeliveries } from '../queries';
 import { none, type Chosen } from './choosing';
@@ -55,7 +55,7 @@ export function DeliveryList() {
       {searched !== null && (
         <p role="status" className="py-1.5 text-ink-2">
           {counted(total, 'delivery', 'deliveries')}
-          {amongNewest(searched)}. More words find older ones.
+          {ofNewest(searched)}. More words find older ones.
         </p>
       )}
       {list.isPending && <Reading />}
@@ -63,7 +63,8 @@ export function DeliveryList() {
         rows.length === 0 &&
         (isAny ? (
           <Empty title="Nothing matches.">
-            No delivery is like that. <Act onClick={clear}>Show all</Act>
+            {searched === null ? 'No delivery is like that.' : 'Older ones were not looked through.'}{' '}
+            <Act onClick={clear}>Show all</Act>
           </Empty>
         ) : (
           <Empty title="Nothing was sent yet.">

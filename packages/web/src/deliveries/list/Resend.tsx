@@ -51,7 +51,7 @@ export function Resend({
         <Note tone="goes">
           Choose deliveries to send them again: one by one, a range with Shift, or{' '}
           {!isWhole ? (
-            'all that match, once more words make them fewer'
+            'all that match, once a search with more words finds fewer'
           ) : state && total > 0 ? (
             <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>all {count(total)} that match</Act>
           ) : (

@@ -34,7 +34,6 @@ export function Batch({ workbench, sample }: { workbench: Workbench; sample: See
   const [isOther, setIsOther] = useState(false);
   const start = async () => {
     setAsking(false);
-    workbench.showSample(sample.id);
     const revision = await editing.storedAs(editing.draft);
     setIsOther(revision === null);
     if (revision !== null) run.mutate({ sampleId: sample.id, ideas: picked.map(each => each.id), proofs, revision });

@@ -17,8 +17,6 @@ export function StepByStep({ workbench, sampleId }: { workbench: Workbench; samp
   const [walk, setWalk] = useState<WalkView | null>(null);
   const [isOther, setIsOther] = useState(false);
   const start = async () => {
-    // It stays at hand, whatever arrives meanwhile; and what is tried is what is stored.
-    workbench.showSample(sampleId);
     const revision = await editing.storedAs(editing.draft);
     setIsOther(revision === null);
     if (revision !== null) begin.mutate({ sampleId, revision }, { onSuccess: setWalk });

@@ -19,11 +19,7 @@ export function WholeWay({ workbench, sample }: { workbench: Workbench; sample: 
       </p>
     );
   const answer = send.data;
-  const start = () => {
-    // It stays at hand, though what is sent becomes the newest.
-    workbench.showSample(sample.id);
-    send.mutate({ sampleId: sample.id, fresh: how === 'fresh' });
-  };
+  const start = () => send.mutate({ sampleId: sample.id, fresh: how === 'fresh' });
   return (
     <section aria-label="The whole way">
       <p className="mt-4 font-serif text-lead text-ink-2">

@@ -92,7 +92,11 @@ export function useWalk(
       items,
       show,
       showPlace: place => show(samples.findIndex(each => each.place === place)),
-      showSample: id => show(samples.findIndex(each => each.id === id)),
+      // One that is not here says so: no other is shown in its place.
+      showSample: id => {
+        setItemAt(0);
+        choose(id);
+      },
       nextInTrouble: lineIndex =>
         showNext(index => {
           const { place } = samples[index]!;
@@ -108,5 +112,5 @@ export function useWalk(
         showNext(index => answered(index) !== here);
       },
     };
-  }, [samples, sample, absent, at, items, show, rehearsal, lines]);
+  }, [samples, sample, absent, at, items, show, choose, rehearsal, lines]);
 }

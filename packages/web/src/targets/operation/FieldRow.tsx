@@ -1,7 +1,6 @@
 import type { OperationFieldInput } from '@grammata/contract';
 import { targetTypes, type TargetType } from '@grammata/core/target';
 import { useState, type KeyboardEvent } from 'react';
-import { flushSync } from 'react-dom';
 import { useWatch } from 'react-hook-form';
 import { Act, Choice, LinesBox, NumberBox, TextBox, Tick } from '../../ui';
 import { useShown } from '../../ui/form';
@@ -180,7 +179,7 @@ function Kept({
     },
     // Enter stores the form: what is typed here goes with it.
     onKeyDown: (event: KeyboardEvent) => {
-      if (event.key === 'Enter' && typed !== null && rows === 1) flushSync(() => onDone(typed));
+      if (event.key === 'Enter' && typed !== null && rows === 1) onDone(typed);
     },
   };
   return rows > 1 ? <LinesBox {...box} rows={rows} /> : <TextBox {...box} />;

@@ -13,7 +13,7 @@ import {
 } from '@codemirror/view';
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
 import type { Offered } from '../../workbench';
-import { answerMark, beginsPart, marked, readable, tellingApart, withAnswers } from './written';
+import { answerMark, beginsPart, marked, openBrace, readable, tellingApart, withAnswers } from './written';
 
 /** What can be done to the text from outside. */
 export interface TemplateHandle {
@@ -108,7 +108,7 @@ const reading = (references: readonly Offered[]) => [
     if (!/[?}]/.test(text)) return false;
     const back = view.state.sliceDoc(Math.max(0, from - LOOKED_BACK), from);
     // The brace that is open, or the question mark of the end of a part.
-    const open = /\{[^{}\ue000-\ue003]*$|\?$/.exec(back);
+    const open = openBrace.exec(back) ?? /\?$/.exec(back);
     const start = open ? from - open[0].length : from;
     const typed = view.state.sliceDoc(start, from) + text;
     const read = withAnswers(typed, references);
@@ -129,7 +129,7 @@ const offering = (references: Offered[], apart = tellingApart(references)) =>
     maxRenderedOptions: 14,
     override: [
       (context: CompletionContext) => {
-        const opened = context.matchBefore(/\{[^{}\ue000-\ue003]*$/);
+        const opened = context.matchBefore(openBrace);
         if (!opened) return null;
         return {
           from: opened.from + 1,

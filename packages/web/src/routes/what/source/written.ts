@@ -4,8 +4,14 @@ import type { Offered } from '../../workbench';
 // How a text with answers in it stands in the editor: an answer is its key between two marks that nobody types (Unicode private use), so
 // that no wording can be mistaken for another, nor for a brace of the text.
 
-const [ANSWER, END, PART, PART_END] = ['\ue000', '\ue001', '\ue002', '\ue003'];
+const ANSWER = '\ue000';
+const END = '\ue001';
+const PART = '\ue002';
+const PART_END = '\ue003';
 const marks = /[\ue000-\ue003]/g;
+
+/** A brace that is open, with what is typed behind it, at the end of a text. */
+export const openBrace = /\{[^{}\ue000-\ue003]*$/;
 
 /** An answer, the beginning or the end of a part, as they stand in the editor; the first group is an answer's key. */
 export const marked = () => /\ue000([^\ue000-\ue003]*)\ue001|\ue002|\ue003/g;
@@ -76,7 +82,7 @@ export function meantBy(wording: string, references: readonly Offered[]): string
 /** Text that was typed or pasted, with the answers in it: `{Which site?}` where only one is worded so, parts as `{?, of {town}?}`. */
 export const withAnswers = (typed: string, references: readonly Offered[]): string =>
   typed.replace(marks, '').replace(/\{\?|\{([^{}]+)\}|\?\}/g, (piece, wording: string | undefined) => {
-    if (wording === undefined) return piece === '{?' ? PART! : PART_END!;
+    if (wording === undefined) return piece === '{?' ? PART : PART_END;
     const [key, ...others] = meantBy(wording, references);
     return key === undefined || others.length > 0 ? piece : answerMark(key);
   });

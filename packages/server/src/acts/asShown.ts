@@ -1,0 +1,46 @@
+import { isDeepStrictEqual } from 'node:util';
+import type { ShownDraftInput } from '@grammata/contract';
+import { HttpProblem } from '../problems';
+import type { RouteRow } from '../store';
+
+// What is done is done with what was shown: what somebody else changed meanwhile is not overwritten, sent or made live unseen.
+
+const isObject = (value: unknown): value is object => typeof value === 'object' && value !== null;
+
+/** Parts of a setting that change by themselves, and that nobody set. A map: whoever asks may name anything. */
+const byThemselves = new Map([['feed', ['nextAt', 'reading']]]);
+
+function setIn(name: string, value: unknown): unknown {
+  const parts = byThemselves.get(name);
+  return parts && isObject(value)
+    ? Object.fromEntries(Object.entries(value).filter(([part]) => !parts.includes(part)))
+    : value;
+}
+
+/**
+ * Refuses a change of settings that are not as they were shown any more.
+ * @param now the settings as they would be shown now
+ * @param shown those of them that are changed, as they were shown; left out by who was shown none
+ */
+export function settingsMustBeAsShown(now: object, shown: unknown): void {
+  if (!isObject(shown)) return;
+  const current = new Map<string, unknown>(Object.entries(JSON.parse(JSON.stringify(now)) as object));
+  const errors = Object.entries(shown).flatMap(([field, value]) => {
+    const is = current.get(field);
+    if (isDeepStrictEqual(setIn(field, is), setIn(field, value))) return [];
+    const words = typeof is === 'string' || typeof is === 'number' ? `: it is “${is}” now` : '';
+    return [{ field, message: `Somebody else changed it meanwhile${words}. Save again to put yours in its place.` }];
+  });
+  if (errors.length === 0) return;
+  throw new HttpProblem(409, 'Somebody else changed this meanwhile.', 'Save again to put yours in its place.', errors);
+}
+
+/** Refuses what is done with a draft that is not as it was shown any more. */
+export function draftMustBeAsShown(route: RouteRow, { revision }: ShownDraftInput): void {
+  if (revision !== undefined && revision !== route.revision)
+    throw new HttpProblem(
+      409,
+      'This route was edited elsewhere meanwhile.',
+      'Look at it as it is now, and do it then.',
+    );
+}
