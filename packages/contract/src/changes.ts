@@ -11,7 +11,8 @@ import {
 } from '@grammata/core/drift';
 import type { RouteDefinition, Use } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
-import { IsIn, IsInt, IsString, MaxLength, Min } from 'class-validator';
+import { IsIn, IsString, MaxLength } from 'class-validator';
+import { MayBeLeftOut } from './mayBeLeftOut';
 
 export const changeStates = ['open', 'settled', 'declined'] as const;
 
@@ -23,8 +24,8 @@ export class ChangeInput {
 /** The route that a repair is for. */
 export class RepairInput {
   @IsString() @MaxLength(60) routeId: string = '';
-  /** The revision of the draft that the repair was shown for; left out to be shown one. */
-  @IsInt() @Min(-1) revision: number = -1;
+  /** The mark of the repair that was shown; left out to be shown one. */
+  @MayBeLeftOut() @IsString() @MaxLength(60) mark?: string;
 }
 
 /** What a change does to one route. */
@@ -92,9 +93,10 @@ export interface RepairedView {
 export interface RepairView {
   words: string[];
   definition: RouteDefinition;
-  /** The draft as it stands, and its revision. */
+  /** The draft as it stands. */
   draft: RouteDefinition;
-  revision: number;
+  /** Another as soon as the draft or the repair is. */
+  mark: string;
   /** Over the newest submissions, as it stands and repaired: those that can't be sent. */
   samples: { looked: number; held: number; heldThen: number };
   /** Proofs that differ, as it stands and repaired. */

@@ -235,8 +235,12 @@ export class DeliveryFilterInput {
 /** Which deliveries to send again, each by itself or all that are alike, and with which mapping. */
 export class ResendInput {
   @IsArray() @ArrayMaxSize(1000) @IsString({ each: true }) ids: string[] = [];
+  /** The state in which each was shown, by its identifier: one that is in another by now is left. Left out by who was shown none. */
+  @MayBeLeftOut() @IsObject() states?: Record<string, string>;
   /** In place of single ones; this may take long. */
   @MayBeLeftOut() @IsObject() @ValidateNested() @Type(() => DeliveryFilterInput) filter?: DeliveryFilterInput;
+  /** Of all that are alike, none that began after this one: the newest there was when they were shown. */
+  @MayBeLeftOut() @IsString() @MaxLength(60) upTo?: string;
   /** The mapping of that day, or today's live one. */
   @IsIn(['then', 'now']) mapping: 'then' | 'now' = 'now';
 }

@@ -1,7 +1,19 @@
 import { patterns, type Loose, type Pattern, type Proof } from '@grammata/core/proof';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsIn, IsString, MaxLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsISO8601,
+  IsObject,
+  IsString,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import { IsPointer } from './isPointer';
+import { MayBeLeftOut } from './mayBeLeftOut';
+import { ShownDraftInput } from './routeInputs';
 
 /** Most proofs of one route. */
 export const MOST_PROOFS = 2000;
@@ -16,7 +28,7 @@ export class LooseInput implements Loose {
 }
 
 /** Samples whose rehearsal is approved as the draft gives it now. */
-export class ApproveInput {
+export class ApproveInput extends ShownDraftInput {
   @IsArray()
   @ArrayMinSize(1, { message: 'Pick a sample.' })
   @ArrayMaxSize(MOST_PROOFS, { message: `A route has at most ${MOST_PROOFS} proofs.` })
@@ -24,9 +36,21 @@ export class ApproveInput {
   sampleIds: string[] = [];
 }
 
-/** Proofs that are accepted as the draft gives them now. */
-export class AcceptInput {
+/** Some proofs of a route. */
+export class ProofsInput extends ShownDraftInput {
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_PROOFS) @IsString({ each: true }) ids: string[] = [];
+}
+
+/** Proofs that are accepted as the draft gives them now. */
+export class AcceptInput extends ProofsInput {
+  /** Their marks as they were shown, by their identifiers: one with another is refused. Left out by who was shown none. */
+  @MayBeLeftOut() @IsObject() marks?: Record<string, string>;
+}
+
+/** Has a proof hold what was answered in a batch. */
+export class TakeAnswersInput {
+  /** When the batch began whose answers were shown, ISO 8601: another is refused. Left out by who was shown none. */
+  @MayBeLeftOut() @IsISO8601({ strict: true }) at?: string;
 }
 
 /** Places of a proof whose values are not held to the letter. */
@@ -46,6 +70,8 @@ export interface ProofView extends Proof {
   /** ISO 8601. */
   at: string;
   by: string;
+  /** Another as soon as anything of it is. */
+  mark: string;
 }
 
 /** Samples that are worth proving: the smallest set that shows whatever any of them does. */

@@ -201,9 +201,12 @@ export class SendRecordedInput {
   @IsObject() @ValidateNested() @Type(() => SelectionInput) selection: SelectionInput = new SelectionInput();
   /** True sends those once more that were delivered already: a person insists. */
   @IsBoolean() again: boolean = false;
+  /** The live version that this was shown for: another is refused. Left out by who was shown none. */
+  @MayBeLeftOut() @IsInt() @Min(1) version?: number;
+  /** When it was shown, ISO 8601: what arrived later is not meant. */
+  @MayBeLeftOut() @IsISO8601({ strict: true }) asOf?: string;
 }
 
-/** Which sample a draft is run for; really sent, or only looked up. */
 /** A look-up that is asked on the spot, as it is being composed. */
 export class LookInput {
   @IsString() @MaxLength(60) sampleId: string = '';
@@ -217,6 +220,7 @@ export class ShownDraftInput {
   @MayBeLeftOut() @IsInt() @Min(0) revision?: number;
 }
 
+/** Which sample a draft is run for; really sent, or only looked up. */
 export class RunInput extends ShownDraftInput {
   @IsString() @MaxLength(60) sampleId: string = '';
   @IsBoolean() send: boolean = false;

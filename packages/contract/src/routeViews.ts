@@ -114,6 +114,9 @@ export interface TrialView extends RunView {
 
 /** What sending recorded submissions would do. */
 export interface RecordedPreview {
+  /** The live version that this is about, and when it was looked at, ISO 8601. */
+  version: number;
+  asOf: string;
   /** Submissions that are meant, and those of them that were looked at. */
   total: number;
   looked: number;

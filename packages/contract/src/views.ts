@@ -394,6 +394,8 @@ export interface DeliveryView extends DeliverySummary {
 export interface DeliveryPage {
   deliveries: DeliverySummary[];
   total: number;
+  /** The newest delivery of all, matching or not; null where there is none. */
+  newest: string | null;
   counts: Record<DeliveryState, number>;
   /** How many of the newest submissions that hold the words were looked through; null where that is all. */
   searched: number | null;

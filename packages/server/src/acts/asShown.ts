@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { ShownDraftInput } from '@grammata/contract';
 import { HttpProblem } from '../problems';
@@ -35,12 +36,21 @@ export function settingsMustBeAsShown(now: object, shown: unknown): void {
   throw new HttpProblem(409, 'Somebody else changed this meanwhile.', 'Save again to put yours in its place.', errors);
 }
 
+/** Tells what was shown from anything else: the same for the same, in a few characters. */
+export const markOf = (shown: unknown): string =>
+  createHash('sha256').update(JSON.stringify(shown)).digest('base64url').slice(0, 22);
+
+/**
+ * Refuses what is done with something that is not as it was shown any more.
+ * @param now what tells it from others: a mark, a version, a time
+ * @param shown the same as it was shown; left out by who was shown none
+ */
+export function mustBeAsShown(now: string | number, shown: string | number | undefined, words: string): void {
+  if (shown !== undefined && shown !== now)
+    throw new HttpProblem(409, words, 'Look at it as it is now, and do it then.');
+}
+
 /** Refuses what is done with a draft that is not as it was shown any more. */
 export function draftMustBeAsShown(route: RouteRow, { revision }: ShownDraftInput): void {
-  if (revision !== undefined && revision !== route.revision)
-    throw new HttpProblem(
-      409,
-      'This route was edited elsewhere meanwhile.',
-      'Look at it as it is now, and do it then.',
-    );
+  mustBeAsShown(route.revision, revision, 'This route was edited elsewhere meanwhile.');
 }

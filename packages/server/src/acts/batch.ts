@@ -5,6 +5,7 @@ import {
   type BatchView,
   type RunView,
   type WorkView,
+  type TakeAnswersInput,
 } from '@grammata/contract';
 import { compileCondition } from '@grammata/core/condition';
 import {
@@ -27,6 +28,7 @@ import { fieldFault, notFound } from '../problems';
 import type { ProofRow, RouteRow } from '../store';
 import { inBackground } from '../work';
 import type { Actor } from './actor';
+import { mustBeAsShown } from './asShown';
 import { playOf } from './proofs';
 import { sampleOf } from './sampleOf';
 import { partsOf, type TryingParts as Parts } from './trying';
@@ -151,10 +153,18 @@ function answeredOtherwise(parts: Parts, route: RouteRow, proof: ProofRow, answe
  * Has a proof hold what the targets answered in the last batch: what differs from then on is shown like any other difference. Throws
  * HttpProblem where it was not tried.
  */
-export function takeAnswers(parts: Parts, actor: Actor, route: RouteRow, proofId: string): void {
+export function takeAnswers(
+  parts: Parts,
+  actor: Actor,
+  route: RouteRow,
+  proofId: string,
+  { at }: TakeAnswersInput,
+): void {
   const { store, live, log } = parts;
-  const tried = store.proofs.batch(route.id)?.items.find(each => each.proof?.id === proofId)?.proof;
+  const batch = store.proofs.batch(route.id);
+  const tried = batch?.items.find(each => each.proof?.id === proofId)?.proof;
   if (!tried || !store.proofs.of(route.id).some(each => each.id === proofId)) throw notFound('proof that was tried');
+  mustBeAsShown(batch!.at, at, 'Another batch was tried meanwhile.');
   store.proofs.update([{ id: proofId, answers: tried.answers }]);
   live.publish({ type: 'changed', what: 'route', id: route.id });
   log.info({ actor: actor.id, route: route.id, proof: proofId }, 'a proof holds what is answered now');

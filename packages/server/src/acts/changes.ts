@@ -1,5 +1,5 @@
 import type { ChangeState } from '../store';
-import type { ChangeTouch, ChangeView, RepairView, RepairedView } from '@grammata/contract';
+import type { ChangeTouch, ChangeView, RepairInput, RepairView, RepairedView } from '@grammata/contract';
 import {
   repairForForm,
   repairForTarget,
@@ -17,6 +17,7 @@ import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { drawn, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
+import { markOf, mustBeAsShown } from './asShown';
 import { playOf } from './proofs';
 import { saveDraft } from './routes';
 
@@ -144,7 +145,7 @@ function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
     words: repair.words,
     definition: repair.definition,
     draft: route.draft,
-    revision: route.revision,
+    mark: markOfRepair(route, repair),
     samples: { looked: stands!.looked, held: stands!.held, heldThen: then!.held },
     proofs: {
       total: parts.store.proofs.of(route.id).length,
@@ -153,6 +154,9 @@ function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
     },
   };
 }
+
+/** Another as soon as the draft is edited, or what came since asks for another repair. */
+const markOfRepair = ({ revision }: RouteRow, { definition }: Repair): string => markOf([revision, definition]);
 
 /** What would mend what a route does, or is drawn to do; null where nothing is to be mended, or nothing mends it by itself. */
 function repairOf(
@@ -193,13 +197,14 @@ function differing(parts: Parts, route: RouteRow, definition: RouteDefinition): 
 
 /**
  * Takes a repair into a route's draft; the change is settled once that is live. Throws HttpProblem where there is none any more, and where
- * the draft was edited since it was shown.
+ * it is another than was shown.
  */
-export function takeRepair(parts: Parts, actor: Actor, id: string, routeId: string, revision: number): void {
+export function takeRepair(parts: Parts, actor: Actor, id: string, { routeId, mark }: RepairInput): void {
   const route = routeOr404(parts, routeId);
   const repair = repairOf(parts, changeOr404(parts, id), route);
   if (!repair) throw new HttpProblem(409, 'Nothing mends this by itself any more.');
-  saveDraft(parts, actor, route, { definition: repair.definition as never, revision });
+  mustBeAsShown(markOfRepair(route, repair), mark, 'The draft or what mends it is another by now.');
+  saveDraft(parts, actor, route, { definition: repair.definition as never, revision: route.revision });
   parts.log.info({ actor: actor.id, change: id, route: routeId }, 'a repair was taken');
 }
 

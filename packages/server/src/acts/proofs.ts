@@ -1,4 +1,4 @@
-import { MOST_PROOFS, type ProposedProofs } from '@grammata/contract';
+import { MOST_PROOFS, type AcceptInput, type ProposedProofs } from '@grammata/contract';
 import {
   answerKey,
   coverOf,
@@ -18,6 +18,7 @@ import { fieldFault, HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { type ProofRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
+import { mustBeAsShown, markOf } from './asShown';
 import { sampleOf } from './sampleOf';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'timers' | 'live' | 'log'>;
@@ -84,17 +85,24 @@ export function approveSamples(parts: Parts, actor: Actor, route: RouteRow, samp
   log.info({ actor: actor.id, route: route.id, proofs: rows.length }, 'rehearsals were approved');
 }
 
-/** Accepts what the draft gives now for proofs that were approved otherwise. Throws HttpProblem where one is not there. */
-export function acceptProofs(parts: Parts, actor: Actor, route: RouteRow, ids: readonly string[]): void {
+/** Another as soon as a proof is accepted anew, loosened, or holds other answers. */
+export const markOfProof = ({ approved, answers, loose, at }: ProofRow): string =>
+  markOf([approved, answers, loose, at]);
+
+/**
+ * Accepts what the draft gives now for proofs that were approved otherwise. Throws HttpProblem where one is not there, or is not as it was
+ * shown.
+ */
+export function acceptProofs(parts: Parts, actor: Actor, route: RouteRow, { ids, marks }: AcceptInput): void {
   const { store, log } = parts;
   const play = playOf(parts, route.draft);
-  // What a person said of a place stays said.
-  const rows = picked(store.proofs.of(route.id), ids).map(({ id, submission, answers }) => ({
-    ...madeOf(play, route.draft, submission, answers),
-    id,
-    at: now(),
-    by: actor.name,
-  }));
+  const shown = new Map(Object.entries(marks ?? {}));
+  const rows = picked(store.proofs.of(route.id), ids).map(proof => {
+    mustBeAsShown(markOfProof(proof), shown.get(proof.id), 'A proof was changed by somebody else meanwhile.');
+    const { id, submission, answers } = proof;
+    // What a person said of a place stays said.
+    return { ...madeOf(play, route.draft, submission, answers), id, at: now(), by: actor.name };
+  });
   store.proofs.update(rows);
   changed(parts, route.id);
   log.info({ actor: actor.id, route: route.id, proofs: rows.length }, 'proofs were accepted');

@@ -7,7 +7,6 @@ import { inBackground } from '../work';
 import type { Actor } from './actor';
 
 type Parts = Pick<Services, 'store' | 'ledger' | 'timers' | 'deliveries' | 'workshop' | 'live' | 'log'>;
-type Mapping = ResendInput['mapping'];
 
 /** Deliveries that are sent again before others have their turn. */
 const PORTION = 100;
@@ -24,10 +23,9 @@ export function tellQueued(live: LiveHub, queued: readonly QueuedDelivery[]): vo
 export async function sendAgain(
   { ledger, live, deliveries }: Parts,
   _actor: Actor,
-  ids: readonly string[],
-  mapping: Mapping,
+  { ids, states, mapping }: ResendInput,
 ): Promise<string[]> {
-  const queued = await ledger.sendAgain({ ids: [...ids], mapping });
+  const queued = await ledger.sendAgain({ ids, ...(states && { states }), mapping });
   tellQueued(live, queued);
   deliveries.wake();
   return queued.map(each => each.id);
@@ -38,7 +36,7 @@ export function sendAlikeAgain(
   parts: Parts,
   actor: Actor,
   filter: DeliveryFilterInput,
-  mapping: Mapping,
+  { mapping, upTo }: Pick<ResendInput, 'mapping' | 'upTo'>,
 ): Pick<WorkView, 'id'> {
   const { store, ledger, workshop, timers, deliveries, live, log } = parts;
   const total = store.deliveries.page(filter, 0, 0).total;
@@ -47,7 +45,7 @@ export function sendAlikeAgain(
   log.info({ actor: actor.id, filter, deliveries: total }, 'deliveries are sent again');
   let [done, sent] = [0, 0];
   const all = async () => {
-    const until = store.deliveries.newest();
+    const until = upTo ?? store.deliveries.newest();
     let after: SendAlike['after'] = null;
     while (!work.isStopped && until !== null) {
       const portion = await ledger.sendAlike({ filter, mapping, after, until, most: PORTION });

@@ -1,4 +1,4 @@
-import type { RecordedPreview, SelectionInput, WorkView } from '@grammata/contract';
+import type { RecordedPreview, SelectionInput, SendRecordedInput, WorkView } from '@grammata/contract';
 import { foresee } from '@grammata/core/perform';
 import { passes } from '../delivery';
 import type { SendRecorded } from '../ledger';
@@ -7,7 +7,9 @@ import type { Services } from '../services';
 import { type DeliveryRow, type RouteRow, type Selection, type SubmissionRow, type VersionRow } from '../store';
 import { Problem } from '@grammata/core/transform';
 import { inBackground } from '../work';
+import { iso, now } from '../clock';
 import type { Actor } from './actor';
+import { mustBeAsShown } from './asShown';
 import { tellQueued } from './sendAgain';
 
 /** Submissions looked at together, and most that a preview looks at. */
@@ -27,6 +29,10 @@ const selectionOf = ({ since, until, ...rest }: SelectionInput): Selection => ({
   ...(since !== undefined && { since: Date.parse(since) }),
   ...(until !== undefined && { until: Date.parse(until) }),
 });
+
+/** Of a selection, what had arrived by a time. */
+const upTo = (selection: Selection, time: string | undefined): Selection =>
+  time === undefined ? selection : { ...selection, until: Math.min(selection.until ?? Infinity, Date.parse(time) + 1) };
 
 /** The route with the version that counts. Throws HttpProblem where none is live. */
 function liveRoute({ store }: Parts, routeId: string): { route: RouteRow; version: VersionRow } {
@@ -65,6 +71,8 @@ export async function previewRecorded(
   const selection = selectionOf(input);
   const prepared = parts.deliveries.preparation.route(version.definition, 'live', version);
   const preview: RecordedPreview = {
+    version: version.number,
+    asOf: iso(now()),
     total: parts.store.forms.selectedCount(version.formId, selection),
     looked: 0,
     leftOut: 0,
@@ -116,11 +124,12 @@ export function sendRecorded(
   parts: Parts,
   actor: Actor,
   routeId: string,
-  { selection: input, again }: { selection: SelectionInput; again: boolean },
+  { selection: input, again, version: shown, asOf }: SendRecordedInput,
 ): Pick<WorkView, 'id'> {
   const { route, version } = liveRoute(parts, routeId);
+  mustBeAsShown(version.number, shown, `Version ${version.number} is live by now.`);
   const { store, ledger, workshop, timers, deliveries, live, log } = parts;
-  const selection = selectionOf(input);
+  const selection = upTo(selectionOf(input), asOf);
   const total = store.forms.selectedCount(version.formId, selection);
   if (total === 0) throw new HttpProblem(409, 'There is nothing recorded like that.');
   const work = workshop.start(

@@ -34,8 +34,7 @@ export function changesApi(services: Services): Router {
   });
 
   router.post('/changes/:id/repair/take', (request, response) => {
-    const { routeId, revision } = checked(RepairInput, request.body);
-    takeRepair(services, actorOf(response), request.params.id, routeId, revision);
+    takeRepair(services, actorOf(response), request.params.id, checked(RepairInput, request.body));
     response.status(204).end();
   });
   return router;

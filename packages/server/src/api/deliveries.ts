@@ -40,6 +40,7 @@ export function deliveriesApi(services: Services): Router {
     const page: DeliveryPage = {
       deliveries: rows.map(row => deliverySummary(services, row, row.version)),
       total,
+      newest: store.deliveries.newest(),
       counts: store.deliveries.counts(filter),
       searched: found?.searched ?? (held?.isAll === false ? MOST_SEARCHED : null),
     };
@@ -78,11 +79,12 @@ export function deliveriesApi(services: Services): Router {
   });
 
   router.post('/deliveries/resend', async (request, response) => {
-    const { ids, filter, mapping } = checked(ResendInput, request.body);
+    const input = checked(ResendInput, request.body);
+    const { filter } = input;
     const actor = actorOf(response);
     if (filter)
-      return void response.status(202).json({ ids: [], work: sendAlikeAgain(services, actor, filter, mapping).id });
-    response.json({ ids: await sendAgain(services, actor, ids, mapping), work: null });
+      return void response.status(202).json({ ids: [], work: sendAlikeAgain(services, actor, filter, input).id });
+    response.json({ ids: await sendAgain(services, actor, input), work: null });
   });
   return router;
 }

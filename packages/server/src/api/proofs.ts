@@ -1,6 +1,15 @@
-import { AcceptInput, ApproveInput, LoosenInput, type ProofView } from '@grammata/contract';
+import { AcceptInput, ApproveInput, LoosenInput, ProofsInput, type ProofView } from '@grammata/contract';
 import { Router } from 'express';
-import { acceptProofs, actorOf, approveSamples, loosenProof, proposeProofs, removeProofs } from '../acts';
+import {
+  acceptProofs,
+  actorOf,
+  approveSamples,
+  draftMustBeAsShown,
+  loosenProof,
+  markOfProof,
+  proposeProofs,
+  removeProofs,
+} from '../acts';
 import { iso } from '../clock';
 import { notFound } from '../problems';
 import type { Services } from '../services';
@@ -17,7 +26,10 @@ export function proofsApi(services: Services): Router {
     return row;
   };
   const all = (routeId: string): ProofView[] =>
-    store.proofs.of(routeId).map(({ at, routeId: _route, ...proof }) => ({ ...proof, at: iso(at) }));
+    store.proofs.of(routeId).map(row => {
+      const { at, routeId: _route, ...proof } = row;
+      return { ...proof, at: iso(at), mark: markOfProof(row) };
+    });
 
   router.get('/routes/:id/proofs', (request, response) => {
     response.json(all(routeOr404(request.params.id).id));
@@ -31,20 +43,24 @@ export function proofsApi(services: Services): Router {
   /** Approves what the draft gives for samples. */
   router.post('/routes/:id/proofs', (request, response) => {
     const row = routeOr404(request.params.id);
-    approveSamples(services, actorOf(response), row, checked(ApproveInput, request.body).sampleIds);
+    const input = checked(ApproveInput, request.body);
+    draftMustBeAsShown(row, input);
+    approveSamples(services, actorOf(response), row, input.sampleIds);
     response.status(201).json(all(row.id));
   });
 
   /** Accepts what the draft gives now. */
   router.post('/routes/:id/proofs/accept', (request, response) => {
     const row = routeOr404(request.params.id);
-    acceptProofs(services, actorOf(response), row, checked(AcceptInput, request.body).ids);
+    const input = checked(AcceptInput, request.body);
+    draftMustBeAsShown(row, input);
+    acceptProofs(services, actorOf(response), row, input);
     response.json(all(row.id));
   });
 
   router.post('/routes/:id/proofs/remove', (request, response) => {
     const row = routeOr404(request.params.id);
-    removeProofs(services, actorOf(response), row, checked(AcceptInput, request.body).ids);
+    removeProofs(services, actorOf(response), row, checked(ProofsInput, request.body).ids);
     response.json(all(row.id));
   });
 

@@ -1,7 +1,7 @@
 import { LearnInput, PinsInput, type LearnedView } from '@grammata/contract';
 import { learnLandmarks, type Pins } from '@grammata/core/decode';
 import { Router } from 'express';
-import { actorOf, keepPins, readFeed } from '../acts';
+import { actorOf, keepPins, readFeed, settingsMustBeAsShown } from '../acts';
 import { iso } from '../clock';
 import { previewPins } from '../intake';
 import { notFound } from '../problems';
@@ -29,7 +29,9 @@ export function readingApi(services: Services): Router {
   /** Keeps the pins and reads everything recorded anew. */
   router.put('/intakes/:id/pins', (request, response) => {
     const intake = intakeOr404(request.params.id);
-    const row = keepPins(services, actorOf(response), intake, pinsFrom(request.body));
+    const { shown, ...pins } = (request.body ?? {}) as { shown?: unknown };
+    if (shown !== undefined) settingsMustBeAsShown({ pins: store.intakes.pinsOf(intake.id) }, { pins: shown });
+    const row = keepPins(services, actorOf(response), intake, pinsFrom(pins));
     response.json(intakeViews(services, [row])[0]);
   });
 

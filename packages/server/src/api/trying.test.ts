@@ -163,9 +163,10 @@ describe('a batch', () => {
       );
       return report.items[0]!;
     };
-    const take = () => client.call('POST', `/routes/${route.id}/proofs/${proof!.id}/answers`);
+    const take = (at?: string) => client.call('POST', `/routes/${route.id}/proofs/${proof!.id}/answers`, { at });
     expect((await take()).status).toBe(404);
     await batch('AB-07', 7);
+    expect((await take('2026-11-30T08:00:00.000Z')).status).toBe(409);
     expect((await take()).status).toBe(204);
     expect((await proofs())[0]!.answers).toEqual(
       expect.objectContaining({ [`${first.id} 0 create`]: { id: 7, zone: 'AB-07' } }),

@@ -1,4 +1,11 @@
-import { BatchInput, AsBuilderInput, WalkInput, type AsBuilderView, type WalkView } from '@grammata/contract';
+import {
+  BatchInput,
+  AsBuilderInput,
+  TakeAnswersInput,
+  WalkInput,
+  type AsBuilderView,
+  type WalkView,
+} from '@grammata/contract';
 import { Router } from 'express';
 import { LRUCache } from 'lru-cache';
 import { actorOf, asItsBuilderSends, draftMustBeAsShown, startTrying, takeAnswers, tryBatch } from '../acts';
@@ -70,7 +77,14 @@ export function tryingApi(services: Services): Router {
 
   /** Has a proof hold what the targets answered when it was tried. */
   router.post('/routes/:id/proofs/:proof/answers', (request, response) => {
-    takeAnswers(services, actorOf(response), routeOr404(request.params.id), request.params.proof);
+    const route = routeOr404(request.params.id);
+    takeAnswers(
+      services,
+      actorOf(response),
+      route,
+      request.params.proof,
+      checked(TakeAnswersInput, request.body ?? {}),
+    );
     response.status(204).end();
   });
 

@@ -158,6 +158,8 @@ export type Mapping = 'then' | 'now';
 
 export interface SendAgain {
   ids: string[];
+  /** The state that each was decided on in, by its identifier: one that is in another by now is left. */
+  states?: Record<string, string>;
   mapping: Mapping;
 }
 

@@ -139,12 +139,17 @@ export const sending = (
       };
     },
 
-    sendAgain({ ids, mapping }) {
+    sendAgain({ ids, states, mapping }) {
+      const decided = new Map(Object.entries(states ?? {}));
       const rows = sql.all<DeliveryRow>(
         `SELECT ${DELIVERY} FROM deliveries d WHERE d.id IN (SELECT value FROM json_each(:ids)) ORDER BY d.created_at, d.id`,
         { ids: listOf(ids) },
       );
-      return again(desk, rows, mapping);
+      return again(
+        desk,
+        rows.filter(each => !states || decided.get(each.id) === each.state),
+        mapping,
+      );
     },
 
     sendAlike({ filter, mapping, after, until, most }) {

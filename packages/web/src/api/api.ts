@@ -7,6 +7,9 @@ export class ApiFault extends Error {
   }
 }
 
+/** True where something was refused since it is not as it was shown any more. */
+export const isConflict = (error: unknown): boolean => error instanceof ApiFault && error.problem.status === 409;
+
 /** What to say about a failure: what happened, and what to do. */
 export function wordsFor(error: unknown): string {
   if (error instanceof ApiFault) return [error.problem.title, error.problem.detail].filter(Boolean).join(' ');

@@ -1,6 +1,6 @@
 import { useQueryClient, useMutation, type QueryKey } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, ApiFault } from './api';
+import { api, isConflict } from './api';
 
 /**
  * Changes parts of something from how it was when the form began: the server refuses it where somebody else changed the same parts
@@ -17,7 +17,7 @@ export function useChangeFrom<View extends object, Input extends object>(path: s
     },
     onSuccess: setBegan,
     onError: async error => {
-      if (error instanceof ApiFault && error.problem.status === 409) setBegan(await api<View>(path));
+      if (isConflict(error)) setBegan(await api<View>(path));
     },
     onSettled: () => client.invalidateQueries({ queryKey }),
   });

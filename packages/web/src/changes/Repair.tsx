@@ -55,7 +55,7 @@ function Shown({
   onDone: () => void;
 }) {
   const take = useTakeRepair(changeId);
-  const { words, definition, draft, revision, samples, proofs } = repair;
+  const { words, definition, draft, mark, samples, proofs } = repair;
   const told = useMemo(
     () =>
       differencesOf(draft, definition).map(each =>
@@ -107,7 +107,7 @@ function Shown({
           </p>
         ) : (
           <>
-            <Press onClick={() => take.mutate({ routeId, revision })} disabled={take.isPending}>
+            <Press onClick={() => take.mutate({ routeId, mark })} disabled={take.isPending}>
               {take.isPending ? 'Taking it…' : 'Take it into the draft'}
             </Press>
             <Press quiet onClick={onDone}>

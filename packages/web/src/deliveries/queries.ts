@@ -1,4 +1,4 @@
-import type { DeliveryPage, DeliveryView, ResendInput } from '@grammata/contract';
+import type { DeliveryPage, DeliverySummary, DeliveryView, ResendInput } from '@grammata/contract';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api } from '../api';
 
@@ -19,6 +19,14 @@ export const useDeliveries = (asked: Record<string, string>) =>
 
 export const useDelivery = (id: string) =>
   useQuery({ queryKey: ['delivery', id], queryFn: () => api<DeliveryView>(`/deliveries/${id}`) });
+
+/** Deliveries to be sent again as they are listed: one that is in another state by now is left. */
+export const asListed = (
+  rows: readonly Pick<DeliverySummary, 'id' | 'state'>[],
+): Pick<ResendInput, 'ids' | 'states'> => ({
+  ids: rows.map(row => row.id),
+  states: Object.fromEntries(rows.map(row => [row.id, row.state])),
+});
 
 export const useResend = () => {
   const client = useQueryClient();

@@ -110,8 +110,11 @@ export const usePinsPreview = (intakeId: string, arrivalId: string | null, pins:
     enabled: pins !== null,
     placeholderData: keepPreviousData,
   });
+/** Keeps pins in the place of those that were shown. */
 export const useKeepPins = (id: string) =>
-  useIntakeChange((pins: Pins) => api<IntakeView>(`/intakes/${id}/pins`, { method: 'PUT', body: pins }));
+  useIntakeChange(({ pins, shown }: { pins: Pins; shown: Pins }) =>
+    api<IntakeView>(`/intakes/${id}/pins`, { method: 'PUT', body: { ...pins, shown } }),
+  );
 export const useLearn = () =>
   useMutation({
     mutationFn: (examples: LandmarkExample[]) =>

@@ -26,7 +26,7 @@ export function SendRecorded({
   const [again, setAgain] = useState(false);
   const meant = { ...selection, ...timesOf(days) };
   const preview = useRecordedPreview(route.id, meant);
-  const send = useSendRecorded(route.id);
+  const send = useSendRecorded(route.id, () => void preview.refetch());
   const { data } = preview;
   const going = data ? data.fresh + (again ? data.delivered : 0) : 0;
   const all = data !== undefined && data.looked === data.total;
@@ -77,7 +77,10 @@ export function SendRecorded({
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">
         <Press
-          onClick={() => send.mutate({ selection: meant, again }, { onSuccess: onClose })}
+          onClick={() =>
+            data &&
+            send.mutate({ selection: meant, again, version: data.version, asOf: data.asOf }, { onSuccess: onClose })
+          }
           disabled={going === 0 || send.isPending}
         >
           {going === 0 ? 'Nothing to send' : all ? `Send ${count(going)}` : 'Send them'}

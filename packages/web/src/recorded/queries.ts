@@ -1,6 +1,6 @@
 import type { RecordedPreview, SelectionInput, SendRecordedInput, WorkView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, isConflict } from '../api';
 
 /** What sending recorded submissions through a live route would do, as things stand now. */
 export const useRecordedPreview = (routeId: string, selection: SelectionInput) =>
@@ -11,11 +11,15 @@ export const useRecordedPreview = (routeId: string, selection: SelectionInput) =
     staleTime: 0,
   });
 
-export const useSendRecorded = (routeId: string) => {
+/** Sends what was previewed; `refused` hears that it is not as it was shown any more. */
+export const useSendRecorded = (routeId: string, refused: () => void) => {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: SendRecordedInput) =>
       api<Pick<WorkView, 'id'>>(`/routes/${routeId}/recorded`, { method: 'POST', body }),
+    onError: error => {
+      if (isConflict(error)) refused();
+    },
     onSuccess: () => client.invalidateQueries({ queryKey: ['work'] }),
   });
 };

@@ -1,16 +1,9 @@
 import { compareSides, type Comparing, type Side } from '@grammata/core/drift';
+import { answering } from '../../workers/asking';
 
-export interface Question {
-  number: number;
+export interface Sides {
   before: Side;
   after: Side;
 }
-export type Answer = { number: number } & ({ compared: Comparing } | { fault: string });
 
-self.onmessage = ({ data: { number, before, after } }: MessageEvent<Question>) => {
-  try {
-    self.postMessage({ number, compared: compareSides(before, after) } satisfies Answer);
-  } catch (error) {
-    self.postMessage({ number, fault: (error as Error).message } satisfies Answer);
-  }
-};
+answering<never, Sides, Comparing>({ asked: ({ before, after }) => compareSides(before, after) });

@@ -34,7 +34,7 @@ export function DeliveryList() {
   useKeys([{ key: '/', does: 'search', run: () => box.current?.focus() }]);
   const first = list.data?.pages[0];
   const rows = useMemo(() => list.data?.pages.flatMap(page => page.deliveries) ?? [], [list.data]);
-  const { total = 0, searched = null } = first ?? {};
+  const { total = 0, newest = null, searched = null } = first ?? {};
   return (
     <Sheet
       title="Deliveries"
@@ -42,6 +42,7 @@ export function DeliveryList() {
         <Resend
           rows={rows}
           total={total}
+          newest={newest}
           isWhole={searched === null}
           chosen={chosen}
           filter={filter}

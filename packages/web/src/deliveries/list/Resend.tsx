@@ -1,7 +1,7 @@
 import type { DeliverySummary } from '@grammata/contract';
 import { wordsFor } from '../../api';
 import { Act, count, counted, Fault, Note, Press } from '../../ui';
-import { useResend } from '../queries';
+import { asListed, useResend } from '../queries';
 import { none, type Chosen } from './choosing';
 import { asked, type Filter } from './useFilter';
 
@@ -13,6 +13,7 @@ type Ended = (typeof ended)[number];
 export function Resend({
   rows,
   total,
+  newest,
   isWhole,
   chosen,
   filter,
@@ -21,6 +22,8 @@ export function Resend({
   rows: DeliverySummary[];
   /** All that match, whether they are seen or not. */
   total: number;
+  /** The newest delivery there was when they were listed: what began later is not meant. */
+  newest: string | null;
   /** False where only the newest that hold the words of a search were looked through. */
   isWhole: boolean;
   chosen: Chosen;
@@ -38,14 +41,18 @@ export function Resend({
     : picked.filter(row => row.state === 'delivered').length;
   const send = (mapping: 'then' | 'now') => {
     const { state: _, ...others } = asked(filter);
-    const meant = chosen.isAll ? { ids: [], filter: { ...others, state: state! } } : { ids: picked.map(row => row.id) };
+    const meant = chosen.isAll
+      ? { ids: [], filter: { ...others, state: state! }, ...(newest !== null && { upTo: newest }) }
+      : asListed(picked);
     resend.mutate({ ...meant, mapping }, { onSuccess: () => onChoose(none) });
   };
-  const sent = resend.data && (resend.data.work ? null : resend.data.ids.length);
+  const sent = resend.data && !resend.data.work ? resend.data.ids.length : 0;
+  const left = resend.data && !resend.data.work ? resend.variables.ids.length - sent : 0;
   return (
     <>
       <p role="status" className="sr-only">
-        {sent ? `${counted(sent, 'delivery', 'deliveries')} sent again` : ''}
+        {sent > 0 ? `${counted(sent, 'delivery', 'deliveries')} sent again` : ''}
+        {left > 0 ? ` ${count(left)} left, in another state by now` : ''}
       </p>
       {number === 0 && (
         <Note tone="goes">
@@ -89,8 +96,12 @@ export function Resend({
           </span>
         </Note>
       )}
-      {sent !== null && sent !== undefined && sent > 0 && (
-        <Note tone="fine">{counted(sent, 'delivery', 'deliveries')} on the way again.</Note>
+      {sent > 0 && <Note tone="fine">{counted(sent, 'delivery', 'deliveries')} on the way again.</Note>}
+      {left > 0 && (
+        <Note tone="look">
+          {counted(left, 'delivery was', 'deliveries were')} not sent: {left === 1 ? 'it is' : 'they are'} in another
+          state by now.
+        </Note>
       )}
       {resend.error && <Fault>{wordsFor(resend.error)}</Fault>}
     </>

@@ -18,7 +18,7 @@ import {
   whenInFull,
   Wire,
 } from '../../ui';
-import { useDelivery, useResend } from '../queries';
+import { asListed, useDelivery, useResend } from '../queries';
 
 export function DeliveryPage() {
   const { id = '' } = useParams();
@@ -115,7 +115,7 @@ function Again({ delivery }: { delivery: DeliveryView }) {
   if (delivery.state === 'waiting' || delivery.state === 'sending') return null;
   const send = (mapping: 'then' | 'now') =>
     resend.mutate(
-      { ids: [delivery.id], mapping },
+      { ...asListed([delivery]), mapping },
       { onSuccess: ({ ids }) => ids[0] && void navigate(`/deliveries/${ids[0]}`) },
     );
   if (delivery.state === 'delivered' && !asking)
@@ -129,6 +129,11 @@ function Again({ delivery }: { delivery: DeliveryView }) {
       {resend.error && (
         <span role="alert" className="text-crimson">
           ! {wordsFor(resend.error)}
+        </span>
+      )}
+      {resend.data?.ids.length === 0 && (
+        <span role="alert" className="text-ochre">
+          It was not sent: it was in another state by then.
         </span>
       )}
       {asking && <span>The target gets it a second time.</span>}

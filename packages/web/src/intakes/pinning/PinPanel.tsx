@@ -85,10 +85,7 @@ function Result({ pinning }: { pinning: Pinning }) {
       {isChanged && <Preview pinning={pinning} />}
       {keep.error && <Fault>{wordsFor(keep.error)}</Fault>}
       <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-        <Press
-          disabled={!isChanged || keep.isPending}
-          onClick={() => keep.mutate(whole, { onSuccess: () => pinning.close() })}
-        >
+        <Press disabled={!isChanged || keep.isPending} onClick={pinning.store}>
           {isUnpinned(whole) && isChanged ? 'Take off, read all anew' : 'Keep it, read all anew'}
         </Press>
         <Press quiet onClick={pinning.close}>

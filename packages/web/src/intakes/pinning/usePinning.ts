@@ -8,6 +8,7 @@ import {
   type PinSet,
 } from '@grammata/core/decode';
 import { useState } from 'react';
+import { api, isConflict } from '../../api';
 import { useKeepPins, usePinsPreview } from '../queries';
 
 /** What a person has pointed at so far in messages built like the one shown, and what it would make of all that are recorded. */
@@ -19,17 +20,25 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
   const [mode, setMode] = useState<'places' | 'text'>('places');
   const keep = useKeepPins(intake.id);
   const isOpen = pins !== null;
-  const all = generationsOf(intake.pins);
-  // A message that none of the pins fits is of another generation: what is pointed at in it leaves the others as they are.
-  const generation = arrival?.envelope?.generation ?? (arrival ? all.length : 0);
+  const here = standing(intake, arrival);
+  /** The pins as they stood when this began: what somebody else pins meanwhile is not overwritten unseen. */
+  const [began, setBegan] = useState(here);
+  const { pins: base, generation } = isOpen ? began : here;
+  const all = generationsOf(base);
   const own = all[generation] ?? {};
   const isChanged = isOpen && (isAlone || JSON.stringify(pins) !== JSON.stringify(own));
-  const whole = withGeneration(isAlone ? {} : intake.pins, generation, pins ?? own);
+  const whole = withGeneration(isAlone ? {} : base, generation, pins ?? own);
   const preview = usePinsPreview(intake.id, arrival?.id ?? null, isChanged ? whole : null);
 
   const take = (next: PinSet) => {
     setRefusal(null);
     setPins(next);
+  };
+  const close = () => {
+    setPins(null);
+    setAlone(false);
+    setRefusal(null);
+    keep.reset();
   };
   return {
     isOpen,
@@ -46,13 +55,27 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
     refusal,
     preview,
     keep,
-    open: () => take(own),
-    close: () => {
-      setPins(null);
-      setAlone(false);
-      setRefusal(null);
-      keep.reset();
+    open: () => {
+      setBegan(here);
+      take(own);
     },
+    close,
+    store: () =>
+      keep.mutate(
+        { pins: whole, shown: base },
+        {
+          onSuccess: close,
+          // Pressed again, it is put in the place of what is pinned now.
+          onError: async error => {
+            if (!isConflict(error) || !arrival) return;
+            const [now, read] = await Promise.all([
+              api<IntakeView>(`/intakes/${intake.id}`),
+              api<ArrivalView>(`/arrivals/${arrival.id}`),
+            ]);
+            setBegan(standing(now, read));
+          },
+        },
+      ),
     choose: (next: PinRole) => {
       setRole(next);
       setRefusal(null);
@@ -77,6 +100,15 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
     },
   };
 }
+
+/**
+ * The pins of an intake, and which generation of them is the message's. One that none of them fits is of another: what is pointed at in it
+ * leaves the others as they are.
+ */
+const standing = ({ pins }: IntakeView, arrival: ArrivalView | null) => ({
+  pins,
+  generation: arrival?.envelope?.generation ?? (arrival ? generationsOf(pins).length : 0),
+});
 
 const statedIn = ({ contentType }: ArrivalView): string | null => contentTypeParts(contentType).type;
 

@@ -1,4 +1,5 @@
 export * from './useDraft';
+export * from './useShownDraft';
 
 /** Said where what is to be done was shown for another draft than the one that is stored. */
 export const otherThanShown = 'The route was edited elsewhere just now. Look at it as it is now, and press again.';

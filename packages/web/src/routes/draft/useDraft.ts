@@ -1,7 +1,7 @@
 import type { RouteView } from '@grammata/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { api, ApiFault } from '../../api';
+import { api, isConflict } from '../../api';
 import { saveDraft } from '../queries';
 import { DraftKeeper, type DraftState, type Rescued } from './keeper';
 
@@ -48,7 +48,7 @@ export function useDraft(route: RouteView): Editing {
           client.setQueryData(['routes', route.id, 'view'], view);
           return view;
         },
-        isConflict: reason => reason instanceof ApiFault && reason.problem.status === 409,
+        isConflict,
         load: () => api<RouteView>(`/routes/${route.id}`),
         rescue: rescueOf(route.id),
       }),

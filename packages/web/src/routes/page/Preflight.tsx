@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useReadTargets } from '../../targets/queries';
 import { count, Fault, Press, Note } from '../../ui';
-import { otherThanShown } from '../draft';
+import { otherThanShown, useShownDraft } from '../draft';
 import type { Proofs } from '../proofs/useProofs';
 import { useFilesCheck, useGoLive } from '../queries';
 import type { Workbench } from '../workbench';
@@ -22,7 +22,7 @@ export function Preflight({
   onClose: () => void;
 }) {
   const { route, editing, stock, run } = workbench;
-  const isUpToDate = run?.goes.length === workbench.samples.length;
+  const isUpToDate = run?.goes.length === workbench.samples.length && !stock.isOlder;
   const { mutate: read, data: connections, error: unread } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
@@ -67,12 +67,8 @@ export function Preflight({
     ...(proofs && held && { proofs: { total: proofs.length, differing } }),
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
-  const [isOther, setIsOther] = useState(false);
-  const start = async () => {
-    const revision = await editing.storedAs(editing.draft);
-    setIsOther(revision === null);
-    if (revision !== null) goLive.mutate({ revision }, { onSuccess: onClose });
-  };
+  const [done, isOther] = useShownDraft(editing);
+  const start = () => done(revision => goLive.mutate({ revision }, { onSuccess: onClose }));
   return (
     <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
       <h2>Before it goes live</h2>

@@ -7,8 +7,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Moment } from '../../ui';
+import { otherThanShown, useShownDraft } from '../draft';
 import type { Workbench } from '../workbench';
-import { useAccept, useLoosen, useRemoveProofs } from './useProofs';
+import { accepting, useAccept, useLoosen, useRemoveProofs } from './useProofs';
 
 const patternWords: Record<Pattern, string> = {
   time: 'time',
@@ -19,7 +20,18 @@ const patternWords: Record<Pattern, string> = {
 };
 
 /** One proof: whether it holds, and if not, what is otherwise than approved, line by line. */
-export function ProofRow({ workbench, proof, held }: { workbench: Workbench; proof: ProofView; held: Held | null }) {
+export function ProofRow({
+  workbench,
+  proof,
+  held,
+  isOlder,
+}: {
+  workbench: Workbench;
+  proof: ProofView;
+  held: Held | null;
+  /** True while a newer answer is under way. */
+  isOlder: boolean;
+}) {
   const { route, editing } = workbench;
   const [isOpen, setOpen] = useState(false);
   const accept = useAccept(route.id);
@@ -27,10 +39,8 @@ export function ProofRow({ workbench, proof, held }: { workbench: Workbench; pro
   const remove = useRemoveProofs(route.id);
   const differences = held?.differences ?? [];
   const name = proof.name || 'a submission without answers';
-  const take = async () => {
-    // What is accepted is what is stored.
-    if (await editing.flush()) accept.mutate({ ids: [proof.id] });
-  };
+  const [done, isOther] = useShownDraft(editing);
+  const take = () => done(revision => accept.mutate(accepting([proof], revision)));
   const anySuch = ({ callId, place, was }: Difference) => {
     const pattern = patternOf(was);
     if (!callId || !pattern) return;
@@ -83,10 +93,11 @@ export function ProofRow({ workbench, proof, held }: { workbench: Workbench; pro
         </ul>
       )}
       {error && <Fault>{wordsFor(error)}</Fault>}
+      {isOther && <Fault>{otherThanShown}</Fault>}
       {(isOpen || differences.length > 0) && (
         <p className="mt-1.5 pl-5">
           {differences.length > 0 && (
-            <Act className="mr-5" onClick={() => void take()} disabled={accept.isPending}>
+            <Act className="mr-5" onClick={() => void take()} disabled={accept.isPending || isOlder}>
               Accept it as it is now
             </Act>
           )}

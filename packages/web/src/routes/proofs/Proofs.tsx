@@ -2,14 +2,16 @@ import type { ProofView, ProposedProofs } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { Act, count, counted, Fault, Note, Press, Tick } from '../../ui';
+import { otherThanShown, useShownDraft, type Editing } from '../draft';
 import type { Workbench } from '../workbench';
 import { ProofRow } from './ProofRow';
-import { useAccept, useApprove, usePropose, type Proofs as Known } from './useProofs';
+import { accepting, useAccept, useApprove, usePropose, type Proofs as Known } from './useProofs';
 
 /** What a person decided is right, sample by sample; every edit is held against it. */
 export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Known }) {
   const { route, editing } = workbench;
-  const { all, held, fault, differing, error } = proofs;
+  const { all, held, isOlder, fault, differing, error } = proofs;
+  const [done, isOther] = useShownDraft(editing);
   const propose = usePropose(route.id);
   const accept = useAccept(route.id);
   const ask = async () => {
@@ -17,7 +19,7 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
     if (await editing.flush()) propose.mutate();
   };
   const acceptAll = async (differ: ProofView[]) => {
-    if (await editing.flush()) accept.mutate({ ids: differ.map(each => each.id) });
+    await done(revision => accept.mutate(accepting(differ, revision)));
   };
   const differ = (all ?? []).filter(each => (held?.get(each.id)?.differences.length ?? 0) > 0);
   const rest = (all ?? []).filter(each => !differ.includes(each));
@@ -37,17 +39,19 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
             {propose.isPending ? 'Looking through the samples…' : 'Propose samples to approve'}
           </Press>
           {differ.length > 1 && (
-            <Act className="ml-5" onClick={() => void acceptAll(differ)} disabled={accept.isPending}>
+            <Act className="ml-5" onClick={() => void acceptAll(differ)} disabled={accept.isPending || isOlder}>
               Accept all {differ.length} as they are now
             </Act>
           )}
         </p>
         {propose.error && <Fault>{wordsFor(propose.error)}</Fault>}
         {accept.error && <Fault>{wordsFor(accept.error)}</Fault>}
+        {isOther && <Fault>{otherThanShown}</Fault>}
         {propose.data && (
           <Proposal
             key={propose.submittedAt}
             routeId={route.id}
+            editing={editing}
             proposed={propose.data}
             onDone={() => propose.reset()}
           />
@@ -55,7 +59,13 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
         {[...differ, ...rest].length > 0 && (
           <ul aria-label="Proofs" className="mt-5 border-t border-ink">
             {[...differ, ...rest].map(proof => (
-              <ProofRow key={proof.id} workbench={workbench} proof={proof} held={held?.get(proof.id) ?? null} />
+              <ProofRow
+                key={proof.id}
+                workbench={workbench}
+                proof={proof}
+                held={held?.get(proof.id) ?? null}
+                isOlder={isOlder}
+              />
             ))}
           </ul>
         )}
@@ -63,7 +73,7 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
         {all && all.length > 0 && (
           <div role="status">
-            {held === null ? (
+            {held === null || isOlder ? (
               <Note tone="look">Holding them against the draft…</Note>
             ) : differing > 0 ? (
               <Note tone="trouble">
@@ -91,7 +101,18 @@ const approvedWords = (approved: number, all: number): string =>
       ? `; ${all === 1 ? 'it is' : 'all of them are'} approved already`
       : `; ${approved} of them ${approved === 1 ? 'is' : 'are'} approved already`;
 
-function Proposal({ routeId, proposed, onDone }: { routeId: string; proposed: ProposedProofs; onDone: () => void }) {
+function Proposal({
+  routeId,
+  editing,
+  proposed,
+  onDone,
+}: {
+  routeId: string;
+  editing: Editing;
+  proposed: ProposedProofs;
+  onDone: () => void;
+}) {
+  const [done, isOther] = useShownDraft(editing);
   const approve = useApprove(routeId);
   const fresh = proposed.samples.filter(each => !each.isProved);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
@@ -136,10 +157,15 @@ function Proposal({ routeId, proposed, onDone }: { routeId: string; proposed: Pr
         </details>
       )}
       {approve.error && <Fault>{wordsFor(approve.error)}</Fault>}
+      {isOther && <Fault>{otherThanShown}</Fault>}
       <div className="mt-3 flex gap-4">
         {fresh.length > 0 && (
           <Press
-            onClick={() => approve.mutate({ sampleIds: taken.map(each => each.sampleId) }, { onSuccess: onDone })}
+            onClick={() =>
+              void done(revision =>
+                approve.mutate({ sampleIds: taken.map(each => each.sampleId), revision }, { onSuccess: onDone }),
+              )
+            }
             disabled={taken.length === 0 || approve.isPending}
           >
             {taken.length === 0 ? 'Approve them' : taken.length === 1 ? 'Approve it' : `Approve these ${taken.length}`}

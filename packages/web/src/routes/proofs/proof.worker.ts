@@ -3,6 +3,7 @@ import { compileStages, type CallTarget } from '@grammata/core/perform';
 import { holdAll, type Held, type Proof } from '@grammata/core/proof';
 import type { Call } from '@grammata/core/route';
 import { Problem, type TransformContext } from '@grammata/core/transform';
+import { answering } from '../../workers/asking';
 
 /** A draft as proofs are held against it. */
 export interface HeldAgainst {
@@ -10,27 +11,17 @@ export interface HeldAgainst {
   calls: Call[];
   targets: CallTarget[];
   context: TransformContext;
+  /** The marks of the proofs. */
+  marks: string[];
 }
 
-export type Question = { proofs: Proof[] } | { draft: HeldAgainst; number: number };
-export type Answer = { number: number } & ({ held: Held[] } | { fault: string });
+let proofs: readonly Proof[] = [];
 
-let proofs: Proof[] = [];
-
-self.onmessage = ({ data }: MessageEvent<Question>) => {
-  if ('proofs' in data) {
-    ({ proofs } = data);
-    return;
-  }
-  const { draft, number } = data;
-  try {
+answering<readonly Proof[], HeldAgainst, Held[]>({
+  told: told => (proofs = told),
+  asked(draft) {
     const stages = compileStages(draft.calls, draft.targets);
-    self.postMessage(
-      (stages instanceof Problem
-        ? { number, fault: stages.message }
-        : { number, held: holdAll({ ...draft, stages }, proofs) }) satisfies Answer,
-    );
-  } catch (error) {
-    self.postMessage({ number, fault: (error as Error).message } satisfies Answer);
-  }
-};
+    if (stages instanceof Problem) throw new Error(stages.message);
+    return holdAll({ ...draft, stages }, proofs);
+  },
+});

@@ -1,10 +1,18 @@
-import type { AcceptInput, ApproveInput, LoosenInput, ProofView, ProposedProofs } from '@grammata/contract';
+import type {
+  AcceptInput,
+  ApproveInput,
+  LoosenInput,
+  ProofsInput,
+  ProofView,
+  ProposedProofs,
+} from '@grammata/contract';
 import type { Held } from '@grammata/core/proof';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import { api } from '../../api';
+import { useAsker } from '../../workers';
 import type { Workbench } from '../workbench';
-import type { Answer, HeldAgainst, Question } from './proof.worker';
+import type { HeldAgainst } from './proof.worker';
 
 /** The proofs of a route, and how the draft on screen fares against them. */
 export interface Proofs {
@@ -13,12 +21,16 @@ export interface Proofs {
   error: unknown;
   /** By the proofs' identifiers, of the newest state of the draft that was held against them; null until one was. */
   held: ReadonlyMap<string, Held> | null;
+  /** True while the draft was edited since: a newer answer is under way. */
+  isOlder: boolean;
   /** Why they can't be held against it. */
   fault: string | null;
   differing: number;
 }
 
 const keyOf = (routeId: string) => ['routes', routeId, 'proofs'];
+
+const begin = () => new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
 
 /** Holds every proof against every edit, off the main thread. */
 export function useProofs({ route, editing }: Pick<Workbench, 'route' | 'editing'>): Proofs {
@@ -34,38 +46,28 @@ export function useProofs({ route, editing }: Pick<Workbench, 'route' | 'editing
       calls,
       targets: targets.map(({ id, name, baseUrl, operations }) => ({ id, name, baseUrl, operations })),
       context: { timeZone: terms.timeZone },
+      marks: all?.map(each => each.mark) ?? [],
     }),
-    [condition, calls, terms.timeZone, targets],
+    [condition, calls, terms.timeZone, targets, all],
   );
-  const worker = useRef<Worker | null>(null);
-  const number = useRef(0);
-  const [answer, setAnswer] = useState<Answer | null>(null);
-  useEffect(() => {
-    const opened = new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
-    // What is behind the newest edit is not shown.
-    opened.onmessage = ({ data }: MessageEvent<Answer>) => data.number === number.current && setAnswer(data);
-    opened.onerror = event => setAnswer({ number: number.current, fault: event.message });
-    worker.current = opened;
-    return () => opened.terminate();
-  }, []);
+  const { asker, reply } = useAsker<readonly ProofView[], HeldAgainst, Held[]>(begin);
   useEffect(() => {
     if (!all) return;
-    const tell = (question: Question) => worker.current?.postMessage(question);
-    tell({ proofs: all });
-    number.current += 1;
-    tell({ draft, number: number.current });
-  }, [all, draft]);
+    asker.current?.tell(all);
+    asker.current?.ask(draft);
+  }, [asker, all, draft]);
   return useMemo(() => {
-    const told = all && answer;
-    const held = told && 'held' in told ? new Map(told.held.map(each => [each.id, each])) : null;
+    const told = all && reply;
+    const held = told && 'answer' in told ? new Map(told.answer.map(each => [each.id, each])) : null;
     return {
       all,
       error,
       held,
+      isOlder: told ? told.asked !== draft : false,
       fault: told && 'fault' in told ? told.fault : null,
       differing: held ? [...held.values()].filter(each => each.differences.length > 0).length : 0,
     };
-  }, [all, error, answer]);
+  }, [all, error, reply, draft]);
 }
 
 function useProofChange<Input>(routeId: string, change: (input: Input) => Promise<ProofView[]>) {
@@ -83,8 +85,15 @@ export const useApprove = (id: string) =>
 export const useAccept = (id: string) =>
   useProofChange(id, (body: AcceptInput) => api<ProofView[]>(`/routes/${id}/proofs/accept`, { method: 'POST', body }));
 export const useRemoveProofs = (id: string) =>
-  useProofChange(id, (body: AcceptInput) => api<ProofView[]>(`/routes/${id}/proofs/remove`, { method: 'POST', body }));
+  useProofChange(id, (body: ProofsInput) => api<ProofView[]>(`/routes/${id}/proofs/remove`, { method: 'POST', body }));
 export const useLoosen = (id: string) =>
   useProofChange(id, ({ proofId, ...body }: LoosenInput & { proofId: string }) =>
     api<ProofView[]>(`/routes/${id}/proofs/${proofId}`, { method: 'PATCH', body }),
   );
+
+/** Accepts proofs as they are shown, for a revision of the draft. */
+export const accepting = (proofs: readonly ProofView[], revision: number): AcceptInput => ({
+  ids: proofs.map(each => each.id),
+  marks: Object.fromEntries(proofs.map(each => [each.id, each.mark])),
+  revision,
+});

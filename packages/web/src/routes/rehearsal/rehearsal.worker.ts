@@ -1,36 +1,33 @@
 import type { SamplePage } from '@grammata/contract';
 import { RouteRehearser, type RouteParts, type RouteRehearsal } from '@grammata/core/rehearse';
 import { unpack } from '@grammata/core/sample';
+import { answering } from '../../workers/asking';
 
-/** What the page asks: samples anew, samples more, and a rehearsal for every state of the draft. */
-export type Question = { anew: true } | { page: SamplePage } | { route: RouteParts; number: number };
-export type Answer = { number: number } & ({ summary: RouteRehearsal } | { fault: string });
+/** What is kept: samples anew, and samples more. */
+export type Told = { anew: true } | { page: SamplePage };
+/** A state of the draft, over the samples of one generation. */
+export interface Asked {
+  route: RouteParts;
+  generation: number;
+}
 
 let rehearser = new RouteRehearser();
 
-self.onmessage = ({ data }: MessageEvent<Question>) => {
-  if ('anew' in data) {
-    rehearser = new RouteRehearser();
-    return;
-  }
-  if ('page' in data) {
-    const { page } = data;
+answering<Told, Asked, RouteRehearsal>({
+  told(told) {
+    if ('anew' in told) {
+      rehearser = new RouteRehearser();
+      return;
+    }
+    const { page } = told;
     rehearser.add(
       page.rows.map(row => ({ id: row.sampleId, receivedAt: row.receivedAt, submission: unpack(page, row) })),
     );
-    return;
-  }
-  try {
-    const summary = rehearser.rehearse(data.route);
-    const arrays = [summary, ...summary.calls.filter(each => each !== null)].flatMap(({ goes, sends }) => [
-      goes,
-      sends,
-    ]);
-    const states = summary.calls.flatMap(each => (each ? [each.states] : []));
-    self.postMessage({ number: data.number, summary } satisfies Answer, {
-      transfer: [...arrays, ...states].map(each => each.buffer),
-    });
-  } catch (error) {
-    self.postMessage({ number: data.number, fault: (error as Error).message } satisfies Answer);
-  }
-};
+  },
+  asked: ({ route }) => rehearser.rehearse(route),
+  held(summary) {
+    const calls = summary.calls.filter(each => each !== null);
+    const arrays = [summary, ...calls].flatMap(({ goes, sends }) => [goes, sends]);
+    return [...arrays, ...calls.map(each => each.states)].map(each => each.buffer);
+  },
+});

@@ -1,37 +1,32 @@
-import type { RouteParts } from '@grammata/core/rehearse';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { openWorker, type Rehearsed } from './rehearsing';
+import type { RouteParts, RouteRehearsal } from '@grammata/core/rehearse';
+import { useEffect, useRef } from 'react';
+import { useAsker, type Replied } from '../../workers';
 import type { ShelfState } from '../samples';
+import { pagesToTell, type Held } from './pagesToTell';
+import type { Asked, Told } from './rehearsal.worker';
 import { takeWorker, warmUp } from './warm';
 
 warmUp();
 
 /**
- * The rehearsal of a route over all samples, made off the main thread; null until the first is there. And a way to begin anew with another
- * worker, where one failed.
+ * The rehearsal of a route over all samples, made off the main thread; null until the first is there. It says what it was made of:
+ * `asked.route` is another than `route` while a newer one is under way. And a way to begin anew with another worker, where one failed.
  */
-export function useRehearsal(route: RouteParts | null, shelf: ShelfState): [Rehearsed | null, anew: () => void] {
-  const [rehearsed, setRehearsed] = useState<Rehearsed | null>(null);
-  const worker = useRef<ReturnType<typeof openWorker> | null>(null);
-  const [times, setTimes] = useState(0);
+export function useRehearsal(
+  route: RouteParts,
+  shelf: ShelfState,
+): [rehearsed: Replied<Asked, RouteRehearsal> | null, anew: () => void] {
+  const { asker, reply, times, anew } = useAsker<Told, Asked, RouteRehearsal>(takeWorker);
+  const held = useRef<Held & { times: number }>({ generation: -1, pages: 0, times: 0 });
   const { generation, pages } = shelf;
-
   useEffect(() => {
-    const opened = openWorker(takeWorker(), setRehearsed);
-    worker.current = opened;
-    return () => opened.close();
-  }, [times]);
-
-  useEffect(() => worker.current?.hold({ generation, pages }), [generation, pages, times]);
-
+    const before = held.current.times === times ? held.current : { generation: -1, pages: 0 };
+    for (const told of pagesToTell(before, { generation, pages })) asker.current?.tell(told);
+    held.current = { generation, pages: pages.length, times };
+  }, [asker, generation, pages, times]);
   useEffect(() => {
-    if (route && generation > 0) worker.current?.rehearse(route);
-  }, [route, generation, pages, times]);
-  const anew = useCallback(() => {
-    setRehearsed(null);
-    setTimes(before => before + 1);
-  }, []);
-
+    if (generation > 0) asker.current?.ask({ route, generation });
+  }, [asker, route, generation, pages, times]);
   // What was said of other samples is not said of these.
-  return [rehearsed?.generation === generation ? rehearsed : null, anew];
+  return [reply?.asked.generation === generation ? reply : null, anew];
 }

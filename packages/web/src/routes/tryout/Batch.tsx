@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Moment, Press, Tick } from '../../ui';
-import { otherThanShown } from '../draft';
+import { otherThanShown, useShownDraft } from '../draft';
 import type { Seen, Workbench } from '../workbench';
 import { Asks, whereTo } from './Asks';
 import { useBatch, useTakeAnswers, useTryBatch } from './useTryout';
@@ -31,12 +31,10 @@ export function Batch({ workbench, sample }: { workbench: Workbench; sample: See
   // What goes to where the real records are is asked about once more.
   const isAside = route.targets.every(each => each.tryBaseUrl !== null);
   const [asking, setAsking] = useState(false);
-  const [isOther, setIsOther] = useState(false);
-  const start = async () => {
+  const [done, isOther] = useShownDraft(editing);
+  const start = () => {
     setAsking(false);
-    const revision = await editing.storedAs(editing.draft);
-    setIsOther(revision === null);
-    if (revision !== null) run.mutate({ sampleId: sample.id, ideas: picked.map(each => each.id), proofs, revision });
+    return done(revision => run.mutate({ sampleId: sample.id, ideas: picked.map(each => each.id), proofs, revision }));
   };
   const isNothing = picked.length === 0 && !proofs;
   return (
@@ -114,7 +112,7 @@ function Report({ workbench, report }: { workbench: Workbench; report: BatchView
       </h2>
       <ol className="ledger">
         {items.map((item, place) => (
-          <Item key={place} item={item} workbench={workbench} />
+          <Item key={place} item={item} at={at} workbench={workbench} />
         ))}
       </ol>
     </section>
@@ -122,7 +120,7 @@ function Report({ workbench, report }: { workbench: Workbench; report: BatchView
 }
 
 /** What a proof would send otherwise than approved, with what is answered now. */
-function Answered({ routeId, proof }: { routeId: string; proof: NonNullable<BatchItem['proof']> }) {
+function Answered({ routeId, at, proof }: { routeId: string; at: string; proof: NonNullable<BatchItem['proof']> }) {
   const take = useTakeAnswers(routeId);
   return (
     <div className="mt-1 border-l-2 border-ochre pl-4">
@@ -144,7 +142,7 @@ function Answered({ routeId, proof }: { routeId: string; proof: NonNullable<Batc
           </Link>
         </p>
       ) : (
-        <Act onClick={() => take.mutate(proof.id)} disabled={take.isPending}>
+        <Act onClick={() => take.mutate({ proofId: proof.id, at })} disabled={take.isPending}>
           Let the proof hold these answers
         </Act>
       )}
@@ -152,7 +150,7 @@ function Answered({ routeId, proof }: { routeId: string; proof: NonNullable<Batc
   );
 }
 
-function Item({ item, workbench }: { item: BatchItem; workbench: Workbench }) {
+function Item({ item, at, workbench }: { item: BatchItem; at: string; workbench: Workbench }) {
   const [isOpen, setOpen] = useState(item.fate === 'otherwise' || item.fate === 'refused');
   const { mark, colour, words } = fates[item.fate];
   return (
@@ -170,7 +168,9 @@ function Item({ item, workbench }: { item: BatchItem; workbench: Workbench }) {
           </Act>
         )}
       </div>
-      {item.proof && item.proof.differences.length > 0 && <Answered routeId={workbench.route.id} proof={item.proof} />}
+      {item.proof && item.proof.differences.length > 0 && (
+        <Answered routeId={workbench.route.id} at={at} proof={item.proof} />
+      )}
       {isOpen && item.asks.length > 0 && (
         <div className="mt-1 border-l-2 border-rule pl-4">
           <Asks run={{ asks: item.asks, done: item.done, problems: [] }} workbench={workbench} isReal />

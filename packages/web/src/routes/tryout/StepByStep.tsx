@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { itemWords } from '../../outcome';
 import { Act, Fault, Press, Wire } from '../../ui';
-import { otherThanShown } from '../draft';
+import { otherThanShown, useShownDraft } from '../draft';
 import type { Workbench } from '../workbench';
 import { Asks, purposes } from './Asks';
 import { useBegin, useStep } from './useTryout';
@@ -15,12 +15,8 @@ export function StepByStep({ workbench, sampleId }: { workbench: Workbench; samp
   const begin = useBegin(route.id);
   const step = useStep(route.id);
   const [walk, setWalk] = useState<WalkView | null>(null);
-  const [isOther, setIsOther] = useState(false);
-  const start = async () => {
-    const revision = await editing.storedAs(editing.draft);
-    setIsOther(revision === null);
-    if (revision !== null) begin.mutate({ sampleId, revision }, { onSuccess: setWalk });
-  };
+  const [done, isOther] = useShownDraft(editing);
+  const start = () => done(revision => begin.mutate({ sampleId, revision }, { onSuccess: setWalk }));
   const error = begin.error ?? step.error;
   const next = walk?.next;
   const call = next && editing.draft.calls.find(each => each.id === next.callId);

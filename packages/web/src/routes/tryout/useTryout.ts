@@ -3,6 +3,7 @@ import type {
   AsBuilderView,
   BatchInput,
   BatchView,
+  TakeAnswersInput,
   WalkInput,
   WalkView,
   WorkView,
@@ -41,7 +42,8 @@ export function useTryBatch(routeId: string) {
 export function useTakeAnswers(routeId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (proofId: string) => api<null>(`/routes/${routeId}/proofs/${proofId}/answers`, { method: 'POST' }),
+    mutationFn: ({ proofId, ...body }: TakeAnswersInput & { proofId: string }) =>
+      api<null>(`/routes/${routeId}/proofs/${proofId}/answers`, { method: 'POST', body }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['routes', routeId, 'proofs'] }),
   });
 }

@@ -27,7 +27,8 @@ export function useRehearsed(
     [condition, calls, terms.timeZone, operationOf, targetOf],
   );
   const [rehearsed, anew] = useRehearsal(parts, shelf);
-  const run = rehearsed && 'summary' in rehearsed ? rehearsed.summary : null;
+  const run = rehearsed && 'answer' in rehearsed ? rehearsed.answer : null;
+  const isOlder = run !== null && rehearsed!.asked.route !== parts;
   const broken = rehearsed && 'fault' in rehearsed ? rehearsed.fault : null;
   const fares = useMemo(() => {
     if (!run) return null;
@@ -40,11 +41,12 @@ export function useRehearsed(
       recorded: recorded.length,
       total,
       fares,
+      isOlder,
       state: broken ? 'failed' : state,
       fault: broken ?? (state === 'failed' ? wordsFor(fault) : null),
       again: broken ? anew : again,
     }),
-    [recorded, total, fares, broken, state, fault, again, anew],
+    [recorded, total, fares, isOlder, broken, state, fault, again, anew],
   );
   return { run, stock };
 }

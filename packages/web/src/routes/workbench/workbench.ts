@@ -24,6 +24,8 @@ export interface Stock {
   total: number;
   /** How the route fares over those that are here; null until they are rehearsed. */
   fares: { going: number; sendable: number } | null;
+  /** True while the draft was edited since it was rehearsed: a newer rehearsal is under way. */
+  isOlder: boolean;
   /** loading: more are to come. failed: they could not be had; `fault` says why. */
   state: 'loading' | 'all' | 'failed';
   fault: string | null;
