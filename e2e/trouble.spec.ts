@@ -168,7 +168,7 @@ test.describe('when the target is in trouble', () => {
 test('while nothing can be stored every place says so, and the Desk does not say that all is well', async ({
   page,
 }) => {
-  await page.route('**/api/desk', async route => {
+  await page.route(/\/api\/(desk|strip)$/, async route => {
     const answer = await route.fetch();
     const storage = { since: new Date().toISOString(), message: 'The disk of the data folder is full.' };
     await route.fulfill({ response: answer, json: { ...(await answer.json()), storage } });

@@ -1,6 +1,6 @@
 import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, RouterProvider, type RouteObject } from 'react-router';
-import { ApiFault } from './api';
+import { ApiFault, keys } from './api';
 import { Gate, sessionQuery } from './access/Gate';
 import { Broken } from './app/Broken';
 import { NotHere } from './app/NotHere';
@@ -19,7 +19,7 @@ const client = new QueryClient({
   queryCache: new QueryCache({
     onError: error => {
       if (error instanceof ApiFault && error.problem.status === 401)
-        void client.invalidateQueries({ queryKey: ['session'] });
+        void client.invalidateQueries({ queryKey: keys.session });
     },
   }),
 });

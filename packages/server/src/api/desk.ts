@@ -1,4 +1,4 @@
-import type { DeskView, PracticeView, ThingsView } from '@grammata/contract';
+import type { DeskView, PracticeView, StripView, ThingsView } from '@grammata/contract';
 import { parseJson } from '@grammata/core/submission';
 import { Router } from 'express';
 import { iso, now } from '../clock';
@@ -28,6 +28,19 @@ export function deskApi(services: Services): Router {
     response.json(view);
   });
 
+  router.get('/strip', (_request, response) => {
+    const [last] = store.arrivals.list({ limit: 1 }).map(row => arrivalSummary(row, formNames(services)));
+    const view: StripView = {
+      listening: store.intakes.all().filter(each => each.state === 'open').length,
+      lastArrival: last ? { at: last.receivedAt, formName: last.formName, arrivalId: last.id } : null,
+      waiting: store.deliveries.countIn(['waiting', 'sending']),
+      troubled: store.deliveries.countIn(['held', 'dead']),
+      changes: store.changes.openCount(),
+      storage: services.health.trouble,
+    };
+    response.json(view);
+  });
+
   router.get('/desk', (_request, response) => {
     const today = Math.floor(now() / DAY) * DAY;
     const since = today - (DAYS_SHOWN - 1) * DAY;
@@ -37,12 +50,9 @@ export function deskApi(services: Services): Router {
     const names = formNames(services);
     const recent = store.arrivals.list({ limit: 8 }).map(row => arrivalSummary(row, names));
     const unreadable = store.arrivals.unreadable();
-    const last = recent[0];
     const view: DeskView = {
       intakes: intakes.length,
-      listening: intakes.filter(each => each.state === 'open').length,
       arrivalsToday: store.arrivals.countSince(today),
-      lastArrival: last ? { at: last.receivedAt, formName: last.formName, arrivalId: last.id } : null,
       counts: store.deliveries.counts(),
       troubles: store.deliveries.reasons(TROUBLES_SHOWN).map(each => ({
         ...each,

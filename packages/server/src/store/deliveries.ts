@@ -216,6 +216,15 @@ export class Deliveries {
     };
   }
 
+  /** How many are in some states, of which few are: those that are done are not counted one by one. */
+  countIn(states: readonly DeliveryState[]): number {
+    return this.db
+      .select({ n: count() })
+      .from(deliveries)
+      .where(inArray(deliveries.state, [...states]))
+      .get()!.n;
+  }
+
   /** Why deliveries are held or dead: what most are for first. */
   reasons(limit: number): { routeId: string; state: 'held' | 'dead'; reason: string; count: number }[] {
     const rows = this.db

@@ -1,6 +1,6 @@
 import { SetupInput, SignInInput, type SessionView } from '@grammata/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 import { InputForm, SecretField, TextField, useInput } from '../ui/form';
 import { Cover } from './Cover';
 
@@ -9,7 +9,7 @@ function useEntry(path: string) {
   const client = useQueryClient();
   return async (body: unknown) => {
     const session = await api<SessionView>(path, { method: 'POST', body });
-    client.setQueryData(['session'], session);
+    client.setQueryData(keys.session, session);
   };
 }
 

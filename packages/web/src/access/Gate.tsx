@@ -1,7 +1,7 @@
 import type { SessionView } from '@grammata/contract';
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, type ReactNode } from 'react';
-import { api, wordsFor } from '../api';
+import { api, wordsFor, keys } from '../api';
 import { Fault } from '../ui';
 import { Cover } from './Cover';
 
@@ -10,7 +10,7 @@ const Setup = lazy(async () => ({ default: (await import('./Entry')).Setup }));
 const SignIn = lazy(async () => ({ default: (await import('./Entry')).SignIn }));
 
 export const sessionQuery = queryOptions({
-  queryKey: ['session'],
+  queryKey: keys.session,
   queryFn: () => api<SessionView>('/session'),
   staleTime: Infinity,
 });

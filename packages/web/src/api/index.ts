@@ -1,3 +1,4 @@
 export * from './afterwards';
 export * from './api';
 export * from './useChangeFrom';
+export * from './keys';

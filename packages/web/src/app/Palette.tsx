@@ -4,7 +4,7 @@ import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Floating, NothingFound, useExactTimes, useSettled, When } from '../ui';
-import { api } from '../api';
+import { api, keys } from '../api';
 import { places } from './places';
 import { switchTheme } from './theme';
 
@@ -39,7 +39,7 @@ const kinds = [
 
 /** The names of what can be gone to; read when somebody looks for it. */
 const useThings = (enabled: boolean) =>
-  useQuery({ queryKey: ['things'], queryFn: () => api<ThingsView>('/things'), enabled });
+  useQuery({ queryKey: keys.things, queryFn: () => api<ThingsView>('/things'), enabled });
 
 function Commands({ close, things }: { close: () => void; things: ReturnType<typeof useThings> }) {
   const navigate = useNavigate();
@@ -48,14 +48,14 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
   const [typed, setTyped] = useState('');
   const wanted = useSettled(typed.trim(), PAUSE);
   const found = useQuery({
-    queryKey: ['find', wanted],
+    queryKey: keys.find(wanted),
     queryFn: () => api<FindView>(`/find?${new URLSearchParams({ search: wanted })}`),
     enabled: wanted.length > 1,
   });
   const go = (to: string) => () => (close(), void navigate(to));
   const signOut = () => {
     close();
-    void api('/session', { method: 'DELETE' }).then(() => client.invalidateQueries({ queryKey: ['session'] }));
+    void api('/session', { method: 'DELETE' }).then(() => client.invalidateQueries({ queryKey: keys.session }));
   };
   return (
     <Command label="Find or do" loop>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { clock, ExactTimes, Tips, useExactTimes } from '../ui';
-import { useDesk } from './desk';
+import { useStrip } from './useStrip';
 import { Keys, useKeys } from './keys';
 import { Live } from './live';
 import { Palette } from './Palette';
@@ -70,19 +70,18 @@ function Frame() {
 
 /** Says so on every place while nothing can be stored. */
 function StorageTrouble() {
-  const { data: desk } = useDesk();
-  if (!desk?.storage) return null;
+  const { data: strip } = useStrip();
+  if (!strip?.storage) return null;
   return (
     <p role="alert" className="noprint border-b border-crimson px-6 py-2 text-crimson">
-      ! {desk.storage.message} Since {clock(desk.storage.since)} nothing that arrives is acknowledged, so builders send
-      it again later, and nothing is sent on. It goes on by itself as soon as there is room.
+      ! {strip.storage.message} Since {clock(strip.storage.since)} nothing that arrives is acknowledged, so builders
+      send it again later, and nothing is sent on. It goes on by itself as soon as there is room.
     </p>
   );
 }
 
 function Band({ onFind }: { onFind: () => void }) {
-  const { data: desk } = useDesk();
-  const troubled = (desk?.counts.dead ?? 0) + (desk?.counts.held ?? 0);
+  const { data: { changes, troubled } = { changes: 0, troubled: 0 } } = useStrip();
   return (
     <header className="noprint flex min-h-12 flex-wrap items-baseline gap-x-7 border-b border-rule bg-sunk px-6 pt-3.5 max-sm:px-4">
       <NavLink to="/" className="font-serif text-[1.1875rem]/5 font-semibold tracking-tight italic">
@@ -102,12 +101,9 @@ function Band({ onFind }: { onFind: () => void }) {
             }
           >
             {name}
-            {to === '/changes' && (desk?.changes ?? 0) > 0 && (
-              <sup
-                className="ml-1 font-mono text-[0.625rem] font-semibold text-ochre"
-                aria-label={`${desk!.changes} open`}
-              >
-                {desk!.changes}
+            {to === '/changes' && changes > 0 && (
+              <sup className="ml-1 font-mono text-[0.625rem] font-semibold text-ochre" aria-label={`${changes} open`}>
+                {changes}
               </sup>
             )}
             {to === '/deliveries' && troubled > 0 && (

@@ -7,7 +7,7 @@ import type {
   SupposeInput,
 } from '@grammata/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 
 /** Says what was decided about a change. */
 export function useSettle() {
@@ -15,7 +15,7 @@ export function useSettle() {
   return useMutation({
     mutationFn: ({ id, state }: ChangeInput & { id: string }) =>
       api<ChangeView>(`/changes/${id}`, { method: 'POST', body: { state } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['changes'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.changes }),
   });
 }
 
@@ -33,8 +33,8 @@ export function useTakeRepair(changeId: string) {
     mutationFn: (body: RepairInput) => api<null>(`/changes/${changeId}/repair/take`, { method: 'POST', body }),
     onSuccess: () =>
       Promise.all([
-        client.invalidateQueries({ queryKey: ['changes'] }),
-        client.invalidateQueries({ queryKey: ['routes'] }),
+        client.invalidateQueries({ queryKey: keys.changes }),
+        client.invalidateQueries({ queryKey: keys.routes.all }),
       ]),
   });
 }

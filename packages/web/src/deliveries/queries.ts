@@ -1,13 +1,13 @@
 import type { DeliveryPage, DeliverySummary, DeliveryView, ResendInput } from '@grammata/contract';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 
 const PAGE = 100;
 
 /** Deliveries that match what is asked for, a page after another as the list is scrolled. */
 export const useDeliveries = (asked: Record<string, string>) =>
   useInfiniteQuery({
-    queryKey: ['deliveries', asked],
+    queryKey: keys.deliveries.asked(asked),
     queryFn: ({ pageParam }) =>
       api<DeliveryPage>(
         `/deliveries?${new URLSearchParams({ ...asked, offset: String(pageParam), limit: String(PAGE) })}`,
@@ -18,7 +18,7 @@ export const useDeliveries = (asked: Record<string, string>) =>
   });
 
 export const useDelivery = (id: string) =>
-  useQuery({ queryKey: ['delivery', id], queryFn: () => api<DeliveryView>(`/deliveries/${id}`) });
+  useQuery({ queryKey: keys.delivery.one(id), queryFn: () => api<DeliveryView>(`/deliveries/${id}`) });
 
 /** Deliveries to be sent again as they are listed: one that is in another state by now is left. */
 export const asListed = (
@@ -35,9 +35,9 @@ export const useResend = () => {
       api<{ ids: string[]; work: string | null }>('/deliveries/resend', { method: 'POST', body }),
     onSuccess: () =>
       Promise.all([
-        client.invalidateQueries({ queryKey: ['deliveries'] }),
-        client.invalidateQueries({ queryKey: ['delivery'] }),
-        client.invalidateQueries({ queryKey: ['work'] }),
+        client.invalidateQueries({ queryKey: keys.deliveries.all }),
+        client.invalidateQueries({ queryKey: keys.delivery.all }),
+        client.invalidateQueries({ queryKey: keys.work.all }),
       ]),
   });
 };

@@ -1,9 +1,12 @@
 import type { ArrivalSummary, DeskView, RouteSummary } from '@grammata/contract';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { useDesk } from '../app/desk';
+import { api, keys } from '../api';
 import { Read } from '../app/Read';
 import { alike, bytes, count, counted, Empty, Moment, Note, RouteStateWord, Sheet } from '../ui';
 import { DeliveryChart } from './DeliveryChart';
+
+const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => api<DeskView>('/desk') });
 
 /** What goes on, at a glance. */
 export function Desk() {

@@ -1,6 +1,6 @@
 import type { ChangesView } from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 
 /** Changes of forms and targets that were seen, the newest first. */
-export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => api<ChangesView>('/changes') });
+export const useChanges = () => useQuery({ queryKey: keys.changes, queryFn: () => api<ChangesView>('/changes') });

@@ -9,17 +9,17 @@ import type {
 } from '@grammata/contract';
 import type { Week } from '@grammata/core/schema';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 
 export const useForm = (id: string | null) =>
-  useQuery({ queryKey: ['forms', id, 'view'], queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
+  useQuery({ queryKey: keys.forms.view(id), queryFn: () => api<FormView>(`/forms/${id}`), enabled: id !== null });
 export const useWeeks = (id: string) =>
-  useQuery({ queryKey: ['forms', id, 'weeks'], queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
+  useQuery({ queryKey: keys.forms.weeks(id), queryFn: () => api<Week[]>(`/forms/${id}/weeks`) });
 
 /** Submissions that hold what is looked for, newest first, a page after another; the server looks. */
 export const useFound = (id: string, search: string) =>
   useInfiniteQuery({
-    queryKey: ['samples', id, search],
+    queryKey: keys.samples.found(id, search),
     queryFn: ({ pageParam }) =>
       api<SamplesView>(
         `/forms/${id}/samples?${new URLSearchParams({ search, ...(pageParam && { before: pageParam }) })}`,
@@ -34,7 +34,7 @@ function useSampleChange<Input, Output>(formId: string, change: (input: Input) =
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () => client.invalidateQueries({ queryKey: ['samples', formId] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.samples.of(formId) }),
   });
 }
 
@@ -59,9 +59,9 @@ function useFormChange<Input>(change: (input: Input) => Promise<FormView>) {
   return useMutation({
     mutationFn: change,
     onSuccess: view => {
-      client.setQueryData(['forms', view.id, 'view'], view);
+      client.setQueryData(keys.forms.view(view.id), view);
       return Promise.all(
-        [['forms', 'list'], ['intakes'], ['routes']].map(queryKey => client.invalidateQueries({ queryKey })),
+        [keys.forms.list, keys.intakes.all, keys.routes.all].map(queryKey => client.invalidateQueries({ queryKey })),
       );
     },
   });

@@ -11,18 +11,18 @@ import type {
 import type { LandmarkExample, Pins } from '@grammata/core/decode';
 import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { api, ApiFault, useChangeFrom } from '../api';
+import { api, ApiFault, useChangeFrom, keys } from '../api';
 import { useNextPage } from '../lists';
 
 export const useIntake = (id: string) =>
-  useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeView>(`/intakes/${id}`) });
+  useQuery({ queryKey: keys.intakes.one(id), queryFn: () => api<IntakeView>(`/intakes/${id}`) });
 /** Arrivals that are brought at once. */
 const PAGE = 60;
 
 /** What arrived, the newest first; older ones as they are asked for. */
 export function useArrivals(intakeId: string) {
   const query = useInfiniteQuery({
-    queryKey: ['arrivals', intakeId],
+    queryKey: keys.arrivals.of(intakeId),
     queryFn: ({ pageParam }) =>
       api<ArrivalSummary[]>(
         `/intakes/${intakeId}/arrivals?${new URLSearchParams({ limit: String(PAGE), ...(pageParam && { before: pageParam }) })}`,
@@ -43,7 +43,7 @@ export function useArrivals(intakeId: string) {
 }
 export const useArrival = (id: string | null) =>
   useQuery({
-    queryKey: ['arrival', id],
+    queryKey: keys.arrival.one(id),
     queryFn: () => api<ArrivalView>(`/arrivals/${id}`),
     enabled: id !== null,
     placeholderData: before => before,
@@ -55,17 +55,17 @@ export const useReadAgain = ({ id, intakeId }: Pick<ArrivalSummary, 'id' | 'inta
     mutationFn: () => api<ArrivalSummary>(`/arrivals/${id}/read`, { method: 'POST' }),
     onSuccess: () =>
       Promise.all([
-        client.invalidateQueries({ queryKey: ['arrival', id] }),
-        client.invalidateQueries({ queryKey: ['arrivals', intakeId] }),
+        client.invalidateQueries({ queryKey: keys.arrival.one(id) }),
+        client.invalidateQueries({ queryKey: keys.arrivals.of(intakeId) }),
       ]),
   });
 };
-export const useStrays = () => useQuery({ queryKey: ['strays'], queryFn: () => api<StrayView[]>('/strays') });
+export const useStrays = () => useQuery({ queryKey: keys.strays, queryFn: () => api<StrayView[]>('/strays') });
 
 /** A change to intakes; what is shown of them is read again afterwards. */
 function useIntakeChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
-  return useMutation({ mutationFn: change, onSuccess: () => client.invalidateQueries({ queryKey: ['intakes'] }) });
+  return useMutation({ mutationFn: change, onSuccess: () => client.invalidateQueries({ queryKey: keys.intakes.all }) });
 }
 
 export const useCreateIntake = () =>
@@ -74,7 +74,7 @@ export const useChangeIntake = (id: string) =>
   useIntakeChange((body: Partial<IntakeInput>) => api<IntakeView>(`/intakes/${id}`, { method: 'PATCH', body }));
 /** Changes settings from how they were when the form began. */
 export const useIntakeSettings = (intake: IntakeView) =>
-  useChangeFrom<IntakeView, IntakeInput>(`/intakes/${intake.id}`, intake, ['intakes']);
+  useChangeFrom<IntakeView, IntakeInput>(`/intakes/${intake.id}`, intake, keys.intakes.all);
 export const useRemoveIntake = (id: string) => useIntakeChange(() => api<null>(`/intakes/${id}`, { method: 'DELETE' }));
 export const useSend = (id: string) =>
   useMutation({
@@ -97,14 +97,14 @@ export const useForgetStrays = () => {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => api<null>('/strays', { method: 'DELETE' }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['strays'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.strays }),
   });
 };
 
 /** What pins would make of the recorded messages; asked only while there are some that differ. */
 export const usePinsPreview = (intakeId: string, arrivalId: string | null, pins: Pins | null) =>
   useQuery({
-    queryKey: ['pins', intakeId, arrivalId, pins],
+    queryKey: keys.pins(intakeId, arrivalId, pins),
     queryFn: () =>
       api<PinsPreview>(`/intakes/${intakeId}/pins/preview?arrival=${arrivalId ?? ''}`, { method: 'POST', body: pins }),
     enabled: pins !== null,

@@ -1,16 +1,15 @@
 import type { FormListed, IntakeView, OfferedView, RouteSummary, TargetSummary } from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 
 export * from './useNextPage';
 
 /** What several places list: all of a kind. */
-export const useIntakes = () =>
-  useQuery({ queryKey: ['intakes', 'list'], queryFn: () => api<IntakeView[]>('/intakes') });
-export const useForms = () => useQuery({ queryKey: ['forms', 'list'], queryFn: () => api<FormListed[]>('/forms') });
-export const useRoutes = () =>
-  useQuery({ queryKey: ['routes', 'list'], queryFn: () => api<RouteSummary[]>('/routes') });
+export const useIntakes = () => useQuery({ queryKey: keys.intakes.list, queryFn: () => api<IntakeView[]>('/intakes') });
+export const useForms = () => useQuery({ queryKey: keys.forms.list, queryFn: () => api<FormListed[]>('/forms') });
+export const useRoutes = () => useQuery({ queryKey: keys.routes.list, queryFn: () => api<RouteSummary[]>('/routes') });
 /** What every target can be asked to do, to be picked from. */
 export const useOffered = () =>
-  useQuery({ queryKey: ['targets', 'offered'], queryFn: () => api<OfferedView[]>('/targets/offered') });
-export const useTargets = () => useQuery({ queryKey: ['targets'], queryFn: () => api<TargetSummary[]>('/targets') });
+  useQuery({ queryKey: keys.targets.offered, queryFn: () => api<OfferedView[]>('/targets/offered') });
+export const useTargets = () =>
+  useQuery({ queryKey: keys.targets.all, queryFn: () => api<TargetSummary[]>('/targets') });

@@ -1,11 +1,11 @@
 import type { PracticePart, PracticeView } from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
-import { api, wordsFor } from '../api';
+import { api, wordsFor, keys } from '../api';
 import { CopyAct, Empty, Fault, Note, Sheet } from '../ui';
 
 /** The practice yard: simulated builders and targets to try things on. */
 export function Practice() {
-  const { data, error, refetch } = useQuery({ queryKey: ['practice'], queryFn: () => api<PracticeView>('/practice') });
+  const { data, error, refetch } = useQuery({ queryKey: keys.practice, queryFn: () => api<PracticeView>('/practice') });
   const margin = (
     <>
       <Note tone="goes">Fill in a form, and it arrives at the intake whose address you gave it.</Note>

@@ -1,11 +1,11 @@
 import type { RecordedPreview, SelectionInput, SendRecordedInput, WorkView } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, isConflict } from '../api';
+import { api, isConflict, keys } from '../api';
 
 /** What sending recorded submissions through a live route would do, as things stand now. */
 export const useRecordedPreview = (routeId: string, selection: SelectionInput) =>
   useQuery({
-    queryKey: ['recorded', routeId, selection],
+    queryKey: keys.recorded(routeId, selection),
     queryFn: () => api<RecordedPreview>(`/routes/${routeId}/recorded/preview`, { method: 'POST', body: selection }),
     gcTime: 0,
     staleTime: 0,
@@ -20,6 +20,6 @@ export const useSendRecorded = (routeId: string, refused: () => void) => {
     onError: error => {
       if (isConflict(error)) refused();
     },
-    onSuccess: () => client.invalidateQueries({ queryKey: ['work'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.work.all }),
   });
 };

@@ -13,10 +13,10 @@ import type {
   VersionView,
 } from '@grammata/contract';
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../api';
+import { api, keys } from '../api';
 
 export const routeQuery = (id: string) =>
-  queryOptions({ queryKey: ['routes', id, 'view'], queryFn: () => api<RouteView>(`/routes/${id}`) });
+  queryOptions({ queryKey: keys.routes.view(id), queryFn: () => api<RouteView>(`/routes/${id}`) });
 export const useRoute = (id: string) => useQuery(routeQuery(id));
 
 /** Stores a draft; rejects with 409 when somebody else stored a newer one. */
@@ -24,15 +24,15 @@ export const saveDraft = (id: string, draft: DraftInput) =>
   api<RouteView>(`/routes/${id}/draft`, { method: 'PUT', body: draft });
 
 export const useVersions = (id: string) =>
-  useQuery({ queryKey: ['routes', id, 'versions'], queryFn: () => api<VersionView[]>(`/routes/${id}/versions`) });
+  useQuery({ queryKey: keys.routes.versions(id), queryFn: () => api<VersionView[]>(`/routes/${id}/versions`) });
 
 export const useRefusals = (id: string) =>
-  useQuery({ queryKey: ['routes', id, 'refusals'], queryFn: () => api<RefusalView[]>(`/routes/${id}/refusals`) });
+  useQuery({ queryKey: keys.routes.refusals(id), queryFn: () => api<RefusalView[]>(`/routes/${id}/refusals`) });
 
 /** What one sample sends by the stored draft: what is looked up is really looked up, nothing else is sent. */
 export const useDryRun = (id: string, revision: number, sampleId: string | undefined, isStored: boolean) =>
   useQuery({
-    queryKey: ['asked', 'run', id, revision, sampleId],
+    queryKey: keys.asked.run(id, revision, sampleId),
     queryFn: () => api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: false } }),
     enabled: sampleId !== undefined && isStored,
     staleTime: Infinity,
@@ -40,11 +40,11 @@ export const useDryRun = (id: string, revision: number, sampleId: string | undef
   });
 
 export const useFilesCheck = (id: string) =>
-  useQuery({ queryKey: ['asked', 'files', id], queryFn: () => api<FilesView>(`/routes/${id}/files`), gcTime: 0 });
+  useQuery({ queryKey: keys.asked.files(id), queryFn: () => api<FilesView>(`/routes/${id}/files`), gcTime: 0 });
 
 function useRouteChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
-  return useMutation({ mutationFn: change, onSuccess: () => client.invalidateQueries({ queryKey: ['routes'] }) });
+  return useMutation({ mutationFn: change, onSuccess: () => client.invalidateQueries({ queryKey: keys.routes.all }) });
 }
 
 export const useCreateRoute = () =>

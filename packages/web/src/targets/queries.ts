@@ -12,29 +12,29 @@ import type {
   TryOperationInput,
 } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, useChangeFrom } from '../api';
+import { api, useChangeFrom, keys } from '../api';
 
 export const useTarget = (id: string) =>
-  useQuery({ queryKey: ['targets', id], queryFn: () => api<TargetView>(`/targets/${id}`) });
+  useQuery({ queryKey: keys.targets.one(id), queryFn: () => api<TargetView>(`/targets/${id}`) });
 
 /** What a target answers to a question for a list, as values to pick from. */
 export const useChoices = (id: string, operationId: string) =>
   useQuery({
-    queryKey: ['asked', 'choices', id, operationId],
+    queryKey: keys.asked.choices(id, operationId),
     queryFn: () => api<ChoiceView[]>(`/targets/${id}/choices?operation=${encodeURIComponent(operationId)}`),
     enabled: id !== '' && operationId !== '',
   });
 
 function useTargetChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
-  return useMutation({ mutationFn: change, onSettled: () => client.invalidateQueries({ queryKey: ['targets'] }) });
+  return useMutation({ mutationFn: change, onSettled: () => client.invalidateQueries({ queryKey: keys.targets.all }) });
 }
 
 export const useCreateTarget = () =>
   useTargetChange((body: TargetInput) => api<TargetView>('/targets', { method: 'POST', body }));
 /** Changes settings from how they were when the form began. */
 export const useTargetSettings = (target: TargetView) =>
-  useChangeFrom<TargetView, TargetInput>(`/targets/${target.id}`, target, ['targets']);
+  useChangeFrom<TargetView, TargetInput>(`/targets/${target.id}`, target, keys.targets.all);
 export const useRemoveTarget = (id: string) => useTargetChange(() => api<null>(`/targets/${id}`, { method: 'DELETE' }));
 /** Has a target that is parked asked again at once. */
 export const useProbe = (id: string) =>
@@ -55,7 +55,7 @@ const operationAt = (id: string, operationId: string, more = '') =>
 /** One operation of a target, whole. */
 export const useOperation = (id: string, operationId: string | null) =>
   useQuery({
-    queryKey: ['targets', id, 'operation', operationId],
+    queryKey: keys.targets.operation(id, operationId),
     queryFn: () => api<OperationView>(operationAt(id, operationId!)),
     enabled: operationId !== null,
   });

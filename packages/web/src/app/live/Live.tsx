@@ -1,7 +1,7 @@
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
 import type { LiveEvent } from '@grammata/contract';
 import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
-import { firstMark } from '../../api';
+import { firstMark, keys } from '../../api';
 import { gatherer } from './gather';
 import { listen } from './listen';
 import { touched } from './touched';
@@ -35,7 +35,7 @@ const ConnectionContext = createContext<Connection>({ state: 'connecting', since
 export const useConnection = () => useContext(ConnectionContext);
 
 /** What is asked of others on the way (files, real lookups) is not asked again because of us. */
-const isOurs = ({ queryKey: [what] }: { queryKey: QueryKey }) => what !== 'asked';
+const isOurs = ({ queryKey: [what] }: { queryKey: QueryKey }) => what !== keys.asked.all[0];
 
 /** Listens to what happens, has it read again where it is shown, and tells everyone below how the connection is. */
 export function Live({ children }: { children: ReactNode }) {

@@ -1,3 +1,5 @@
+import type { QueryKey } from '@tanstack/react-query';
+
 /** Events within this are one, in ms; and no thing is read again sooner than so long after the last time. */
 const TOGETHER = 150;
 const APART = 2000;
@@ -6,8 +8,8 @@ const APART = 2000;
  * Gathers what is to be read again: a burst of events causes one reading, and a stream of them one every two seconds, however
  * fast they come. The first is read at once, and nothing that was heard goes unread.
  */
-export function gatherer(read: (key: string[]) => void, now: () => number = Date.now) {
-  const waiting = new Map<string, { key: string[]; due: number }>();
+export function gatherer(read: (key: QueryKey) => void, now: () => number = Date.now) {
+  const waiting = new Map<string, { key: QueryKey; due: number }>();
   const readAt = new Map<string, number>();
   let timer: ReturnType<typeof setTimeout> | undefined;
   const plan = () => {
@@ -27,7 +29,7 @@ export function gatherer(read: (key: string[]) => void, now: () => number = Date
     plan();
   };
   return {
-    add(keys: readonly string[][]): void {
+    add(keys: readonly QueryKey[]): void {
       for (const key of keys) {
         const name = key.join('\n');
         if (waiting.has(name)) continue;

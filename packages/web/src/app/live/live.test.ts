@@ -137,17 +137,17 @@ test.each<[string, LiveEvent, string[]]>([
   [
     'an arrival is of its intake and of its forms only',
     { type: 'arrival', intakeId: 'i', arrivalId: 'a', formIds: ['f'] },
-    ['intakes list', 'intakes i', 'arrivals i', 'arrival a', 'forms f', 'samples f', 'desk'],
+    ['intakes list', 'intakes i', 'arrivals i', 'arrival a', 'forms f', 'samples f', 'strip', 'desk'],
   ],
   [
     'a message that is not read yet is of no form',
     { type: 'arrival', intakeId: 'i', arrivalId: 'a' },
-    ['intakes list', 'intakes i', 'arrivals i', 'arrival a', 'desk'],
+    ['intakes list', 'intakes i', 'arrivals i', 'arrival a', 'strip', 'desk'],
   ],
   [
     'a delivery has no draft read again',
     { type: 'delivery', routeId: 'r', deliveryId: 'd', state: 'delivered' },
-    ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes list', 'desk'],
+    ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes list', 'strip', 'desk'],
   ],
   [
     'a route that changed',

@@ -1,85 +1,83 @@
 import type { LiveEvent } from '@grammata/contract';
+import type { QueryKey } from '@tanstack/react-query';
+import { keys } from '../../api';
 
 /** What is shown already, by the key of its query. */
-type Shown = (key: string[]) => unknown;
+type Shown = (key: QueryKey) => unknown;
+type Of<Type extends LiveEvent['type']> = Extract<LiveEvent, { type: Type }>;
 
 /** True for an edit that is on the screen: it was made here. */
 const isShown = ({ id, revision }: { id: string; revision?: number }, shown: Shown): boolean => {
-  const route = shown(['routes', id, 'view']) as { revision: number } | undefined;
+  const route = shown(keys.routes.view(id)) as { revision: number } | undefined;
   return revision !== undefined && route !== undefined && route.revision >= revision;
 };
 
-/** What of the things that are kept to be shown an event is about: keys of queries, as exact as can be. */
-export function touched(event: LiveEvent, shown: Shown): string[][] {
-  switch (event.type) {
-    case 'arrival':
-      return [
-        ['intakes', 'list'],
-        ['intakes', event.intakeId],
-        ['arrivals', event.intakeId],
-        ['arrival', event.arrivalId],
-        ...(event.formIds ?? []).flatMap(id => [
-          ['forms', id],
-          ['samples', id],
+const changed: Record<Of<'changed'>['what'], (event: Of<'changed'>, shown: Shown) => QueryKey[]> = {
+  route: (event, shown) => [
+    keys.routes.list,
+    ...(isShown(event, shown)
+      ? []
+      : [
+          keys.routes.view(event.id),
+          keys.routes.versions(event.id),
+          keys.routes.proofs(event.id),
+          keys.routes.batch(event.id),
         ]),
-        ['desk'],
-      ];
-    case 'drift':
-      return [['changes'], ['desk']];
-    case 'stray':
-      return [['strays'], ['desk']];
-    case 'storage':
-      return [['desk']];
-    case 'signedOut':
-      return [['session']];
-    case 'delivery':
-      return [
-        ['deliveries'],
-        ['delivery', event.deliveryId],
-        ['arrival'],
-        ['routes', event.routeId, 'refusals'],
-        ['routes', 'list'],
-        ['desk'],
-      ];
-    case 'form':
-      return [
-        ['forms', event.formId],
-        ['forms', 'list'],
-        ['routes'],
-        ['samples', event.formId],
-        ['intakes'],
-        ['arrival'],
-      ];
-    case 'work':
-      return event.ended
-        ? [
-            ['work'],
-            ['intakes'],
-            ['arrivals', ...(event.intakeId ? [event.intakeId] : [])],
-            ['arrival'],
-            ['forms'],
-            ['samples'],
-            ['deliveries'],
-            ['routes', 'list'],
-            ['desk'],
-          ]
-        : [['work']];
-    case 'changed':
-      return event.what === 'route'
-        ? [
-            ['routes', 'list'],
-            ...(isShown(event, shown)
-              ? []
-              : [
-                  ['routes', event.id, 'view'],
-                  ['routes', event.id, 'versions'],
-                  ['routes', event.id, 'proofs'],
-                  ['routes', event.id, 'batch'],
-                ]),
-            ['desk'],
-          ]
-        : event.what === 'target'
-          ? [['targets'], ['routes'], ['desk']]
-          : [['intakes', 'list'], ['intakes', event.id], ['desk']];
-  }
-}
+    keys.desk,
+  ],
+  target: () => [keys.targets.all, keys.routes.all, keys.desk],
+  intake: ({ id }) => [keys.intakes.list, keys.intakes.one(id), keys.strip, keys.desk],
+};
+
+/** What of the things that are kept to be shown each kind of event is about: keys as exact as can be. */
+const table: { [Type in LiveEvent['type']]: (event: Of<Type>, shown: Shown) => QueryKey[] } = {
+  arrival: ({ intakeId, arrivalId, formIds = [] }) => [
+    keys.intakes.list,
+    keys.intakes.one(intakeId),
+    keys.arrivals.of(intakeId),
+    keys.arrival.one(arrivalId),
+    ...formIds.flatMap(id => [keys.forms.one(id), keys.samples.of(id)]),
+    keys.strip,
+    keys.desk,
+  ],
+  delivery: ({ deliveryId, routeId }) => [
+    keys.deliveries.all,
+    keys.delivery.one(deliveryId),
+    keys.arrival.all,
+    keys.routes.refusals(routeId),
+    keys.routes.list,
+    keys.strip,
+    keys.desk,
+  ],
+  drift: () => [keys.changes, keys.strip, keys.desk],
+  stray: () => [keys.strays, keys.desk],
+  storage: () => [keys.strip, keys.desk],
+  signedOut: () => [keys.session],
+  form: ({ formId }) => [
+    keys.forms.one(formId),
+    keys.forms.list,
+    keys.routes.all,
+    keys.samples.of(formId),
+    keys.intakes.all,
+    keys.arrival.all,
+  ],
+  work: ({ ended, intakeId }) =>
+    ended
+      ? [
+          keys.work.all,
+          keys.intakes.all,
+          intakeId ? keys.arrivals.of(intakeId) : keys.arrivals.all,
+          keys.arrival.all,
+          keys.forms.all,
+          keys.samples.all,
+          keys.deliveries.all,
+          keys.routes.list,
+          keys.strip,
+          keys.desk,
+        ]
+      : [keys.work.all],
+  changed: (event, shown) => changed[event.what](event, shown),
+};
+
+export const touched = (event: LiveEvent, shown: Shown): QueryKey[] =>
+  (table[event.type] as (event: LiveEvent, shown: Shown) => QueryKey[])(event, shown);

@@ -1,7 +1,7 @@
 import type { RouteView } from '@grammata/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { api, isConflict } from '../../api';
+import { api, isConflict, keys } from '../../api';
 import { saveDraft } from '../queries';
 import { DraftKeeper, type DraftState, type Rescued } from './keeper';
 
@@ -45,7 +45,7 @@ export function useDraft(route: RouteView): Editing {
       new DraftKeeper(route, {
         async save(definition, revision) {
           const view = await saveDraft(route.id, { definition, revision });
-          client.setQueryData(['routes', route.id, 'view'], view);
+          client.setQueryData(keys.routes.view(route.id), view);
           return view;
         },
         isConflict,

@@ -9,7 +9,7 @@ import type {
 import type { Held } from '@grammata/core/proof';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo } from 'react';
-import { api } from '../../api';
+import { api, keys } from '../../api';
 import { useAsker } from '../../workers';
 import type { Workbench } from '../workbench';
 import type { HeldAgainst } from './proof.worker';
@@ -28,14 +28,12 @@ export interface Proofs {
   differing: number;
 }
 
-const keyOf = (routeId: string) => ['routes', routeId, 'proofs'];
-
 const begin = () => new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
 
 /** Holds every proof against every edit, off the main thread. */
 export function useProofs({ route, editing }: Pick<Workbench, 'route' | 'editing'>): Proofs {
   const { data: all, error } = useQuery({
-    queryKey: keyOf(route.id),
+    queryKey: keys.routes.proofs(route.id),
     queryFn: () => api<ProofView[]>(`/routes/${route.id}/proofs`),
   });
   const { condition, calls, terms } = editing.draft;
@@ -74,7 +72,7 @@ function useProofChange<Input>(routeId: string, change: (input: Input) => Promis
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: all => client.setQueryData(keyOf(routeId), all),
+    onSuccess: all => client.setQueryData(keys.routes.proofs(routeId), all),
   });
 }
 

@@ -9,7 +9,7 @@ import type {
   WorkView,
 } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api } from '../../api';
+import { api, keys } from '../../api';
 
 /** Readies a draft to be tried a request at a time. */
 export const useBegin = (routeId: string) =>
@@ -26,7 +26,7 @@ export const useStep = (routeId: string) =>
 /** The report of the last batch; asked for anew as the route changes. */
 export const useBatch = (routeId: string) =>
   useQuery({
-    queryKey: ['routes', routeId, 'batch'],
+    queryKey: keys.routes.batch(routeId),
     queryFn: () => api<BatchView | null>(`/routes/${routeId}/batch`),
   });
 
@@ -34,7 +34,7 @@ export function useTryBatch(routeId: string) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: BatchInput) => api<Pick<WorkView, 'id'>>(`/routes/${routeId}/batch`, { method: 'POST', body }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['work'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.work.all }),
   });
 }
 
@@ -44,7 +44,7 @@ export function useTakeAnswers(routeId: string) {
   return useMutation({
     mutationFn: ({ proofId, ...body }: TakeAnswersInput & { proofId: string }) =>
       api<null>(`/routes/${routeId}/proofs/${proofId}/answers`, { method: 'POST', body }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['routes', routeId, 'proofs'] }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.routes.proofs(routeId) }),
   });
 }
 
