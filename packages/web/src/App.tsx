@@ -5,6 +5,7 @@ import { Gate, sessionQuery } from './access/Gate';
 import { Broken } from './app/Broken';
 import { NotHere } from './app/NotHere';
 import { Shell } from './app/Shell';
+import { parts } from './routes/page/parts';
 import { routeQuery } from './routes/queries';
 import { warmUp } from './routes/rehearsal/warm';
 
@@ -24,13 +25,7 @@ const client = new QueryClient({
   }),
 });
 
-/** What the first page is about is asked for while its program is still being loaded. */
 void client.prefetchQuery(sessionQuery);
-const [, routeId] = /^\/routes\/([^/]+)/.exec(window.location.pathname) ?? [];
-if (routeId) {
-  warmUp();
-  void client.prefetchQuery(routeQuery(routeId));
-}
 
 /** Every place is loaded when it is first gone to. */
 const places: RouteObject[] = [
@@ -44,8 +39,16 @@ const places: RouteObject[] = [
   },
   { path: 'routes', lazy: async () => ({ Component: (await import('./routes/list/RouteList')).RouteList }) },
   {
-    path: 'routes/:id/:part?',
+    path: 'routes/:id',
+    // What it is about is asked for while its program is still being loaded.
+    loader: ({ params: { id } }) => {
+      warmUp();
+      void client.prefetchQuery(routeQuery(id!));
+      return null;
+    },
+    shouldRevalidate: ({ currentParams, nextParams }) => currentParams.id !== nextParams.id,
     lazy: async () => ({ Component: (await import('./routes/page/RoutePage')).RoutePage }),
+    children: parts,
   },
   {
     path: 'workspace',
@@ -82,8 +85,9 @@ const router = createBrowserRouter([
         <Shell />
       </Gate>
     ),
-    errorElement: <Broken />,
-    children: places,
+    ErrorBoundary: Broken,
+    // A place that breaks stays by itself: the way to the others remains.
+    children: [{ ErrorBoundary: Broken, children: places }],
     HydrateFallback: () => null,
   },
 ]);

@@ -21,7 +21,7 @@ export interface Remedy {
 }
 
 /** Most submissions that are looked at. */
-const MOST_SAMPLES = 200;
+export const REMEDY_SAMPLES = 200;
 
 /** Words by which fields ask for one part of a name or an address. *Common practice, no source.* */
 const parts: [Part, RegExp][] = [
@@ -46,7 +46,7 @@ export function remedyFor(
   context?: TransformContext,
 ): Remedy | null {
   if (line.source?.from !== 'field' || line.source.field !== questionKey(asked.key)) return null;
-  const looked = submissions.slice(0, MOST_SAMPLES);
+  const looked = submissions.slice(0, REMEDY_SAMPLES);
   const values = looked.map(each => answerOf(each, asked.key)).filter((value): value is Json => !isBlank(value));
   if (values.length === 0) return null;
   const fineWith = (cleaning: Step[]): number => {

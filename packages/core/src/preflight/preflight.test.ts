@@ -47,6 +47,7 @@ const summary = (going: number, sendable: number): RouteRehearsal => ({
   sends: new Uint8Array(),
   calls: [],
   callIds: [],
+  parts: [],
 });
 const needsTrial = definition({ terms: { ...usualTerms, needsTrial: true } });
 const held = (verdict: 'same' | 'lost' | 'reformatted') => ({

@@ -18,14 +18,19 @@ export interface TroubleGroup {
 const states = ['fine', 'blank', 'trouble'] as const satisfies readonly Outcome['state'][];
 const codes: Record<Outcome['state'], number> = { fine: 0, blank: 1, trouble: 2 };
 
+/** How a line fares over all samples that go. */
+export type LineFare = LineTotals & {
+  /** Kinds of trouble, the commonest first. */
+  troubles: TroubleGroup[];
+};
+
 /** A rehearsal without its requests and values: small enough to hand over at every keystroke. */
 export interface RehearsalSummary {
   going: number;
   sendable: number;
   /** Keys of required fields that no line fills. */
   missing: string[];
-  /** Kinds of trouble stand in the order of how common they are. */
-  lines: (LineTotals & { troubles: TroubleGroup[] })[];
+  lines: LineFare[];
   /** Per sample, in their order: 1 when it goes; 1 when its request may be sent. */
   goes: Uint8Array;
   sends: Uint8Array;

@@ -1,4 +1,4 @@
-import { compileCondition, type Condition } from '../condition';
+import { compileCondition, compilePart, partsOf, type Condition } from '../condition';
 import { findCall, likelyAnswers, waitsForAnswers } from '../perform';
 import type { Call } from '../route';
 import { scopeOf, type Scope } from '../scope';
@@ -31,6 +31,8 @@ export interface RouteRehearsal {
   /** Per sample, in their order: 1 when it goes; 1 when every call can be made. */
   goes: Uint8Array;
   sends: Uint8Array;
+  /** One a part of the route's condition, in their order: per sample 1 when it passes that part. */
+  parts: Uint8Array[];
   /** One a call, in their order; null for one that is not offered any more. */
   calls: (RehearsalSummary | null)[];
   /** The identifiers of these calls: what is shown may have others by the time it is told. */
@@ -42,7 +44,8 @@ export class RouteRehearser {
   private readonly byCall = new Map<string, Rehearser>();
   private readonly byFind = new Map<string, Rehearser>();
   private readonly scopes: Scope[] = [];
-  private gone: { madeFrom: string; values: Uint8Array<ArrayBuffer> } = { madeFrom: '', values: new Uint8Array() };
+  /** Who passes the condition and each part of it, by how that is written; of the last condition. */
+  private passed = new Map<string, Uint8Array<ArrayBuffer>>();
 
   constructor(samples: readonly Sample[] = []) {
     this.add(samples);
@@ -54,7 +57,7 @@ export class RouteRehearser {
   }
 
   rehearse({ condition, calls, context }: RouteParts): RouteRehearsal {
-    const goes = this.whoGoes(condition);
+    const { goes, parts: passing } = this.whoPasses(condition);
     const sends = goes.slice();
     const offered = calls.flatMap(({ call, operation }) => (operation ? [{ call, operation }] : []));
     const answers = calls.length > 1 ? likelyAnswers(offered) : undefined;
@@ -80,22 +83,33 @@ export class RouteRehearser {
       sendable: count(sends),
       goes,
       sends,
+      parts: passing,
       calls: summaries,
       callIds: calls.map(({ call }) => call.id),
     };
   }
 
-  private whoGoes(condition: Condition): Uint8Array<ArrayBuffer> {
-    const madeFrom = JSON.stringify(condition);
-    const known = this.gone.madeFrom === madeFrom ? this.gone.values : new Uint8Array();
-    if (known.length < this.scopes.length || this.gone.madeFrom !== madeFrom) {
-      const passes = compileCondition(condition);
-      const values = new Uint8Array(this.scopes.length);
-      values.set(known);
-      for (let at = known.length; at < values.length; at++) values[at] = passes(this.scopes[at]!) ? 1 : 0;
-      this.gone = { madeFrom, values };
-    }
-    return this.gone.values.slice();
+  private whoPasses(condition: Condition): { goes: Uint8Array<ArrayBuffer>; parts: Uint8Array<ArrayBuffer>[] } {
+    const before = this.passed;
+    this.passed = new Map();
+    const over = (written: unknown, compile: () => (scope: Scope) => boolean) => {
+      const name = JSON.stringify(written);
+      const known = before.get(name) ?? this.passed.get(name) ?? new Uint8Array();
+      let values = known;
+      if (known.length < this.scopes.length) {
+        values = new Uint8Array(this.scopes.length);
+        values.set(known);
+        const passes = compile();
+        for (let at = known.length; at < values.length; at++) values[at] = passes(this.scopes[at]!) ? 1 : 0;
+      }
+      this.passed.set(name, values);
+      // What is handed over is gone from here.
+      return values.slice();
+    };
+    return {
+      goes: over(condition, () => compileCondition(condition)),
+      parts: partsOf(condition).map(part => over(part, () => compilePart(part))),
+    };
   }
 
   private of(rehearsers: Map<string, Rehearser>, callId: string): Rehearser {

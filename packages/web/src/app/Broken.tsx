@@ -2,9 +2,10 @@ import { useRouteError } from 'react-router';
 import { Press } from '../ui';
 
 /** What browsers say when a part of the interface can't be loaded: after an update its parts have other names. */
-const isNotHad = ({ message }: Error): boolean =>
+export const isNotHad = (error: unknown): boolean =>
+  error instanceof Error &&
   /dynamically imported module|importing a module script failed|failed to load module script|error loading dynamically/i.test(
-    message,
+    error.message,
   );
 
 /** Shown when a part of the interface could not be had. */
@@ -23,7 +24,7 @@ function NotHad() {
 /** Shown when a page of the interface itself failed. */
 export function Broken() {
   const error = useRouteError();
-  if (error instanceof Error && isNotHad(error)) return <NotHad />;
+  if (isNotHad(error)) return <NotHad />;
   return (
     <main className="mx-auto mt-[18vh] max-w-prose px-6">
       <h1>This page broke.</h1>

@@ -2,7 +2,8 @@ import type { ChangeTouch, ChangeView } from '@grammata/contract';
 import type { AnswerChange } from '@grammata/core/drift';
 import { asText, type Json } from '@grammata/core/submission';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useView } from '../address';
 import { wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
@@ -23,9 +24,7 @@ export function Changes() {
 }
 
 function Listed({ all, open }: { all: ChangeView[]; open: number }) {
-  const [params, setParams] = useSearchParams();
-  const shows = params.get('show') === 'all' ? 'all' : 'open';
-  const show = (next: 'open' | 'all') => setParams(next === 'all' ? { show: 'all' } : {}, { replace: true });
+  const [shows, show] = useView('show', { open: true, all: true }, 'open');
   const [supposing, setSupposing] = useState(false);
   useKeys([
     { key: 'w', does: 'what if…', run: () => setSupposing(true) },

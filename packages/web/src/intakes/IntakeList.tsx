@@ -1,6 +1,7 @@
 import { useIntakes } from '../lists';
 import { IntakeInput, type IntakeView } from '@grammata/contract';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
+import { useParam } from '../address';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { count, counted, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
@@ -10,9 +11,9 @@ import { Strays } from './Strays';
 
 export function IntakeList() {
   const { data: intakes, error, refetch } = useIntakes();
-  const [params, setParams] = useSearchParams();
-  const making = params.has('new');
-  const make = (is: boolean) => setParams(is ? { new: '' } : {});
+  const [asked, ask] = useParam('new');
+  const making = asked !== null;
+  const make = (is: boolean) => ask(is ? '' : null);
   useKeys([{ key: 'n', does: 'open a new intake', run: () => make(true) }]);
   const margin = (
     <>

@@ -1,6 +1,7 @@
 import type { ArrivalSummary, IntakeView } from '@grammata/contract';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
+import { useParam } from '../address';
 import { wordsFor } from '../api';
 import { pinsFor } from '@grammata/core/decode';
 import { useKeys } from '../app/keys';
@@ -38,12 +39,10 @@ export function IntakePage() {
 
 /** The arrival that is shown: the one in the address, else the one that is held, else the newest, following what comes in. */
 function useShownArrival(arrivals: ArrivalSummary[], older: (() => void) | null, heldId: string | null) {
-  const [params, setParams] = useSearchParams();
-  const chosen = params.get('arrival');
+  const [chosen, choose] = useParam('arrival');
   const shownId = chosen ?? heldId ?? arrivals[0]?.id ?? null;
   const index = arrivals.findIndex(each => each.id === shownId);
-  const show = (id: string | null) =>
-    setParams(id && (heldId !== null || id !== arrivals[0]?.id) ? { arrival: id } : {}, { replace: true });
+  const show = (id: string | null) => choose(id && (heldId !== null || id !== arrivals[0]?.id) ? id : null);
   const step = (by: number) => {
     const next = arrivals[Math.min(arrivals.length - 1, Math.max(0, index + by))];
     if (next) show(next.id);

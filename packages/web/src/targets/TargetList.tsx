@@ -1,6 +1,7 @@
 import { useTargets } from '../lists';
 import type { TargetSummary } from '@grammata/contract';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
+import { useParam } from '../address';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { counted, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
@@ -9,11 +10,11 @@ import { TargetForm } from './TargetForm';
 
 export function TargetList() {
   const { data: targets, error, refetch } = useTargets();
-  const [params, setParams] = useSearchParams();
+  const [asked, ask] = useParam('new');
   const navigate = useNavigate();
   const create = useCreateTarget();
-  const making = params.has('new');
-  const make = (is: boolean) => setParams(is ? { new: '' } : {});
+  const making = asked !== null;
+  const make = (is: boolean) => ask(is ? '' : null);
   useKeys([{ key: 'n', does: 'add a target', run: () => make(true) }]);
   const margin = (
     <Note tone="goes">

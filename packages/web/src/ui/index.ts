@@ -13,6 +13,7 @@ export * from './PointAt';
 export * from './Sides';
 export * from './states';
 export * from './Tip';
+export * from './useLatest';
 export * from './useNow';
 export * from './code';
 export * from './Floating';

@@ -1,7 +1,8 @@
 import { useQueryClient, type QueryKey } from '@tanstack/react-query';
 import type { LiveEvent } from '@grammata/contract';
-import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
 import { firstMark, keys } from '../../api';
+import { useLatest } from '../../ui';
 import { gatherer } from './gather';
 import { listen } from './listen';
 import { touched } from './touched';
@@ -20,15 +21,12 @@ const ListenersContext = createContext<Set<(heard: Heard) => void>>(new Set());
 /** Hears of what happens while the calling component is shown. */
 export function useHeard(listener: (heard: Heard) => void): void {
   const listeners = useContext(ListenersContext);
-  const latest = useRef(listener);
-  useEffect(() => {
-    latest.current = listener;
-  });
+  const latest = useLatest(listener);
   useEffect(() => {
     const tell = (heard: Heard) => latest.current(heard);
     listeners.add(tell);
     return () => void listeners.delete(tell);
-  }, [listeners]);
+  }, [listeners, latest]);
 }
 
 const ConnectionContext = createContext<Connection>({ state: 'connecting', since: null });

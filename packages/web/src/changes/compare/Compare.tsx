@@ -2,7 +2,8 @@ import type { ArrivalView } from '@grammata/contract';
 import type { AnswerPair, Comparing, Side } from '@grammata/core/drift';
 import { asText, patchOf, type Json, type ValueChange } from '@grammata/core/submission';
 import { useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useAddress } from '../../address';
 import { wordsFor } from '../../api';
 import { changeWords } from '../../drift';
 import { useArrival, useArrivals } from '../../intakes/queries';
@@ -17,7 +18,7 @@ const MOST_PLACES = 200;
 
 /** Two messages, documents or schemas, held against each other in words. */
 export function Compare() {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const [typed, setTyped] = useState<Record<SideName, string>>({ before: '', after: '' });
   const recorded = { before: useArrival(params.get('before')), after: useArrival(params.get('after')) };
   const sides = {
@@ -25,16 +26,7 @@ export function Compare() {
     after: useSide(params.get('after') ? recorded.after.data : undefined, typed.after),
   };
   const { compared, fault } = useComparing(sides.before, sides.after);
-  const pick = (side: SideName, id: string) =>
-    setParams(
-      before => {
-        const next = new URLSearchParams(before);
-        if (id === '') next.delete(side);
-        else next.set(side, id);
-        return next;
-      },
-      { replace: true },
-    );
+  const pick = (side: SideName, id: string) => put({ [side]: id || null });
   const write = (side: SideName, text: string) => {
     pick(side, '');
     setTyped(before => ({ ...before, [side]: text }));

@@ -1,6 +1,6 @@
 import type { DeliveryState } from '@grammata/contract';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../../address';
 import { midnight } from '../../ui';
 
 /** Which deliveries are looked at; empty for all. */
@@ -48,20 +48,10 @@ export function asked({ state, route, target, from, to, arrival, search }: Filte
 
 /** The filter stands in the address, so that it can be sent to a colleague. */
 export function useFilter() {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const filter = useMemo(() => filterIn(params), [params]);
   const set = (part: Partial<Filter>) =>
-    setParams(
-      before => {
-        const after = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(part)) {
-          if (value) after.set(name, value);
-          else after.delete(name);
-        }
-        return after;
-      },
-      { replace: true },
-    );
-  const clear = () => setParams({}, { replace: true });
+    put(Object.fromEntries(Object.entries(part).map(([name, value]) => [name, value || null])));
+  const clear = () => put(Object.fromEntries(names.map(name => [name, null])));
   return { filter, set, clear, isAny: names.some(name => filter[name] !== '') };
 }

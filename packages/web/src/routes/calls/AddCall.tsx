@@ -8,11 +8,12 @@ import { useState } from 'react';
 
 import { Press } from '../../ui';
 import { lineId } from '../what/useLines';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { OperationPick } from './OperationPick';
 
 /** Puts another call at the end of a route. */
-export function AddCall({ workbench: { editing, showCall }, onClose }: { workbench: Workbench; onClose: () => void }) {
+export function AddCall({ onClose }: { onClose: () => void }) {
+  const { editing, showCall } = useWorkbench('editing', 'call');
   const targets = useOffered().data ?? [];
   const [where, setWhere] = useState('');
   const [targetId = '', operationId = ''] = where.split('\n');

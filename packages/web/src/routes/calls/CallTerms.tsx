@@ -5,13 +5,17 @@ import { useEffect, useRef } from 'react';
 import { Act, Choice, TextBox, Tick } from '../../ui';
 import { ReferencePick } from '../workbench';
 import { Group } from '../when/Group';
-import type { Offered, Workbench } from '../workbench';
+import { type Offered, useWorkbench } from '../workbench';
 import { FindSettings } from './find/FindSettings';
 import { Tries } from './Tries';
 
 /** How a call is made: when, for what, after finding whom, and what its failing does. */
-export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClose: () => void }) {
-  const { call, callAt, editing, editCall, references, operation, target, showCall } = workbench;
+export function CallTerms({ onClose }: { onClose: () => void }) {
+  const { call, callAt, editing, editCall, references, operation, target, showCall } = useWorkbench(
+    'editing',
+    'call',
+    'offers',
+  );
   const { calls } = editing.draft;
   const panel = useRef<HTMLDivElement>(null);
   useEffect(() => panel.current?.focus(), []);
@@ -68,7 +72,6 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
         {call.condition && partsOf(call.condition).length > 0 ? (
           <>
             <Group
-              workbench={workbench}
               condition={call.condition}
               onChange={condition => set({ condition })}
               path={[]}
@@ -94,7 +97,7 @@ export function CallTerms({ workbench, onClose }: { workbench: Workbench; onClos
         )}
       </div>
       <Tries call={call} answersPage={operation?.answersPage ?? false} onChange={set} />
-      <FindSettings workbench={workbench} onChange={set} />
+      <FindSettings onChange={set} />
       {reader && (
         <Tick
           className="max-w-[46rem]"

@@ -2,14 +2,19 @@ import { callName } from '@grammata/core/route';
 import { useState } from 'react';
 import { useKeys } from '../../app/keys';
 import { Act, counted } from '../../ui';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { AddCall } from './AddCall';
 import { callWords } from './callWords';
 import { CallTerms } from './CallTerms';
 
 /** The calls of a route, in the order in which they are made; one of them is looked at. */
-export function Calls({ workbench }: { workbench: Workbench }) {
-  const { editing, call, callAt, showCall, operationOf, targetOf, run, labelOf } = workbench;
+export function Calls() {
+  const { editing, call, callAt, showCall, operationOf, targetOf, run, labelOf } = useWorkbench(
+    'editing',
+    'call',
+    'offers',
+    'rehearsed',
+  );
   const { calls } = editing.draft;
   const [opened, setOpened] = useState<'terms' | 'add' | null>(null);
   const toggle = (which: 'terms' | 'add') => setOpened(opened === which ? null : which);
@@ -67,8 +72,8 @@ export function Calls({ workbench }: { workbench: Workbench }) {
         </Act>
         {calls.length > 1 && <span className="text-ink-3">{counted(calls.length, 'call')}, made in this order</span>}
       </p>
-      {opened === 'terms' && <CallTerms key={call.id} workbench={workbench} onClose={() => setOpened(null)} />}
-      {opened === 'add' && <AddCall workbench={workbench} onClose={() => setOpened(null)} />}
+      {opened === 'terms' && <CallTerms key={call.id} onClose={() => setOpened(null)} />}
+      {opened === 'add' && <AddCall onClose={() => setOpened(null)} />}
     </section>
   );
 }

@@ -1,10 +1,10 @@
 import { Press } from '../../ui';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { Differences } from './Differences';
 
 /** Two people edited the draft at once: what differs, and the choice. Neither is lost. */
-export function Conflict({ workbench }: { workbench: Workbench }) {
-  const { editing } = workbench;
+export function Conflict() {
+  const { editing } = useWorkbench('editing');
   if (!editing.theirs) return null;
   return (
     <section aria-label="Edited elsewhere" role="alert" className="mt-3 border border-crimson bg-raised px-5 py-4">
@@ -14,12 +14,7 @@ export function Conflict({ workbench }: { workbench: Workbench }) {
         browser.
       </p>
       <div className="mt-3 max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="What differs">
-        <Differences
-          workbench={workbench}
-          before={editing.theirs.draft}
-          after={editing.draft}
-          names={['Theirs, as it is stored', 'Yours']}
-        />
+        <Differences before={editing.theirs.draft} after={editing.draft} names={['Theirs, as it is stored', 'Yours']} />
       </div>
       <div className="mt-3 flex items-baseline gap-4">
         <Press onClick={() => void editing.keepMine()}>Store yours</Press>

@@ -1,22 +1,21 @@
 import { callName, differencesOf, type RouteDefinition } from '@grammata/core/route';
 import { useMemo } from 'react';
 import { Sides } from '../../ui';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { differenceWords } from './words';
 
 /** In what two definitions differ, side by side. */
 export function Differences({
-  workbench: { labelOf, operationOf },
   before,
   after,
   names: [older, newer],
 }: {
-  workbench: Workbench;
   before: RouteDefinition;
   after: RouteDefinition;
   /** What the two are called. */
   names: [before: string, after: string];
 }) {
+  const { labelOf, operationOf } = useWorkbench('call', 'offers');
   const told = useMemo(
     () =>
       differencesOf(before, after).map(each =>

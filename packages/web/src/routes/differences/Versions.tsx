@@ -2,13 +2,13 @@ import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { Act, counted, Empty, Fault, Moment } from '../../ui';
 import { useVersions } from '../queries';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { differencesOf } from '@grammata/core/route';
 import { Differences } from './Differences';
 
 /** What was live, by whom it was made so and when, and in what each differs from the one before; first the draft. */
-export function Versions({ workbench }: { workbench: Workbench }) {
-  const { route, editing } = workbench;
+export function Versions() {
+  const { route, editing } = useWorkbench('route', 'editing');
   const versions = useVersions(route.id);
   const [open, setOpen] = useState<number | 'draft' | null>('draft');
   if (versions.error)
@@ -48,12 +48,7 @@ export function Versions({ workbench }: { workbench: Workbench }) {
           </h2>
           {open === 'draft' && edited > 0 && (
             <div className="mt-2">
-              <Differences
-                workbench={workbench}
-                before={live.definition}
-                after={editing.draft}
-                names={[`Version ${live.number}`, 'Draft']}
-              />
+              <Differences before={live.definition} after={editing.draft} names={[`Version ${live.number}`, 'Draft']} />
             </div>
           )}
         </li>
@@ -79,7 +74,6 @@ export function Versions({ workbench }: { workbench: Workbench }) {
               {before && open === version.number && (
                 <div className="mt-2">
                   <Differences
-                    workbench={workbench}
                     before={before.definition}
                     after={version.definition}
                     names={[`Version ${before.number}`, `Version ${version.number}`]}

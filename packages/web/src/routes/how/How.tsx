@@ -5,7 +5,8 @@ import { useNavigate } from 'react-router';
 import { afterwards, wordsFor } from '../../api';
 import { Act, Choice, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
 import { useCopyRoute, useRemoveRoute } from '../queries';
-import type { Workbench } from '../workbench';
+import type { Editing } from '../draft';
+import { useWorkbench } from '../workbench';
 import { HangsOn } from './Rehome';
 
 const HOUR = 3_600_000;
@@ -20,8 +21,8 @@ const isHours = (hours: number | null): hours is number => hours !== null && hou
 const WIDTH = 236;
 
 /** The terms of delivery. */
-export function How({ workbench }: { workbench: Workbench }) {
-  const { editing, route } = workbench;
+export function How() {
+  const { editing, route } = useWorkbench('route', 'editing');
   const { terms, name } = editing.draft;
   // What is written, until it can be taken.
   const [hours, setHours] = useState<number | null>(terms.hours);
@@ -80,7 +81,7 @@ export function How({ workbench }: { workbench: Workbench }) {
             onPick={timeZone => setTerms({ timeZone })}
           />
         </div>
-        <HangsOn workbench={workbench} />
+        <HangsOn />
         <Copying editing={editing} routeId={route.id} />
         <Removal routeId={route.id} isLive={route.state === 'live'} />
       </div>
@@ -128,7 +129,7 @@ function TriesInTime({ hours }: { hours: number }) {
 }
 
 /** A route of its own that does the same, to be changed without touching this one. */
-function Copying({ editing, routeId }: { editing: Workbench['editing']; routeId: string }) {
+function Copying({ editing, routeId }: { editing: Editing; routeId: string }) {
   const copy = useCopyRoute(routeId);
   const navigate = useNavigate();
   const start = () =>

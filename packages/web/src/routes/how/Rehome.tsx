@@ -4,11 +4,11 @@ import { wordsFor } from '../../api';
 import { useForms, useTargets } from '../../lists';
 import { Act, Combobox, count, counted, Fault, Note, Press } from '../../ui';
 import { useProposeRehome, useRehome } from '../queries';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 
 /** What the route hangs on, and another in its place: every line goes along. */
-export function HangsOn({ workbench }: { workbench: Workbench }) {
-  const { route } = workbench;
+export function HangsOn() {
+  const { route } = useWorkbench('route');
   const [open, setOpen] = useState<string | null>(null);
   const rows: { key: string; words: string; name: string; about: Pick<RehomeInput, 'what' | 'was'> }[] = [
     { key: 'form', words: 'From the form', name: route.form.name, about: { what: 'form', was: route.formId } },
@@ -33,7 +33,7 @@ export function HangsOn({ workbench }: { workbench: Workbench }) {
                 {open === key ? 'Close' : 'Put another in its place…'}
               </Act>
             </p>
-            {open === key && <Rehome workbench={workbench} about={about} onDone={() => setOpen(null)} />}
+            {open === key && <Rehome about={about} onDone={() => setOpen(null)} />}
           </li>
         ))}
       </ul>
@@ -41,15 +41,8 @@ export function HangsOn({ workbench }: { workbench: Workbench }) {
   );
 }
 
-function Rehome({
-  workbench: { route, editing },
-  about: { what, was },
-  onDone,
-}: {
-  workbench: Workbench;
-  about: Pick<RehomeInput, 'what' | 'was'>;
-  onDone: () => void;
-}) {
+function Rehome({ about: { what, was }, onDone }: { about: Pick<RehomeInput, 'what' | 'was'>; onDone: () => void }) {
+  const { route, editing } = useWorkbench('route', 'editing');
   const forms = useForms().data ?? [];
   const targets = useTargets().data ?? [];
   const [input, setInput] = useState<RehomeInput>({ what, was, now: '', chosen: {}, revision: -1 });

@@ -1,7 +1,8 @@
 import { useForms, useOffered, useRoutes } from '../../lists';
 import { RouteInput, type FormListed, type RouteSummary, type OfferedView } from '@grammata/contract';
 import { useWatch } from 'react-hook-form';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
+import { useAddress } from '../../address';
 import { wordsFor } from '../../api';
 import { useKeys } from '../../app/keys';
 import { Reading } from '../../app/Read';
@@ -13,9 +14,9 @@ import { useCreateRoute } from '../queries';
 
 export function RouteList() {
   const { data: routes, error, refetch } = useRoutes();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const making = params.has('new');
-  const make = (is: boolean) => setParams(is ? { new: '' } : {});
+  const make = (is: boolean) => put({ new: is ? '' : null, form: null });
   useKeys([{ key: 'n', does: 'start a new route', run: () => make(true) }]);
   return (
     <Sheet

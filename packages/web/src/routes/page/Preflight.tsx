@@ -5,31 +5,24 @@ import { wordsFor } from '../../api';
 import { useReadTargets } from '../../targets/queries';
 import { count, Fault, Press, Note } from '../../ui';
 import { otherThanShown, useShownDraft } from '../draft';
-import type { Proofs } from '../proofs/useProofs';
+import { useKnownProofs } from '../proofs/useProofs';
 import { useFilesCheck, useGoLive } from '../queries';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 
 /** Samples over which is seen whether look-ups tell records apart. */
 const MOST_SOUGHT = 1000;
 
-export function Preflight({
-  workbench,
-  proofs: { all: proofs, held, differing },
-  onClose,
-}: {
-  workbench: Workbench;
-  proofs: Proofs;
-  onClose: () => void;
-}) {
-  const { route, editing, stock, run } = workbench;
-  const isUpToDate = run?.goes.length === workbench.samples.length && !stock.isOlder;
+export function Preflight({ onClose }: { onClose: () => void }) {
+  const { route, editing, samples, stock, run } = useWorkbench('route', 'editing', 'walk', 'rehearsed');
+  const { all: proofs, held, isOlder, differing } = useKnownProofs();
+  const isUpToDate = run?.goes.length === samples.length && !stock.isOlder;
   const { mutate: read, data: connections, error: unread } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
   useEffect(() => read(undefined), [read]);
   const { data: files, error: noFiles } = useFilesCheck(route.id);
   const targets = useMemo(() => route.targets.map(each => ({ ...each, ...accessOf(each) })), [route.targets]);
   const [now] = useState(() => Date.now());
-  const newest = workbench.samples.slice(0, MOST_SOUGHT);
+  const newest = samples.slice(0, MOST_SOUGHT);
   const sought = useMemo(
     () =>
       soughtIn(
@@ -40,7 +33,7 @@ export function Preflight({
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the same samples, as long as their first and number are the same
     [editing.draft, targets, newest.length, newest[0]?.id],
   );
-  const recorded = workbench.samples.filter(each => !each.isVariant);
+  const recorded = samples.filter(each => !each.isVariant);
   const all = preflight({
     definition: editing.draft,
     targets,
@@ -64,7 +57,7 @@ export function Preflight({
     }),
     ...(noFiles && { files: { fault: wordsFor(noFiles) } }),
     ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
-    ...(proofs && held && { proofs: { total: proofs.length, differing } }),
+    ...(proofs && held && !isOlder && { proofs: { total: proofs.length, differing } }),
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
   const [done, isOther] = useShownDraft(editing);

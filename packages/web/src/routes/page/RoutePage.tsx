@@ -1,56 +1,42 @@
-import type { RouteView, SelectionInput } from '@grammata/contract';
-import { useEffect, useState, type ReactNode } from 'react';
-import { Link, NavLink, useParams, useSearchParams } from 'react-router';
+import type { SelectionInput } from '@grammata/contract';
+import { useEffect, useState } from 'react';
+import { Link, NavLink, Outlet, useParams, useSearchParams } from 'react-router';
+import { useAddress } from '../../address';
 import { wordsFor } from '../../api';
-import { Boundary } from '../../app/Boundary';
 import { Read } from '../../app/Read';
 import { isTyping, useKeys } from '../../app/keys';
 import { SendRecorded } from '../../recorded';
 import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, span, useTitle } from '../../ui';
-import { How } from '../how/How';
-import { Conflict, Versions } from '../differences';
-import { HandoverSheet } from '../sheet/HandoverSheet';
-import { Preflight } from './Preflight';
-import { usePause, useRoute } from '../queries';
-import { Proofs } from '../proofs/Proofs';
-import { useProofs, type Proofs as KnownProofs } from '../proofs/useProofs';
-import { RehearsalTable } from '../rehearsal/RehearsalTable';
 import { WorkStrip } from '../../work';
-import { useWorkbench, type Workbench } from '../workbench';
-import { What } from '../what/What';
-import { Tryout } from '../tryout/Tryout';
-import { When } from '../when/When';
+import { Conflict } from '../differences';
+import type { Editing } from '../draft';
+import { ProofsOf, useKnownProofs } from '../proofs/useProofs';
+import { usePause, useRoute } from '../queries';
+import { useWorkbench, WorkbenchOf } from '../workbench';
+import { Preflight } from './Preflight';
 
 export function RoutePage() {
   const { id = '' } = useParams();
   const route = useRoute(id);
   return (
     <Read title="Route" query={route}>
-      {data => <Loaded key={`${id} ${data.formId}`} route={data} />}
+      {data => (
+        <WorkbenchOf key={`${id} ${data.formId}`} route={data}>
+          <ProofsOf>
+            <Page />
+          </ProofsOf>
+        </WorkbenchOf>
+      )}
     </Read>
   );
 }
 
-/** The parts of a route, by their names in the address. */
-const parts = {
-  when: ({ workbench }) => <When workbench={workbench} />,
-  what: ({ workbench }) => <What workbench={workbench} />,
-  how: ({ workbench }) => <How workbench={workbench} />,
-  sheet: ({ workbench }) => <HandoverSheet workbench={workbench} />,
-  proofs: shown => <Proofs {...shown} />,
-  tryout: ({ workbench }) => <Tryout workbench={workbench} />,
-  rehearsal: ({ workbench }) => <RehearsalTable workbench={workbench} />,
-  versions: ({ workbench }) => <Versions workbench={workbench} />,
-} satisfies Record<string, (shown: { workbench: Workbench; proofs: KnownProofs }) => ReactNode>;
-
-function Loaded({ route }: { route: RouteView }) {
-  const { part = 'what' } = useParams();
-  const workbench = useWorkbench(route);
-  const { editing } = workbench;
-  const proofs = useProofs(workbench);
+/** What stands above every part of a route, and the part that the address names. */
+function Page() {
+  const { route, editing } = useWorkbench('route', 'editing');
   const [preflight, setPreflight] = useState(false);
   const sending = useSending();
-  useUndoKeys(workbench);
+  useUndoKeys();
   useTitle(editing.draft.name);
   return (
     <main className="flex min-h-full flex-col">
@@ -60,52 +46,31 @@ function Loaded({ route }: { route: RouteView }) {
             Routes
           </Link>
         </div>
-        <Head workbench={workbench} onGoLive={() => setPreflight(true)} onSend={sending.open} />
+        <Head onGoLive={() => setPreflight(true)} onSend={sending.open} />
         {editing.saving === 'failed' && (
           <Fault again={() => void editing.flush()}>It could not be stored. {wordsFor(editing.fault)}</Fault>
         )}
-        <Conflict workbench={workbench} />
+        <Conflict />
         {editing.isRescued && editing.saving !== 'conflict' && (
           <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
             Edits that could not be stored when this page was left are taken up again.
           </p>
         )}
-        {preflight && <Preflight workbench={workbench} proofs={proofs} onClose={() => setPreflight(false)} />}
+        {preflight && <Preflight onClose={() => setPreflight(false)} />}
         {sending.selection && route.state === 'live' && (
           <SendRecorded route={route} selection={sending.selection} onClose={sending.close} />
         )}
         <WorkStrip about={{ route: route.id }} />
-        <Parts workbench={workbench} proofs={proofs} />
+        <Parts />
       </div>
-      {Object.hasOwn(parts, part) ? (
-        <Boundary key={part} what="This part of the route">
-          {parts[part as keyof typeof parts]({ workbench, proofs })}
-        </Boundary>
-      ) : (
-        <p className="px-6 py-4 font-serif text-lead text-ink-2">
-          A route has no such part. The address may be mistyped:{' '}
-          <Link className="act" to={`/routes/${route.id}/what`}>
-            go to its lines
-          </Link>
-          .
-        </p>
-      )}
+      <Outlet />
     </main>
   );
 }
 
 /** Whether recorded submissions are to be sent, and which: it stands in the address. */
 function useSending() {
-  const [params, setParams] = useSearchParams();
-  const change = (act: (params: URLSearchParams) => void) =>
-    setParams(
-      before => {
-        const after = new URLSearchParams(before);
-        act(after);
-        return after;
-      },
-      { replace: true },
-    );
+  const [params, put] = useAddress();
   const arrivalId = params.get('arrival');
   const search = params.get('matching');
   const selection: SelectionInput | null = params.has('send')
@@ -113,33 +78,21 @@ function useSending() {
     : null;
   return {
     selection,
-    open: () => change(after => after.set('send', '')),
-    close: () =>
-      change(after => {
-        after.delete('send');
-        after.delete('arrival');
-        after.delete('matching');
-      }),
+    open: () => put({ send: '' }),
+    close: () => put({ send: null, arrival: null, matching: null }),
   };
 }
 
 /** What is said of the draft beside its name. */
-const savingWords: Record<Workbench['editing']['saving'], string> = {
+const savingWords: Record<Editing['saving'], string> = {
   saved: 'edits kept',
   unsaved: 'keeping edits…',
   failed: 'edits not kept yet',
   conflict: 'edited elsewhere',
 };
 
-function Head({
-  workbench: { route, editing, samples, stock },
-  onGoLive,
-  onSend,
-}: {
-  workbench: Workbench;
-  onGoLive: () => void;
-  onSend: () => void;
-}) {
+function Head({ onGoLive, onSend }: { onGoLive: () => void; onSend: () => void }) {
+  const { route, editing, samples, stock } = useWorkbench('route', 'editing', 'walk', 'rehearsed');
   const pause = usePause(route.id);
   const [params] = useSearchParams();
   const rehearse = { pathname: `/routes/${route.id}/rehearsal`, search: params.toString() };
@@ -199,7 +152,8 @@ function Head({
   );
 }
 
-function useUndoKeys({ editing }: Workbench) {
+function useUndoKeys() {
+  const { editing } = useWorkbench('editing');
   useKeys([{ key: 'u', does: 'undo', run: editing.undo }]);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
@@ -220,13 +174,9 @@ function useUndoKeys({ editing }: Workbench) {
 }
 
 /** When, What, How: what each holds, in a few words. */
-function Parts({
-  workbench: { route, editing, run, stock },
-  proofs: { all, held, differing },
-}: {
-  workbench: Workbench;
-  proofs: KnownProofs;
-}) {
+function Parts() {
+  const { route, editing, run, stock } = useWorkbench('route', 'editing', 'rehearsed');
+  const { all, held, isOlder, differing } = useKnownProofs();
   const [params] = useSearchParams();
   const { calls } = editing.draft;
   const lines = calls.flatMap(call => call.lines);
@@ -254,7 +204,7 @@ function Parts({
     {
       part: 'proofs',
       name: 'Proofs',
-      says: !all ? '' : all.length === 0 ? 'none' : held ? `${count(all.length - differing)} hold` : '',
+      says: !all ? '' : all.length === 0 ? 'none' : held && !isOlder ? `${count(all.length - differing)} hold` : '',
       warns: differing > 0 ? `${count(differing)} ${differing === 1 ? 'differs' : 'differ'}` : '',
     },
     {
@@ -266,13 +216,17 @@ function Parts({
     { part: 'tryout', name: 'Trying out', says: '' },
   ];
   return (
-    <nav aria-label="Parts of the route" className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5">
+    <nav
+      aria-label="Parts of the route"
+      aria-busy={stock.isOlder}
+      className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5"
+    >
       {parts.map(({ part, name, says, warns }) => (
         <NavLink
           key={part}
           to={{ pathname: `/routes/${route.id}/${part}`, search: params.toString() }}
           className={({ isActive }) =>
-            `pb-2 max-sm:pb-1 ${isActive || (part === 'what' && !location.pathname.includes(`${route.id}/`)) ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`
+            `pb-2 max-sm:pb-1 ${isActive ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`
           }
         >
           <b className="mr-1.5 font-serif text-[0.9375rem] font-semibold">{name}</b>

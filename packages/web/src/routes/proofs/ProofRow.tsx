@@ -7,8 +7,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Moment } from '../../ui';
-import { otherThanShown, useShownDraft } from '../draft';
-import type { Workbench } from '../workbench';
+import { otherThanShown, useShownDraft, type Editing } from '../draft';
+import { useWorkbench } from '../workbench';
 import { accepting, useAccept, useLoosen, useRemoveProofs } from './useProofs';
 
 const patternWords: Record<Pattern, string> = {
@@ -21,18 +21,16 @@ const patternWords: Record<Pattern, string> = {
 
 /** One proof: whether it holds, and if not, what is otherwise than approved, line by line. */
 export function ProofRow({
-  workbench,
   proof,
   held,
   isOlder,
 }: {
-  workbench: Workbench;
   proof: ProofView;
   held: Held | null;
   /** True while a newer answer is under way. */
   isOlder: boolean;
 }) {
-  const { route, editing } = workbench;
+  const { route, editing } = useWorkbench('route', 'editing');
   const [isOpen, setOpen] = useState(false);
   const accept = useAccept(route.id);
   const loosen = useLoosen(route.id);
@@ -83,7 +81,7 @@ export function ProofRow({
       {(isOpen || differences.length > 0) && differences.length > 0 && (
         <ul className="mt-1.5 space-y-1.5 border-l-2 border-crimson pl-4">
           {differences.slice(0, isOpen ? 200 : 3).map((each, index) => (
-            <Differs key={index} difference={each} proof={proof} workbench={workbench} onAny={() => anySuch(each)} />
+            <Differs key={index} difference={each} proof={proof} onAny={() => anySuch(each)} />
           ))}
           {!isOpen && differences.length > 3 && (
             <li>
@@ -141,18 +139,8 @@ const kindWords: Record<Exclude<Difference['kind'], 'value' | 'gone' | 'new' | '
 const shown = (value: Json): string =>
   value === null ? 'nothing' : value === true ? 'yes' : value === false ? 'no' : asText(value) || 'blank';
 
-function Differs({
-  difference,
-  proof,
-  workbench,
-  onAny,
-}: {
-  difference: Difference;
-  proof: ProofView;
-  workbench: Workbench;
-  onAny: () => void;
-}) {
-  const { editing, operationOf } = workbench;
+function Differs({ difference, proof, onAny }: { difference: Difference; proof: ProofView; onAny: () => void }) {
+  const { editing, operationOf, route } = useWorkbench('route', 'editing', 'call');
   const { kind, callId, place, was, now, lineId } = difference;
   const call = editing.draft.calls.find(each => each.id === callId);
   const where =
@@ -161,7 +149,7 @@ function Differs({
       : kind === 'header'
         ? place
         : kindWords[kind];
-  const fault = lineId === null ? null : lineFault(difference, proof, workbench);
+  const fault = lineId === null ? null : lineFault(difference, proof, editing.draft);
   const pattern = kind === 'value' ? patternOf(was) : null;
   return (
     <li>
@@ -178,7 +166,7 @@ function Differs({
         {call && lineId && (
           <Link
             className="act mr-4 font-sans text-small"
-            to={`/routes/${workbench.route.id}/what?call=${call.id}&line=${lineId}&sample=${proof.sampleId}`}
+            to={`/routes/${route.id}/what?call=${call.id}&line=${lineId}&sample=${proof.sampleId}`}
           >
             Go to the line
           </Link>
@@ -197,14 +185,14 @@ function Differs({
 function lineFault(
   { lineId, callId }: Difference,
   proof: ProofView,
-  { editing }: Workbench,
+  draft: Editing['draft'],
 ): LineFault | 'line-gone' | 'line-new' | null {
   const lineIn = (calls: ProofView['calls']) =>
     calls.find(each => each.id === callId)?.lines.find(each => each.id === lineId);
-  const [approved, now] = [lineIn(proof.calls), lineIn(editing.draft.calls)];
+  const [approved, now] = [lineIn(proof.calls), lineIn(draft.calls)];
   if (!approved) return now ? 'line-new' : null;
   if (!now) return 'line-gone';
-  return faultOf(approved, now, scopeOf(proof.submission), { timeZone: editing.draft.terms.timeZone });
+  return faultOf(approved, now, scopeOf(proof.submission), { timeZone: draft.terms.timeZone });
 }
 
 function faultWords(fault: LineFault | 'line-gone' | 'line-new'): string {

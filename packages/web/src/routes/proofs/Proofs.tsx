@@ -3,14 +3,14 @@ import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { Act, count, counted, Fault, Note, Press, Tick } from '../../ui';
 import { otherThanShown, useShownDraft, type Editing } from '../draft';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { ProofRow } from './ProofRow';
-import { accepting, useAccept, useApprove, usePropose, type Proofs as Known } from './useProofs';
+import { accepting, useAccept, useApprove, useKnownProofs, usePropose } from './useProofs';
 
 /** What a person decided is right, sample by sample; every edit is held against it. */
-export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Known }) {
-  const { route, editing } = workbench;
-  const { all, held, isOlder, fault, differing, error } = proofs;
+export function Proofs() {
+  const { route, editing } = useWorkbench('route', 'editing');
+  const { all, held, isOlder, fault, differing, error } = useKnownProofs();
   const [done, isOther] = useShownDraft(editing);
   const propose = usePropose(route.id);
   const accept = useAccept(route.id);
@@ -59,13 +59,7 @@ export function Proofs({ workbench, proofs }: { workbench: Workbench; proofs: Kn
         {[...differ, ...rest].length > 0 && (
           <ul aria-label="Proofs" className="mt-5 border-t border-ink">
             {[...differ, ...rest].map(proof => (
-              <ProofRow
-                key={proof.id}
-                workbench={workbench}
-                proof={proof}
-                held={held?.get(proof.id) ?? null}
-                isOlder={isOlder}
-              />
+              <ProofRow key={proof.id} proof={proof} held={held?.get(proof.id) ?? null} isOlder={isOlder} />
             ))}
           </ul>
         )}

@@ -8,10 +8,10 @@ import type {
 } from '@grammata/contract';
 import type { Held } from '@grammata/core/proof';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo } from 'react';
+import { createContext, createElement, use, useEffect, useMemo, type ReactNode } from 'react';
 import { api, keys } from '../../api';
 import { useAsker } from '../../workers';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import type { HeldAgainst } from './proof.worker';
 
 /** The proofs of a route, and how the draft on screen fares against them. */
@@ -30,8 +30,22 @@ export interface Proofs {
 
 const begin = () => new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
 
+const ProofsContext = createContext<Proofs | null>(null);
+
+/** What is known of the proofs of the route that is open. */
+export function useKnownProofs(): Proofs {
+  const known = use(ProofsContext);
+  if (!known) throw new Error('No route is open here.');
+  return known;
+}
+
+/** Knows how the proofs of the route that is open fare, for everything below. */
+export const ProofsOf = ({ children }: { children: ReactNode }) =>
+  createElement(ProofsContext, { value: useProofs() }, children);
+
 /** Holds every proof against every edit, off the main thread. */
-export function useProofs({ route, editing }: Pick<Workbench, 'route' | 'editing'>): Proofs {
+function useProofs(): Proofs {
+  const { route, editing } = useWorkbench('route', 'editing');
   const { data: all, error } = useQuery({
     queryKey: keys.routes.proofs(route.id),
     queryFn: () => api<ProofView[]>(`/routes/${route.id}/proofs`),

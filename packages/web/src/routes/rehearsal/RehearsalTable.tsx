@@ -13,9 +13,10 @@ import {
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { useView } from '../../address';
 import { useKeys } from '../../app/keys';
 import { Choices, Empty, useRowFocus, When } from '../../ui';
-import { useParam, type Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { ColumnPick } from './ColumnPick';
 import { isAmong, shows, useRows, type Row, type Shown } from './useRows';
 
@@ -26,15 +27,14 @@ const [NUMBER, RECEIVED, GOES, LINE] = [56, 132, 104, 168];
 const column = createColumnHelper<Row>();
 
 /** All recorded samples in one table: what each line gives, fine, blank or in trouble. */
-export function RehearsalTable({ workbench }: { workbench: Workbench }) {
-  const { compiled, route, editing, call, operationOf, showCall } = workbench;
-  const [given, show] = useParam('show');
-  const shown: Shown = given !== null && Object.hasOwn(shows, given) ? (given as Shown) : 'all';
+export function RehearsalTable() {
+  const { compiled, route, editing, call, operationOf, showCall } = useWorkbench('route', 'editing', 'call');
+  const [shown, show] = useView<Shown>('show', shows, 'all');
   const [hidden, setHidden] = useState<VisibilityState>({});
   const scroller = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
   const [at, setAt] = useState(-1);
-  const { rows: all, counts } = useRows(workbench);
+  const { rows: all, counts } = useRows();
   const rows = useMemo(() => all.filter(row => isAmong(row, shown)), [all, shown]);
   const { calls, terms } = editing.draft;
   const lines = compiled?.lines;

@@ -28,6 +28,6 @@ answering<Told, Asked, RouteRehearsal>({
   held(summary) {
     const calls = summary.calls.filter(each => each !== null);
     const arrays = [summary, ...calls].flatMap(({ goes, sends }) => [goes, sends]);
-    return [...arrays, ...calls.map(each => each.states)].map(each => each.buffer);
+    return [...arrays, ...summary.parts, ...calls.map(each => each.states)].map(each => each.buffer);
   },
 });

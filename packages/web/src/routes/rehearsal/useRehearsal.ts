@@ -4,9 +4,7 @@ import { useAsker, type Replied } from '../../workers';
 import type { ShelfState } from '../samples';
 import { pagesToTell, type Held } from './pagesToTell';
 import type { Asked, Told } from './rehearsal.worker';
-import { takeWorker, warmUp } from './warm';
-
-warmUp();
+import { takeWorker } from './warm';
 
 /**
  * The rehearsal of a route over all samples, made off the main thread; null until the first is there. It says what it was made of:

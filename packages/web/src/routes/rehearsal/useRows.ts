@@ -1,6 +1,6 @@
 import { isRehearsed, isTroubled } from '@grammata/core/rehearse';
 import { useMemo } from 'react';
-import type { Seen, Workbench } from '../workbench';
+import { useWorkbench, type Seen } from '../workbench';
 
 export const shows = { all: 'all', trouble: 'with trouble', out: 'left out' } as const;
 export type Shown = keyof typeof shows;
@@ -22,7 +22,8 @@ export const isAmong = ({ isKnown, goes, sends, isTroubled: troubled }: Row, sho
   shown === 'all' || (isKnown && (shown === 'out' ? !goes : goes && (troubled || !sends)));
 
 /** All samples with what became of them, and how many there are of each kind; null while nothing is rehearsed. */
-export function useRows({ samples, rehearsal, run }: Pick<Workbench, 'samples' | 'rehearsal' | 'run'>) {
+export function useRows() {
+  const { samples, rehearsal, run } = useWorkbench('walk', 'rehearsed');
   return useMemo(() => {
     const rows = samples.map((sample, index): Row => ({
       sample,

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { counted, Empty, Press, When } from '../../ui';
 import { callWords } from '../calls/callWords';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 
 /** The sheet of one call, and how that call is made. */
 interface CallSheet {
@@ -14,7 +14,14 @@ interface CallSheet {
 }
 
 /** A sheet for each call of the route, with the sample at hand as its example. */
-function useSheets({ editing, operationOf, targetOf, route, sample, references, labelOf }: Workbench): CallSheet[] {
+function useSheets(): CallSheet[] {
+  const { route, editing, operationOf, targetOf, sample, references, labelOf } = useWorkbench(
+    'route',
+    'editing',
+    'call',
+    'walk',
+    'offers',
+  );
   const { draft } = editing;
   return useMemo(
     () =>
@@ -43,10 +50,10 @@ function useSheets({ editing, operationOf, targetOf, route, sample, references, 
 }
 
 /** The mapping as a table that people on either side can read, print and take along. */
-export function HandoverSheet({ workbench }: { workbench: Workbench }) {
-  const { editing, route, sample } = workbench;
+export function HandoverSheet() {
+  const { editing, route, sample } = useWorkbench('route', 'editing', 'walk');
   const { draft } = editing;
-  const sheets = useSheets(workbench);
+  const sheets = useSheets();
   const [first] = sheets;
   if (!first)
     return (

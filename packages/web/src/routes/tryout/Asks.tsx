@@ -3,7 +3,7 @@ import { callName } from '@grammata/core/route';
 import { curlLine } from '@grammata/core/request';
 import { Changes, doneWords, itemWords, ReadBack } from '../../outcome';
 import { counted, Note, Wire } from '../../ui';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 
 /** Where a test goes: to the address for tests of each target that has one, and really to the others. */
 export function whereTo(targets: RouteTarget[]): string {
@@ -25,17 +25,15 @@ export const purposes: Record<AskView['purpose'], string> = {
 /** Requests of one sample in their order, with what was answered. */
 export function Asks({
   run,
-  workbench,
   isReal,
   isUnderWay = false,
 }: {
   run: RunView;
-  workbench: Workbench;
   isReal: boolean;
   /** True while more are to come. */
   isUnderWay?: boolean;
 }) {
-  const { editing, operationOf, route } = workbench;
+  const { editing, operationOf, route } = useWorkbench('route', 'editing', 'call');
   const { calls } = editing.draft;
   const addresses = route.targets.flatMap(each => [each.baseUrl, each.tryBaseUrl ?? []].flat());
   const last = (index: number) =>

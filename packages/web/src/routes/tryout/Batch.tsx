@@ -6,15 +6,15 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { Act, counted, Fault, Moment, Press, Tick } from '../../ui';
 import { otherThanShown, useShownDraft } from '../draft';
-import type { Seen, Workbench } from '../workbench';
+import { type Seen, useWorkbench } from '../workbench';
 import { Asks, whereTo } from './Asks';
 import { useBatch, useTakeAnswers, useTryBatch } from './useTryout';
 
 const recorded = { id: 'recorded', name: 'As it was recorded', why: 'What is usual has to go.' };
 
 /** What people try by hand before they trust a mapping, tried one after the other; one report over all of it. */
-export function Batch({ workbench, sample }: { workbench: Workbench; sample: Seen }) {
-  const { route, editing } = workbench;
+export function Batch({ sample }: { sample: Seen }) {
+  const { route, editing } = useWorkbench('route', 'editing');
   const ideas = [recorded, ...variantIdeas(sample.submission, route.form.schema)];
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [proofs, setProofs] = useState(false);
@@ -80,7 +80,7 @@ export function Batch({ workbench, sample }: { workbench: Workbench; sample: See
         {isOther && <Fault>{otherThanShown}</Fault>}
       </section>
       {report.error && <Fault again={() => void report.refetch()}>{wordsFor(report.error)}</Fault>}
-      {report.data && <Report workbench={workbench} report={report.data} />}
+      {report.data && <Report report={report.data} />}
     </>
   );
 }
@@ -93,7 +93,8 @@ const fates: Record<BatchItem['fate'], { mark: string; colour: string; words: st
   leftOut: { mark: '–', colour: 'text-ink-3', words: 'does not go' },
 };
 
-function Report({ workbench, report }: { workbench: Workbench; report: BatchView }) {
+function Report({ report }: { report: BatchView }) {
+  const { route } = useWorkbench('route');
   const { items, at, by, revision, wanted } = report;
   const amiss = items.filter(each => each.fate !== 'fine' && each.fate !== 'leftOut').length;
   return (
@@ -106,13 +107,13 @@ function Report({ workbench, report }: { workbench: Workbench; report: BatchView
             : 'None of them goes'}
         <span className="font-sans text-body font-normal text-ink-2">
           <Moment at={at} />, by {by}
-          {revision !== workbench.route.revision && <span className="text-ochre">, before the last edits</span>}
+          {revision !== route.revision && <span className="text-ochre">, before the last edits</span>}
           {wanted > items.length && `, ${items.length} of ${wanted}`}
         </span>
       </h2>
       <ol className="ledger">
         {items.map((item, place) => (
-          <Item key={place} item={item} at={at} workbench={workbench} />
+          <Item key={place} item={item} at={at} />
         ))}
       </ol>
     </section>
@@ -150,7 +151,8 @@ function Answered({ routeId, at, proof }: { routeId: string; at: string; proof: 
   );
 }
 
-function Item({ item, at, workbench }: { item: BatchItem; at: string; workbench: Workbench }) {
+function Item({ item, at }: { item: BatchItem; at: string }) {
+  const { route } = useWorkbench('route');
   const [isOpen, setOpen] = useState(item.fate === 'otherwise' || item.fate === 'refused');
   const { mark, colour, words } = fates[item.fate];
   return (
@@ -168,12 +170,10 @@ function Item({ item, at, workbench }: { item: BatchItem; at: string; workbench:
           </Act>
         )}
       </div>
-      {item.proof && item.proof.differences.length > 0 && (
-        <Answered routeId={workbench.route.id} at={at} proof={item.proof} />
-      )}
+      {item.proof && item.proof.differences.length > 0 && <Answered routeId={route.id} at={at} proof={item.proof} />}
       {isOpen && item.asks.length > 0 && (
         <div className="mt-1 border-l-2 border-rule pl-4">
-          <Asks run={{ asks: item.asks, done: item.done, problems: [] }} workbench={workbench} isReal />
+          <Asks run={{ asks: item.asks, done: item.done, problems: [] }} isReal />
         </div>
       )}
     </li>

@@ -5,13 +5,13 @@ import { wordsFor } from '../../api';
 import { itemWords } from '../../outcome';
 import { Act, Fault, Press, Wire } from '../../ui';
 import { otherThanShown, useShownDraft } from '../draft';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { Asks, purposes } from './Asks';
 import { useBegin, useStep } from './useTryout';
 
 /** One request after the other, each shown before it is made and answered before the next. */
-export function StepByStep({ workbench, sampleId }: { workbench: Workbench; sampleId: string }) {
-  const { route, editing, operationOf } = workbench;
+export function StepByStep({ sampleId }: { sampleId: string }) {
+  const { route, editing, operationOf } = useWorkbench('route', 'editing', 'call');
   const begin = useBegin(route.id);
   const step = useStep(route.id);
   const [walk, setWalk] = useState<WalkView | null>(null);
@@ -38,7 +38,7 @@ export function StepByStep({ workbench, sampleId }: { workbench: Workbench; samp
           </Press>
         </p>
       )}
-      {walk && <Asks run={walk} workbench={workbench} isReal isUnderWay={walk.next !== null} />}
+      {walk && <Asks run={walk} isReal isUnderWay={walk.next !== null} />}
       {walk && next && (
         <section aria-label="The next request" className="border-b border-ink bg-raised px-4 py-3">
           <h3 className="flex items-baseline gap-3 font-sans text-body font-semibold">

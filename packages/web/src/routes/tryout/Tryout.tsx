@@ -1,8 +1,8 @@
 import { aboutSubmission } from '@grammata/core/submission';
-import { useSearchParams } from 'react-router';
+import { useView } from '../../address';
 import { useKeys } from '../../app/keys';
 import { Act, Choices, count, Note } from '../../ui';
-import { NoSample, type Workbench } from '../workbench';
+import { NoSample, useWorkbench } from '../workbench';
 import { whereTo } from './Asks';
 import { Batch } from './Batch';
 import { WholeWay } from './WholeWay';
@@ -13,13 +13,11 @@ const ways = [
   { value: 'batch', label: 'Many samples at once' },
   { value: 'way', label: 'The whole way' },
 ] as const;
-type Way = (typeof ways)[number]['value'];
 
 /** A route tried out before it is live: a request at a time, with what people try by hand, and from the intake on. */
-export function Tryout({ workbench }: { workbench: Workbench }) {
-  const { route, sample, samples, at, show, run } = workbench;
-  const [params, setParams] = useSearchParams();
-  const way: Way = ways.find(each => each.value === params.get('try'))?.value ?? 'steps';
+export function Tryout() {
+  const { route, sample, samples, at, show, run } = useWorkbench('route', 'walk', 'rehearsed');
+  const [way, take] = useView('try', { steps: true, batch: true, way: true }, 'steps');
   useKeys([
     { key: 'h', does: 'previous sample', run: () => show(at - 1) },
     { key: 'l', does: 'next sample', run: () => show(at + 1) },
@@ -27,28 +25,14 @@ export function Tryout({ workbench }: { workbench: Workbench }) {
   if (!sample)
     return (
       <p className="px-6 py-4 font-serif text-ink-2">
-        <NoSample workbench={workbench} none="No sample to try yet: have one submission sent to the intake." />
+        <NoSample none="No sample to try yet: have one submission sent to the intake." />
       </p>
     );
   return (
     <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <div className="min-w-0 px-6 pt-3 pb-12 max-sm:px-4">
         <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1 border-b border-rule pb-2">
-          <Choices
-            label="How it is tried"
-            value={way}
-            ways={ways}
-            onChange={next =>
-              setParams(
-                before => {
-                  const after = new URLSearchParams(before);
-                  after.set('try', next);
-                  return after;
-                },
-                { replace: true },
-              )
-            }
-          />
+          <Choices label="How it is tried" value={way} ways={ways} onChange={take} />
           <span className="flex min-w-0 items-baseline gap-3">
             <Act onClick={() => show(at - 1)} disabled={at === 0} aria-label="Previous sample">
               ←
@@ -62,9 +46,9 @@ export function Tryout({ workbench }: { workbench: Workbench }) {
             </Act>
           </span>
         </div>
-        {way === 'steps' && <StepByStep key={sample.id} workbench={workbench} sampleId={sample.id} />}
-        {way === 'batch' && <Batch workbench={workbench} sample={sample} />}
-        {way === 'way' && <WholeWay key={sample.id} workbench={workbench} sample={sample} />}
+        {way === 'steps' && <StepByStep key={sample.id} sampleId={sample.id} />}
+        {way === 'batch' && <Batch sample={sample} />}
+        {way === 'way' && <WholeWay key={sample.id} sample={sample} />}
       </div>
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
         {way === 'way' ? (

@@ -3,12 +3,12 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useRoutes } from '../../lists';
 import { Act, Fault, listed, Press, Radios, Wire } from '../../ui';
-import type { Seen, Workbench } from '../workbench';
+import { type Seen, useWorkbench } from '../workbench';
 import { useSendAgain } from './useTryout';
 
 /** A recorded sample, sent to its intake exactly as its builder does: reading, checks, condition and delivery are tried with it. */
-export function WholeWay({ workbench, sample }: { workbench: Workbench; sample: Seen }) {
-  const { route } = workbench;
+export function WholeWay({ sample }: { sample: Seen }) {
+  const { route } = useWorkbench('route');
   const [how, setHow] = useState<'fresh' | 'same'>('fresh');
   const send = useSendAgain();
   const live = (useRoutes().data ?? []).filter(each => each.formId === route.form.id && each.state === 'live');

@@ -4,36 +4,20 @@ import { curlLine, wireText } from '@grammata/core/request';
 import type { Line } from '@grammata/core/route';
 import { maskedCredentials } from '@grammata/core/target';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useAddress, useParam, useView } from '../../address';
 import { useKeys } from '../../app/keys';
-import { Act, Choices, count, counted, Empty, Wire, type Way } from '../../ui';
-import type { Workbench } from '../workbench';
+import { Act, useLatest, Choices, count, counted, Empty, Wire, type Way } from '../../ui';
+import { useWorkbench } from '../workbench';
 import { SamplePanel } from './sample/SamplePanel';
 import type { Fate } from './line/LineSamples';
 import { useRefusals } from '../queries';
 import { LineRow } from './line/LineRow';
+import type { LineDeeds } from './line/lineRowProps';
 import { Requests } from './views/Requests';
 import { Calls } from '../calls/Calls';
 import { Threads } from './views/Threads';
+import { useFares, useOutcomes } from './line/useSteady';
 import { useLines } from './useLines';
-
-/** Which line is open; it stands in the address. */
-function useOpenLine(lines: Line[]) {
-  const [params, setParams] = useSearchParams();
-  const open = params.get('line');
-  const setOpen = (id: string | null) =>
-    setParams(
-      before => {
-        const after = new URLSearchParams(before);
-        if (id) after.set('line', id);
-        else after.delete('line');
-        return after;
-      },
-      { replace: true },
-    );
-  const index = lines.findIndex(line => line.id === open);
-  return { open: index < 0 ? null : open, index, setOpen };
-}
 
 /** What is looked at: the lines, the same as a drawing, or everything that the sample sends. */
 const views = {
@@ -48,52 +32,63 @@ const besides = {
   notes: { label: 'Notes', keys: undefined, title: 'What there is to say about each line' },
   message: { label: 'Message', keys: 'w', title: 'The message that this sample becomes. Key w' },
 } as const;
-type Beside = keyof typeof besides;
 
 const ways = <T extends string>(all: Record<T, Omit<Way<T>, 'value'>>) =>
   (Object.keys(all) as T[]).map(value => ({ value, ...all[value] }));
 
-/** Of several views one is looked at; it stands in the address. */
-function useView<T extends string>(name: string, all: Record<T, unknown>, first: T) {
-  const [params, setParams] = useSearchParams();
-  const given = params.get(name);
-  const view = given !== null && Object.hasOwn(all, given) ? (given as T) : first;
-  const set = (next: T) =>
-    setParams(
-      before => {
-        const after = new URLSearchParams(before);
-        if (next === first) after.delete(name);
-        else after.set(name, next);
-        return after;
-      },
-      { replace: true },
-    );
-  return [view, set] as const;
+/** The line that keys are for: the one that has the focus, or else the one that they were for last. */
+function cursorOr(cursor: number, lines: Line[]): number {
+  const focused = document.activeElement?.closest('[data-line]')?.getAttribute('data-line');
+  const at = lines.findIndex(line => line.id === focused);
+  return at < 0 ? cursor : at;
 }
 
 /** The mapping as a numbered galley: the sample on the left, a line for each field of the target, the margin on the right. */
-export function What({ workbench }: { workbench: Workbench }) {
-  const { compiled, sample, at, show, items, nextInTrouble, nextThatDiffers, call, target, editing, proposals } =
-    workbench;
-  const refusals = useRefusals(workbench.route.id).data ?? [];
-  const desk = useLines(workbench);
-  const { lines } = desk;
-  const { open, index: openIndex, setOpen } = useOpenLine(lines);
+export function What() {
+  const { route, editing, compiled, sample, at, show, items, nextInTrouble, nextThatDiffers, call, target, proposals } =
+    useWorkbench('route', 'editing', 'call', 'walk', 'offers');
+  const fares = useFares();
+  const refusals = useRefusals(route.id).data;
+  const { lines, lineless, deeds: lineDeeds } = useLines();
+  const [openId, setOpen] = useParam('line');
+  const openIndex = lines.findIndex(line => line.id === openId);
+  const open = openIndex < 0 ? null : openId;
   const [cursor, setCursor] = useState(0);
-  const [view, setView] = useView<View>('view', views, 'lines');
-  const [beside, setBeside] = useView<Beside>('beside', besides, 'notes');
+  const [view, setView] = useView('view', views, 'lines');
+  const [beside, setBeside] = useView('beside', besides, 'notes');
   const [fate, setFate] = useState<{ line: string; fate: Fate } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
-  const [, setParams] = useSearchParams();
+  const [, put] = useAddress();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const go = (by: number) => {
-    const next = Math.min(lines.length - 1, Math.max(0, cursor + by));
+    const next = Math.min(lines.length - 1, Math.max(0, cursorOr(cursor, lines) + by));
     setCursor(next);
     document.getElementById(`line-${lines[next]?.id}`)?.focus();
   };
   const openOrAny = openIndex < 0 ? undefined : openIndex;
   const proposed = lines.flatMap(line => (line.source === null ? (proposals.get(line.to) ?? []) : []));
   const toggle = (wanted: View) => setView(view === wanted ? 'lines' : wanted);
+  const latest = useLatest({ lines, proposals });
+  const deeds = useMemo<LineDeeds>(
+    () => ({
+      open: (id, is) => {
+        setCursor(latest.current.lines.findIndex(line => line.id === id));
+        setOpen(is ? id : null);
+        // What closes gives the focus back to its line.
+        if (!is) document.getElementById(`line-${id}`)?.focus();
+      },
+      showFate: (id, next) => setFate(next && { line: id, fate: next }),
+      edit: lineDeeds.edit,
+      take: id => {
+        const line = latest.current.lines.find(each => each.id === id);
+        const proposal = line && latest.current.proposals.get(line.to);
+        if (proposal) lineDeeds.take([proposal]);
+      },
+      remove: lineDeeds.remove,
+      moveTo: lineDeeds.moveTo,
+    }),
+    [latest, lineDeeds, setOpen],
+  );
   useKeys([
     { key: 'j', does: 'next line', run: () => go(1) },
     { key: 'k', does: 'previous line', run: () => go(-1) },
@@ -101,46 +96,39 @@ export function What({ workbench }: { workbench: Workbench }) {
     { key: 'd', does: 'next sample that differs', run: () => nextThatDiffers(openOrAny) },
     { key: 'h', does: 'previous sample', run: () => show(at - 1) },
     { key: 'l', does: 'next sample', run: () => show(at + 1) },
-    { key: 'a', does: 'take what is proposed for the line', run: () => takeAt(cursor) },
+    {
+      key: 'a',
+      does: 'take what is proposed for the line',
+      run: () => {
+        const line = lines[cursorOr(cursor, lines)];
+        if (line) deeds.take(line.id);
+      },
+    },
     { key: 'w', does: 'notes or the message', run: () => setBeside(beside === 'notes' ? 'message' : 'notes') },
     { key: 't', does: 'lines or threads', run: () => toggle('threads') },
     { key: 'r', does: 'lines or requests', run: () => toggle('requests') },
-    { key: 'Escape', does: 'close the line', run: () => setOpen(null) },
+    { key: 'Escape', does: 'close the line', run: () => openId && deeds.open(openId, false) },
   ]);
-  const takeAt = (index: number) => {
-    const proposal = lines[index] && proposals.get(lines[index].to);
-    if (proposal) desk.take([proposal]);
-  };
+  const { timeZone } = editing.draft.terms;
+  const planned = useMemo(
+    () => (sample && items.count > 0 && compiled ? compiled.plan(sample.scope, { timeZone }) : null),
+    [sample, items.count, compiled, timeZone],
+  );
+  const outcomes = useOutcomes(planned?.outcomes ?? null);
   if (!compiled)
     return (
       <div className="px-6 pt-4">
-        <Calls workbench={workbench} />
+        <Calls />
         <Empty title="The target does not offer this operation any more.">
           Read the target again, or start a new route. The lines of this one are kept.
         </Empty>
       </div>
     );
-  const context = { timeZone: editing.draft.terms.timeZone };
   const masked = maskedCredentials(target?.hasToken ? target.auth : { kind: 'none' });
   const isMade = items.count > 0;
-  const planned = sample && isMade ? compiled.plan(sample.scope, context) : null;
   const wire = planned ? wireText(planned.request, masked.headers, masked.query) : '';
   const isGalley = view === 'lines';
-  /** One change of the address: two would overwrite each other. */
-  const openFromDrawing = (id: string) =>
-    setParams(
-      before => {
-        const after = new URLSearchParams(before);
-        after.delete('view');
-        after.set('line', id);
-        return after;
-      },
-      { replace: true },
-    );
-  const openLine = (index: number, is: boolean) => {
-    setCursor(index);
-    setOpen(is ? lines[index]!.id : null);
-  };
+  const openFromDrawing = (id: string) => put({ view: null, line: id });
   return (
     <DndContext
       sensors={sensors}
@@ -149,17 +137,16 @@ export function What({ workbench }: { workbench: Workbench }) {
       onDragCancel={() => setDragged(null)}
       onDragEnd={({ active, over }) => {
         setDragged(null);
-        if (over) desk.fill(String(over.id), (active.data.current as { key: string }).key);
+        if (over) lineDeeds.fill(String(over.id), (active.data.current as { key: string }).key);
       }}
     >
       <div className="grid flex-1 grid-cols-1 md:grid-cols-[minmax(0,1fr)] lg:grid-cols-[276px_minmax(0,1fr)]">
         <SamplePanel
-          workbench={workbench}
-          onPick={openIndex < 0 ? null : key => desk.fill(open!, key)}
+          onPick={openIndex < 0 ? null : key => lineDeeds.fill(open!, key)}
           hot={lines[openIndex]?.source ?? null}
         />
         <div className="flex min-w-0 flex-col">
-          <Calls workbench={workbench} />
+          <Calls />
           <section aria-label="Lines" className="relative min-w-0 flex-1">
             {isGalley && (
               <div
@@ -181,11 +168,11 @@ export function What({ workbench }: { workbench: Workbench }) {
             </div>
             {isGalley && (
               <div className="relative grid xl:grid-cols-[minmax(0,1fr)_268px]">
-                <Heading workbench={workbench} />
+                <Heading />
               </div>
             )}
-            {isGalley && proposed.length > 0 && <Proposals proposed={proposed} onTake={desk.take} />}
-            {isGalley && sample && !isMade && <NotMade workbench={workbench} />}
+            {isGalley && proposed.length > 0 && <Proposals proposed={proposed} onTake={lineDeeds.take} />}
+            {isGalley && sample && !isMade && <NotMade />}
             {isGalley && beside === 'message' && (
               <aside
                 aria-label="Outgoing message"
@@ -204,42 +191,40 @@ export function What({ workbench }: { workbench: Workbench }) {
               </aside>
             )}
             {view === 'requests' ? (
-              <Requests workbench={workbench} />
+              <Requests />
             ) : view === 'threads' ? (
-              <Threads workbench={workbench} proposals={proposals} onOpen={openFromDrawing} />
+              <Threads proposals={proposals} onOpen={openFromDrawing} />
             ) : (
               <ol className="relative">
                 {compiled.lines.map((line, index) => (
                   <LineRow
                     key={line.line.id}
-                    workbench={workbench}
                     compiled={line}
                     index={index}
-                    outcome={planned?.outcomes[index] ?? null}
+                    outcome={outcomes?.[index] ?? null}
                     proposal={line.line.source === null ? (proposals.get(line.line.to) ?? null) : null}
+                    fare={fares.get(line.line.id) ?? null}
                     isOpen={open === line.line.id}
-                    onOpen={is => openLine(index, is)}
                     fate={fate?.line === line.line.id ? fate.fate : null}
-                    onFate={next => setFate(next && { line: line.line.id, fate: next })}
-                    edit={desk.edit(line.line.id)}
-                    onTake={() => takeAt(index)}
-                    onRemove={() => desk.remove(line.line.id)}
-                    onMoveTo={key => desk.moveTo(line.line.id, key)}
                     showNotes={beside === 'notes'}
                     refusal={
-                      refusals.find(
+                      refusals?.find(
                         each => each.callId === call.id && each.sampleId === sample?.id && each.lineId === line.line.id,
                       ) ?? null
                     }
+                    scope={sample?.scope ?? null}
+                    timeZone={timeZone}
+                    changesRecords={call.find?.update != null}
+                    deeds={deeds}
                   />
                 ))}
               </ol>
             )}
-            {desk.lineless.length > 0 && isGalley && (
+            {lineless.length > 0 && isGalley && (
               <p className="relative px-3.5 py-2 text-ink-2 md:pl-[58px]">
-                {counted(desk.lineless.length, 'field')} of the target without a line:{' '}
-                <span className="font-mono text-small">{desk.lineless.map(each => each.key).join(', ')}</span>.{' '}
-                <Act onClick={() => desk.add(desk.lineless.map(each => each.key))}>Add lines</Act>
+                {counted(lineless.length, 'field')} of the target without a line:{' '}
+                <span className="font-mono text-small">{lineless.map(each => each.key).join(', ')}</span>.{' '}
+                <Act onClick={() => lineDeeds.add(lineless.map(each => each.key))}>Add lines</Act>
               </p>
             )}
           </section>
@@ -257,7 +242,8 @@ export function What({ workbench }: { workbench: Workbench }) {
 }
 
 /** The call is not made for the sample at hand. */
-function NotMade({ workbench: { call, labelOf } }: { workbench: Workbench }) {
+function NotMade() {
+  const { call, labelOf } = useWorkbench('call', 'offers');
   return (
     <p className="relative border-b border-rule px-3.5 py-2 font-serif text-[0.9375rem] md:pl-[58px]">
       This call is not made for this sample:{' '}
@@ -268,7 +254,8 @@ function NotMade({ workbench: { call, labelOf } }: { workbench: Workbench }) {
   );
 }
 
-function Heading({ workbench: { target, samples, sample, at, stock, run } }: { workbench: Workbench }) {
+function Heading() {
+  const { target, samples, sample, at, stock, run } = useWorkbench('call', 'walk', 'rehearsed');
   // The bars below count those that go.
   const going = useMemo(() => run?.goes.reduce((sum, each) => sum + (each === 1 ? 1 : 0), 0) ?? null, [run]);
   return (

@@ -9,21 +9,19 @@ import {
   type Part,
 } from '@grammata/core/condition';
 import { Act, Choice, Press } from '../../ui';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 import { TestRow } from './TestRow';
 
 const modeWords: Record<Mode, string> = { all: 'all', any: 'any', none: 'none' };
 
 /** Tests and groups of them, of which all, any or none must hold. */
 export function Group({
-  workbench,
   condition,
   onChange,
   onRemove,
   path,
   says = 'A submission goes when ',
 }: {
-  workbench: Workbench;
   condition: Condition;
   onChange: (condition: Condition) => void;
   /** Missing for the outermost group. */
@@ -33,10 +31,11 @@ export function Group({
   /** What comes before the outermost group’s choice. */
   says?: string;
 }) {
+  const { references } = useWorkbench('offers');
   const [mode, parts] = [modeOf(condition), partsOf(condition)];
   const change = (next: Part[]) => onChange(conditionOf(mode, next));
   const place = path.join('.');
-  const newTest: Part = { field: workbench.references[0]?.key ?? '', is: 'equals', values: [], not: false };
+  const newTest: Part = { field: references[0]?.key ?? '', is: 'equals', values: [], not: false };
   const newGroup: Part = conditionOf(mode === 'all' ? 'any' : 'all', [newTest]);
   const isOutermost = path.length === 0;
   return (
@@ -72,21 +71,9 @@ export function Group({
           return (
             <li key={index} className="border-b border-rule py-2.5">
               {isTest(part) ? (
-                <TestRow
-                  workbench={workbench}
-                  place={[...path, index + 1].join('.')}
-                  test={part}
-                  onChange={replace}
-                  onRemove={remove}
-                />
+                <TestRow place={[...path, index + 1].join('.')} test={part} onChange={replace} onRemove={remove} />
               ) : (
-                <Group
-                  workbench={workbench}
-                  condition={part}
-                  onChange={replace}
-                  onRemove={remove}
-                  path={[...path, index + 1]}
-                />
+                <Group condition={part} onChange={replace} onRemove={remove} path={[...path, index + 1]} />
               )}
             </li>
           );

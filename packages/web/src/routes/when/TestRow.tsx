@@ -2,23 +2,22 @@ import { comparatorsFor, comparatorWords, takesValues, type Comparator, type Tes
 import { useId } from 'react';
 import { Act, Choice, ListBox, TextBox, Tick } from '../../ui';
 import { ReferencePick } from '../workbench';
-import type { Workbench } from '../workbench';
+import { useWorkbench } from '../workbench';
 
 /** One test: of what, how it is compared, and with which values. */
 export function TestRow({
-  workbench: { route, references },
   place,
   test,
   onChange,
   onRemove,
 }: {
-  workbench: Workbench;
   /** Its number, such as 2.1. */
   place: string;
   test: Test;
   onChange: (test: Test) => void;
   onRemove: () => void;
 }) {
+  const { route, references } = useWorkbench('route', 'offers');
   const kind = references.find(each => each.key === test.field)?.kind ?? 'text';
   const asked = route.form.schema.fields.find(each => each.key === test.field);
   const options = (asked?.options ?? []).map(each => each.value).sort();

@@ -1,57 +1,51 @@
-import {
-  compileCondition,
-  compilePart,
-  explainCondition,
-  explainTest,
-  isTest,
-  partsOf,
-  testsOf,
-  type Condition,
-} from '@grammata/core/condition';
+import { explainCondition, explainTest, isTest, partsOf, testsOf, type Condition } from '@grammata/core/condition';
+import { isRehearsed } from '@grammata/core/rehearse';
 import { referredTo } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { Choices, count, counted, Note, When as At } from '../../ui';
-import type { Workbench } from '../workbench';
+import { useWorkbench, type Walk } from '../workbench';
 import { Group } from './Group';
 
 /** Most submissions that are listed at once. */
 const MOST_LISTED = 100;
 
 /** Which submissions go. */
-export function When({ workbench }: { workbench: Workbench }) {
-  const { editing, stock, labelOf } = workbench;
+export function When() {
+  const { editing, stock, run, labelOf, samples } = useWorkbench('editing', 'walk', 'offers', 'rehearsed');
   // Variants are made up: what goes is asked of what came.
-  const samples = useMemo(() => workbench.samples.filter(each => !each.isVariant), [workbench.samples]);
-  const scopes = useMemo(() => samples.map(each => each.scope), [samples]);
+  const recorded = useMemo(() => samples.filter(each => !each.isVariant), [samples]);
   const { condition } = editing.draft;
   const change = (next: Condition) => editing.edit(draft => ({ ...draft, condition: next }));
-  // Letters are painted before thousands of submissions are asked.
-  const settled = useDeferredValue(condition);
-  const goes = useMemo(() => scopes.map(compileCondition(settled)), [settled, scopes]);
-  const going = goes.filter(Boolean).length;
-  const parts = partsOf(settled);
+  const parts = partsOf(condition);
+  const passing = useMemo(
+    () => run?.parts.map(passes => recorded.filter(({ place }) => passes[place] === 1).length) ?? [],
+    [run, recorded],
+  );
+  const going = stock.fares?.going ?? null;
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
       <div className="min-w-0 px-6 pt-4 pb-12 max-sm:px-4">
-        <Group workbench={workbench} condition={condition} onChange={change} path={[]} />
-        {testsOf(condition).length > 0 && <Recorded workbench={workbench} samples={samples} goes={goes} />}
+        <Group condition={condition} onChange={change} path={[]} />
+        {testsOf(condition).length > 0 && <Recorded samples={recorded} />}
       </div>
       <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
-        <Note tone={stock.state === 'failed' || (samples.length > 0 && going === 0) ? 'look' : 'fine'}>
+        <Note tone={stock.state === 'failed' || (stock.recorded > 0 && going === 0) ? 'look' : 'fine'}>
           {stock.state === 'failed'
             ? `The recorded submissions could not be had. ${stock.fault}`
-            : `${count(going)} of ${counted(samples.length, 'recorded submission')} go${stock.state === 'loading' ? ' so far' : ''}.`}
+            : going === null
+              ? 'Looking which of the recorded submissions go…'
+              : `${count(going)} of ${counted(stock.recorded, 'recorded submission')} go${stock.state === 'loading' ? ' so far' : ''}.`}
         </Note>
         {parts.map((part, index) => {
-          const passes = compilePart(part);
-          const passing = scopes.filter(passes).length;
+          // Not known of a part that was written just now.
+          const known = stock.isOlder ? undefined : passing[index];
           return (
-            <Note key={index} tone={passing === 0 ? 'look' : 'goes'}>
+            <Note key={index} tone={known === 0 ? 'look' : 'goes'}>
               <b className="font-mono text-fine font-normal">{index + 1}</b>{' '}
-              {isTest(part) ? explainTest(part, labelOf) : explainCondition(part, labelOf)}: {count(passing)}.
-              {passing === 0 && ' None of the recorded ones is like that.'}
+              {isTest(part) ? explainTest(part, labelOf) : explainCondition(part, labelOf)}:{' '}
+              {known === undefined ? '…' : count(known)}.{known === 0 && ' None of the recorded ones is like that.'}
             </Note>
           );
         })}
@@ -69,19 +63,17 @@ const lists = { out: 'left out', in: 'going' } as const;
 type Listed = keyof typeof lists;
 
 /** The recorded submissions that go, or that do not, with the answers that decide it. */
-function Recorded({
-  workbench: { editing, route, labelOf },
-  samples,
-  goes,
-}: {
-  workbench: Workbench;
-  samples: Workbench['samples'];
-  goes: boolean[];
-}) {
+function Recorded({ samples }: { samples: Walk['samples'] }) {
+  const { editing, route, labelOf, run } = useWorkbench('route', 'editing', 'offers', 'rehearsed');
   const [listed, setListed] = useState<Listed>('out');
   const keys = [...new Set(testsOf(editing.draft.condition).map(test => test.field))];
-  const shown = samples.filter((_, index) => goes[index] === (listed === 'in'));
-  const counts: Record<Listed, number> = { in: goes.filter(Boolean).length, out: goes.filter(each => !each).length };
+  const known = samples.filter(({ place }) => run !== null && isRehearsed(run, place));
+  const [going, out] = [
+    known.filter(each => run!.goes[each.place] === 1),
+    known.filter(each => run!.goes[each.place] !== 1),
+  ];
+  const shown = listed === 'in' ? going : out;
+  const counts: Record<Listed, number> = { in: going.length, out: out.length };
   return (
     <section aria-label="Recorded submissions" className="mt-8">
       <div className="flex items-baseline gap-5 border-b border-ink pb-1.5">
@@ -93,7 +85,7 @@ function Recorded({
           ways={(Object.keys(lists) as Listed[]).map(value => ({ value, label: lists[value], count: counts[value] }))}
         />
       </div>
-      {shown.length === 0 && (
+      {run && shown.length === 0 && (
         <p className="py-2 text-ink-2">{listed === 'out' ? 'None is left out.' : 'None of the recorded ones goes.'}</p>
       )}
       <ul className="ledger">

@@ -1,14 +1,9 @@
 import { Act } from '../../ui';
-import type { Workbench } from './workbench';
+import { useWorkbench } from './useWorkbench';
 
 /** Why there is no sample to look at: none yet, or the one that the address names is not here. `none` says what is missing without any. */
-export function NoSample({
-  workbench: { absent, stock, samples, show },
-  none,
-}: {
-  workbench: Workbench;
-  none: string;
-}) {
+export function NoSample({ none }: { none: string }) {
+  const { absent, samples, show, stock } = useWorkbench('walk', 'rehearsed');
   if (!absent) return <>{none}</>;
   if (stock.state === 'loading') return <>Bringing this sample…</>;
   return (

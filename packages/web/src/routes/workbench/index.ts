@@ -1,6 +1,7 @@
 export * from './ReferencePick';
 export * from './references';
-export * from './useParam';
-export * from './useWorkbench';
+export * from './useSame';
+export { useWorkbench } from './useWorkbench';
+export * from './WorkbenchOf';
 export * from './workbench';
 export * from './NoSample';

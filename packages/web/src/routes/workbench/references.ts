@@ -1,5 +1,6 @@
 import { callName } from '@grammata/core/route';
-import type { CallInput, RouteView } from '@grammata/contract';
+import type { CallInput } from '@grammata/contract';
+import type { FormSchema } from '@grammata/core/schema';
 import type { Sample } from '@grammata/core/rehearse';
 import {
   compileReference,
@@ -32,8 +33,8 @@ export interface Offered {
 const ENVELOPES = 50;
 
 /** The questions of a form, and what stands beside the answers. */
-export function referencesOf(route: RouteView, samples: Sample[]): Offered[] {
-  const questions = route.form.schema.fields.map(({ key, label, kind, examples }) => ({
+export function referencesOf(schema: FormSchema, samples: Sample[]): Offered[] {
+  const questions = schema.fields.map(({ key, label, kind, examples }) => ({
     key,
     label,
     kind,
@@ -55,7 +56,7 @@ export function referencesOf(route: RouteView, samples: Sample[]): Offered[] {
 }
 
 /** What a repeated call can use of its item: the whole, its parts, its number. */
-export function itemReferences(repeat: string, route: RouteView, samples: Sample[]): Offered[] {
+export function itemReferences(repeat: string, schema: FormSchema, samples: Sample[]): Offered[] {
   const item = (reference: Reference, label: string, kind: FieldKind): Offered => ({
     key: referenceText(reference),
     label,
@@ -64,7 +65,7 @@ export function itemReferences(repeat: string, route: RouteView, samples: Sample
     isQuestion: false,
     example: null,
   });
-  const question = route.form.schema.fields.find(each => each.key === repeat);
+  const question = schema.fields.find(each => each.key === repeat);
   const found = samples.slice(0, ENVELOPES).map(each => referredTo(scopeOf(each.submission), repeat));
   const rows = found.flatMap(each => (Array.isArray(each) ? each : [])).filter(isJsonObject);
   const isFiles = rows.some(row => isFile(row));

@@ -1,7 +1,7 @@
 import type { CallInput, RouteView } from '@grammata/contract';
 import { compileCall, type CompiledCall } from '@grammata/core/request';
 import { useCallback, useMemo, useState } from 'react';
-import { useParam } from './useParam';
+import { useParam } from '../../address';
 import type { CallAtHand } from './workbench';
 
 /** Which call is looked at, as the address says; compiled, line by line as far as they changed. */

@@ -1,4 +1,4 @@
-import type { RouteView } from '@grammata/contract';
+import type { FormSchema } from '@grammata/core/schema';
 import { isGone } from '@grammata/core/match';
 import type { Sample } from '@grammata/core/rehearse';
 import { useMemo } from 'react';
@@ -8,7 +8,7 @@ import type { Shelved } from '../samples';
 const MOST_LOOKED = 300;
 
 /** What came, variants apart: all that is here, the newest of it, and the questions that these do not ask any more. */
-export function useRecorded({ form }: RouteView, shelved: readonly Shelved[]) {
+export function useRecorded(schema: FormSchema, shelved: readonly Shelved[]) {
   const recorded = useMemo(() => shelved.filter(each => !each.isVariant), [shelved]);
   const newest = useMemo(
     () =>
@@ -17,7 +17,7 @@ export function useRecorded({ form }: RouteView, shelved: readonly Shelved[]) {
   );
   const gone = useMemo(() => {
     const times = newest.map(each => Date.parse(each.receivedAt));
-    return new Set(form.schema.fields.filter(each => isGone(each, times)).map(each => each.key));
-  }, [form.schema, newest]);
+    return new Set(schema.fields.filter(each => isGone(each, times)).map(each => each.key));
+  }, [schema, newest]);
   return { recorded, newest, gone };
 }

@@ -14,7 +14,9 @@ import { asText, type Submission } from '@grammata/core/submission';
 import { useCallback, useMemo, useState } from 'react';
 import type { Shelved } from '../samples';
 import { SeenLater } from './seen';
-import { useParam } from './useParam';
+import { useParam } from '../../address';
+import { useLatest } from '../../ui';
+import { useSame } from './useSame';
 import type { CallAtHand, Seen, Walk } from './workbench';
 
 /** The walk over the samples as a call sees them: the sample that the address names, its items, and the next of a kind. */
@@ -29,15 +31,18 @@ export function useWalk(
   const [firstId, setFirstId] = useState<string | null>(null);
   const [itemAt, setItemAt] = useState(0);
   const { repeat, condition, lines } = call;
-  const answers = useMemo(
-    () =>
-      likelyAnswers(
-        calls.flatMap(each => {
-          const offered = operationOf(each);
-          return offered ? [{ call: each, operation: offered }] : [];
-        }),
-      ),
-    [calls, operationOf],
+  // Edits that change nothing of what calls answer leave the samples as they are seen.
+  const answers = useSame(
+    useMemo(
+      () =>
+        likelyAnswers(
+          calls.flatMap(each => {
+            const offered = operationOf(each);
+            return offered ? [{ call: each, operation: offered }] : [];
+          }),
+        ),
+      [calls, operationOf],
+    ),
   );
   const isPlain = calls.length === 1 && !repeat && !condition;
   const scopesIn = useMemo(
@@ -79,12 +84,35 @@ export function useWalk(
     const { id, receivedAt, place, name, isVariant, submission, scope } = shown;
     return { id, receivedAt, place, name, isVariant, submission, scope: itemScope ?? scope };
   }, [shown, itemScope]);
-  return useMemo(() => {
+  // What is looked for is looked for in what is there when somebody asks: an edit makes no other walk.
+  const now = useLatest({ samples, at, rehearsal, lines });
+  const { nextInTrouble, nextThatDiffers } = useMemo(() => {
     const showNext = (wanted: (index: number) => boolean) => {
-      const next = samples.map((_, index) => (at + 1 + index) % samples.length).find(wanted);
+      const { samples: all, at: here } = now.current;
+      const next = all.map((_, index) => (here + 1 + index) % all.length).find(wanted);
       if (next !== undefined) show(next);
     };
     return {
+      nextInTrouble: (lineIndex?: number) =>
+        showNext(index => {
+          const { samples: all, rehearsal: run, lines: drawn } = now.current;
+          const { place } = all[index]!;
+          if (!run || !isRehearsed(run, place) || run.goes[place] !== 1) return false;
+          const line = lineIndex === undefined ? -1 : placeOfLine(run, drawn[lineIndex]!.id);
+          return line < 0 ? isTroubled(run, place) : stateOf(run, line, place) === 'trouble';
+        }),
+      nextThatDiffers: (lineIndex?: number) => {
+        const { samples: all, at: here, lines: drawn } = now.current;
+        const looked = drawn.filter((_, index) => lineIndex === undefined || index === lineIndex);
+        const keys = looked.flatMap(line => fieldsOf(line.source));
+        const answered = (index: number) => keys.map(key => asText(referredTo(all[index]!.scope, key))).join('\n');
+        const wanted = here >= 0 && all.length > 0 ? answered(here) : '';
+        showNext(index => answered(index) !== wanted);
+      },
+    };
+  }, [show, now]);
+  return useMemo(
+    () => ({
       samples,
       sample,
       absent,
@@ -97,20 +125,9 @@ export function useWalk(
         setItemAt(0);
         choose(id);
       },
-      nextInTrouble: lineIndex =>
-        showNext(index => {
-          const { place } = samples[index]!;
-          if (!rehearsal || !isRehearsed(rehearsal, place) || rehearsal.goes[place] !== 1) return false;
-          const line = lineIndex === undefined ? -1 : placeOfLine(rehearsal, lines[lineIndex]!.id);
-          return line < 0 ? isTroubled(rehearsal, place) : stateOf(rehearsal, line, place) === 'trouble';
-        }),
-      nextThatDiffers: lineIndex => {
-        const looked = lines.filter((_, index) => lineIndex === undefined || index === lineIndex);
-        const keys = looked.flatMap(line => fieldsOf(line.source));
-        const answered = (index: number) => keys.map(key => asText(referredTo(samples[index]!.scope, key))).join('\n');
-        const here = at >= 0 && samples.length > 0 ? answered(at) : '';
-        showNext(index => answered(index) !== here);
-      },
-    };
-  }, [samples, sample, absent, at, items, show, choose, rehearsal, lines]);
+      nextInTrouble,
+      nextThatDiffers,
+    }),
+    [samples, sample, absent, at, items, show, choose, nextInTrouble, nextThatDiffers],
+  );
 }

@@ -74,16 +74,26 @@ export interface Offers {
   proposals: Map<string, LineProposal>;
 }
 
-/** Everything the parts of a route work on: the route as a whole, and the call that is looked at. */
-export interface Workbench extends CallAtHand, Walk, Offers {
-  route: RouteView;
-  editing: Editing;
-  /** Changes the call that is looked at. */
-  editCall(change: (call: CallInput) => CallInput): void;
-  stock: Stock;
-  /** How the call fares, and the route with all its calls: over the samples by their `place`. */
-  rehearsal: RehearsalSummary | null;
-  run: RouteRehearsal | null;
-  /** Questions that the newest submissions do not ask any more. */
-  gone: Set<string>;
+/** What is known of a route that is open, by parts: each is read by those that need it. */
+export interface Parts {
+  route: { route: RouteView };
+  /** The draft, under the hands. */
+  editing: { editing: Editing };
+  call: CallAtHand & {
+    /** Changes the call that is looked at. */
+    editCall(change: (call: CallInput) => CallInput): void;
+  };
+  walk: Walk;
+  offers: Offers & {
+    /** Questions that the newest submissions do not ask any more. */
+    gone: Set<string>;
+  };
+  rehearsed: {
+    stock: Stock;
+    /** How the call fares, and the route with all its calls: over the samples by their `place`. */
+    rehearsal: RehearsalSummary | null;
+    run: RouteRehearsal | null;
+  };
 }
+
+export type Part = keyof Parts;

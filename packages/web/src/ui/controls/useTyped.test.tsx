@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./scripts/jestBrowser.mjs */
 import { act, renderHook } from '@testing-library/react';
 import { useTyped } from './useTyped';
 

@@ -1,4 +1,4 @@
-/** @jest-environment jsdom */
+/** @jest-environment ./scripts/jestBrowser.mjs */
 import 'reflect-metadata';
 import { PaceInput } from '@grammata/contract';
 import { cleanup, render, screen, waitFor } from '@testing-library/react';

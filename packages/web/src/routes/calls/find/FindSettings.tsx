@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { Act, Choice, Combobox } from '../../../ui';
 import { kindOf } from '../../what/source/kindOf';
 import { Steps } from '../../what/steps/Steps';
-import { ReferencePick, type Workbench } from '../../workbench';
+import { ReferencePick, useWorkbench } from '../../workbench';
 import { AlsoSent } from './AlsoSent';
 import { FoundAnswer } from './FoundAnswer';
 
@@ -41,14 +41,8 @@ function begun(operation: Operation): FindInput {
 }
 
 /** Looking a record up before writing: with what, by what, where it stands in the answer, and what is done about none and several. */
-export function FindSettings({
-  workbench,
-  onChange,
-}: {
-  workbench: Workbench;
-  onChange: (more: Pick<CallInput, 'find' | 'identity'>) => void;
-}) {
-  const { call, target, operation } = workbench;
+export function FindSettings({ onChange }: { onChange: (more: Pick<CallInput, 'find' | 'identity'>) => void }) {
+  const { call, target, operation } = useWorkbench('call');
   const { find } = call;
   const [isPicking, setPicking] = useState(false);
   const operations = target?.operations ?? [];
@@ -58,7 +52,7 @@ export function FindSettings({
     onChange({ find: next, ...(identity && { identity }) });
   };
   if (!target || !operation || isReading(operation)) return null;
-  if (find) return <Composed workbench={workbench} find={find} operations={operations} onChange={set} />;
+  if (find) return <Composed find={find} operations={operations} onChange={set} />;
   const ways = proposeFinds(call, operations);
   const others = operations.filter(each => each.id !== operation.id && taken(each).length > 0);
   if (others.length === 0) return null;
@@ -99,17 +93,15 @@ export function FindSettings({
 }
 
 function Composed({
-  workbench,
   find,
   operations,
   onChange,
 }: {
-  workbench: Workbench;
   find: FindInput;
   operations: readonly Operation[];
   onChange: (find: FindInput | null) => void;
 }) {
-  const { references } = workbench;
+  const { references } = useWorkbench('offers');
   const finder = operations.find(each => each.id === find.operationId) ?? null;
   const { line } = find;
   const field = finder?.fields.find(each => each.key === line.to) ?? null;
@@ -151,16 +143,9 @@ function Composed({
           onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
         />
       </div>
-      {line.source && (
-        <Steps
-          workbench={workbench}
-          compiled={compileLine(line, field)}
-          kind={kindOf(line.source, references)}
-          edit={edit}
-        />
-      )}
+      {line.source && <Steps compiled={compileLine(line, field)} kind={kindOf(line.source, references)} edit={edit} />}
       {finder && <AlsoSent finder={finder} find={find} references={references} onChange={onChange} />}
-      <FoundAnswer workbench={workbench} find={find} onChange={onChange} />
+      <FoundAnswer find={find} onChange={onChange} />
       <div className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-2">
         <Choice
           label="Where there is none"

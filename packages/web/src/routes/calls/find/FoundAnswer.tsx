@@ -5,7 +5,7 @@ import { asText } from '@grammata/core/submission';
 import { wordsFor } from '../../../api';
 import { Act, counted, Fault, PointAt } from '../../../ui';
 import { useLook } from '../../queries';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 
 const roleWords: Record<FindRole, string> = {
   list: 'The records stand here',
@@ -14,16 +14,8 @@ const roleWords: Record<FindRole, string> = {
 };
 
 /** What the target answers for the sample at hand, asked on the spot; what stands where in it is pointed at. */
-export function FoundAnswer({
-  workbench,
-  find,
-  onChange,
-}: {
-  workbench: Workbench;
-  find: FindInput;
-  onChange: (find: FindInput) => void;
-}) {
-  const { route, call, sample, editing, editCall } = workbench;
+export function FoundAnswer({ find, onChange }: { find: FindInput; onChange: (find: FindInput) => void }) {
+  const { route, call, sample, editing, editCall } = useWorkbench('route', 'editing', 'call', 'walk');
   const look = useLook(route.id);
   const ask = async () => {
     // It is asked as it is stored.

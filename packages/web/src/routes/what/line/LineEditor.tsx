@@ -3,7 +3,7 @@ import type { BlankPolicy, Line, ProblemPolicy, Writing } from '@grammata/core/r
 import { exampleFor, optionName, type TargetField } from '@grammata/core/target';
 import { asText } from '@grammata/core/submission';
 import { Act, Choice, Tick } from '../../../ui';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 import { kindOf } from '../source/kindOf';
 import { SourceEditor } from '../source/SourceEditor';
 import { Steps } from '../steps/Steps';
@@ -29,31 +29,30 @@ const requiredWords = (chosen: BlankPolicy | ProblemPolicy): string | undefined 
 
 /** An open line: where its value comes from, each step of its cleaning, and what happens when there is none. */
 export function LineEditor({
-  workbench,
   compiled,
   edit,
   onClose,
   onRemove,
 }: {
-  workbench: Workbench;
   compiled: CompiledLine;
   edit: EditLine;
   onClose: () => void;
   /** Null for a line whose field the target has. */
   onRemove: (() => void) | null;
 }) {
+  const { references, call } = useWorkbench('call', 'offers');
   const { line, field } = compiled;
-  const kind = kindOf(line.source, workbench.references);
+  const kind = kindOf(line.source, references);
   const usesFallback = line.whenBlank === 'fallback' || line.whenProblem === 'fallback';
   return (
     <div className="max-w-[46rem] px-3.5 pb-3.5 md:ml-[44px]" onKeyDown={event => event.key === 'Escape' && onClose()}>
       {field && <p className="text-small text-ink-3">{aboutField(field)}</p>}
-      <SourceEditor key={line.id} workbench={workbench} line={line} field={field} edit={edit} />
-      {line.source && <Steps workbench={workbench} compiled={compiled} kind={kind} edit={edit} />}
+      <SourceEditor key={line.id} line={line} field={field} edit={edit} />
+      {line.source && <Steps compiled={compiled} kind={kind} edit={edit} />}
       {line.source && kind === 'files' && <Copies line={line} edit={edit} />}
       {line.source && (
         <div className="mt-3 grid gap-x-6 gap-y-2 sm:grid-cols-3">
-          {workbench.call.find?.update && !field?.in && (
+          {call.find?.update && !field?.in && (
             <Choice
               label="When a record is there"
               value={line.writes ?? 'always'}

@@ -1,4 +1,5 @@
-import { homeForField, homeForQuestion, isLikely, isSure, remedyFor } from '@grammata/core/match';
+import type { RefusalView } from '@grammata/contract';
+import { homeForField, homeForQuestion, isLikely, isSure, remedyFor, REMEDY_SAMPLES } from '@grammata/core/match';
 import { fieldsOf } from '@grammata/core/route';
 import { questionKey } from '@grammata/core/scope';
 import { writable } from '@grammata/core/target';
@@ -7,6 +8,7 @@ import { Link } from 'react-router';
 import { useMemo } from 'react';
 import { Act, count, counted, Note } from '../../../ui';
 import { kindOf } from '../source/kindOf';
+import { useWorkbench } from '../../workbench';
 import type { LineRowProps } from './lineRowProps';
 
 /** How many kinds of trouble a closed line tells of. */
@@ -14,40 +16,33 @@ const MOST_TROUBLES = 2;
 
 /** What the margin says beside a line: what is proposed, loose, in trouble or blank, and what can be done about it. */
 export function LineNotes(props: LineRowProps) {
-  const { workbench, compiled, edit, onOpen, outcome, proposal, refusal } = props;
+  const { compiled, outcome, proposal, refusal, fare: totals, deeds } = props;
+  const { references, gone } = useWorkbench('offers');
   const { line, field, chain } = compiled;
-  const { rehearsal, showPlace } = workbench;
-  const totals = rehearsal?.lines.find(each => each.lineId === line.id);
   if (!field) return <LooseField {...props} />;
   if (chain.faults[0]) return <Note tone="trouble">{chain.faults[0].message}</Note>;
   if (proposal) return <ProposalNote {...props} />;
   if (line.source === null)
     return field.required ? (
       <Note tone="trouble">
-        Required, and nothing fills it yet. <Act onClick={() => onOpen(true)}>Fill it</Act>
+        Required, and nothing fills it yet. <Act onClick={() => deeds.open(line.id, true)}>Fill it</Act>
       </Note>
     ) : null;
   if (!totals) return null;
   const notes = totals.troubles.slice(0, MOST_TROUBLES).map(({ code, message, ways, samples }) => (
     <Note key={code} tone="trouble">
       {samples.length > 1 && `${counted(samples.length, 'submission')}${ways > 1 ? ', one of them' : ''}: `}
-      {message} <Act onClick={() => showPlace(samples[0]!)}>Show</Act>
+      {message} <ShowPlace place={samples[0]!} />
     </Note>
   ));
   const more = totals.troubles.length - MOST_TROUBLES;
   const mayPass = totals.trouble > 0 && line.whenProblem === 'stop' && !field.required;
-  const [misfit] = checkKinds(kindOf(line.source, workbench.references), line.cleaning).faults;
+  const loose = fieldsOf(line.source).filter(key => gone.has(key));
+  const [misfit] = checkKinds(kindOf(line.source, references), line.cleaning).faults;
   return (
     <>
-      <LooseQuestions {...props} />
-      {refusal && (
-        <Note tone="trouble">
-          {workbench.target?.name} refused it for this sample: {refusal.message}.{' '}
-          <Link className="act" to={`/deliveries/${refusal.deliveryId}`}>
-            The delivery
-          </Link>
-        </Note>
-      )}
+      {loose.length > 0 && <LooseQuestions {...props} keys={loose} />}
+      {refusal && <Refused refusal={refusal} />}
       {totals.trouble > 0 && <Mended {...props} />}
       {misfit && <Note tone="look">{misfit.message}</Note>}
       {notes}
@@ -55,7 +50,9 @@ export function LineNotes(props: LineRowProps) {
       {mayPass && (
         <Note tone="look">
           Such a submission is held.{' '}
-          <Act onClick={() => edit(each => ({ ...each, whenProblem: 'leaveOut' }))}>Leave the field out instead</Act>
+          <Act onClick={() => deeds.edit(line.id)(each => ({ ...each, whenProblem: 'leaveOut' }))}>
+            Leave the field out instead
+          </Act>
         </Note>
       )}
       {totals.trouble > 0 && line.whenProblem === 'leaveOut' && !field.required && (
@@ -73,11 +70,29 @@ export function LineNotes(props: LineRowProps) {
   );
 }
 
+/** Shows a sample that stands at a place of the rehearsal. */
+function ShowPlace({ place }: { place: number }) {
+  const { showPlace } = useWorkbench('walk');
+  return <Act onClick={() => showPlace(place)}>Show</Act>;
+}
+
+/** What the target had against the value, when it was really sent. */
+function Refused({ refusal }: { refusal: RefusalView }) {
+  const { target } = useWorkbench('call');
+  return (
+    <Note tone="trouble">
+      {target?.name} refused it for this sample: {refusal.message}.{' '}
+      <Link className="act" to={`/deliveries/${refusal.deliveryId}`}>
+        The delivery
+      </Link>
+    </Note>
+  );
+}
+
 /** What would mend a line, wherever it comes from: tried on what is recorded before it is offered. */
-function Mended({ workbench, compiled: { line, field }, edit }: LineRowProps) {
-  const { route, samples, editing } = workbench;
+function Mended({ compiled: { line, field }, timeZone, deeds }: LineRowProps) {
+  const { route, samples } = useWorkbench('route', 'walk');
   const key = line.source?.from === 'field' ? line.source.field : null;
-  const { timeZone } = editing.draft.terms;
   const asked = route.form.schema.fields.find(each => questionKey(each.key) === key);
   const remedy = useMemo(
     () =>
@@ -86,7 +101,7 @@ function Mended({ workbench, compiled: { line, field }, edit }: LineRowProps) {
             line,
             field,
             asked,
-            samples.map(each => each.submission),
+            samples.slice(0, REMEDY_SAMPLES).map(each => each.submission),
             { timeZone },
           )
         : null,
@@ -97,51 +112,53 @@ function Mended({ workbench, compiled: { line, field }, edit }: LineRowProps) {
   return (
     <Note tone="look">
       This would mend {fine === of ? 'all of it' : `it for ${count(fine)} of ${count(of)}`}: {words}.{' '}
-      <Act onClick={() => edit(each => ({ ...each, cleaning }))}>Clean it so</Act>
+      <Act onClick={() => deeds.edit(line.id)(each => ({ ...each, cleaning }))}>Clean it so</Act>
     </Note>
   );
 }
 
-function ProposalNote({ proposal, compiled: { field }, onTake, onOpen }: LineRowProps) {
+function ProposalNote({ proposal, compiled: { line, field }, deeds }: LineRowProps) {
   const { why, fine } = proposal!;
   const reason = why.replace(/^“[^”]*”: /, '');
-  const deeds = (
+  const choice = (
     <>
-      <Act onClick={onTake} title={`Proposed, since ${reason}`}>
-        Take it
-      </Act>{' '}
-      <Act onClick={() => onOpen(true)}>Another</Act>
+      <Act onClick={() => deeds.take(line.id)}>Take it</Act>{' '}
+      <Act onClick={() => deeds.open(line.id, true)}>Another</Act>
     </>
   );
   // What is sure and takes all answers is not explained line by line.
-  if (isSure(proposal!)) return <p className="pl-4 text-small">{deeds}</p>;
+  if (isSure(proposal!))
+    return (
+      <p className="pl-4 text-small">
+        {choice} <span className="text-ink-3">{reason}</span>
+      </p>
+    );
   return (
     <Note tone={field?.required ? 'look' : 'goes'}>
       {isLikely(proposal!) ? 'Likely' : 'Perhaps'}: {reason}
       {fine === null && ' Nothing recorded answers it yet.'}
-      {fine !== null && fine < 1 && ` It would take ${Math.round(fine * 100)} % of the answers.`} {deeds}
+      {fine !== null && fine < 1 && ` It would take ${Math.round(fine * 100)} % of the answers.`} {choice}
     </Note>
   );
 }
 
 /** The target has no such field any more: the line stays, and the likeliest new place is offered. */
-function LooseField({ workbench: { operation, call }, compiled: { line }, onMoveTo }: LineRowProps) {
+function LooseField({ compiled: { line }, deeds }: LineRowProps) {
+  const { operation, call } = useWorkbench('call');
   const filled = new Set(call.lines.filter(each => each.source).map(each => each.to));
   const free = operation ? writable(operation).filter(each => !filled.has(each.key)) : [];
   const home = homeForField(line.to, free);
   return (
     <Note tone="trouble">
       A loose end: the target has no field “{line.to}” any more. The line is kept; nothing is sent from it.{' '}
-      {home && <Act onClick={() => onMoveTo(home.key)}>Move it to {home.key}</Act>}
+      {home && <Act onClick={() => deeds.moveTo(line.id, home.key)}>Move it to {home.key}</Act>}
     </Note>
   );
 }
 
 /** Questions that the newest submissions do not ask any more, each with the one that likely took its place. */
-function LooseQuestions({ workbench, compiled: { line }, edit }: LineRowProps) {
-  const { gone: all, route, call, labelOf } = workbench;
-  const gone = fieldsOf(line.source).filter(key => all.has(key));
-  if (gone.length === 0) return null;
+function LooseQuestions({ keys: gone, compiled: { line }, deeds }: LineRowProps & { keys: string[] }) {
+  const { gone: all, route, call, labelOf } = useWorkbench('route', 'call', 'offers');
   const used = new Set(call.lines.flatMap(each => fieldsOf(each.source)));
   const free = route.form.schema.fields.filter(each => !used.has(each.key) && !all.has(each.key));
   return gone.map(key => {
@@ -150,7 +167,11 @@ function LooseQuestions({ workbench, compiled: { line }, edit }: LineRowProps) {
       <Note key={key} tone="look">
         A loose end: the newest submissions do not ask “{labelOf(key)}” any more.{' '}
         {home && line.source?.from === 'field' && (
-          <Act onClick={() => edit(each => ({ ...each, source: { from: 'first', fields: [home.key, key] } }))}>
+          <Act
+            onClick={() =>
+              deeds.edit(line.id)(each => ({ ...each, source: { from: 'first', fields: [home.key, key] } }))
+            }
+          >
             Take “{home.label}” first
           </Act>
         )}

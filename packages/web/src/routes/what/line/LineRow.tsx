@@ -1,10 +1,12 @@
 import { useDroppable } from '@dnd-kit/core';
 import type { LineProposal } from '@grammata/core/match';
 import { compileLine, type CompiledLine } from '@grammata/core/request';
+import type { Scope } from '@grammata/core/scope';
 import { writingWords } from '@grammata/core/route';
 import { asText } from '@grammata/core/submission';
+import { memo } from 'react';
 import { Bar, count, Tip } from '../../../ui';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 import { LineEditor } from './LineEditor';
 import { LineSamples, type Fate } from './LineSamples';
 import { LineNotes } from './LineNotes';
@@ -13,9 +15,9 @@ import { SourceWords } from './SourceWords';
 import { Value } from './Value';
 
 /** One line of the galley; it opens in place. Its notes stand beside it in the margin. */
-export function LineRow(props: LineRowProps) {
-  const { workbench, compiled, index, outcome, proposal, isOpen, onOpen, fate, onFate, edit, onRemove, showNotes } =
-    props;
+export const LineRow = memo(function LineRow(props: LineRowProps) {
+  const { compiled, index, outcome, proposal, isOpen, fate, showNotes, scope, timeZone, changesRecords, deeds } = props;
+  const { labelOf } = useWorkbench('offers');
   const { line, field } = compiled;
   const { setNodeRef, isOver } = useDroppable({ id: line.id });
   const ground = isOver
@@ -27,7 +29,7 @@ export function LineRow(props: LineRowProps) {
     <li className="grid xl:grid-cols-[minmax(0,1fr)_268px]">
       <div ref={setNodeRef} className={ground}>
         <div
-          onClick={() => onOpen(!isOpen)}
+          onClick={() => deeds.open(line.id, !isOpen)}
           className="grid cursor-pointer grid-cols-[34px_minmax(0,1fr)_74px] items-baseline gap-x-2.5 px-3.5 py-1.5 md:grid-cols-[34px_150px_minmax(0,1fr)_178px_74px]"
         >
           <span className="pr-1 text-right font-mono text-fine/[1.125rem] text-ink-3">{index + 1}</span>
@@ -37,7 +39,7 @@ export function LineRow(props: LineRowProps) {
             aria-expanded={isOpen}
             onClick={event => {
               event.stopPropagation();
-              onOpen(!isOpen);
+              deeds.open(line.id, !isOpen);
             }}
             className={`truncate text-left font-mono text-small font-medium ${field ? '' : 'line-through decoration-crimson'}`}
             title={field?.label ?? line.to}
@@ -51,7 +53,7 @@ export function LineRow(props: LineRowProps) {
           </button>
           <span className="min-w-0 max-md:col-start-2">
             {proposal ? (
-              <Proposed proposal={proposal} workbench={workbench} compiled={compiled} />
+              <Proposed proposal={proposal} compiled={compiled} labelOf={labelOf} />
             ) : (
               <>
                 {line.source === null && field?.fixed !== undefined ? (
@@ -59,12 +61,12 @@ export function LineRow(props: LineRowProps) {
                     always <span className="font-mono text-small">{asText(field.fixed)}</span>, unless it is filled
                   </span>
                 ) : (
-                  <SourceWords source={line.source} labelOf={workbench.labelOf} />
+                  <SourceWords source={line.source} labelOf={labelOf} />
                 )}
                 <span className="block truncate text-small text-ink-2">
                   {[
                     ...compiled.chain.explain,
-                    ...(line.source && workbench.call.find?.update && line.writes && line.writes !== 'always'
+                    ...(line.source && changesRecords && line.writes && line.writes !== 'always'
                       ? [writingWords[line.writes]]
                       : []),
                   ].join(', then ')}
@@ -74,7 +76,7 @@ export function LineRow(props: LineRowProps) {
           </span>
           <span className="min-w-0 max-md:col-start-2">
             {proposal ? (
-              <ProposedValue proposal={proposal} workbench={workbench} compiled={compiled} />
+              <ProposedValue proposal={proposal} compiled={compiled} scope={scope} timeZone={timeZone} />
             ) : (
               <Value
                 outcome={outcome}
@@ -87,31 +89,28 @@ export function LineRow(props: LineRowProps) {
         </div>
         {isOpen && (
           <LineEditor
-            workbench={workbench}
             compiled={compiled}
-            edit={edit}
-            onClose={() => onOpen(false)}
-            onRemove={field ? null : onRemove}
+            edit={deeds.edit(line.id)}
+            onClose={() => deeds.open(line.id, false)}
+            onRemove={field ? null : () => deeds.remove(line.id)}
           />
         )}
         {fate && (
           <LineSamples
-            workbench={workbench}
             compiled={compiled}
             fate={fate}
-            onFate={onFate}
-            onClose={() => onFate(null)}
+            onFate={next => deeds.showFate(line.id, next)}
+            onClose={() => deeds.showFate(line.id, null)}
           />
         )}
       </div>
       <div className="space-y-2 px-4 pb-2 xl:py-1.5 xl:pr-[18px] xl:pl-1">{showNotes && <LineNotes {...props} />}</div>
     </li>
   );
-}
+});
 
 /** The bar over all samples; pressing a part of it lists the submissions behind that part. */
-function FateBar({ workbench, compiled: { line }, fate, onFate }: LineRowProps) {
-  const totals = workbench.rehearsal?.lines.find(each => each.lineId === line.id);
+function FateBar({ compiled: { line }, fare: totals, fate, deeds }: LineRowProps) {
   if (!line.source || !totals) return <span />;
   const likeliest: Fate = totals.trouble > 0 ? 'trouble' : totals.fine > 0 ? 'fine' : 'blank';
   const words = `${count(totals.fine)} fine, ${count(totals.blank)} blank, ${count(totals.trouble)} with trouble`;
@@ -124,7 +123,7 @@ function FateBar({ workbench, compiled: { line }, fate, onFate }: LineRowProps) 
         onClick={event => {
           event.stopPropagation();
           const part = (event.target as Element).closest<HTMLElement>('[data-part]')?.dataset.part as Fate | undefined;
-          onFate(fate && (part === undefined || part === fate) ? null : (part ?? likeliest));
+          deeds.showFate(line.id, fate && (part === undefined || part === fate) ? null : (part ?? likeliest));
         }}
         className="-my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
       >
@@ -135,33 +134,43 @@ function FateBar({ workbench, compiled: { line }, fate, onFate }: LineRowProps) 
   );
 }
 
-interface ProposedProps {
-  proposal: LineProposal;
-  workbench: Workbench;
-  compiled: CompiledLine;
-}
-
-const drawn = ({ proposal, compiled }: ProposedProps) =>
-  compileLine({ ...compiled.line, source: proposal.source, cleaning: proposal.cleaning }, compiled.field);
+const drawn = (proposal: LineProposal, { line, field }: CompiledLine) =>
+  compileLine({ ...line, source: proposal.source, cleaning: proposal.cleaning }, field);
 
 /** What could fill the line, told apart from what does. */
-function Proposed(props: ProposedProps) {
-  const line = drawn(props);
+function Proposed({
+  proposal,
+  compiled,
+  labelOf,
+}: {
+  proposal: LineProposal;
+  compiled: CompiledLine;
+  labelOf: (key: string) => string;
+}) {
+  const line = drawn(proposal, compiled);
   return (
     <span className="block border-l-2 border-dotted border-lapis pl-2 italic">
-      <SourceWords source={line.line.source} labelOf={props.workbench.labelOf} />
+      <SourceWords source={line.line.source} labelOf={labelOf} />
       <span className="block truncate text-small text-ink-2">{line.chain.explain.join(', then ') || 'proposed'}</span>
     </span>
   );
 }
 
-function ProposedValue(props: ProposedProps) {
-  const { sample, editing } = props.workbench;
-  if (!sample) return null;
-  const outcome = drawn(props).outcome(sample.scope, { timeZone: editing.draft.terms.timeZone });
+function ProposedValue({
+  proposal,
+  compiled,
+  scope,
+  timeZone,
+}: {
+  proposal: LineProposal;
+  compiled: CompiledLine;
+  scope: Scope | null;
+  timeZone: string;
+}) {
+  if (!scope) return null;
   return (
     <span className="italic">
-      <Value outcome={outcome} filled />
+      <Value outcome={drawn(proposal, compiled).outcome(scope, { timeZone })} filled />
     </span>
   );
 }

@@ -3,7 +3,7 @@ import { placeOfLine, stateOf } from '@grammata/core/rehearse';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef } from 'react';
 import { Act, Choices, counted, When } from '../../../ui';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 import { Shown } from '../steps/Shown';
 import { Value } from './Value';
 
@@ -13,18 +13,17 @@ const ROW = 26;
 
 /** The submissions behind a bar: those on which the line is fine, blank or in trouble, with their values. */
 export function LineSamples({
-  workbench: { rehearsal, samples, show, at, editing },
   compiled,
   fate,
   onFate,
   onClose,
 }: {
-  workbench: Workbench;
   compiled: CompiledLine;
   fate: Fate;
   onFate: (fate: Fate) => void;
   onClose: () => void;
 }) {
+  const { rehearsal, samples, show, at, editing } = useWorkbench('editing', 'walk', 'rehearsed');
   const scroller = useRef<HTMLDivElement>(null);
   const line = rehearsal ? placeOfLine(rehearsal, compiled.line.id) : -1;
   const rows = useMemo(

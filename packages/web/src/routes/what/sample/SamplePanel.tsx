@@ -5,19 +5,12 @@ import { asText, isBlank, isFile, type FieldKind } from '@grammata/core/submissi
 import { useState } from 'react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Act, bytes, count, Fault, IconAct, kindMarks, Moment } from '../../../ui';
-import { NoSample, type Offered, type Workbench } from '../../workbench';
+import { NoSample, useWorkbench, type Offered, type Stock, type Walk } from '../../workbench';
 
 /** The sample at hand: every question of the form with its answer. Picking one fills the open line; dragging one fills any. */
-export function SamplePanel({
-  workbench,
-  onPick,
-  hot,
-}: {
-  workbench: Workbench;
-  onPick: ((key: string) => void) | null;
-  hot: Source | null;
-}) {
-  const { sample, at, samples, stock, items, show, references, call, nextInTrouble, nextThatDiffers } = workbench;
+export function SamplePanel({ onPick, hot }: { onPick: ((key: string) => void) | null; hot: Source | null }) {
+  const { sample, at, samples, stock, items, show, references, call, nextInTrouble, nextThatDiffers, absent } =
+    useWorkbench('call', 'walk', 'offers', 'rehearsed');
   // Where there is room for one column the lines come first.
   const [isOpen, setOpen] = useState(false);
   const used = new Set(call.lines.flatMap(line => fieldsOf(line.source)));
@@ -77,9 +70,9 @@ export function SamplePanel({
           {isOpen ? 'Hide its answers' : 'Show its answers'}
         </Act>
       </p>
-      {workbench.absent && (
+      {absent && (
         <p className="py-2 font-serif text-ink-2">
-          <NoSample workbench={workbench} none="" />
+          <NoSample none="" />
         </p>
       )}
       <StockWords stock={stock} isEmpty={samples.length === 0} />
@@ -104,7 +97,7 @@ export function SamplePanel({
 }
 
 /** What is known of the samples where there is none to show, and where they could not be had. */
-function StockWords({ stock: { state, fault, again }, isEmpty }: { stock: Workbench['stock']; isEmpty: boolean }) {
+function StockWords({ stock: { state, fault, again }, isEmpty }: { stock: Stock; isEmpty: boolean }) {
   if (state === 'failed')
     return (
       <Fault again={again}>
@@ -122,7 +115,7 @@ function StockWords({ stock: { state, fault, again }, isEmpty }: { stock: Workbe
 }
 
 /** Which item of a repeated call is looked at. */
-function Items({ items: { at, count: many, show } }: { items: Workbench['items'] }) {
+function Items({ items: { at, count: many, show } }: { items: Walk['items'] }) {
   if (many === 0) return <p className="border-b border-rule py-2 text-ink-2">Nothing to repeat for in this sample.</p>;
   return (
     <div className="flex items-baseline justify-between border-b border-rule py-1.5">

@@ -3,18 +3,11 @@ import { asText, isBlank } from '@grammata/core/submission';
 import { Command } from 'cmdk';
 import { useRef, useState } from 'react';
 import { kindMarks, NothingFound } from '../../../ui';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 
 /** Fills a line by typing words of a question; each is shown with its answer in the sample at hand. */
-export function AnswerPick({
-  workbench: { references, sample, labelOf },
-  value,
-  onPick,
-}: {
-  workbench: Workbench;
-  value: string | null;
-  onPick: (key: string) => void;
-}) {
+export function AnswerPick({ value, onPick }: { value: string | null; onPick: (key: string) => void }) {
+  const { references, sample, labelOf } = useWorkbench('walk', 'offers');
   // What is typed, or null while the line's own answer is shown.
   const [typed, setTyped] = useState<string | null>(null);
   const box = useRef<HTMLInputElement>(null);

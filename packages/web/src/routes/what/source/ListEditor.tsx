@@ -1,7 +1,7 @@
 import { compileLine } from '@grammata/core/request';
 import { newLine, type ListEntry, type ListPart, type Source } from '@grammata/core/route';
 import { Act, Choice, TextBox } from '../../../ui';
-import { itemReferences, ReferencePick, type Offered, type Workbench } from '../../workbench';
+import { itemReferences, ReferencePick, type Offered, useWorkbench } from '../../workbench';
 import { Steps } from '../steps/Steps';
 import { lineId } from '../useLines';
 import { kindOf } from './kindOf';
@@ -19,15 +19,7 @@ export const newPart = (name = '', source: ListPart['source'] = null): ListPart 
 export const newEntry = (parts: ListPart[] = [newPart()]): ListEntry => ({ id: lineId(), as: 'object', parts });
 
 /** A list that is written part by part: entries that stand once, and entries for each item of an answer. */
-export function ListEditor({
-  workbench,
-  source,
-  onChange,
-}: {
-  workbench: Workbench;
-  source: ListSource;
-  onChange: (source: ListSource) => void;
-}) {
+export function ListEditor({ source, onChange }: { source: ListSource; onChange: (source: ListSource) => void }) {
   const { entries } = source;
   const set = (next: ListEntry[]) => onChange({ ...source, entries: next });
   const [last] = entries.slice(-1);
@@ -37,7 +29,6 @@ export function ListEditor({
         {entries.map((entry, at) => (
           <li key={entry.id}>
             <Entry
-              workbench={workbench}
               entry={entry}
               number={at + 1}
               onChange={next => set(entries.map(each => (each.id === entry.id ? next : each)))}
@@ -65,20 +56,18 @@ export function ListEditor({
 const isList = ({ kind, isQuestion }: Offered) => isQuestion && ['files', 'choices', 'table', 'json'].includes(kind);
 
 function Entry({
-  workbench,
   entry,
   number,
   onChange,
   onRemove,
 }: {
-  workbench: Workbench;
   entry: ListEntry;
   number: number;
   onChange: (entry: ListEntry) => void;
   onRemove: () => void;
 }) {
-  const { references, route, samples } = workbench;
-  const known = entry.each ? [...itemReferences(entry.each, route, samples), ...references] : references;
+  const { references, route, samples } = useWorkbench('route', 'walk', 'offers');
+  const known = entry.each ? [...itemReferences(entry.each, route.form.schema, samples), ...references] : references;
   const set = (at: number, part: ListPart) =>
     onChange({ ...entry, parts: entry.parts.map((each, index) => (index === at ? part : each)) });
   return (
@@ -110,7 +99,6 @@ function Entry({
       {entry.parts.map((part, at) => (
         <Part
           key={at}
-          workbench={workbench}
           references={known}
           part={part}
           label={entry.as === 'object' ? part.name || `part ${at + 1}` : `part ${at + 1}`}
@@ -131,7 +119,6 @@ function Entry({
 }
 
 function Part({
-  workbench,
   references,
   part,
   label,
@@ -139,7 +126,6 @@ function Part({
   onChange,
   onRemove,
 }: {
-  workbench: Workbench;
   references: Offered[];
   part: ListPart;
   label: string;
@@ -195,7 +181,6 @@ function Part({
       </div>
       {source && !isTyped && (
         <Steps
-          workbench={workbench}
           compiled={compileLine(line, null)}
           kind={kindOf(source, references)}
           edit={change => onChange({ ...part, cleaning: change(line).cleaning })}

@@ -4,7 +4,7 @@ import type { TargetField } from '@grammata/core/target';
 import { lazy, Suspense, useId, useMemo, useRef, useState } from 'react';
 import { Act, Radios, Tick } from '../../../ui';
 import { ReferencePick } from '../../workbench';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 import { AnswerPick } from './AnswerPick';
 import { FromTarget } from './FromTarget';
 import { ListEditor, newEntry, newPart } from './ListEditor';
@@ -56,17 +56,8 @@ const starts: Record<From, (before: Source | null) => Source | null> = {
 };
 
 /** Where a line's value comes from: answers, a text with answers in it, always the same, or what is left. */
-export function SourceEditor({
-  workbench,
-  line,
-  field,
-  edit,
-}: {
-  workbench: Workbench;
-  line: Line;
-  field: TargetField | null;
-  edit: EditLine;
-}) {
+export function SourceEditor({ line, field, edit }: { line: Line; field: TargetField | null; edit: EditLine }) {
+  const { target } = useWorkbench('call');
   const [from, setFrom] = useState<From>(line.source?.from ?? 'field');
   const shown = line.source?.from ?? from;
   const choose = (next: From) => {
@@ -84,21 +75,18 @@ export function SourceEditor({
       />
       {shown === 'field' && (
         <AnswerPick
-          workbench={workbench}
           value={line.source?.from === 'field' ? line.source.field : null}
           onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
         />
       )}
       {shown === 'field' && line.source?.from === 'field' && (
         <WhichItem
-          workbench={workbench}
           value={line.source.field}
           onPick={field => edit(each => ({ ...each, source: { from: 'field', field } }))}
         />
       )}
       {shown === 'first' && line.source?.from === 'first' && (
         <FirstFilled
-          workbench={workbench}
           fields={line.source.fields}
           onChange={fields => edit(each => ({ ...each, source: { from: 'first', fields } }))}
         />
@@ -109,18 +97,10 @@ export function SourceEditor({
         </p>
       )}
       {shown === 'text' && line.source?.from === 'text' && (
-        <TextTemplate
-          workbench={workbench}
-          source={line.source}
-          onChange={source => edit(each => ({ ...each, source }))}
-        />
+        <TextTemplate source={line.source} onChange={source => edit(each => ({ ...each, source }))} />
       )}
       {shown === 'list' && line.source?.from === 'list' && (
-        <ListEditor
-          workbench={workbench}
-          source={line.source}
-          onChange={source => edit(each => ({ ...each, source }))}
-        />
+        <ListEditor source={line.source} onChange={source => edit(each => ({ ...each, source }))} />
       )}
       {shown === 'constant' && line.source?.from === 'constant' && (
         <TypedInput
@@ -132,7 +112,7 @@ export function SourceEditor({
       )}
       {shown === 'constant' && (
         <FromTarget
-          target={workbench.target}
+          target={target}
           value={constantOf(line.source)}
           onPick={value => edit(each => ({ ...each, source: { from: 'constant', value } }))}
         />
@@ -144,15 +124,8 @@ export function SourceEditor({
 const constantOf = (source: Source | null): Json => (source?.from === 'constant' ? source.value : '');
 
 /** Several answers in the order in which they are looked at. */
-function FirstFilled({
-  workbench: { references, labelOf },
-  fields,
-  onChange,
-}: {
-  workbench: Workbench;
-  fields: string[];
-  onChange: (fields: string[]) => void;
-}) {
+function FirstFilled({ fields, onChange }: { fields: string[]; onChange: (fields: string[]) => void }) {
+  const { references, labelOf } = useWorkbench('offers');
   return (
     <div>
       <ol className="list-inside list-decimal marker:font-mono marker:text-fine marker:text-ink-3">
@@ -190,14 +163,13 @@ function FirstFilled({
 
 /** A text with answers in it; they are picked, and put in where the cursor is. */
 function TextTemplate({
-  workbench: { references },
   source,
   onChange,
 }: {
-  workbench: Workbench;
   source: Extract<Source, { from: 'text' }>;
   onChange: (source: Source) => void;
 }) {
+  const { references } = useWorkbench('offers');
   const editor = useRef<TemplateHandle>(null);
   const id = useId();
   const keys = useMemo(() => new Set(references.map(each => each.key)), [references]);

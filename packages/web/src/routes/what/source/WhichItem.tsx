@@ -1,7 +1,7 @@
 import { itemPick, itemToken, placeWords, referenceOf, referenceText, type ItemPick } from '@grammata/core/scope';
 import { pointerOf, tokensOf } from '@grammata/core/submission';
 import { Choice, TextBox } from '../../../ui';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 
 const picks: Record<ItemPick['pick'], string> = {
   first: 'the first',
@@ -11,15 +11,8 @@ const picks: Record<ItemPick['pick'], string> = {
 };
 
 /** Which item of a list in an answer is meant, where one is: the first, the last, each, or the one with something in it. */
-export function WhichItem({
-  workbench: { references },
-  value,
-  onPick,
-}: {
-  workbench: Workbench;
-  value: string;
-  onPick: (key: string) => void;
-}) {
+export function WhichItem({ value, onPick }: { value: string; onPick: (key: string) => void }) {
+  const { references } = useWorkbench('offers');
   const reference = referenceOf(value);
   if (reference.to !== 'answer') return null;
   const tokens = tokensOf(reference.pointer);

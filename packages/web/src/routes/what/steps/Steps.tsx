@@ -1,25 +1,23 @@
 import type { CompiledLine } from '@grammata/core/request';
 import type { FieldKind } from '@grammata/core/submission';
 import type { Step } from '@grammata/core/transform';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 import type { EditLine } from '../line/editLine';
 import { Shown } from './Shown';
 import { StepList } from './StepList';
 
 /** The cleaning, step by step, with the value after each on the sample at hand. */
 export function Steps({
-  workbench,
   compiled,
   kind,
   edit,
 }: {
-  workbench: Workbench;
   compiled: CompiledLine;
   /** What the source gives. */
   kind: FieldKind;
   edit: EditLine;
 }) {
-  const { sample, editing } = workbench;
+  const { sample, editing, references } = useWorkbench('editing', 'walk', 'offers');
   const routeContext = { timeZone: editing.draft.terms.timeZone };
   const raw = sample ? compiled.sourceValue(sample.scope) : null;
   return (
@@ -29,7 +27,7 @@ export function Steps({
         <Shown value={raw} />
       </div>
       <StepList
-        references={workbench.references}
+        references={references}
         steps={compiled.line.cleaning}
         onChange={(cleaning: Step[]) => edit(each => ({ ...each, cleaning }))}
         kind={kind}

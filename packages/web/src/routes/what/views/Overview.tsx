@@ -3,10 +3,11 @@ import { asText } from '@grammata/core/submission';
 import { wordsFor } from '../../../api';
 import { Act, counted, Fault, Note } from '../../../ui';
 import { useOverview } from '../../queries';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 
 /** What the route would make and change over the newest samples, and what its lines would write over. */
-export function Overview({ workbench: { route, editing, showSample } }: { workbench: Workbench }) {
+export function Overview() {
+  const { route, editing, showSample } = useWorkbench('route', 'editing', 'walk');
   const overview = useOverview(route.id);
   const ask = async () => {
     // It is asked as it is stored.

@@ -3,15 +3,15 @@ import { wordsFor } from '../../../api';
 import { Act, Fault, Moment, Note, Press, useSettled } from '../../../ui';
 import { useDryRun, useTrial } from '../../queries';
 import { Asks, whereTo } from '../../tryout/Asks';
-import { NoSample, type Workbench } from '../../workbench';
+import { NoSample, useWorkbench } from '../../workbench';
 import { Overview } from './Overview';
 
 /** ms that a sample is looked at before anything is looked up for it. */
 const PASSED = 350;
 
 /** Everything the sample at hand sends, call by call: looked up for certain, sent only when it is asked for. */
-export function Requests({ workbench }: { workbench: Workbench }) {
-  const { route, editing, sample, run } = workbench;
+export function Requests() {
+  const { route, editing, sample, run } = useWorkbench('route', 'editing', 'walk', 'rehearsed');
   const isStored = editing.saving === 'saved';
   // What is looked up is really looked up at somebody's: not for samples that are only passed.
   const settledId = useSettled(sample?.id ?? '', PASSED);
@@ -24,7 +24,7 @@ export function Requests({ workbench }: { workbench: Workbench }) {
   if (!sample)
     return (
       <p className="px-6 py-4 font-serif text-ink-2">
-        <NoSample workbench={workbench} none="No sample to send yet." />
+        <NoSample none="No sample to send yet." />
       </p>
     );
   return (
@@ -62,7 +62,7 @@ export function Requests({ workbench }: { workbench: Workbench }) {
               <span className="font-sans text-body font-normal text-ochre"> before the last edits</span>
             )}
           </h2>
-          <Asks run={tried} workbench={workbench} isReal />
+          <Asks run={tried} isReal />
         </section>
       )}
       {!dry.data && !dry.error && (
@@ -78,10 +78,10 @@ export function Requests({ workbench }: { workbench: Workbench }) {
               ? 'What is looked up has been looked up just now; nothing else was sent.'
               : 'Nothing was sent.'}
           </p>
-          <Asks run={dry.data} workbench={workbench} isReal={false} />
+          <Asks run={dry.data} isReal={false} />
         </section>
       )}
-      {editing.draft.calls.some(each => each.find) && <Overview workbench={workbench} />}
+      {editing.draft.calls.some(each => each.find) && <Overview />}
     </div>
   );
 }

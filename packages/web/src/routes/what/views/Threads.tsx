@@ -4,7 +4,7 @@ import { writable } from '@grammata/core/target';
 import { scalePoint } from 'd3-scale';
 import { link, curveBumpX } from 'd3-shape';
 import { useState } from 'react';
-import type { Workbench } from '../../workbench';
+import { useWorkbench } from '../../workbench';
 
 const WIDTH = 760;
 const ROW = 26;
@@ -19,15 +19,13 @@ interface Thread {
 
 /** The threads from a form's questions to a target's fields, with what is left over on both sides. */
 export function Threads({
-  workbench,
   proposals,
   onOpen,
 }: {
-  workbench: Workbench;
   proposals: Map<string, LineProposal>;
   onOpen: (lineId: string) => void;
 }) {
-  const { references, operation, call, rehearsal, labelOf } = workbench;
+  const { references, operation, call, rehearsal, labelOf } = useWorkbench('call', 'offers', 'rehearsed');
   const [hot, setHot] = useState<string | null>(null);
   const { lines } = call;
   const threads = lines.flatMap(({ id, to, source }): Thread[] => {
