@@ -92,6 +92,8 @@ export interface RepairedView {
 /** A repair of one route, and how it fares. */
 export interface RepairView {
   words: string[];
+  /** What people call the questions, by their keys. */
+  labels: Record<string, string>;
   definition: RouteDefinition;
   /** The draft as it stands. */
   draft: RouteDefinition;

@@ -396,6 +396,8 @@ export interface DeliveryPage {
   total: number;
   /** The newest delivery of all, matching or not; null where there is none. */
   newest: string | null;
+  /** How many that match began after the one up to which was asked. */
+  newer: number;
   counts: Record<DeliveryState, number>;
   /** How many of the newest submissions that hold the words were looked through; null where that is all. */
   searched: number | null;

@@ -9,6 +9,7 @@ import {
 } from '@grammata/core/drift';
 import { differingOf } from '@grammata/core/proof';
 import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
+import { questionKey } from '@grammata/core/scope';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
@@ -143,6 +144,9 @@ function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
   const [stands, then] = [route.draft, repair.definition].map(definition => heldOf(parts, definition, samples));
   return {
     words: repair.words,
+    labels: Object.fromEntries(
+      (parts.store.forms.byId(route.formId)?.schema.fields ?? []).map(({ key, label }) => [questionKey(key), label]),
+    ),
     definition: repair.definition,
     draft: route.draft,
     mark: markOfRepair(route, repair),

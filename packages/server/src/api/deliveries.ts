@@ -32,8 +32,9 @@ export function deliveriesApi(services: Services): Router {
       until: timeFrom(query.until, 'until'),
       ...(held && { ids: held.ids }),
     };
+    const upTo = textFrom(query.upTo);
     const { rows, total } = store.deliveries.page(
-      filter,
+      { ...filter, ...(upTo && { upTo }) },
       numberFrom(query.offset, 0, 1e9),
       numberFrom(query.limit, 100, 500),
     );
@@ -41,6 +42,7 @@ export function deliveriesApi(services: Services): Router {
       deliveries: rows.map(row => deliverySummary(services, row, row.version)),
       total,
       newest: store.deliveries.newest(),
+      newer: upTo ? store.deliveries.countOf({ ...filter, after: upTo }) : 0,
       counts: store.deliveries.counts(filter),
       searched: found?.searched ?? (held?.isAll === false ? MOST_SEARCHED : null),
     };

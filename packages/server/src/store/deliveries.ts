@@ -16,6 +16,7 @@ import {
   or,
   sql,
   type SQL,
+  lte,
 } from 'drizzle-orm';
 import { iso } from '../clock';
 import type { Database } from './database';
@@ -45,6 +46,9 @@ export interface DeliveryFilter {
   search?: string;
   /** Only among these. */
   ids?: readonly string[];
+  /** None that began after this one; or none that began before it, and not itself. */
+  upTo?: string;
+  after?: string;
 }
 
 /** What is to be sent, was sent, or could not be. */
@@ -194,8 +198,13 @@ export class Deliveries {
       .all();
     return {
       rows: rows.map(row => ({ ...row.delivery, version: row.version })),
-      total: this.db.select({ n: count() }).from(deliveries).where(where).get()!.n,
+      total: this.countOf(filter),
     };
+  }
+
+  /** How many match. */
+  countOf(filter: DeliveryFilter): number {
+    return this.db.select({ n: count() }).from(deliveries).where(matching(filter)).get()!.n;
   }
 
   /** How many that match otherwise are in each state. */
@@ -257,7 +266,18 @@ export class Deliveries {
   }
 }
 
-function matching({ state, routeId, targetId, arrivalId, since, until, search, ids }: DeliveryFilter): SQL | undefined {
+function matching({
+  state,
+  routeId,
+  targetId,
+  arrivalId,
+  since,
+  until,
+  search,
+  ids,
+  upTo,
+  after,
+}: DeliveryFilter): SQL | undefined {
   const words = wordsIn(search);
   return and(
     ids && isOneOf(deliveries.id, ids),
@@ -269,6 +289,9 @@ function matching({ state, routeId, targetId, arrivalId, since, until, search, i
       : undefined,
     since ? gte(deliveries.createdAt, Date.parse(since)) : undefined,
     until ? lt(deliveries.createdAt, Date.parse(until)) : undefined,
+    // Identifiers are in the order in which deliveries began.
+    upTo ? lte(deliveries.id, upTo) : undefined,
+    after ? gt(deliveries.id, after) : undefined,
     words.length === 0 ? undefined : or(says(deliveries.submissionId, search!), isKept(words)),
   );
 }

@@ -51,7 +51,7 @@ export const keys = {
   },
   deliveries: {
     all: ['deliveries'],
-    asked: (filter: Record<string, string>) => ['deliveries', filter],
+    page: (filter: Record<string, string>, page: number) => ['deliveries', filter, page],
   },
   delivery: {
     all: ['delivery'],

@@ -1,6 +1,7 @@
-import { useEffect, useState } from 'react';
-import { NavLink, Outlet, useNavigate } from 'react-router';
+import { useEffect, useRef, useState } from 'react';
+import { NavLink, Outlet, useNavigate, useNavigation } from 'react-router';
 import { clock, ExactTimes, Tips, useExactTimes } from '../ui';
+import { usePlaceMemory } from './usePlaceMemory';
 import { useStrip } from './useStrip';
 import { Keys, useKeys } from './keys';
 import { Live } from './live';
@@ -31,6 +32,9 @@ function Frame() {
   const navigate = useNavigate();
   const [going, setGoing] = useState(false);
   const exact = useExactTimes();
+  const place = useRef<HTMLDivElement>(null);
+  usePlaceMemory(place);
+  const isGoing = useNavigation().state !== 'idle';
   useEffect(() => {
     if (!going) return;
     const timer = setTimeout(() => setGoing(false), PATIENCE);
@@ -58,7 +62,14 @@ function Frame() {
         <Band onFind={() => setOpen('palette')} />
         <StorageTrouble />
       </div>
-      <div id="place" tabIndex={-1} className="overflow-auto outline-none print:overflow-visible">
+      <div
+        ref={place}
+        id="place"
+        tabIndex={-1}
+        aria-busy={isGoing}
+        className="relative overflow-auto outline-none print:overflow-visible"
+      >
+        {isGoing && <Going />}
         <Outlet />
       </div>
       <Strip onKeys={() => setOpen('shortcuts')} />
@@ -67,6 +78,13 @@ function Frame() {
     </div>
   );
 }
+
+/** Says that another place is being loaded; not at once: what is there in a moment needs no words. */
+const Going = () => (
+  <p role="status" className="late absolute inset-x-0 top-0 z-20 border-t-2 border-oxide px-6 text-small text-ink-3">
+    Loading…
+  </p>
+);
 
 /** Says so on every place while nothing can be stored. */
 function StorageTrouble() {

@@ -1,5 +1,6 @@
 import type { RepairView } from '@grammata/contract';
 import { differencesOf } from '@grammata/core/route';
+import { referenceLabel, referenceOf } from '@grammata/core/scope';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
@@ -55,14 +56,14 @@ function Shown({
   onDone: () => void;
 }) {
   const take = useTakeRepair(changeId);
-  const { words, definition, draft, mark, samples, proofs } = repair;
-  const told = useMemo(
-    () =>
-      differencesOf(draft, definition).map(each =>
-        differenceWords(each, { labelOf: key => key, callOf: call => call.name || 'a call' }),
-      ),
-    [draft, definition],
-  );
+  const { words, labels, definition, draft, mark, samples, proofs } = repair;
+  const told = useMemo(() => {
+    const known = new Map(Object.entries(labels));
+    const labelOf = (key: string) => known.get(key) ?? referenceLabel(referenceOf(key)) ?? key;
+    return differencesOf(draft, definition).map(each =>
+      differenceWords(each, { labelOf, callOf: call => call.name || 'a call' }),
+    );
+  }, [labels, draft, definition]);
   const helps = samples.heldThen < samples.held || proofs.differingThen < proofs.differing;
   return (
     <section aria-label="A repair" className="mt-3 border-y border-ink bg-raised px-4 py-3">

@@ -1,21 +1,6 @@
-import type { DeliveryPage, DeliverySummary, DeliveryView, ResendInput } from '@grammata/contract';
-import { keepPreviousData, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { DeliverySummary, DeliveryView, ResendInput } from '@grammata/contract';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, keys } from '../api';
-
-const PAGE = 100;
-
-/** Deliveries that match what is asked for, a page after another as the list is scrolled. */
-export const useDeliveries = (asked: Record<string, string>) =>
-  useInfiniteQuery({
-    queryKey: keys.deliveries.asked(asked),
-    queryFn: ({ pageParam }) =>
-      api<DeliveryPage>(
-        `/deliveries?${new URLSearchParams({ ...asked, offset: String(pageParam), limit: String(PAGE) })}`,
-      ),
-    initialPageParam: 0,
-    getNextPageParam: (last, pages) => (pages.length * PAGE < last.total ? pages.length * PAGE : undefined),
-    placeholderData: keepPreviousData,
-  });
 
 export const useDelivery = (id: string) =>
   useQuery({ queryKey: keys.delivery.one(id), queryFn: () => api<DeliveryView>(`/deliveries/${id}`) });

@@ -1,12 +1,15 @@
 import type { FieldSchema, Week } from '@grammata/core/schema';
 import { scaleBand, scaleLinear } from 'd3-scale';
-import { counted, useWidth } from '../ui';
+import { useState } from 'react';
+import { Act, count, counted, useWidth } from '../ui';
 
 const ROW = 20;
 const HEAD = 22;
 /** Wide enough before it is known how wide it is; and the least that a week needs. */
 const [FIRST, LEAST] = [960, 14];
 const MOST_WEEKS = 26;
+/** Questions that are drawn at once: a form may have a thousand. */
+const AT_ONCE = 100;
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
 
@@ -14,7 +17,7 @@ const shortened = (text: string, most: number) => (text.length > most ? `${text.
 
 /** How often each question was answered, week by week: a question that changed, came or went shows as a break. */
 export function HeatMap({
-  fields,
+  fields: asked,
   weeks: all,
   marks = [],
 }: {
@@ -24,6 +27,8 @@ export function HeatMap({
   marks?: { key: string; at: string; words: string }[];
 }) {
   const weeks = all.slice(-MOST_WEEKS);
+  const [most, setMost] = useState(AT_ONCE);
+  const fields = asked.slice(0, most);
   const [box, room] = useWidth<HTMLDivElement>(FIRST);
   const labels = room < 640 ? 130 : 250;
   // Weeks that have no room are scrolled to: the labels keep their size.
@@ -102,6 +107,12 @@ export function HeatMap({
           </g>
         ))}
       </svg>
+      {asked.length > most && (
+        <p className="pt-2 text-ink-2">
+          {count(most)} of {counted(asked.length, 'question')}.{' '}
+          <Act onClick={() => setMost(most + AT_ONCE)}>Show more</Act>
+        </p>
+      )}
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { asText } from '@grammata/core/submission';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
-import { Act, bytes, Fault, kindMarks, TextBox, When } from '../ui';
+import { Act, bytes, Confirm, Fault, kindMarks, TextBox, When } from '../ui';
 import { useDescribeSample, useRemoveVariant } from './queries';
 import { VariantEditor } from './VariantEditor';
 
@@ -130,7 +130,11 @@ function OpenSample({
           </Link>
         )}
         {isVariant && <Act onClick={() => setEditing('this')}>Edit it</Act>}
-        {isVariant && <Act onClick={() => remove.mutate(id)}>Remove it</Act>}
+        {isVariant && (
+          <Confirm ask="Remove it" deed="Remove it for good" onDo={() => remove.mutate(id)} isBusy={remove.isPending}>
+            What was made up for it is lost.
+          </Confirm>
+        )}
       </div>
       {error && <Fault>{wordsFor(error)}</Fault>}
     </div>

@@ -2,7 +2,7 @@ import type { IntakeView } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../api';
 import { useConnection } from '../app/live';
-import { Act, ago, Fault, lasting, useNow } from '../ui';
+import { Act, ago, clock, Fault, lasting, useNow } from '../ui';
 import { useChangeIntake } from './queries';
 
 /** Sooner than that nobody counts seconds, in ms. */
@@ -24,6 +24,8 @@ export function Listening({
   const change = useChangeIntake(intake.id);
   const isOpen = intake.state === 'open';
   const since = Math.max(openedAt, connection.since ?? openedAt);
+  const last = intake.lastArrivalAt;
+  const isNew = last !== null && Date.parse(last) > openedAt;
   return (
     <section aria-label="Listening" className="border-t border-b border-t-ink border-b-rule">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-2.5">
@@ -48,6 +50,10 @@ export function Listening({
           {isOpen ? 'Stop' : 'Listen again'}
         </Act>
       </div>
+      {/* What arrives while somebody waits for it is said aloud. */}
+      <p role="status" className="sr-only">
+        {isNew && `A submission arrived at ${clock(last)}.`}
+      </p>
       {change.error && <Fault>{wordsFor(change.error)}</Fault>}
     </section>
   );

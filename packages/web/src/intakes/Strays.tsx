@@ -1,4 +1,4 @@
-import { Act, counted, Moment, Note } from '../ui';
+import { Confirm, counted, Moment, Note } from '../ui';
 import { useForgetStrays, useStrays } from './queries';
 
 /** Requests to addresses that no intake has: usually a mistyped address in a form builder. */
@@ -14,7 +14,15 @@ export function Strays() {
         {newest.method} {newest.url}
       </code>
       Compare the address in the form builder with the intake’s, letter by letter.{' '}
-      <Act onClick={() => forget.mutate()}>Forget them</Act>
+      <Confirm
+        ask="Forget them"
+        deed={`Forget ${counted(strays.length, 'request')}`}
+        keep="Keep them"
+        onDo={() => forget.mutate()}
+        isBusy={forget.isPending}
+      >
+        What they sent is not kept anywhere else.
+      </Confirm>
     </Note>
   );
 }

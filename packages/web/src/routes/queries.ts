@@ -33,7 +33,7 @@ export const useRefusals = (id: string) =>
 export const useDryRun = (id: string, revision: number, sampleId: string | undefined, isStored: boolean) =>
   useQuery({
     queryKey: keys.asked.run(id, revision, sampleId),
-    queryFn: () => api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: false } }),
+    queryFn: () => api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { sampleId, send: false, revision } }),
     enabled: sampleId !== undefined && isStored,
     staleTime: Infinity,
     gcTime: 0,

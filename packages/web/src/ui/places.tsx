@@ -1,5 +1,5 @@
 import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
-import type { KeyboardEvent, ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 
 /** What stands at a place, in a few characters. */
 export const hintOf = (value: Json): string => {
@@ -9,13 +9,41 @@ export const hintOf = (value: Json): string => {
   return text.length > 28 ? `${text.slice(0, 27)}…` : text;
 };
 
-/** Moves to the place above or below with the arrow keys. */
-function walk(event: KeyboardEvent<HTMLButtonElement>): void {
-  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-  if (step === 0) return;
-  event.preventDefault();
-  const all = [...(event.currentTarget.closest('ul')?.querySelectorAll('button') ?? [])];
-  all[all.indexOf(event.currentTarget) + step]?.focus();
+const steps: Record<string, (at: number, last: number) => number> = {
+  ArrowDown: at => at + 1,
+  ArrowUp: at => at - 1,
+  Home: () => 0,
+  End: (_, last) => last,
+  PageDown: (at, last) => Math.min(last, at + 10),
+  PageUp: at => Math.max(0, at - 10),
+};
+
+/** The lines of a tree: one stop for the tab key, however many there are; arrows go from one to the next. */
+export function Places({ children }: { children: ReactNode }) {
+  const list = useRef<HTMLUListElement>(null);
+  const all = () => [...(list.current?.querySelectorAll('button') ?? [])];
+  useEffect(() => {
+    const places = all();
+    if (places.length > 0 && !places.some(each => each.tabIndex === 0)) places[0]!.tabIndex = 0;
+  });
+  return (
+    <ul
+      ref={list}
+      onFocus={({ target }) => {
+        for (const each of all()) each.tabIndex = each === (target as Element) ? 0 : -1;
+      }}
+      onKeyDown={event => {
+        const places = all();
+        const at = places.indexOf(event.target as HTMLButtonElement);
+        const next = at < 0 ? undefined : places[steps[event.key]?.(at, places.length - 1) ?? -1];
+        if (!next) return;
+        event.preventDefault();
+        next.focus();
+      }}
+    >
+      {children}
+    </ul>
+  );
 }
 
 /** A line of the tree; while a person points, one to press. */
@@ -32,9 +60,9 @@ export function Place({
   return (
     <button
       type="button"
+      tabIndex={-1}
       onClick={onPoint}
       onFocus={onLit}
-      onKeyDown={walk}
       className="block w-full truncate text-left hover:underline"
     >
       {children}
@@ -89,7 +117,7 @@ export function PlaceTree({
       tabIndex={0}
       className="max-h-80 overflow-auto border border-rule bg-paper p-2"
     >
-      <ul>
+      <Places>
         <li className="truncate font-mono text-small/5 text-ink-3">
           <Place onPoint={() => onPoint('')} onLit={() => undefined}>
             the whole answer {hintOf(document)}
@@ -109,7 +137,7 @@ export function PlaceTree({
             </Place>
           </li>
         ))}
-      </ul>
+      </Places>
       {lines.length >= MOST_LINES && <p className="pt-2 font-serif text-ink-2">… and more.</p>}
     </div>
   );

@@ -3,14 +3,13 @@ import { Link } from 'react-router';
 import { wordsFor } from '../../api';
 import { useKeys } from '../../app/keys';
 import { Reading } from '../../app/Read';
-import { useNextPage } from '../../lists';
 import { Act, ofNewest, counted, Empty, Fault, Sheet, useSettled } from '../../ui';
 import { WorkStrip } from '../../work';
-import { useDeliveries } from '../queries';
 import { none, type Chosen } from './choosing';
 import { Filters } from './Filters';
 import { Resend } from './Resend';
 import { Rows } from './Rows';
+import { useDeliveries } from './useDeliveries';
 import { asked, useFilter } from './useFilter';
 
 /** ms after the last letter before the server is asked. */
@@ -21,7 +20,8 @@ export function DeliveryList() {
   const { filter, set, clear, isAny } = useFilter();
   const search = useSettled(filter.search, PAUSE);
   const wanted = useMemo(() => asked({ ...filter, search }), [filter, search]);
-  const list = useDeliveries(wanted);
+  const [isHeld, hold] = useState(false);
+  const list = useDeliveries(wanted, isHeld);
   const [chosen, setChosen] = useState<Chosen>(none);
   // What was chosen among others is not meant any more.
   const [chosenIn, setChosenIn] = useState(wanted);
@@ -29,18 +29,16 @@ export function DeliveryList() {
     setChosenIn(wanted);
     setChosen(none);
   }
-  const { bring } = useNextPage(JSON.stringify(wanted), list);
   const box = useRef<HTMLInputElement>(null);
   useKeys([{ key: '/', does: 'search', run: () => box.current?.focus() }]);
-  const first = list.data?.pages[0];
-  const rows = useMemo(() => list.data?.pages.flatMap(page => page.deliveries) ?? [], [list.data]);
-  const { total = 0, newest = null, searched = null } = first ?? {};
+  const { page, rows } = list;
+  const { total = 0, newest = null, newer = 0, searched = null } = page ?? {};
   return (
     <Sheet
       title="Deliveries"
       aside={
         <Resend
-          rows={rows}
+          listed={rows.length}
           total={total}
           newest={newest}
           isWhole={searched === null}
@@ -50,18 +48,24 @@ export function DeliveryList() {
         />
       }
     >
-      <Filters filter={filter} set={set} counts={first?.counts ?? null} searchRef={box} />
+      <Filters filter={filter} set={set} counts={page?.counts ?? null} searchRef={box} />
       <WorkStrip about={{}} kinds={['send', 'resend']} />
-      {list.error && <Fault again={() => void list.refetch()}>{wordsFor(list.error)}</Fault>}
+      {list.error && <Fault again={list.again}>{wordsFor(list.error)}</Fault>}
       {searched !== null && (
         <p role="status" className="py-1.5 text-ink-2">
           {counted(total, 'delivery', 'deliveries')}
           {ofNewest(searched)}. More words find older ones.
         </p>
       )}
-      {list.isPending && <Reading />}
-      {first &&
-        rows.length === 0 &&
+      {newer > 0 && (
+        <p role="status" className="border-b border-rule py-1.5 text-ink-2">
+          {counted(newer, 'delivery', 'deliveries')} began since.{' '}
+          <Act onClick={list.showNewer}>Show {newer === 1 ? 'it' : 'them'}</Act>
+        </p>
+      )}
+      {!page && !list.error && <Reading />}
+      {page &&
+        total === 0 &&
         (isAny ? (
           <Empty title="Nothing matches.">
             {searched === null ? 'No delivery is like that.' : 'Older ones were not looked through.'}{' '}
@@ -75,7 +79,17 @@ export function DeliveryList() {
             </Link>
           </Empty>
         ))}
-      <Rows rows={rows} total={total} more={() => bring?.()} chosen={chosen} onChoose={setChosen} />
+      <Rows
+        key={JSON.stringify(wanted)}
+        total={total}
+        rowAt={list.rowAt}
+        rows={rows}
+        between={list.between}
+        see={list.see}
+        chosen={chosen}
+        onChoose={setChosen}
+        onHold={hold}
+      />
     </Sheet>
   );
 }

@@ -1,4 +1,4 @@
-import type { DeliverySummary } from '@grammata/contract';
+import { useState } from 'react';
 import { wordsFor } from '../../api';
 import { Act, count, counted, Fault, Note, Press } from '../../ui';
 import { asListed, useResend } from '../queries';
@@ -11,7 +11,7 @@ type Ended = (typeof ended)[number];
 
 /** What can be done with the deliveries that are chosen, or with all that match. */
 export function Resend({
-  rows,
+  listed,
   total,
   newest,
   isWhole,
@@ -19,7 +19,8 @@ export function Resend({
   filter,
   onChoose,
 }: {
-  rows: DeliverySummary[];
+  /** How many of them are here. */
+  listed: number;
   /** All that match, whether they are seen or not. */
   total: number;
   /** The newest delivery there was when they were listed: what began later is not meant. */
@@ -31,8 +32,12 @@ export function Resend({
   onChoose: (chosen: Chosen) => void;
 }) {
   const resend = useResend();
+  /** The mapping with which some would be delivered a second time, while that is asked about; forgotten with what is chosen. */
+  const [armed, arm] = useState<{ mapping: 'then' | 'now'; of: Chosen } | null>(null);
+  const asking = armed?.of === chosen ? armed.mapping : null;
+  const setAsking = (mapping: 'then' | 'now' | null) => arm(mapping && { mapping, of: chosen });
   const state: Ended | null = ended.find(each => each === filter.state) ?? null;
-  const picked = chosen.isAll ? [] : rows.filter(row => chosen.ids.has(row.id));
+  const picked = chosen.isAll ? [] : [...chosen.rows.values()];
   const number = chosen.isAll ? total : picked.length;
   const twice = chosen.isAll
     ? state === 'delivered'
@@ -44,8 +49,11 @@ export function Resend({
     const meant = chosen.isAll
       ? { ids: [], filter: { ...others, state: state! }, ...(newest !== null && { upTo: newest }) }
       : asListed(picked);
+    setAsking(null);
     resend.mutate({ ...meant, mapping }, { onSuccess: () => onChoose(none) });
   };
+  // What would be there twice is asked about first.
+  const begin = (mapping: 'then' | 'now') => (twice > 0 ? setAsking(mapping) : send(mapping));
   const sent = resend.data && !resend.data.work ? resend.data.ids.length : 0;
   const left = resend.data && !resend.data.work ? resend.variables.ids.length - sent : 0;
   return (
@@ -60,7 +68,7 @@ export function Resend({
           {!isWhole ? (
             'all that match, once a search with more words finds fewer'
           ) : state && total > 0 ? (
-            <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>all {count(total)} that match</Act>
+            <Act onClick={() => onChoose({ rows: new Map(), isAll: true })}>all {count(total)} that match</Act>
           ) : (
             'all of those that are held, dead letters or delivered, once you look at these alone'
           )}
@@ -72,28 +80,41 @@ export function Resend({
           {chosen.isAll
             ? `All ${counted(number, 'delivery', 'deliveries')} that match, seen here or not.`
             : `${counted(number, 'delivery', 'deliveries')} chosen.`}{' '}
-          {!chosen.isAll && state && isWhole && total > rows.length && (
-            <Act onClick={() => onChoose({ ids: new Set(), isAll: true })}>Choose all {count(total)} that match</Act>
+          {!chosen.isAll && state && isWhole && total > listed && (
+            <Act onClick={() => onChoose({ rows: new Map(), isAll: true })}>Choose all {count(total)} that match</Act>
           )}{' '}
           <Act onClick={() => onChoose(none)}>Choose none</Act>
-          {twice > 0 && (
-            <b className="mt-1 block text-crimson">
-              {counted(twice, 'was', 'were')} delivered already and would be a second time.
-            </b>
+          {asking ? (
+            <span className="mt-1 block">
+              <b className="block text-crimson">
+                {counted(twice, 'was', 'were')} delivered already: {twice === 1 ? 'it' : 'they'} will be there a second
+                time.
+              </b>
+              <span className="mt-2 flex flex-wrap gap-2 font-sans">
+                <Press onClick={() => send(asking)} disabled={resend.isPending}>
+                  Send {count(number)}, {count(twice)} a second time
+                </Press>
+                <Act autoFocus onClick={() => setAsking(null)}>
+                  Don’t
+                </Act>
+              </span>
+            </span>
+          ) : (
+            <span className="mt-2 flex flex-wrap gap-2 font-sans">
+              <Press onClick={() => begin('now')} disabled={resend.isPending}>
+                {number > 1 ? `Send ${count(number)} again` : 'Send again'}
+                {twice > 0 && '…'}
+              </Press>
+              <Press
+                quiet
+                onClick={() => begin('then')}
+                disabled={resend.isPending}
+                title="Each with the mapping of the version that it was made with, not with the one that is live now"
+              >
+                with their old mapping{twice > 0 && '…'}
+              </Press>
+            </span>
           )}
-          <span className="mt-2 flex flex-wrap gap-2 font-sans">
-            <Press onClick={() => send('now')} disabled={resend.isPending}>
-              {number > 1 ? `Send ${count(number)} again` : 'Send again'}
-            </Press>
-            <Press
-              quiet
-              onClick={() => send('then')}
-              disabled={resend.isPending}
-              title="Each with the mapping of the version that it was made with, not with the one that is live now"
-            >
-              with their old mapping
-            </Press>
-          </span>
         </Note>
       )}
       {sent > 0 && <Note tone="fine">{counted(sent, 'delivery', 'deliveries')} on the way again.</Note>}

@@ -1,27 +1,26 @@
-import { choose, chooseListed, none } from './choosing';
+import { choose, chooseListed, chooseRange, none, type Chosen, type Row } from './choosing';
 
-const rows = ['a', 'b', 'c', 'd', 'e'].map(id => ({ id }));
-const ids = (chosen: typeof none) => [...chosen.ids].sort().join('');
+const rows = ['a', 'b', 'c', 'd', 'e'].map((id): Row => ({ id, state: 'dead' }));
+const ids = (chosen: Chosen) => [...chosen.rows.keys()].sort().join('');
+const all: Chosen = { rows: new Map(), isAll: true };
 
 test('a row is taken in, and out again', () => {
-  const one = choose(none, rows, 1, null);
-  expect([ids(one), ids(choose(one, rows, 1, null)), ids(choose(one, rows, 3, null))]).toEqual(['b', '', 'bd']);
+  const one = choose(none, rows, rows[1]!);
+  expect([ids(one), ids(choose(one, rows, rows[1]!)), ids(choose(one, rows, rows[3]!))]).toEqual(['b', '', 'bd']);
 });
-test.each([
-  [1, 3, 'bcd'],
-  [3, 1, 'bcd'],
-  [2, 2, 'c'],
-  [0, 4, 'abcde'],
-])('from row %d to row %d', (from, to, chosen) => expect(ids(choose(none, rows, to, from))).toBe(chosen));
 test('a range adds to what is chosen, and takes nothing out', () => {
-  const [first, second] = [choose(none, rows, 4, null), choose(none, rows, 0, null)];
-  expect([ids(choose(first, rows, 1, 0)), ids(choose(second, rows, 1, 0))]).toEqual(['abe', 'ab']);
+  const first = choose(none, rows, rows[4]!);
+  expect([ids(chooseRange(first, rows.slice(0, 2))), ids(chooseRange(first, rows.slice(3)))]).toEqual(['abe', 'de']);
 });
 test('out of all that match one is taken out: what is listed stays chosen', () => {
-  expect(ids(choose({ ids: new Set(), isAll: true }, rows, 2, null))).toBe('abde');
+  expect([ids(choose(all, rows, rows[2]!)), choose(all, rows, rows[2]!).isAll]).toEqual(['abde', false]);
 });
-test('a row that is not there changes nothing', () => expect(choose(none, rows, 9, null)).toBe(none));
+test('what is chosen is as it was listed then, whatever becomes of it', () => {
+  const chosen = choose(none, rows, rows[0]!);
+  const later = chooseRange(chosen, [{ id: 'b', state: 'held' }]);
+  expect([...later.rows.values()]).toEqual([rows[0], { id: 'b', state: 'held' }]);
+});
 test('all that are listed, and none', () => {
-  const all = chooseListed(none, rows);
-  expect([ids(all), chooseListed(all, rows), chooseListed({ ids: new Set(), isAll: true }, rows)]).toEqual(['abcde', none, none]); // prettier-ignore
+  const listed = chooseListed(none, rows);
+  expect([ids(listed), chooseListed(listed, rows), chooseListed(all, rows)]).toEqual(['abcde', none, none]);
 });

@@ -1,21 +1,29 @@
+import type { DeliverySummary } from '@grammata/contract';
+
+/** A row as it was listed when it was chosen. */
+export type Row = Pick<DeliverySummary, 'id' | 'state'>;
+
 /** Which rows are chosen: each by itself, or all that match, seen here or not. */
 export interface Chosen {
-  ids: ReadonlySet<string>;
+  rows: ReadonlyMap<string, Row>;
   isAll: boolean;
 }
 
-export const none: Chosen = { ids: new Set(), isAll: false };
+export const none: Chosen = { rows: new Map(), isAll: false };
 
-/** Takes a row in or out; with a range, all from the row that was chosen last up to it are taken in. */
-export function choose(before: Chosen, rows: readonly { id: string }[], index: number, from: number | null): Chosen {
-  const row = rows[index];
-  if (!row) return before;
-  const ids = new Set(before.isAll ? rows.map(each => each.id) : before.ids);
-  if (from !== null) for (const each of rows.slice(Math.min(from, index), Math.max(from, index) + 1)) ids.add(each.id);
-  else if (!ids.delete(row.id)) ids.add(row.id);
-  return { ids, isAll: false };
+/** Takes a row in or out. Out of all that match, the others that are listed stay. */
+export function choose(before: Chosen, listed: readonly Row[], row: Row): Chosen {
+  const rows = new Map(before.isAll ? listed.map(each => [each.id, each] as const) : before.rows);
+  if (!rows.delete(row.id)) rows.set(row.id, row);
+  return { rows, isAll: false };
 }
 
+/** Takes all of a range in. */
+export const chooseRange = (before: Chosen, range: readonly Row[]): Chosen => ({
+  rows: new Map([...before.rows, ...range.map(each => [each.id, each] as const)]),
+  isAll: false,
+});
+
 /** All that are listed; a second time, none. */
-export const chooseListed = (before: Chosen, rows: readonly { id: string }[]): Chosen =>
-  before.isAll || before.ids.size > 0 ? none : { ids: new Set(rows.map(each => each.id)), isAll: false };
+export const chooseListed = (before: Chosen, listed: readonly Row[]): Chosen =>
+  before.isAll || before.rows.size > 0 ? none : chooseRange(none, listed);

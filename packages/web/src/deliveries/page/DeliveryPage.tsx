@@ -54,9 +54,7 @@ function Loaded({ delivery }: { delivery: DeliveryView }) {
       </div>
       {delivery.done.length > 0 && <DoneCalls delivery={delivery} />}
       {delivery.attemptList.length === 0 && <Unsent delivery={delivery} />}
-      {inOrder(delivery).map(attempt => (
-        <Attempt key={attempt.id} attempt={attempt} delivery={delivery} />
-      ))}
+      <Attempts delivery={delivery} />
     </Sheet>
   );
 }
@@ -230,6 +228,27 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
 /** Tries of one request the newest first; of several requests each in the order in which they are made. */
 const inOrder = ({ attemptList, calls }: DeliveryView): AttemptView[] =>
   calls.length > 1 || attemptList.some(each => each.purpose !== 'create') ? attemptList : attemptList.toReversed();
+
+/** Attempts that are shown at once: each is two texts to look at. */
+const AT_ONCE = 12;
+
+function Attempts({ delivery }: { delivery: DeliveryView }) {
+  const [most, setMost] = useState(AT_ONCE);
+  const all = inOrder(delivery);
+  return (
+    <>
+      {all.slice(0, most).map(attempt => (
+        <Attempt key={attempt.id} attempt={attempt} delivery={delivery} />
+      ))}
+      {all.length > most && (
+        <p className="mt-5 border-t border-rule pt-2 text-ink-2">
+          {count(most)} of {count(all.length)} attempts.{' '}
+          <Act onClick={() => setMost(most + AT_ONCE)}>Show {count(Math.min(AT_ONCE, all.length - most))} more</Act>
+        </p>
+      )}
+    </>
+  );
+}
 
 /** What an attempt is called: by its number, or by what it does where there is more than one thing to do. */
 function attemptNames(delivery: DeliveryView, { callId, purpose, item, number, id }: AttemptView) {

@@ -120,7 +120,11 @@ function Head({ onGoLive, onSend }: { onGoLive: () => void; onSend: () => void }
             · since <Moment at={route.liveSince} />
           </>
         )}
-        <span role="status" className="ml-2 text-ink-3">
+        {/* Said aloud only where somebody has to know: edits are kept at every pause. */}
+        <span
+          role={editing.saving === 'failed' || editing.saving === 'conflict' ? 'status' : undefined}
+          className="ml-2 text-ink-3"
+        >
           {savingWords[editing.saving]}
         </span>
       </span>

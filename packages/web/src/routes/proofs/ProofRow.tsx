@@ -6,7 +6,7 @@ import { asText, tokensOf, type Json } from '@grammata/core/submission';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../../api';
-import { Act, counted, Fault, Moment } from '../../ui';
+import { Act, Confirm, counted, Fault, Moment } from '../../ui';
 import { otherThanShown, useShownDraft, type Editing } from '../draft';
 import { useWorkbench } from '../workbench';
 import { accepting, useAccept, useLoosen, useRemoveProofs } from './useProofs';
@@ -104,9 +104,14 @@ export function ProofRow({
               Show this sample
             </Link>
           )}
-          <Act onClick={() => remove.mutate({ ids: [proof.id] })} disabled={remove.isPending}>
-            Remove this proof
-          </Act>
+          <Confirm
+            ask="Remove this proof"
+            deed="Remove it"
+            onDo={() => remove.mutate({ ids: [proof.id] })}
+            isBusy={remove.isPending}
+          >
+            Nothing tells any more when an edit changes what this sample gives.
+          </Confirm>
         </p>
       )}
       {isOpen && differences.length === 0 && (

@@ -33,9 +33,12 @@ export function RehearsalTable() {
   const [hidden, setHidden] = useState<VisibilityState>({});
   const scroller = useRef<HTMLDivElement>(null);
   const navigate = useNavigate();
-  const [at, setAt] = useState(-1);
+  /** The sample that keys are for: places move as others come. */
+  const [atId, setAtId] = useState<string | null>(null);
   const { rows: all, counts } = useRows();
   const rows = useMemo(() => all.filter(row => isAmong(row, shown)), [all, shown]);
+  const at = useMemo(() => (atId === null ? -1 : rows.findIndex(row => row.sample.id === atId)), [rows, atId]);
+  const setAt = (index: number) => setAtId(rows[index]?.sample.id ?? null);
   const { calls, terms } = editing.draft;
   const lines = compiled?.lines;
   const columns = useMemo(
@@ -113,7 +116,7 @@ export function RehearsalTable() {
           label="Which samples"
           value={shown}
           onChange={next => {
-            setAt(-1);
+            setAtId(null);
             show(next);
           }}
           ways={(Object.keys(shows) as Shown[]).map(value => ({ value, label: shows[value], count: counts[value] }))}
@@ -142,6 +145,7 @@ export function RehearsalTable() {
             <div
               key={group.id}
               role="row"
+              aria-rowindex={1}
               className="sticky top-0 z-20 grid border-b border-ink bg-paper text-small text-ink-2"
               style={widths}
             >
@@ -158,6 +162,7 @@ export function RehearsalTable() {
               return (
                 <div
                   role="row"
+                  aria-rowindex={index + 2}
                   key={row.id}
                   data-row={index}
                   onClick={() => open(row.id)}

@@ -1,4 +1,14 @@
-import { DndContext, DragOverlay, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type Active,
+  type Announcements,
+  type Over,
+} from '@dnd-kit/core';
 import { isLikely, isSure, type LineProposal } from '@grammata/core/match';
 import { curlLine, wireText } from '@grammata/core/request';
 import type { Line } from '@grammata/core/route';
@@ -7,7 +17,7 @@ import { useMemo, useState } from 'react';
 import { useAddress, useParam, useView } from '../../address';
 import { useKeys } from '../../app/keys';
 import { Act, useLatest, Choices, count, counted, Empty, Wire, type Way } from '../../ui';
-import { useWorkbench } from '../workbench';
+import { NoSample, useWorkbench } from '../workbench';
 import { SamplePanel } from './sample/SamplePanel';
 import type { Fate } from './line/LineSamples';
 import { useRefusals } from '../queries';
@@ -35,6 +45,20 @@ const besides = {
 
 const ways = <T extends string>(all: Record<T, Omit<Way<T>, 'value'>>) =>
   (Object.keys(all) as T[]).map(value => ({ value, ...all[value] }));
+
+/** What is said aloud while an answer is dragged to a line. */
+function dragWords(lines: Line[]): Announcements {
+  const label = (active: Active) => `“${(active.data.current as { label: string }).label}”`;
+  const to = (over: Over | null) => lines.find(line => line.id === over?.id)?.to;
+  return {
+    onDragStart: ({ active }) => `${label(active)} is picked up.`,
+    onDragOver: ({ active, over }) =>
+      to(over) ? `${label(active)} is over ${to(over)}.` : `${label(active)} is over no line.`,
+    onDragEnd: ({ active, over }) =>
+      to(over) ? `${label(active)} fills ${to(over)}.` : `${label(active)} was let go over no line.`,
+    onDragCancel: ({ active }) => `${label(active)} was let go.`,
+  };
+}
 
 /** The line that keys are for: the one that has the focus, or else the one that they were for last. */
 function cursorOr(cursor: number, lines: Line[]): number {
@@ -77,7 +101,10 @@ export function What() {
         // What closes gives the focus back to its line.
         if (!is) document.getElementById(`line-${id}`)?.focus();
       },
-      showFate: (id, next) => setFate(next && { line: id, fate: next }),
+      showFate: (id, next) => {
+        setFate(next && { line: id, fate: next });
+        if (!next) document.getElementById(`bar-${id}`)?.focus();
+      },
       edit: lineDeeds.edit,
       take: id => {
         const line = latest.current.lines.find(each => each.id === id);
@@ -132,6 +159,7 @@ export function What() {
   return (
     <DndContext
       sensors={sensors}
+      accessibility={{ announcements: dragWords(lines) }}
       collisionDetection={pointerWithin}
       onDragStart={({ active }) => setDragged((active.data.current as { label: string }).label)}
       onDragCancel={() => setDragged(null)}
@@ -181,7 +209,9 @@ export function What() {
                 {planned ? (
                   <Wire label="Outgoing message" text={wire} curl={curlLine(wire, target ? [target.baseUrl] : [])} />
                 ) : (
-                  <p className="font-serif text-ink-2">No sample to make a message of.</p>
+                  <p className="font-serif text-ink-2">
+                    <NoSample none="No sample to make a message of." />
+                  </p>
                 )}
                 {planned && !planned.sendable && (
                   <p className="mt-3 border-l-2 border-crimson pl-2 font-serif text-crimson">

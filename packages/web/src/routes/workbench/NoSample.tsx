@@ -4,7 +4,7 @@ import { useWorkbench } from './useWorkbench';
 /** Why there is no sample to look at: none yet, or the one that the address names is not here. `none` says what is missing without any. */
 export function NoSample({ none }: { none: string }) {
   const { absent, samples, show, stock } = useWorkbench('walk', 'rehearsed');
-  if (!absent) return <>{none}</>;
+  if (!absent) return <>{stock.state === 'loading' ? 'Reading the samples…' : none}</>;
   if (stock.state === 'loading') return <>Bringing this sample…</>;
   return (
     <>

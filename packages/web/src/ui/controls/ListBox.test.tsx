@@ -2,7 +2,7 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { ListBox } from './ListBox';
+import { itemsOf, ListBox } from './ListBox';
 
 afterEach(cleanup);
 
@@ -24,13 +24,23 @@ function Panel({ first, told }: { first: string[]; told: (items: string[]) => vo
 }
 const box = () => screen.getByRole('textbox', { name: 'Values' });
 
-test('an item that holds a comma is shown, and the list is changed only by typing', async () => {
+test('an item that holds a comma stays one item, whatever is typed behind it', async () => {
   const told = jest.fn();
   render(<Panel first={['Bern, Wabern', 'Thun']} told={told} />);
-  expect([(box() as HTMLInputElement).value, told.mock.calls]).toEqual(['Bern, Wabern, Thun', []]);
+  expect([(box() as HTMLInputElement).value, told.mock.calls]).toEqual(['"Bern, Wabern", Thun', []]);
   await userEvent.type(box(), 'o');
-  expect(told).toHaveBeenLastCalledWith(['Bern', 'Wabern', 'Thuno']);
+  expect(told).toHaveBeenLastCalledWith(['Bern, Wabern', 'Thuno']);
 });
+
+test.each([
+  ['a, b', ['a', 'b']],
+  ['a,,b,', ['a', 'b']],
+  ['"a, b", c', ['a, b', 'c']],
+  ['say "a"', ['say "a"']],
+  ['"say ""a"", b"', ['say "a", b']],
+  ['"not closed, b', ['"not closed', 'b']],
+  ['', []],
+])('%s is written for %j', (text, items) => expect(itemsOf(text)).toEqual(items));
 
 test('a comma at the end stays as it is written', async () => {
   const told = jest.fn();

@@ -26,7 +26,7 @@ export const LineRow = memo(function LineRow(props: LineRowProps) {
       ? 'border-b border-ink bg-raised shadow-[0_-1px_0_var(--ink)]'
       : 'border-b border-rule hover:bg-raised';
   return (
-    <li className="grid xl:grid-cols-[minmax(0,1fr)_268px]">
+    <li data-line={line.id} className="grid xl:grid-cols-[minmax(0,1fr)_268px]">
       <div ref={setNodeRef} className={ground}>
         <div
           onClick={() => deeds.open(line.id, !isOpen)}
@@ -118,6 +118,7 @@ function FateBar({ compiled: { line }, fare: totals, fate, deeds }: LineRowProps
     <Tip words={`${words}. Press to see which.`}>
       <button
         type="button"
+        id={`bar-${line.id}`}
         aria-expanded={fate !== null}
         aria-label={`${line.to} over all samples: ${words}`}
         onClick={event => {

@@ -1,7 +1,7 @@
 import { referredTo } from '@grammata/core/scope';
 import { asText, isBlank } from '@grammata/core/submission';
 import { Command } from 'cmdk';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { kindMarks, NothingFound } from '../../../ui';
 import { useWorkbench } from '../../workbench';
 
@@ -10,11 +10,9 @@ export function AnswerPick({ value, onPick }: { value: string | null; onPick: (k
   const { references, sample, labelOf } = useWorkbench('walk', 'offers');
   // What is typed, or null while the line's own answer is shown.
   const [typed, setTyped] = useState<string | null>(null);
-  const box = useRef<HTMLInputElement>(null);
   const pick = (key: string) => {
     setTyped(null);
     onPick(key);
-    box.current?.blur();
   };
   const isOpen = typed !== null;
   const answer = (key: string) => {
@@ -26,6 +24,11 @@ export function AnswerPick({ value, onPick }: { value: string | null; onPick: (k
       label="Which answer"
       className="relative"
       onKeyDown={event => {
+        if (!isOpen && (event.key === 'Enter' || event.key.startsWith('Arrow'))) {
+          // Nothing is picked from a list that is not seen: it opens first.
+          event.preventDefault();
+          setTyped('');
+        }
         if (event.key !== 'Escape' || !isOpen) return;
         event.stopPropagation();
         setTyped(null);
@@ -36,7 +39,6 @@ export function AnswerPick({ value, onPick }: { value: string | null; onPick: (k
       </span>
       <Command.Input
         aria-description="Type its words, or pick it in the sample on the left."
-        ref={box}
         aria-expanded={isOpen}
         autoFocus={value === null}
         className="write text-lapis"

@@ -5,6 +5,7 @@ import { scalePoint } from 'd3-scale';
 import { link, curveBumpX } from 'd3-shape';
 import { useState } from 'react';
 import { useWorkbench } from '../../workbench';
+import { useFares } from '../line/useSteady';
 
 const WIDTH = 760;
 const ROW = 26;
@@ -25,7 +26,8 @@ export function Threads({
   proposals: Map<string, LineProposal>;
   onOpen: (lineId: string) => void;
 }) {
-  const { references, operation, call, rehearsal, labelOf } = useWorkbench('call', 'offers', 'rehearsed');
+  const { references, operation, call, labelOf } = useWorkbench('call', 'offers');
+  const fares = useFares();
   const [hot, setHot] = useState<string | null>(null);
   const { lines } = call;
   const threads = lines.flatMap(({ id, to, source }): Thread[] => {
@@ -53,7 +55,7 @@ export function Threads({
   const path = link<Thread, [number, number]>(curveBumpX)
     .source(each => [LEFT, questionY(each.from) ?? 0])
     .target(each => [RIGHT, fieldY(each.to) ?? 0]);
-  const isTroubled = (to: string) => (rehearsal?.lines[lines.findIndex(line => line.to === to)]?.trouble ?? 0) > 0;
+  const isTroubled = (to: string) => lines.some(line => line.to === to && (fares.get(line.id)?.trouble ?? 0) > 0);
   const isLit = (thread: Thread) => hot !== null && (hot === `question ${thread.from}` || hot === `field ${thread.to}`);
   const unused = restOf === undefined ? questions.filter(each => !settled.has(`question ${each.key}`)).length : 0;
   const unfilled = fields.filter(each => !settled.has(`field ${each.key}`) && !filledOtherwise.has(each.key)).length;
