@@ -5,7 +5,8 @@ import { Gate, sessionQuery } from './access/Gate';
 import { Broken } from './app/Broken';
 import { NotHere } from './app/NotHere';
 import { Shell } from './app/Shell';
-import { parts } from './routes/page/parts';
+import { askAhead } from './routes/samples/ahead';
+import { page, parts } from './routes/page/parts';
 import { routeQuery } from './routes/queries';
 import { warmUp } from './routes/rehearsal/warm';
 
@@ -43,11 +44,14 @@ const places: RouteObject[] = [
     // What it is about is asked for while its program is still being loaded.
     loader: ({ params: { id } }) => {
       warmUp();
-      void client.prefetchQuery(routeQuery(id!));
+      void client.fetchQuery(routeQuery(id!)).then(
+        route => askAhead(route.formId),
+        () => undefined,
+      );
       return null;
     },
     shouldRevalidate: ({ currentParams, nextParams }) => currentParams.id !== nextParams.id,
-    lazy: async () => ({ Component: (await import('./routes/page/RoutePage')).RoutePage }),
+    lazy: page('RoutePage'),
     children: parts,
   },
   {

@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
+import { useLayoutEffect, useRef, type RefObject } from 'react';
 import { useLocation, useNavigationType } from 'react-router';
 
 /** Where somebody was on a page: how far it was scrolled, in px, and what had the focus, as a selector. */
@@ -22,6 +22,12 @@ function readSpots(): Map<string, Spot> {
 /** The place that an address is of: parts of a route are all of one. */
 const placeOf = (pathname: string): string => pathname.split('/').slice(0, 3).join('/');
 
+/** True where the document was loaded again, or gone back to: then it is led to where it was left. */
+const isReturned = (): boolean => {
+  const [entry] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  return entry?.type === 'reload' || entry?.type === 'back_forward';
+};
+
 /** What tells an element from others when its page is shown again; null for one that nothing does. */
 function selectorOf(element: Element): string | null {
   if (element.id) return `#${CSS.escape(element.id)}`;
@@ -43,7 +49,8 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
     spots.current ??= readSpots();
     const came = before.current;
     before.current = pathname;
-    const known = type === 'POP' ? spots.current.get(key) : undefined;
+    const isBack = came === null ? isReturned() : type === 'POP';
+    const known = isBack ? spots.current.get(`${key} ${pathname}`) : undefined;
     if (known) return restored(page, known);
     if (came === null || came === pathname) return undefined;
     page.scrollTo({ top: 0 });
@@ -52,13 +59,16 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
     if (isElsewhere || focused === null || focused === document.body) page.focus({ preventScroll: true });
     return undefined;
   }, [container, key, pathname, type]);
-  useEffect(() => {
+  // Before the next paint: what scrolls because another page is shown is not noted for the one before.
+  useLayoutEffect(() => {
     const page = container.current!;
     const note = () => {
       const all = spots.current!;
       const focused = document.activeElement;
-      all.delete(key);
-      all.set(key, { top: page.scrollTop, focus: focused && page.contains(focused) ? selectorOf(focused) : null });
+      const name = `${key} ${pathname}`;
+      const focus = focused && page.contains(focused) ? selectorOf(focused) : (all.get(name)?.focus ?? null);
+      all.delete(name);
+      all.set(name, { top: page.scrollTop, focus });
       if (all.size > MOST) all.delete(all.keys().next().value!);
     };
     const keep = () => {
@@ -76,7 +86,7 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
       page.removeEventListener('focusin', note);
       window.removeEventListener('pagehide', keep);
     };
-  }, [container, key]);
+  }, [container, key, pathname]);
 }
 
 /** Leads to a spot as soon as the page is long enough for it; no further once somebody scrolls or presses anything. */

@@ -1,25 +1,26 @@
 import { replace, type RouteObject } from 'react-router';
 import { PartBroken } from './PartBroken';
 
-const part = (path: string, load: () => Promise<RouteObject['Component']>): RouteObject => ({
-  path,
-  lazy: async () => ({ Component: await load() }),
-  ErrorBoundary: PartBroken,
-});
+type Pages = typeof import('./pages');
 
-/** The parts of a route, each loaded when it is first looked at, and each breaking by itself. */
+/** A component of the route's page, loaded when one is gone to. */
+export const page = (name: keyof Pages) => async () => ({ Component: (await import('./pages'))[name] });
+
+const part = (path: string, name: keyof Pages): RouteObject => ({ path, lazy: page(name), ErrorBoundary: PartBroken });
+
+/** The parts of a route, each breaking by itself. */
 export const parts: RouteObject[] = [
   {
     index: true,
     loader: ({ params, request }) => replace(`/routes/${params.id}/what${new URL(request.url).search}`),
   },
-  part('what', async () => (await import('../what/What')).What),
-  part('when', async () => (await import('../when/When')).When),
-  part('how', async () => (await import('../how/How')).How),
-  part('sheet', async () => (await import('../sheet/HandoverSheet')).HandoverSheet),
-  part('proofs', async () => (await import('../proofs/Proofs')).Proofs),
-  part('tryout', async () => (await import('../tryout/Tryout')).Tryout),
-  part('rehearsal', async () => (await import('../rehearsal/RehearsalTable')).RehearsalTable),
-  part('versions', async () => (await import('../differences/Versions')).Versions),
-  part('*', async () => (await import('./NoSuchPart')).NoSuchPart),
+  part('what', 'What'),
+  part('when', 'When'),
+  part('how', 'How'),
+  part('sheet', 'HandoverSheet'),
+  part('proofs', 'Proofs'),
+  part('tryout', 'Tryout'),
+  part('rehearsal', 'RehearsalTable'),
+  part('versions', 'Versions'),
+  part('*', 'NoSuchPart'),
 ];

@@ -1,2 +1,3 @@
+export { askAhead } from './ahead';
 export * from './shelf';
 export * from './useShelf';

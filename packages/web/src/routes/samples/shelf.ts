@@ -6,6 +6,8 @@ import type { Submission } from '@grammata/core/submission';
 /** Samples of the first page, which is there almost at once, of the others, and of all that are taken. */
 const FIRST = 100;
 const FURTHER = 1000;
+/** What is asked first. */
+export const FIRST_PAGE = `limit=${FIRST}`;
 const MOST = 10_000;
 
 /** One sample on the shelf. It is packed; what it holds is unpacked when it is looked at. */
@@ -113,7 +115,7 @@ export class SampleShelf {
   }
 
   async #bringAll(): Promise<void> {
-    const first = await this.get(`limit=${FIRST}`);
+    const first = await this.get(FIRST_PAGE);
     if (this.#isClosed) return;
     this.#newest = first.newest;
     this.#set({ ...empty, generation: this.#state.generation + 1 });
@@ -145,6 +147,8 @@ export class SampleShelf {
 
   #put(page: SamplePage): void {
     const { samples, pages } = this.#state;
+    // Where nothing came, what is here stays as it is.
+    if (page.rows.length === 0 && pages.length > 0) return this.#set({ total: page.total });
     const fresh = page.rows.map((row, at) => new Shelved(samples.length + at, page, row));
     this.#set({ samples: inOrder([...samples, ...fresh]), pages: [...pages, page], total: page.total });
   }

@@ -1,8 +1,7 @@
-import type { SamplePage } from '@grammata/contract';
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import { api } from '../../api';
 import { useHeard, type Heard } from '../../app/live';
-import { SampleShelf, type ShelfState } from './shelf';
+import { samplePage, takeAhead } from './ahead';
+import { FIRST_PAGE, SampleShelf, type ShelfState } from './shelf';
 
 /** What comes within this is brought at once, in ms. */
 const TOGETHER = 1000;
@@ -24,10 +23,16 @@ function signal(patience: number) {
 export function useShelf(formId: string): ShelfState & { again(): void; shown(): void } {
   const [shown] = useState(() => signal(PATIENCE));
   const [shelf] = useState(
-    () => new SampleShelf(query => api<SamplePage>(`/forms/${formId}/columns?${query}`), shown.wait),
+    () =>
+      new SampleShelf(
+        query => (query === FIRST_PAGE ? takeAhead(formId) : undefined) ?? samplePage(formId, query),
+        shown.wait,
+      ),
   );
   useEffect(() => {
     shelf.load();
+    // What was asked for ahead may lack what came before anybody listened here.
+    shelf.more();
     return shelf.close;
   }, [shelf]);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);

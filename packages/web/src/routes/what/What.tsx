@@ -29,6 +29,9 @@ import { Threads } from './views/Threads';
 import { useFares, useOutcomes } from './line/useSteady';
 import { useLines } from './useLines';
 
+/** A press becomes a drag after so many px. It stays the same object: with another every line would be rendered. */
+const dragging = { activationConstraint: { distance: 6 } };
+
 /** What is looked at: the lines, the same as a drawing, or everything that the sample sends. */
 const views = {
   lines: { label: 'Lines', keys: undefined, title: 'A line for each field of the target' },
@@ -83,7 +86,7 @@ export function What() {
   const [fate, setFate] = useState<{ line: string; fate: Fate } | null>(null);
   const [dragged, setDragged] = useState<string | null>(null);
   const [, put] = useAddress();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const sensors = useSensors(useSensor(PointerSensor, dragging));
   const go = (by: number) => {
     const next = Math.min(lines.length - 1, Math.max(0, cursorOr(cursor, lines) + by));
     setCursor(next);

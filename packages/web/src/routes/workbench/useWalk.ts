@@ -49,11 +49,11 @@ export function useWalk(
     () => scopesFor({ call: { repeat, condition } as CallInput, answers }),
     [repeat, condition, answers],
   );
-  const samples = useMemo(() => {
-    const seenIn = (submission: Submission) =>
-      (isPlain ? undefined : scopesIn(submission)[0]) ?? scopeOf(submission, answers);
-    return shelved.map((each): Seen => new SeenLater(each, seenIn));
-  }, [isPlain, shelved, scopesIn, answers]);
+  const seenIn = useCallback(
+    (submission: Submission) => (isPlain ? undefined : scopesIn(submission)[0]) ?? scopeOf(submission, answers),
+    [isPlain, scopesIn, answers],
+  );
+  const samples = useMemo(() => shelved.map((each): Seen => new SeenLater(each, seenIn)), [shelved, seenIn]);
   if (firstId === null && samples[0]) setFirstId(samples[0].id);
   const wantedId = chosenId ?? firstId;
   const found = useMemo(() => samples.findIndex(each => each.id === wantedId), [samples, wantedId]);
@@ -67,7 +67,9 @@ export function useWalk(
     },
     [samples, choose],
   );
-  const shown = samples[at] ?? null;
+  // Held by what it is: others that come leave it as it is seen.
+  const held = shelved[at];
+  const shown = useMemo(() => (held ? new SeenLater(held, seenIn) : null), [held, seenIn]);
   const absent = chosenId !== null && found < 0;
   const scopes = useMemo(() => (shown && !isPlain ? scopesIn(shown.submission) : []), [shown, isPlain, scopesIn]);
   const items = useMemo(
