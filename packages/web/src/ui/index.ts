@@ -7,6 +7,7 @@ export * from './format';
 export * from './IconAct';
 export * from './kinds';
 export * from './NothingFound';
+export * from './OneStop';
 export * from './parts';
 export * from './places';
 export * from './PointAt';

@@ -1,5 +1,6 @@
 import { escapeToken, isJsonObject, type Json } from '@grammata/core/submission';
-import { useEffect, useRef, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { OneStop } from './OneStop';
 
 /** What stands at a place, in a few characters. */
 export const hintOf = (value: Json): string => {
@@ -8,43 +9,6 @@ export const hintOf = (value: Json): string => {
   const text = value === null ? 'null' : String(value);
   return text.length > 28 ? `${text.slice(0, 27)}…` : text;
 };
-
-const steps: Record<string, (at: number, last: number) => number> = {
-  ArrowDown: at => at + 1,
-  ArrowUp: at => at - 1,
-  Home: () => 0,
-  End: (_, last) => last,
-  PageDown: (at, last) => Math.min(last, at + 10),
-  PageUp: at => Math.max(0, at - 10),
-};
-
-/** The lines of a tree: one stop for the tab key, however many there are; arrows go from one to the next. */
-export function Places({ children }: { children: ReactNode }) {
-  const list = useRef<HTMLUListElement>(null);
-  const all = () => [...(list.current?.querySelectorAll('button') ?? [])];
-  useEffect(() => {
-    const places = all();
-    if (places.length > 0 && !places.some(each => each.tabIndex === 0)) places[0]!.tabIndex = 0;
-  });
-  return (
-    <ul
-      ref={list}
-      onFocus={({ target }) => {
-        for (const each of all()) each.tabIndex = each === (target as Element) ? 0 : -1;
-      }}
-      onKeyDown={event => {
-        const places = all();
-        const at = places.indexOf(event.target as HTMLButtonElement);
-        const next = at < 0 ? undefined : places[steps[event.key]?.(at, places.length - 1) ?? -1];
-        if (!next) return;
-        event.preventDefault();
-        next.focus();
-      }}
-    >
-      {children}
-    </ul>
-  );
-}
 
 /** A line of the tree; while a person points, one to press. */
 export function Place({
@@ -60,7 +24,6 @@ export function Place({
   return (
     <button
       type="button"
-      tabIndex={-1}
       onClick={onPoint}
       onFocus={onLit}
       className="block w-full truncate text-left hover:underline"
@@ -117,7 +80,7 @@ export function PlaceTree({
       tabIndex={0}
       className="max-h-80 overflow-auto border border-rule bg-paper p-2"
     >
-      <Places>
+      <OneStop>
         <li className="truncate font-mono text-small/5 text-ink-3">
           <Place onPoint={() => onPoint('')} onLit={() => undefined}>
             the whole answer {hintOf(document)}
@@ -137,7 +100,7 @@ export function PlaceTree({
             </Place>
           </li>
         ))}
-      </Places>
+      </OneStop>
       {lines.length >= MOST_LINES && <p className="pt-2 font-serif text-ink-2">… and more.</p>}
     </div>
   );

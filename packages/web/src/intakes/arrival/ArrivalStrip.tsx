@@ -1,6 +1,6 @@
 import type { ArrivalSummary } from '@grammata/contract';
 import { useState } from 'react';
-import { Act, clock, count, useExactTimes, When } from '../../ui';
+import { Act, clock, count, useExactTimes, When, OneStop } from '../../ui';
 
 const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word: string }> = {
   read: { mark: '✓', colour: 'text-verdigris', word: 'read' },
@@ -34,7 +34,7 @@ export function ArrivalStrip({
   const { isExact } = useExactTimes();
   if (arrivals.length === 0) return null;
   return (
-    <ol aria-label="Arrivals, newest first" className="flex overflow-x-auto border-b border-rule">
+    <OneStop as="ol" aria-label="Arrivals, newest first" className="flex overflow-x-auto border-b border-rule">
       {arrivals.map(each => {
         const { mark, colour, word } = each.state === 'read' && !each.isSure ? unsure : dots[each.state];
         const isShown = each.id === shownId;
@@ -74,6 +74,6 @@ export function ArrivalStrip({
           </Act>
         </li>
       )}
-    </ol>
+    </OneStop>
   );
 }

@@ -1,7 +1,7 @@
 import type { ArrivalView } from '@grammata/contract';
 import { escapeToken, type Json } from '@grammata/core/submission';
 import { useMemo, useRef } from 'react';
-import { hintOf, Place, Places } from '../../ui';
+import { hintOf, OneStop, Place } from '../../ui';
 import { moved } from './moved';
 import { tagsOf, type Tag, type Tags } from './tags';
 import { useScrolledTo } from './useScrolledTo';
@@ -76,7 +76,7 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
       tabIndex={0}
       className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto"
     >
-      <Places>
+      <OneStop>
         {(onPoint || top) && (
           <li className="truncate font-mono text-small/5 text-ink-3">
             <Place onPoint={onPoint && (() => onPoint(''))} onLit={() => onHot(null)}>
@@ -107,7 +107,7 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
             </Place>
           </li>
         ))}
-      </Places>
+      </OneStop>
       {lines.length >= MOST_LINES && <p className="pt-2 font-serif text-ink-2">… and more.</p>}
     </div>
   );

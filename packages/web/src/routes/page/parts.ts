@@ -1,10 +1,11 @@
 import { replace, type RouteObject } from 'react-router';
 import { PartBroken } from './PartBroken';
 
-type Pages = typeof import('./pages');
+const pages = () => import('./pages');
+type Pages = Awaited<ReturnType<typeof pages>>;
 
 /** A component of the route's page, loaded when one is gone to. */
-export const page = (name: keyof Pages) => async () => ({ Component: (await import('./pages'))[name] });
+export const page = (name: keyof Pages) => async () => ({ Component: (await pages())[name] });
 
 const part = (path: string, name: keyof Pages): RouteObject => ({ path, lazy: page(name), ErrorBoundary: PartBroken });
 

@@ -1,5 +1,5 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
-import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { openRoute, RehearsesHere, routeOf, serve } from '../../testing/openRoute';
 import { useWorkbench } from '.';
 
@@ -50,10 +50,10 @@ function Counted() {
   );
 }
 const times: Record<string, number> = {};
+const count = (part: string) => (times[part] = (times[part] ?? 0) + 1);
 function Times({ part }: { part: 'walk' | 'offers' | 'call' | 'rehearsed' }) {
   useWorkbench(part);
-  // Counted on purpose: it is what is looked at.
-  times[part] = (times[part] ?? 0) + 1;
+  count(part);
   return null;
 }
 function Edit() {
@@ -145,7 +145,6 @@ test('outside a route nothing is read as if there were one', () => {
     useWorkbench('route');
     return null;
   }
-  const { render } = jest.requireActual<typeof import('@testing-library/react')>('@testing-library/react');
   expect(() => render(<Lost />)).toThrow('No route is open here.');
   said.mockRestore();
 });

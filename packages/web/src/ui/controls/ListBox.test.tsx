@@ -38,7 +38,7 @@ test.each([
   ['"a, b", c', ['a, b', 'c']],
   ['say "a"', ['say "a"']],
   ['"say ""a"", b"', ['say "a", b']],
-  ['"not closed, b', ['"not closed', 'b']],
+  ['"not closed, b', ['not closed, b']],
   ['', []],
 ])('%s is written for %j', (text, items) => expect(itemsOf(text)).toEqual(items));
 

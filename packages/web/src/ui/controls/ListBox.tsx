@@ -1,14 +1,22 @@
 import { useState } from 'react';
 import { TextBox, type TextBoxProps } from './controls';
 
-/** An item as it is written in quotes, as CSV has it (RFC 4180), or up to the next comma. */
-const ITEM = /\s*(?:"((?:[^"]|"")*)"|([^,]*))[^,]*(?:,|$)/g;
-
-/** The items of a list as it is written. @example itemsOf('Thun, "Bern, Wabern"') gives Thun and Bern, Wabern */
-export const itemsOf = (text: string): string[] =>
-  [...text.matchAll(ITEM)]
-    .map(([, quoted, plain]) => (quoted?.replaceAll('""', '"') ?? plain ?? '').trim())
-    .filter(Boolean);
+/**
+ * The items of a list as it is written: with commas between, and in quotes what holds one, as CSV has it (RFC 4180).
+ * @example itemsOf('Thun, "Bern, Wabern"') gives Thun and Bern, Wabern
+ */
+export function itemsOf(text: string): string[] {
+  const items = [''];
+  let isQuoted = false;
+  for (let at = 0; at < text.length; at++) {
+    const [char, item] = [text[at]!, items.length - 1];
+    if (isQuoted && char === '"' && text[at + 1] === '"') items[item] += text[(at += 1)]!;
+    else if (char === '"' && (isQuoted || items[item]!.trim() === '')) isQuoted = !isQuoted;
+    else if (char === ',' && !isQuoted) items.push('');
+    else items[item] += char;
+  }
+  return items.map(each => each.trim()).filter(Boolean);
+}
 
 const written = (items: readonly string[]): string =>
   items.map(item => (/[",]/.test(item) ? `"${item.replaceAll('"', '""')}"` : item)).join(', ');
