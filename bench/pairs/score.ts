@@ -1,5 +1,5 @@
 import { match } from '@grammata/core/match';
-import type { Pair } from './notation';
+import type { Pair } from '.';
 
 export interface PairTotals {
   /** Share of the proposed lines that a person would draw. */

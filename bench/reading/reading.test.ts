@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { decode } from '@grammata/core/decode';
 import type { Json, JsonObject } from '@grammata/core/submission';
 import { payloads, scorePayload } from '../payloads/score';
-import { scoreWritten, sixty, thirty } from '../corpus/written';
+import { sixty, thirty } from '../corpus';
+import { scoreWritten } from '../corpus/written';
 import type { Half } from './draw';
 import { judged } from './generator';
 
