@@ -174,6 +174,7 @@ test('samples are named and kept, and varied by hand or by suggestion', async ({
   await expect(ideas).not.toContainText('One option');
   await list.getByRole('listitem').first().getByRole('button').first().click();
   await list.getByRole('button', { name: 'Remove it' }).click();
+  await list.getByRole('button', { name: 'Remove it for good' }).click();
   await expect(list).not.toContainText('One option');
 });
 

@@ -6,7 +6,7 @@ import { count, counted, Fault, midnight, Note, Press, TextBox, Tick } from '../
 import { useRecordedPreview, useSendRecorded } from './queries';
 
 /** Days as people give them, as times: from the beginning of the first to the end of the last. */
-const timesOf = ({ from, to }: { from: string; to: string }): Pick<SelectionInput, 'since' | 'until'> => ({
+export const timesOf = ({ from, to }: { from: string; to: string }): Pick<SelectionInput, 'since' | 'until'> => ({
   ...(from && { since: midnight(from, 0) }),
   ...(to && { until: midnight(to, 1) }),
 });

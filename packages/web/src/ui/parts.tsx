@@ -39,6 +39,13 @@ export function Note({ tone, children }: { tone: Tone; children: ReactNode }) {
   );
 }
 
+/** What there is to say about a page, beside it. */
+export const Margin = ({ children }: { children: ReactNode }) => (
+  <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
+    {children}
+  </aside>
+);
+
 /** A page of a place: what it is about, and its margin. */
 export function Sheet({
   crumb,
@@ -64,9 +71,7 @@ export function Sheet({
         </div>
         {children}
       </main>
-      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
-        {aside}
-      </aside>
+      <Margin>{aside}</Margin>
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { usualRetries, type Terms } from '@grammata/core/route';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { afterwards, wordsFor } from '../../api';
-import { Act, Choice, Combobox, counted, Note, NumberBox, span, TextBox, Tick } from '../../ui';
+import { Act, Choice, Confirm, Combobox, counted, Note, NumberBox, span, TextBox, Tick, Margin } from '../../ui';
 import { useCopyRoute, useRemoveRoute } from '../queries';
 import type { Editing } from '../draft';
 import { useWorkbench } from '../workbench';
@@ -85,7 +85,7 @@ export function How() {
         <Copying editing={editing} routeId={route.id} />
         <Removal routeId={route.id} isLive={route.state === 'live'} />
       </div>
-      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
+      <Margin>
         <Note tone="goes">
           {terms.hours === 0
             ? 'Each call is tried once.'
@@ -98,7 +98,7 @@ export function How() {
           how the call is made). Any other refusal is final and becomes a dead letter.
         </Note>
         <Note tone="fine">Every try of the same request carries the same idempotency key.</Note>
-      </aside>
+      </Margin>
     </div>
   );
 }
@@ -154,28 +154,21 @@ function Copying({ editing, routeId }: { editing: Editing; routeId: string }) {
 }
 
 function Removal({ routeId, isLive }: { routeId: string; isLive: boolean }) {
-  const [asking, setAsking] = useState(false);
   const remove = useRemoveRoute(routeId);
   const navigate = useNavigate();
   if (isLive)
     return <p className="border-t border-rule pt-4 text-ink-3">A live route can’t be removed. Pause it first.</p>;
   return (
     <p className="border-t border-rule pt-4">
-      {asking ? (
-        <>
-          {remove.error ? (
-            <span role="alert" className="text-crimson">
-              ! {wordsFor(remove.error)}{' '}
-            </span>
-          ) : (
-            'Its mapping and the record of its deliveries are removed for good. '
-          )}
-          <Act onClick={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/routes'))}>Remove</Act>{' '}
-          <Act onClick={() => setAsking(false)}>Keep it</Act>
-        </>
-      ) : (
-        <Act onClick={() => setAsking(true)}>Remove this route…</Act>
-      )}
+      <Confirm
+        ask="Remove this route…"
+        deed="Remove"
+        onDo={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/routes'))}
+        isBusy={remove.isPending}
+        fault={remove.error && wordsFor(remove.error)}
+      >
+        Its mapping and the record of its deliveries are removed for good.
+      </Confirm>
     </p>
   );
 }

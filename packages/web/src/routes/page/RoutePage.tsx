@@ -33,13 +33,13 @@ export function RoutePage() {
 
 /** What stands above every part of a route, and the part that the address names. */
 function Page() {
-  const { route, editing } = useWorkbench('route', 'editing');
+  const { route, editing, stock } = useWorkbench('route', 'editing', 'rehearsed');
   const [preflight, setPreflight] = useState(false);
   const sending = useSending();
   useUndoKeys();
   useTitle(editing.draft.name);
   return (
-    <main className="flex min-h-full flex-col">
+    <main data-older={stock.isOlder || undefined} className="flex min-h-full flex-col">
       <div className="noprint px-6 pt-4 max-sm:px-4">
         <div className="text-small text-ink-3">
           <Link to="/routes" className="hover:underline">
@@ -220,11 +220,7 @@ function Parts() {
     { part: 'tryout', name: 'Trying out', says: '' },
   ];
   return (
-    <nav
-      aria-label="Parts of the route"
-      aria-busy={stock.isOlder}
-      className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5"
-    >
+    <nav aria-label="Parts of the route" className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5">
       {parts.map(({ part, name, says, warns }) => (
         <NavLink
           key={part}
@@ -234,12 +230,14 @@ function Parts() {
           }
         >
           <b className="mr-1.5 font-serif text-[0.9375rem] font-semibold">{name}</b>
-          {says}
-          {warns && (
-            <>
-              , <span className="text-crimson">{warns}</span>
-            </>
-          )}
+          <span className="counted">
+            {says}
+            {warns && (
+              <>
+                , <span className="text-crimson">{warns}</span>
+              </>
+            )}
+          </span>
         </NavLink>
       ))}
     </nav>

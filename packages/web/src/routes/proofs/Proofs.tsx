@@ -1,7 +1,7 @@
 import type { ProofView, ProposedProofs } from '@grammata/contract';
 import { useState } from 'react';
 import { wordsFor } from '../../api';
-import { Act, count, counted, Fault, Note, Press, Tick } from '../../ui';
+import { Act, count, counted, Fault, Note, Press, Tick, Margin } from '../../ui';
 import { otherThanShown, useShownDraft, type Editing } from '../draft';
 import { useWorkbench } from '../workbench';
 import { ProofRow } from './ProofRow';
@@ -64,7 +64,7 @@ export function Proofs() {
           </ul>
         )}
       </div>
-      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
+      <Margin>
         {all && all.length > 0 && (
           <div role="status">
             {held === null || isOlder ? (
@@ -83,7 +83,7 @@ export function Proofs() {
           A proof is a sample, what the targets answered, and the requests that it must give. It needs no target to be
           held against an edit.
         </Note>
-      </aside>
+      </Margin>
     </div>
   );
 }

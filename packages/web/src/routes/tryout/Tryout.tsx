@@ -1,7 +1,7 @@
 import { aboutSubmission } from '@grammata/core/submission';
 import { useView } from '../../address';
 import { useKeys } from '../../app/keys';
-import { Act, Choices, count, Note } from '../../ui';
+import { Act, Choices, count, Note, Margin } from '../../ui';
 import { NoSample, useWorkbench } from '../workbench';
 import { whereTo } from './Asks';
 import { Batch } from './Batch';
@@ -50,7 +50,7 @@ export function Tryout() {
         {way === 'batch' && <Batch sample={sample} />}
         {way === 'way' && <WholeWay key={sample.id} sample={sample} />}
       </div>
-      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 max-lg:border-t lg:border-l">
+      <Margin>
         {way === 'way' ? (
           <Note tone="goes">
             The message goes over HTTP to the intake, with the method, headers and body that the builder sent, shown and
@@ -70,7 +70,7 @@ export function Tryout() {
             </Note>
           </>
         )}
-      </aside>
+      </Margin>
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { referredTo } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { Choices, count, counted, Note, When as At } from '../../ui';
+import { Choices, count, counted, Note, When as At, Margin } from '../../ui';
 import { useWorkbench, type Walk } from '../workbench';
 import { Group } from './Group';
 
@@ -30,7 +30,7 @@ export function When() {
         <Group condition={condition} onChange={change} path={[]} />
         {testsOf(condition).length > 0 && <Recorded samples={recorded} />}
       </div>
-      <aside aria-label="Margin" className="space-y-4 border-rule bg-sunk px-4 pt-5 pb-12 lg:border-l">
+      <Margin>
         <Note tone={stock.state === 'failed' || (stock.recorded > 0 && going === 0) ? 'look' : 'fine'}>
           {stock.state === 'failed'
             ? `The recorded submissions could not be had. ${stock.fault}`
@@ -54,7 +54,7 @@ export function When() {
             Upper and lower case count as the same. Numbers are read with comma or point, dates with the day first.
           </Note>
         )}
-      </aside>
+      </Margin>
     </div>
   );
 }

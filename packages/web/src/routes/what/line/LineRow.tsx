@@ -126,7 +126,7 @@ function FateBar({ compiled: { line }, fare: totals, fate, deeds }: LineRowProps
           const part = (event.target as Element).closest<HTMLElement>('[data-part]')?.dataset.part as Fate | undefined;
           deeds.showFate(line.id, fate && (part === undefined || part === fate) ? null : (part ?? likeliest));
         }}
-        className="-my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
+        className="counted -my-1 flex min-h-6 items-center gap-1.5 py-1 whitespace-nowrap max-md:col-start-3 max-md:row-start-1"
       >
         <Bar fine={totals.fine} blank={totals.blank} trouble={totals.trouble} />
         {totals.trouble > 0 && <span className="font-mono text-fine text-crimson">{count(totals.trouble)}</span>}

@@ -62,7 +62,7 @@ export function FromTarget({
 }
 
 /** What may be an identifier in the address of a page: parts of its path that hold digits or are long, and values of its query. */
-function partsOfAddress(text: string): { part: string; where: string }[] {
+export function partsOfAddress(text: string): { part: string; where: string }[] {
   if (!/^https?:\/\//i.test(text) || !URL.canParse(text)) return [];
   const { pathname, searchParams } = new URL(text);
   const path = pathname.split('/').filter(Boolean).map(percentDecoded);
