@@ -114,6 +114,7 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
     },
     'Hold two against each other',
   ],
+  ['Forms', page => page.goto('/forms'), 'Forms'],
   ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
   ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
   ['Practice', page => page.goto('/practice'), 'Practice'],

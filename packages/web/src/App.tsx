@@ -33,6 +33,7 @@ const places: RouteObject[] = [
   { index: true, lazy: async () => ({ Component: (await import('./desk/Desk')).Desk }) },
   { path: 'intakes', lazy: async () => ({ Component: (await import('./intakes/IntakeList')).IntakeList }) },
   { path: 'intakes/:id', lazy: async () => ({ Component: (await import('./intakes/IntakePage')).IntakePage }) },
+  { path: 'forms', lazy: async () => ({ Component: (await import('./forms/FormList')).FormList }) },
   { path: 'forms/:id', lazy: async () => ({ Component: (await import('./forms/FormPage')).FormPage }) },
   {
     path: 'arrivals/:id',
@@ -44,8 +45,9 @@ const places: RouteObject[] = [
     // What it is about is asked for while its program is still being loaded.
     loader: ({ params: { id } }) => {
       warmUp();
+      const isBeginning = document.readyState !== 'complete';
       void client.fetchQuery(routeQuery(id!)).then(
-        route => askAhead(route.formId),
+        route => isBeginning && askAhead(route.formId),
         () => undefined,
       );
       return null;

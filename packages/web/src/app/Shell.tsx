@@ -43,7 +43,7 @@ function Frame() {
   useKeys([
     { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
     { key: 'z', does: exact.isExact ? 'times in short' : 'exact times, with year and zone', run: exact.toggle },
-    { key: 'g', does: 'then d, i, r, t, e, c, p: go to a place', run: () => setGoing(true) },
+    { key: 'g', does: `then ${places.map(each => each.letter).join(', ')}: go to a place`, run: () => setGoing(true) },
     ...(going
       ? places.map(({ letter, to, name }) => ({
           key: letter,

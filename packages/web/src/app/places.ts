@@ -2,6 +2,7 @@
 export const places = [
   { to: '/', name: 'Desk', letter: 'd' },
   { to: '/intakes', name: 'Intakes', letter: 'i' },
+  { to: '/forms', name: 'Forms', letter: 'f' },
   { to: '/routes', name: 'Routes', letter: 'r' },
   { to: '/targets', name: 'Targets', letter: 't' },
   { to: '/deliveries', name: 'Deliveries', letter: 'e' },

@@ -39,8 +39,8 @@ function Loaded({ form }: { form: FormView }) {
   const { fields, count: total } = form.schema;
   const crumb = (
     <>
-      <Link to="/intakes" className="hover:underline">
-        Intakes
+      <Link to="/forms" className="hover:underline">
+        Forms
       </Link>{' '}
       /{' '}
       <Link to={`/intakes/${form.intakeId}`} className="hover:underline">

@@ -31,8 +31,6 @@ export function useShelf(formId: string): ShelfState & { again(): void; shown():
   );
   useEffect(() => {
     shelf.load();
-    // What was asked for ahead may lack what came before anybody listened here.
-    shelf.more();
     return shelf.close;
   }, [shelf]);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
