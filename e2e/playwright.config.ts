@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { defineConfig } from '@playwright/test';
-import { demo, fresh, lane } from './addresses';
+import { demo, fresh } from './addresses';
 
 const root = path.resolve(import.meta.dirname, '..');
 // Made once: the processes that run the tests find what the servers keep there.
@@ -18,17 +18,9 @@ const browserArgs = [
   '--disable-sync',
 ];
 
-/** Stories of the second of two runs side by side, together about as long as the others; both are run where neither is named. */
-const second = ['compare', 'correcting', 'forms', 'places', 'states'].map(name => `${name}.spec.ts`);
-const lanes = {
-  '0': { testIgnore: second },
-  '1': { testMatch: second },
-}[process.env.GRAMMATA_E2E_LANE ?? ''];
-
 export default defineConfig({
   testDir: '.',
-  ...lanes,
-  outputDir: path.join(root, 'test-results', String(lane)),
+  outputDir: path.join(root, 'test-results'),
   workers: 1,
   // Waits, not pauses: on a busy machine things take their time.
   timeout: 180_000,

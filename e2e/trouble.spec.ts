@@ -68,6 +68,7 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
     const note = page.getByRole('complementary');
     await expect(note).toContainText('POST /in/mistyped-address');
     await note.getByRole('button', { name: 'Forget them' }).click();
+    await note.getByRole('button', { name: 'Forget 1 request' }).click();
     await expect(note).not.toContainText('mistyped-address');
   });
 

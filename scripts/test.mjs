@@ -55,28 +55,19 @@ async function unit() {
   }));
 }
 
-const chromium = ensureChromium();
-
-/** One of two runs of the stories, each with servers of its own. */
-async function endToEnd(lane) {
+async function endToEnd() {
+  const chromium = ensureChromium();
   if (!chromium) {
     console.error('\nThere is no Chromium, and it could not be installed. Install it, or set CHROMIUM to its path.');
     return { passed: 0, failed: 1 };
   }
-  const file = `e2e-${lane}.json`;
-  const env = {
-    CHROMIUM: chromium,
-    GRAMMATA_E2E_LANE: String(lane),
-    PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, file),
-  };
+  await (await import('./build.mjs')).build();
+  const env = { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(reports, 'e2e.json') };
   const ok = await run('end to end', bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], { env });
-  return report(file, ok, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }));
+  return report('e2e.json', ok, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }));
 }
 
-await (await import('./build.mjs')).build();
-// The unit tests compute, and are done first: the shorter of the two runs of stories takes their place.
-const beside = async () => [await unit(), await endToEnd(1)];
-const results = [one(lint), one(types), ...(await Promise.all([beside(), endToEnd(0)])).flat()];
+const results = [one(lint), one(types), ...(await Promise.all([unit(), endToEnd()]))];
 rmSync(reports, { recursive: true, force: true });
 
 const sum = name => results.reduce((total, result) => total + result[name], 0);

@@ -246,14 +246,24 @@ export async function killRounds(rounds: number, least = 40): Promise<KillFigure
       await lanes;
       await attacked.start();
     }
-    const settled = async () => {
+    const isDelivered = async () => {
       const { counts } = await attacked.call<{ counts: Record<string, number> }>('GET', '/deliveries?limit=1');
-      const waiting = await attacked.call<{ state: string }[]>('GET', `/intakes/${intake.id}/arrivals?limit=200`);
-      return (
-        counts.waiting! + counts.sending! === 0 &&
-        waiting.every(each => each.state === 'read' || each.state === 'unread')
-      );
+      return counts.waiting! + counts.sending! === 0;
     };
+    /** Every arrival, not only the newest: what was set aside may be old by now. */
+    const isRead = async () => {
+      for (let before = ''; ;) {
+        const page = await attacked.call<{ id: string; state: string }[]>(
+          'GET',
+          `/intakes/${intake.id}/arrivals?limit=200${before && `&before=${before}`}`,
+        );
+        if (page.some(each => each.state !== 'read' && each.state !== 'unread')) return false;
+        if (page.length < 200) return true;
+        before = page.at(-1)!.id;
+      }
+    };
+    // What is read queues what is delivered: it is looked at first.
+    const settled = async () => (await isRead()) && (await isDelivered());
     await until(settled, 240_000, 'everything was delivered');
     // What was being read at three ends is set aside, and told; somebody who sees it has it read again.
     for (let tries = 0; tries < rounds; tries++) {

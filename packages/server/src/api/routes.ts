@@ -158,6 +158,7 @@ export function routesApi(services: Services): Router {
   /** What the draft would make and change over the newest samples; only look-ups are sent. */
   router.post('/routes/:id/overview', async (request, response) => {
     const row = routeOr404(request.params.id);
+    draftMustBeAsShown(row, checked(ShownDraftInput, request.body ?? {}));
     const { preparation } = deliveries;
     response.json(
       await overviewOf({ preparation, courier: services.courier }, row.draft, store.forms.samples(row.formId, 200)),

@@ -86,6 +86,7 @@ describe('a draft that a colleague edited after it was shown', () => {
     ['live', () => ({})],
     ['run', sampleId => ({ sampleId, send: true })],
     ['steps', sampleId => ({ sampleId })],
+    ['overview', () => ({})],
     ['batch', sampleId => ({ sampleId, ideas: ['recorded'], proofs: false })],
   ])('%s is refused, and done with what is shown now', async (deed, input) => {
     const own = await startServer();

@@ -60,7 +60,10 @@ export const useTrial = (id: string) =>
   );
 /** What the draft would make and change over the newest samples. */
 export const useOverview = (id: string) =>
-  useMutation({ mutationFn: () => api<FoundOverview>(`/routes/${id}/overview`, { method: 'POST' }) });
+  useMutation({
+    mutationFn: (shown: { revision: number }) =>
+      api<FoundOverview>(`/routes/${id}/overview`, { method: 'POST', body: shown }),
+  });
 /** Asks a target what a look-up finds for a sample. */
 export const useLook = (id: string) =>
   useMutation({

@@ -39,11 +39,13 @@ export function useDeliveries(filter: Record<string, string>, isHeld: boolean) {
   const from = Math.floor(span.first / PAGE);
   const pages = Array.from({ length: Math.floor(span.last / PAGE) - from + 1 }, (_, at) => from + at);
   const queries = useQueries({ queries: pages.map(optionsOf) });
-  const latest = queries.findLast(each => each.data)?.data ?? null;
-  // What a list says as a whole stays while another part of it is brought.
-  const [kept, setKept] = useState<{ name: string; page: DeliveryPage } | null>(null);
-  if (latest && (kept?.page !== latest || kept.name !== name)) setKept({ name, page: latest });
-  const page = latest ?? (kept && (kept.name === name || queries.some(each => each.isPending)) ? kept.page : null);
+  const isPending = queries.some(each => each.isPending);
+  const latestAt = queries.findLastIndex(each => each.data);
+  const latest = queries[latestAt]?.data ?? null;
+  // What a list says as a whole, and what it begins with, stays while another part of it, or another list, is brought.
+  const [kept, setKept] = useState<{ name: string; page: DeliveryPage; at: number } | null>(null);
+  if (latest && (kept?.page !== latest || kept.name !== name)) setKept({ name, page: latest, at: from + latestAt });
+  const page = latest ?? (kept && (kept.name === name || isPending) ? kept.page : null);
   const { newest = null, newer = 0 } = page ?? {};
   if (isHeld && upTo === null && newest !== null) setUpTo(newest);
   if (!isHeld && upTo !== null) setUpTo(null);
@@ -52,12 +54,14 @@ export function useDeliveries(filter: Record<string, string>, isHeld: boolean) {
   useEffect(() => {
     if (wantsNewer) void client.invalidateQueries({ queryKey: keys.deliveries.all });
   }, [client, wantsNewer]);
-  const rowAt = (index: number): DeliverySummary | undefined =>
-    queries[Math.floor(index / PAGE) - from]?.data?.deliveries[index % PAGE];
+  const rowAt = (index: number): DeliverySummary | undefined => {
+    const at = Math.floor(index / PAGE);
+    const row = queries[at - from]?.data?.deliveries[index % PAGE];
+    return row ?? (isPending && page === kept?.page && at === kept.at ? page.deliveries[index % PAGE] : undefined);
+  };
   const again = () => void Promise.all(queries.map(each => each.refetch()));
   return {
     page,
-    isPending: queries.some(each => each.isPending),
     error: queries.find(each => each.error)?.error ?? null,
     again,
     see: useCallback((next: Span) => {

@@ -39,6 +39,9 @@ export function FoundAnswer({ find, onChange }: { find: FindInput; onChange: (fi
         <span className="text-ink-3">and point at what stands where in its answer</span>
       </p>
       {look.error && <Fault>{wordsFor(look.error)}</Fault>}
+      {look.data && look.variables.sampleId !== sample?.id && (
+        <p className="pt-2 text-ochre">This was asked for another sample.</p>
+      )}
       {look.data && <Told look={look.data} find={find} />}
       {look.data && look.data.answer !== null && (
         <PointAt

@@ -2,6 +2,7 @@ import { OVERVIEWED, type FoundOverview } from '@grammata/contract';
 import { asText } from '@grammata/core/submission';
 import { wordsFor } from '../../../api';
 import { Act, counted, Fault, Note } from '../../../ui';
+import { otherThanShown, useShownDraft } from '../../draft';
 import { useOverview } from '../../queries';
 import { useWorkbench } from '../../workbench';
 
@@ -9,11 +10,8 @@ import { useWorkbench } from '../../workbench';
 export function Overview() {
   const { route, editing, showSample } = useWorkbench('route', 'editing', 'walk');
   const overview = useOverview(route.id);
-  const ask = async () => {
-    // It is asked as it is stored.
-    await editing.flush();
-    overview.mutate();
-  };
+  const [done, isOther] = useShownDraft(editing);
+  const ask = () => done(revision => overview.mutate({ revision }));
   return (
     <section aria-label="Over many samples" className="mt-8">
       <h2 className="border-b border-ink pb-1.5">Over many samples</h2>
@@ -24,6 +22,10 @@ export function Overview() {
         <span className="text-ink-3">Only look-ups are sent.</span>
       </p>
       {overview.error && <Fault>{wordsFor(overview.error)}</Fault>}
+      {isOther && <Fault>{otherThanShown}</Fault>}
+      {overview.data && overview.variables.revision !== route.revision && (
+        <p className="pt-2 text-ochre">This was before the last edits.</p>
+      )}
       {overview.data && <Told overview={overview.data} onSample={showSample} />}
     </section>
   );
