@@ -3,6 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
 import globals from 'globals';
 import ts from 'typescript-eslint';
+import { plainWords } from './scripts/retiredWords.mjs';
 
 /** Says which workspaces a folder may not import from; dependencies point one way. */
 const mayNotImport = (files, names, why, extra = []) => ({
@@ -53,7 +54,7 @@ export default ts.config(
     // A pattern takes time by the length of its text, whatever the text is.
     plugins: { regexp },
     files: ['packages/**/src/**', 'demo/src/**'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/*.slow.ts'],
     rules: {
       'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
       'regexp/no-super-linear-move': ['error', { report: 'potential' }],
@@ -70,6 +71,13 @@ export default ts.config(
     files: ['packages/*/src/**/*.{ts,tsx}'],
     ignores: ['**/*.test.{ts,tsx}'],
     rules: { 'no-restricted-syntax': ['error', noPattern] },
+  },
+  {
+    // One word for one thing, in every text (docs/words.md). What names decoders look for are words of others.
+    plugins: { plain: { rules: { words: plainWords } } },
+    files: ['packages/{web,server,core,contract,cli}/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', 'packages/core/src/decode/names/**', 'packages/core/src/match/concepts.ts', '**/testing/**'],
+    rules: { 'plain/words': 'error' },
   },
   { files: ['packages/web/public/**'], languageOptions: { globals: globals.browser } },
   mayNotImport(
@@ -129,7 +137,7 @@ export default ts.config(
   },
   {
     files: ['packages/server/src/api/**'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/*.slow.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -146,7 +154,7 @@ export default ts.config(
   {
     // What is read may be of any length; a call takes some hundred thousand arguments at most.
     files: ['packages/core/src/decode/**'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/*.slow.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',

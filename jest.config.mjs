@@ -21,7 +21,7 @@ const esModules = [
 export default {
   testEnvironment: 'node',
   // Servers and threads start slowly on a machine that is busy.
-  testTimeout: 30_000,
+  testTimeout: 180_000,
   globalSetup: '<rootDir>/scripts/jestSetup.mjs',
   roots: ['<rootDir>/packages', '<rootDir>/demo', '<rootDir>/bench'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],

@@ -12,7 +12,7 @@ import { fresh, held, later, sixty, thirty, tuned, unseen } from './corpus';
 import { scoreWritten } from './corpus/written';
 import { deliveryFigures } from './delivery';
 import { intakeFigures, intakeLookingForChanges, intakeWhileDelivering } from './intake';
-import { mendedPairs, seenPairs, tunedPairs, unseenPairs } from './pairs';
+import { repairedPairs, seenPairs, tunedPairs, unseenPairs } from './pairs';
 import { pairTotals } from './pairs/score';
 import { documentFigures } from './documents';
 import { demoScore } from './drift/demoForms';
@@ -137,7 +137,7 @@ for (const [half, when] of [
 
 const shareOf = (share: number) => `${(100 * share).toFixed(1)} %`;
 for (const [pairs, when] of [
-  [[...seenPairs, ...mendedPairs, ...tunedPairs], 'looked at while tuning'],
+  [[...seenPairs, ...repairedPairs, ...tunedPairs], 'looked at while tuning'],
   [unseenPairs, 'not tuned for'],
 ] as const) {
   const { precision, recall } = pairTotals(pairs);

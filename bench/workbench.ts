@@ -96,7 +96,7 @@ export async function workbenchFigures(executablePath: string): Promise<Workbenc
     await page.goto(`${built.url}/targets`);
     await page.getByRole('heading', { level: 1 }).waitFor();
     const started = performance.now();
-    await page.goto(`${built.url}/routes/${route.id}/what`);
+    await page.goto(`${built.url}/routes/${route.id}/mapping`);
     await page.getByRole('button', { name: /^field0 over all samples/ }).waitFor();
     const usable = performance.now() - started;
     if (process.env.TIMELINE)

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible, pick } from './people';
+import { expectAccessible, pick, part } from './people';
 
 // Routes that make several calls, from the form that is filled in to what the targets hold.
 
@@ -48,8 +48,8 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
   const mail = 'isolde.weir@example.org';
   await signUp(page, { name: 'Isolde Weir', mail });
   await openDelivery(page, 'Isolde Weir');
-  await expect(page.getByRole('region', { name: 'What was done' })).toContainText(
-    'There was none, so it made a new record.',
+  await expect(page.getByRole('region', { name: 'Result' })).toContainText(
+    'No existing record found; created a new one.',
   );
 
   await signUp(page, {
@@ -58,7 +58,7 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
     address: '14 Weir Lane, Fernhollow, FH3 9ZZ',
   });
   await openDelivery(page, 'Isolde Weir-Marsh');
-  await expect(page.getByRole('region', { name: 'What was done' })).toContainText('It changed a record.');
+  await expect(page.getByRole('region', { name: 'Result' })).toContainText('Changed an existing record.');
   const request = page.getByRole('region', { name: 'Request of 1 Create a contact: change' });
   await expect(request).toContainText('PATCH /roster/v1/contacts/');
   await expect(request).toContainText('14 Weir Lane');
@@ -74,28 +74,28 @@ test('a volunteer who is known is updated, only blank fields filled; a new one i
     await page.getByRole('radio', { name: 'Requests' }).click();
     const would = page.getByRole('region', { name: 'What would be sent' });
     await expect(would).toContainText('GET /roster/v1/contacts?email=isolde.weir%40example.org');
-    await expect(would).toContainText('Nothing to change, so nothing was sent.');
+    await expect(would).toContainText('No difference, so nothing was sent.');
     await page.getByRole('button', { name: 'Next sample' }).click();
     await expect(would).toContainText('PATCH /roster/v1/contacts/');
     await expect(would.getByRole('row').filter({ hasText: 'family_name' })).toContainText('Weir-MarshWeir');
     await expectAccessible(page);
     await page.getByRole('radio', { name: 'Lines' }).click();
     await page.getByRole('button', { name: 'family_name', exact: true }).click();
-    await page.getByLabel('When a record is there').selectOption('leave it as it is');
-    await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+    await page.getByLabel('For an existing record').selectOption('do not change');
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
     await page.getByRole('radio', { name: 'Requests' }).click();
-    await expect(would).toContainText('Nothing to change, so nothing was sent.');
+    await expect(would).toContainText('No difference, so nothing was sent.');
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   });
 });
 
-test('a ticket with no, one and three files; a severe one mails the coordinator; read-back sees what was cut short', async ({
+test('a ticket with no, one and three files; a severe one mails the coordinator; read-back sees what was cut off', async ({
   page,
 }) => {
   await raiseAlert(page, 'Nothing to see', 'Low', 0);
   await openDelivery(page, 'Nothing to see');
-  await expect(page.getByRole('region', { name: 'What was done' }).getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByRole('region', { name: 'Result' }).getByRole('listitem')).toHaveCount(1);
   await expect((await rowOn(page, '/labdesk', 'Nothing to see')).getByRole('link')).toHaveCount(0);
 
   await raiseAlert(page, 'One otter', 'Worrying', 1);
@@ -104,12 +104,12 @@ test('a ticket with no, one and three files; a severe one mails the coordinator;
 
   await raiseAlert(page, 'Three dead otters by the lock, and foam as far as one can see', 'Severe', 3);
   await openDelivery(page, 'Somewhere else · Bo Lockkeeper');
-  const done = page.getByRole('region', { name: 'What was done' });
+  const done = page.getByRole('region', { name: 'Result' });
   await expect(done).toContainText('2 Attach a file to a ticket, item 3');
   await expect(done).toContainText('3 Put a file on the shelf, item 3');
   await expect(done).toContainText('4 Send a mail');
   const readBack = done.getByRole('region', { name: /^Read back/ });
-  await expect(readBack.getByRole('row').filter({ hasText: 'subject' })).toContainText('cut short');
+  await expect(readBack.getByRole('row').filter({ hasText: 'subject' })).toContainText('cut off');
   await expectAccessible(page);
   const ticket = await rowOn(page, '/labdesk', 'Three dead otters');
   await expect(ticket.getByRole('link')).toHaveText(['otters 1.gif', 'otters 2.gif', 'otters 3.gif']);
@@ -133,7 +133,7 @@ test('a kit request becomes a record, a record for each kit, and a ticket', asyn
   await page.getByLabel('Town').fill('Alderton');
   await page.getByRole('button', { name: 'Ask for it' }).click();
   await openDelivery(page, 'Quill Thistlewood');
-  await expect(page.getByRole('region', { name: 'What was done' }).getByRole('listitem')).toHaveCount(4);
+  await expect(page.getByRole('region', { name: 'Result' }).getByRole('listitem')).toHaveCount(4);
   const number = await (
     await rowOn(page, '/register?table=kit_requests', 'Quill Thistlewood')
   )
@@ -149,32 +149,32 @@ test('a kit request becomes a record, a record for each kit, and a ticket', asyn
 
 test('calls are added, repeated and ordered, with the keyboard too', async ({ page }) => {
   await page.goto('/routes?new');
-  await pick(page, 'From the form', /^Sampling report.*Field team forms/, 'Sampling report');
-  await pick(page, 'To the target', 'Open a ticket');
+  await pick(page, 'Form', /^Sampling report.*Field team forms/, 'Sampling report');
+  await pick(page, 'Target', 'Open a ticket');
   await page.getByLabel('Name').fill('Reports to the desk');
-  await page.getByRole('button', { name: 'Start mapping' }).click();
+  await page.getByRole('button', { name: 'Create route' }).click();
   const calls = page.getByRole('region', { name: 'Calls' });
   await expect(calls.getByRole('listitem')).toHaveCount(1);
-  await page.getByRole('button', { name: 'Add a call' }).click();
-  await pick(page, 'What is to be done', 'Attach a file to a ticket');
-  await page.getByRole('button', { name: 'Add it' }).click();
+  await page.getByRole('button', { name: 'Add call' }).click();
+  await pick(page, 'Operation', 'Attach a file to a ticket');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(calls.getByRole('listitem')).toHaveCount(2);
   await expect(page.getByRole('button', { name: 'filerequired' })).toBeVisible();
 
   await page.keyboard.press('m');
-  await pick(page, 'Made', 'Photos');
-  await page.getByLabel('When it fails').selectOption('note it, and go on');
+  await pick(page, 'Runs', 'Photos');
+  await page.getByLabel('If it fails').selectOption('continue, and note the error');
   await expectAccessible(page);
-  await expect(calls.getByRole('listitem').nth(1)).toContainText('for each of “Photos” · passed over when it fails');
+  await expect(calls.getByRole('listitem').nth(1)).toContainText('for each of “Photos” · skipped if it fails');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'idrequired' }).click();
-  const which = page.getByRole('combobox', { name: 'Which answer' });
+  const which = page.getByRole('combobox', { name: 'Answer' });
   await which.fill('Id from');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'filerequired' }).click();
-  await page.getByRole('combobox', { name: 'Which answer' }).fill('one of “Photos”');
+  await page.getByRole('combobox', { name: 'Answer' }).fill('one of “Photos”');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('link', { name: /^What/ })).toContainText('2 calls');
+  await expect(part(page, 'Mapping')).toContainText('2 calls');
 
   await page.keyboard.press('Escape');
   await page.locator('body').click({ position: { x: 5, y: 5 } });
@@ -182,13 +182,13 @@ test('calls are added, repeated and ordered, with the keyboard too', async ({ pa
   await expect(page.getByRole('button', { name: /^subject/ })).toBeVisible();
   await page.keyboard.press('c');
   await page.keyboard.press('w');
-  await page.getByRole('button', { name: 'Next with trouble' }).click();
+  await page.getByRole('button', { name: 'Next problem' }).click();
   await page.keyboard.press('m');
-  await page.getByRole('button', { name: 'Remove this call' }).click();
+  await page.getByRole('button', { name: 'Remove call' }).click();
   await expect(calls.getByRole('listitem')).toHaveCount(1);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(calls.getByRole('listitem')).toHaveCount(2);
-  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('targets are made from a document, an example and files; a broken one says what is wrong with it', async ({
@@ -197,38 +197,38 @@ test('targets are made from a document, an example and files; a broken one says 
   const add = async (name: string, reads: string) => {
     await page.goto('/targets?new');
     await page.getByLabel('Name').fill(name);
-    await page.getByLabel('Is read from').selectOption({ label: reads });
+    await page.getByLabel('Operations from').selectOption({ label: reads });
   };
-  await add('Stockroom', 'nothing: its operations are set by hand, or from examples');
+  await add('Stockroom', 'nothing: add operations by hand or from examples');
   await page
-    .getByLabel('An example to begin with')
+    .getByLabel('Examples')
     .fill(
       `curl https://stock.example.org/v3/orders -H 'X-Trace: on' -d '{"sku":"PH-50","ship":{"town":"Fernhollow"}}'`,
     );
   await page.getByLabel('Credentials').selectOption({ label: 'OAuth 2 client credentials' });
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Add and read it' }).click();
-  await expect(page.getByText('Give the client’s identifier.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add target' }).click();
+  await expect(page.getByText('Enter the client ID.')).toBeVisible();
   await page.getByLabel('Credentials').selectOption({ label: 'none' });
   await expect(page.getByLabel('Base address')).toHaveValue('https://stock.example.org');
-  await page.getByRole('button', { name: 'Add and read it' }).click();
+  await page.getByRole('button', { name: 'Add target' }).click();
   await expect(page.getByRole('region', { name: 'Add to orders' })).toContainText('ship.town');
 
-  await add('Visits', 'nothing: rows go to files on this server');
+  await add('Visits', 'nothing: write rows to files on this server');
   await page.getByLabel('Folder').fill('file://visits');
-  await page.getByLabel('The files and their columns').fill('visits.csv');
-  await page.getByRole('button', { name: 'Add and read it' }).click();
+  await page.getByLabel('Files and columns').fill('visits.csv');
+  await page.getByRole('button', { name: 'Add target' }).click();
   await expect(page.getByText('does not read like “visits.csv: school, pupils, day”')).toBeVisible();
   await page.getByRole('button', { name: 'Change' }).click();
-  await page.getByLabel('The files and their columns').fill('visits.csv: school, pupils, day');
-  await page.getByRole('button', { name: 'Save and read it' }).click();
+  await page.getByLabel('Files and columns').fill('visits.csv: school, pupils, day');
+  await page.getByRole('button', { name: 'Save and read' }).click();
   await expect(page.getByRole('region', { name: 'Append a row to visits.csv' })).toContainText('pupils');
 
   await add('Broken', 'an OpenAPI document');
   await page.getByLabel('Base address').fill('https://broken.example.org');
-  await page.getByRole('button', { name: 'Give the document itself' }).click();
-  await page.getByLabel('The OpenAPI document').fill('openapi: 3.1.0\npaths:\n  /a: { $ref: "#/paths/~1a" }');
+  await page.getByRole('button', { name: 'Paste the document text' }).click();
+  await page.getByLabel('OpenAPI document').fill('openapi: 3.1.0\npaths:\n  /a: { $ref: "#/paths/~1a" }');
   await page.getByLabel('Credentials').selectOption({ label: 'none' });
-  await page.getByRole('button', { name: 'Add and read it' }).click();
+  await page.getByRole('button', { name: 'Add target' }).click();
   await expect(page.getByText('The document offers no operation.')).toBeVisible();
 });

@@ -2,13 +2,13 @@ import { expect, test } from '@playwright/test';
 import { demo } from './addresses';
 import { expectAccessible } from './people';
 
-// What is otherwise is told in words, and what a next generation would do is tried before it comes.
+// Differences are told in words, and the effect of a next generation is shown before it comes.
 
 test('two messages of a form are held against each other, by keyboard, and one is changed by hand', async ({
   page,
 }) => {
   await page.goto('/changes');
-  await page.getByRole('link', { name: 'Hold two against each other' }).press('Enter');
+  await page.getByRole('link', { name: 'Compare two' }).press('Enter');
   for (const [side, at] of [
     ['Before', 1],
     ['After', 0],
@@ -17,19 +17,19 @@ test('two messages of a form are held against each other, by keyboard, and one i
     await chosen.getByLabel('Intake').press('Enter');
     await page.keyboard.type('Field team');
     await page.keyboard.press('Enter');
-    await chosen.getByLabel('A recorded message').press('Enter');
+    await chosen.getByLabel('Stored message').press('Enter');
     await page.keyboard.type('Sampling report');
-    await expect(page.getByRole('option', { name: /2026/ }).nth(at)).toBeVisible();
+    await expect(page.getByRole('option', { name: /\d\d:\d\d/ }).nth(at)).toBeVisible();
     for (let each = 0; each < at; each++) await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
     await expect(chosen.getByLabel('Message or document')).toHaveValue(/"Sampling report"/);
   }
-  const told = page.getByRole('region', { name: 'What is otherwise' });
+  const told = page.getByRole('region', { name: 'Differences' });
   await expect(told.getByRole('status').first()).toContainText('As two messages');
   await expect(told.getByRole('row').filter({ hasText: 'Which site?' }).first()).toBeVisible();
   const after = page.getByRole('region', { name: 'After' }).getByLabel('Message or document');
   await after.fill((await after.inputValue()).replace('"Which site?"', '"At which site were you?"'));
-  await expect(told).toContainText('“Which site?” is worded “At which site were you?” now.');
+  await expect(told).toContainText('Question text changed: “Which site?” → “At which site were you?”.');
   await expectAccessible(page);
 });
 
@@ -37,10 +37,10 @@ test('what if a form sent its next generation: the routes say what of theirs wou
   await page.goto('/changes');
   await page.getByRole('button', { name: 'What if…' }).press('Enter');
   const asking = page.getByRole('region', { name: 'What if' });
-  await asking.getByLabel('Of what').press('Enter');
+  await asking.getByLabel('Form or target').press('Enter');
   await page.keyboard.type('Sampling report');
   await page.keyboard.press('Enter');
-  await asking.getByLabel('What if it').selectOption('comes as in a message that I have');
+  await asking.getByLabel('What changes').selectOption('comes as in a message that I have');
   await asking.getByLabel('The message').fill(
     JSON.stringify({
       form: { ref: 'smp', title: 'Sampling report' },
@@ -51,10 +51,10 @@ test('what if a form sent its next generation: the routes say what of theirs wou
       ],
     }),
   );
-  await asking.getByRole('button', { name: 'See what would break' }).press('Enter');
+  await asking.getByRole('button', { name: 'Show what would break' }).press('Enter');
   await expect(asking.getByRole('status').last()).toContainText(/\d routes? would break/);
   await expect(asking.getByRole('list', { name: 'Routes' })).toContainText(
-    /questions that it uses are not in it; it could not be sent/,
+    /questions it uses are missing; it could not be sent/,
   );
   await expectAccessible(page);
 });
@@ -70,18 +70,18 @@ test.describe('a target that does not take its credentials any more', () => {
       .getByRole('link', { name: /^Register/ })
       .click();
     await page.getByRole('button', { name: 'Test and read again' }).press('Enter');
-    await expect(page.getByText(/It answered 401/).first()).toBeVisible();
+    await expect(page.getByText(/Status 401|Credentials (are now )?rejected/).first()).toBeVisible();
     await page.goto('/changes');
     const change = page
       .getByRole('list', { name: 'Changes', exact: true })
-      .getByRole('listitem', { name: /credentials are not taken any more: it answers 401/ });
+      .getByRole('listitem', { name: /Credentials are now rejected: status 401/ });
     await expect(change.getByText('breaks').first()).toBeVisible();
-    await expect(change.getByRole('button', { name: 'Show a repair' })).toHaveCount(0);
+    await expect(change.getByRole('button', { name: 'Show repair' })).toHaveCount(0);
     await expectAccessible(page);
-    await change.getByRole('link', { name: 'Put them in' }).press('Enter');
+    await change.getByRole('link', { name: 'Enter credentials' }).press('Enter');
     await expect(page.getByRole('heading', { level: 1, name: 'Register' })).toBeVisible();
     await page.goto('/changes');
-    await change.getByRole('button', { name: 'Settled' }).press('Enter');
+    await change.getByRole('button', { name: 'Mark resolved' }).press('Enter');
     await expect(change).toHaveCount(0);
   });
 });

@@ -33,7 +33,7 @@ const corrections: Correction[] = [
   {
     what: 'submissions in an object by identifiers that were read as one',
     body: JSON.stringify({ log: { ada: { who: 'Ada Reed', came: 'early' }, tom: { who: 'Tom Fell', came: 'late' } } }),
-    steps: point('Each item here is a submission', 'ada'),
+    steps: point('List of submissions', 'ada'),
     then: 'Submission 2',
   },
   {
@@ -42,34 +42,34 @@ const corrections: Correction[] = [
     body: 'Name|Boat|Nights\nAda Reed|Heron|2\nTom Fell|Otter|3\n',
     steps: page =>
       page
-        .getByLabel('The body is read as')
+        .getByLabel('Read the body as')
         .selectOption('separated values')
         .then(() => undefined),
     then: 'Otter',
   },
   {
-    what: 'what words the question',
+    what: 'what question text',
     body: JSON.stringify(odd),
-    steps: point('This words the question', 'q No kit'),
+    steps: point('Question text', 'q No kit'),
     then: 'No number',
   },
   {
     what: 'what was answered',
     body: JSON.stringify(odd),
-    steps: point('This is the answer', 'q No kit'),
+    steps: point('Answer value', 'q No kit'),
     then: 'No number',
   },
   {
     what: 'a time that is written like nothing else',
     body: JSON.stringify({ stamp: { x: 'first of May' }, answers: { who: 'Ada Reed', why: 'Two nights' } }),
-    steps: point('This tells when it was sent', 'x first of May'),
+    steps: point('Submission time', 'x first of May'),
     then: 'first of Maytime',
   },
   {
     what: 'the form',
     body: JSON.stringify(odd),
-    steps: point('This tells the form', 'n kit-form'),
-    then: 'tells the form',
+    steps: point('Form ID', 'n kit-form'),
+    then: 'form ID',
   },
   {
     what: 'answers that stand beside something larger',
@@ -78,13 +78,13 @@ const corrections: Correction[] = [
       seen: { first: 'a b', second: 'c d', third: 'e f' },
       real: { place: 'Mill Race' },
     }),
-    steps: point('The answers are here', 'real'),
+    steps: point('Answers', 'real'),
     then: 'Mill Race',
   },
   {
     what: 'a bare link that is a file',
     body: JSON.stringify({ ...sent, answers: [{ ref: 'proof', label: 'Anything that shows it?', value: 'https://store.example.org/7/letter.pdf' }, { ref: 'who', label: 'Who is asking?', value: 'Ada Reed' }] }), // prettier-ignore
-    steps: point('This is a file', 'value https://store'),
+    steps: point('File', 'value https://store'),
     then: 'letter.pdf',
   },
 ];
@@ -93,10 +93,10 @@ for (const { what, type = 'application/json', body, steps, then } of corrections
   test(`put right in three steps: ${what}`, async ({ page }) => {
     const address = await openIntake(page, `Put right: ${what}`);
     await page.request.fetch(address, { method: 'POST', headers: { 'content-type': type }, data: body });
-    await page.getByRole('button', { name: 'Overrule…' }).click();
+    await page.getByRole('button', { name: 'Correct…' }).click();
     await steps(page);
-    await expect(page.getByText(/1 read otherwise/)).toBeVisible();
-    await page.getByRole('button', { name: 'Keep it, read all anew' }).click();
+    await expect(page.getByText(/1 read differently/)).toBeVisible();
+    await page.getByRole('button', { name: 'Save and read again' }).click();
     await expect(page.getByText('Read as:')).toContainText('as pinned');
     await expect(page.getByRole('main')).toContainText(then);
   });
@@ -114,42 +114,42 @@ test('a generation of its own, and the form it is the same as, by keyboard', asy
   });
   const newer = { survey: { key: 'slip-v2', title: 'Slips' }, entry: { id: 'b-1', sent: '2026-11-05T08:12:06Z' }, given: { who: 'Tom Fell', why: 'A week', note: 'By night' } }; // prettier-ignore
   await page.request.post(address, { data: older('a-1') });
-  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Ada Reed');
+  await expect(page.getByRole('region', { name: 'Answers' })).toContainText('Ada Reed');
   await page.request.post(address, { data: newer });
-  await expect(page.getByText('It is built otherwise than what came before')).toBeVisible();
-  await expect(page.getByText('answers stand at /given, no longer at /answers')).toBeVisible();
+  await expect(page.getByText('The structure changed')).toBeVisible();
+  await expect(page.getByText('answers are now at /given, before at /answers')).toBeVisible();
   await expectAccessible(page);
 
-  const same = page.getByRole('button', { name: 'the same form as Slip request' });
+  const same = page.getByRole('button', { name: 'merge with Slip request' });
   await same.focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('It belongs to')).toContainText('2 submissions so far');
-  await page.getByText('It belongs to').getByRole('link').click();
-  await expect(page.getByText('is the same form, sent another way')).toBeVisible();
+  await expect(page.getByText('Form:')).toContainText('2 submissions so far');
+  await page.getByText('Form:').getByRole('link').click();
+  await expect(page.getByText('is merged into this form')).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Tell it apart again' }).focus();
+  await page.getByRole('button', { name: 'Separate' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('is the same form, sent another way')).toHaveCount(0);
+  await expect(page.getByText('is merged into this form')).toHaveCount(0);
   await expect(page.getByText('1 submission,')).toBeVisible();
 });
 
 test('a feed that is asked by POST with OAuth says what is missing beside its field', async ({ page }) => {
   await openIntake(page, 'Rows by POST');
-  await page.getByRole('button', { name: 'or read an address on a timer' }).click();
+  await page.getByRole('button', { name: 'or poll a URL' }).click();
   const form = page.getByRole('form', { name: 'Feed settings' });
-  await form.getByLabel('Address to read').fill('http://127.0.0.1:9/rows');
-  await form.getByLabel('It asks for').selectOption('OAuth 2 client credentials');
-  await form.getByLabel('It is asked by').selectOption('POST, with a body');
-  await form.getByLabel('What is sent (JSON)').fill('{"limit":');
-  await form.getByLabel('One answer').selectOption('says the next one’s address');
-  await form.getByLabel('Tokens are had at').fill('http://127.0.0.1:9/token');
-  await form.getByLabel('Client identifier').fill('grammata');
+  await form.getByLabel('URL to poll').fill('http://127.0.0.1:9/rows');
+  await form.getByLabel('It requires').selectOption('OAuth 2 client credentials');
+  await form.getByLabel('Method').selectOption('POST with a body');
+  await form.getByLabel('Request body (JSON)').fill('{"limit":');
+  await form.getByLabel('One response').selectOption('gives the next URL');
+  await form.getByLabel('Token URL').fill('http://127.0.0.1:9/token');
+  await form.getByLabel('Client ID').fill('grammata');
   await form.getByLabel('Client secret').fill('s3cret');
-  await form.getByLabel('Where the answer says it').fill('/next');
-  await form.getByRole('button', { name: 'Save and read' }).click();
-  await expect(form.getByText('What is sent has to be JSON.')).toBeVisible();
+  await form.getByLabel('Place in the response').fill('/next');
+  await form.getByRole('button', { name: 'Save and poll' }).click();
+  await expect(form.getByText('The request body must be JSON.')).toBeVisible();
   await expectAccessible(page);
-  await form.getByLabel('What is sent (JSON)').fill('{"limit":50}');
-  await form.getByRole('button', { name: 'Save and read' }).click();
-  await expect(page.getByText('No token was had from 127.0.0.1:9')).toBeVisible();
+  await form.getByLabel('Request body (JSON)').fill('{"limit":50}');
+  await form.getByRole('button', { name: 'Save and poll' }).click();
+  await expect(page.getByText('No token from 127.0.0.1:9')).toBeVisible();
 });

@@ -21,7 +21,7 @@ test('a form’s page tells its questions, options and weeks, is searched, and e
   const found = page.getByRole('region', { name: 'Submissions' });
   await expect(found.getByRole('status')).toHaveText(/^\d match(es)?$/);
   await expect(found.getByRole('listitem').first()).toContainText('@');
-  await found.getByRole('button', { name: 'Cover personal values' }).click();
+  await found.getByRole('button', { name: 'Hide personal data' }).click();
   await expect(found.getByRole('listitem').first()).toContainText('••••');
   await expect(found.getByRole('listitem').first()).not.toContainText('@');
 
@@ -55,7 +55,7 @@ test('pointing at an answer lights up where it stood, in the message and in its 
   const line = page.getByRole('region', { name: 'Structure of the message' }).locator('[data-hot]');
   await expect(line).toContainText('Question number 27');
   await expect(line).toBeInViewport();
-  await expect(page.getByRole('region', { name: 'Structure of the message' })).toContainText('an answer each');
+  await expect(page.getByRole('region', { name: 'Structure of the message' })).toContainText('one answer each');
 });
 
 test('an intake that asks for a signature takes what is signed, and explains what is not', async ({
@@ -64,12 +64,12 @@ test('an intake that asks for a signature takes what is signed, and explains wha
 }) => {
   const address = await openIntake(page, 'Signed');
   await page.getByRole('button', { name: 'Change' }).click();
-  await page.getByLabel('Takes requests from').selectOption('a signature (HMAC)');
+  await page.getByLabel('Senders are verified by').selectOption('a signature (HMAC)');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('Give the secret that the builder signs or sends.')).toBeVisible();
-  await page.getByLabel('Header with the signature').fill('X-Yard-Signature');
+  await expect(page.getByText('Enter the secret that the form builder uses.')).toBeVisible();
+  await page.getByLabel('Signature header').fill('X-Yard-Signature');
   await page.getByLabel('Secret', { exact: true }).fill('open sesame');
-  await page.getByLabel('With this before it').fill('sha256=');
+  await page.getByLabel('Prefix').fill('sha256=');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('POST, GET · signed')).toBeVisible();
@@ -85,17 +85,17 @@ test('an intake that asks for a signature takes what is signed, and explains wha
   await expect(margin).toContainText(
     'The signature differs. “X-Yard-Signature” holds “0000”; sha256 over the body (25 bytes) gives',
   );
-  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('It was refused');
+  await expect(page.getByRole('region', { name: 'Answers' })).toContainText('Refused');
   expect((await send(createHmac('sha256', 'open sesame').update(data).digest('hex'))).status()).toBe(202);
-  await expect(margin).toContainText('The signature in “X-Yard-Signature” holds.');
-  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Heron');
+  await expect(margin).toContainText('The signature in “X-Yard-Signature” is valid.');
+  await expect(page.getByRole('region', { name: 'Answers' })).toContainText('Heron');
 });
 
 test('the practice builder signs, and an intake with the same secret takes it', async ({ page, context }) => {
   const address = await openIntake(page, 'Signed by the builder');
   const secret = `whsec_${Buffer.from('a secret of the yard, 24').toString('base64')}`;
   await page.getByRole('button', { name: 'Change' }).click();
-  await page.getByLabel('Takes requests from').selectOption('a signature as Standard Webhooks has it');
+  await page.getByLabel('Senders are verified by').selectOption('a Standard Webhooks signature');
   await page.getByLabel('Secret', { exact: true }).fill(secret);
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('POST, GET · signed')).toBeVisible();
@@ -108,7 +108,7 @@ test('the practice builder signs, and an intake with the same secret takes it', 
   await pointBuilderAt(builder, address, secret);
   await fillReport(builder, report);
   await expect(builder.getByRole('status')).toContainText('Thank you');
-  await expect(page.getByRole('complementary')).toContainText('The signature in “webhook-signature” holds.');
+  await expect(page.getByRole('complementary')).toContainText('The signature in “webhook-signature” is valid.');
   await pointBuilderAt(builder, address, '');
 });
 
@@ -119,14 +119,12 @@ test('a file of past submissions becomes samples', async ({ page }) => {
     '\r\n',
   );
   await page
-    .getByLabel('Or give a file of past submissions')
+    .getByLabel('Upload past submissions')
     .setInputFiles({ name: 'access log.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
-  await expect(page.getByRole('complementary')).toContainText(
-    '60 submissions were read from it; the first 50 are shown.',
-  );
-  await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('B-0');
+  await expect(page.getByRole('complementary')).toContainText('60 submissions were read; the first 50 are shown.');
+  await expect(page.getByRole('region', { name: 'Answers' })).toContainText('B-0');
   await page
-    .getByLabel('Or give a file of past submissions')
+    .getByLabel('Upload past submissions')
     .setInputFiles({ name: 'report.docx', mimeType: 'application/msword', buffer: Buffer.from('x') });
   await expect(page.getByRole('alert')).toContainText('“report.docx” can’t be read. Files ending in csv');
 });

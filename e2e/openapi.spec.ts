@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible, pick } from './people';
+import { expectAccessible, pick, part } from './people';
 
 test('a target is read from its OpenAPI document, mapped by taking proposals, and a contact is delivered', async ({
   page,
@@ -10,37 +10,37 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
     await page.goto('/targets?new');
     await page.getByLabel('Name').fill('People');
     await page.getByLabel('Base address').fill(`${demo.practice}/roster/v1`);
-    await page.getByLabel('Is read from').selectOption({ label: 'an OpenAPI document' });
-    await expect(page.getByLabel('Has its document at')).toHaveValue('/openapi.json');
-    await page.getByLabel('Credentials').selectOption({ label: 'an API key in a header' });
+    await page.getByLabel('Operations from').selectOption({ label: 'an OpenAPI document' });
+    await expect(page.getByLabel('Document path')).toHaveValue('/openapi.json');
+    await page.getByLabel('Credentials').selectOption({ label: 'API key in a header' });
     await page.getByLabel('Header').fill('X-Roster-Key');
     await page.getByLabel('Key', { exact: true }).fill('yard-roster-91b4');
     await expectAccessible(page);
-    await page.getByRole('button', { name: 'Add and read it' }).click();
+    await page.getByRole('button', { name: 'Add target' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
     const create = page.getByRole('region', { name: 'Create a contact' });
     await expect(create).toContainText('POST /contacts');
     await expect(create).toContainText('postal.town');
-    await expect(page.getByText('credentials: an API key in a header')).toBeVisible();
+    await expect(page.getByText('credentials: API key in a header')).toBeVisible();
     await expectAccessible(page);
   });
 
   await test.step('maps the sign-up by taking what is proposed', async () => {
     await page.goto('/routes?new');
-    await pick(page, 'From the form', /Volunteer sign-up/, 'Volunteer sign-up');
-    await page.getByRole('combobox', { name: 'To the target' }).click();
-    await page.getByRole('dialog', { name: 'To the target' }).getByRole('combobox').fill('contact');
+    await pick(page, 'Form', /Volunteer sign-up/, 'Volunteer sign-up');
+    await page.getByRole('combobox', { name: 'Target' }).click();
+    await page.getByRole('dialog', { name: 'Target' }).getByRole('combobox').fill('contact');
     await expect(page.getByRole('option', { name: 'Find contacts' })).toHaveCount(0);
     await page
       .getByRole('option', { name: /^Create a contact/ })
       .first()
       .click();
     await page.getByLabel('Name').fill('Sign-ups to People');
-    await page.getByRole('button', { name: 'Start mapping' }).click();
-    await page.getByRole('button', { name: /likely ones/ }).click();
-    await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
+    await page.getByRole('button', { name: 'Create route' }).click();
+    await page.getByRole('button', { name: /Accept \d+ likely/ }).click();
+    await expect(part(page, 'Mapping')).not.toContainText('required fields missing');
     await page.keyboard.press('w');
-    const wire = page.getByRole('region', { name: 'Outgoing message' });
+    const wire = page.getByRole('region', { name: 'Request body' });
     await expect(wire).toContainText('POST /roster/v1/contacts HTTP/1.1');
     await expect(wire).toContainText('x-roster-key: ••••••');
     await expect(page.getByRole('region', { name: 'Lines', exact: true })).toContainText('the town of the address');
@@ -48,7 +48,7 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
 
   await test.step('goes live, and a new volunteer becomes a contact', async () => {
     await page.getByRole('button', { name: 'Go live…' }).click();
-    await page.getByRole('button', { name: 'Go live now' }).click();
+    await page.getByRole('button', { name: 'Publish now' }).click();
     await expect(page.getByText('version 1')).toBeVisible();
     await page.goto(`${demo.practice}/builders/volunteer-sign-up`);
     await page.getByLabel(/^Full name/).fill('Gwenllian Pryce-Hughes');
@@ -63,4 +63,23 @@ test('a target is read from its OpenAPI document, mapped by taking proposals, an
       await expect(row).toContainText('14 Weir Lane, Fernhollow, FH3 9ZZ', { timeout: 500 });
     }).toPass();
   });
+});
+
+test('a document that names another base address offers it, and stays where it is read from', async ({ page }) => {
+  await page.goto('/targets?new');
+  await page.getByLabel('Name').fill('Elsewhere');
+  await page.getByLabel('Base address').fill(`${demo.practice}/roster`);
+  await page.getByLabel('Operations from').selectOption({ label: 'an OpenAPI document' });
+  await page.getByLabel('Document path').fill('/v1/openapi.json');
+  await page.getByLabel('Credentials').selectOption({ label: 'none' });
+  await page.getByRole('button', { name: 'Add target' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Elsewhere' })).toBeVisible();
+  await page.getByRole('button', { name: 'Test and read again' }).click();
+  await page.getByRole('button', { name: `Use ${demo.practice}/roster/v1` }).click();
+  await expect(page.getByRole('main').getByText(`${demo.practice}/roster/v1`, { exact: true })).toBeVisible();
+  await expect(page.getByRole('main')).toContainText(`${demo.practice}/roster/v1/openapi.json`);
+  await expect(page.getByText(/offers \d+ operations/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Use http/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Remove target…' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
 });

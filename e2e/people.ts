@@ -10,7 +10,7 @@ export async function complaints(page: Page, rules?: string[]): Promise<string[]
   return violations.flatMap(({ id, nodes }) => nodes.map(node => `${id}: ${node.target.join(' ')}`));
 }
 
-/** Waits until a page has what it asked for: half a second in which nothing came. What it keeps open to listen does not count. */
+/** Waits until a page has what it asked for: half a second in which nothing arrives. What it keeps open to listen does not count. */
 export const settle = (page: Page) =>
   page.waitForFunction(() => {
     const last = Math.max(
@@ -24,12 +24,16 @@ export async function expectAccessible(page: Page, rules?: string[]): Promise<vo
   expect(await complaints(page, rules)).toEqual([]);
 }
 
+/** The link to a part of a route: what the link of another place says may begin alike. */
+export const part = (page: Page, name: 'Filter' | 'Mapping' | 'Delivery' | 'Proofs' | 'Rehearsal' | 'Test') =>
+  page.getByRole('navigation', { name: 'Parts of the route' }).getByRole('link', { name: new RegExp(`^${name}`) });
+
 /** Opens a new intake by its page and gives back its address. */
 export async function openIntake(page: Page, name: string): Promise<string> {
   await page.goto('/intakes');
   await page.getByRole('button', { name: 'New intake' }).click();
-  await page.getByLabel('What is it for?').fill(name);
-  await page.getByRole('button', { name: 'Open it' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Create intake' }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
   return page.getByRole('main').locator('code').first().innerText();
 }
@@ -56,26 +60,53 @@ export async function pointBuilderAt(page: Page, address: string, secret = ''): 
   await page.getByRole('button', { name: 'Save' }).click();
 }
 
+/** Points the practice builder at the demo's own intake, where stories before may have pointed it elsewhere; gives the address. */
+export async function pointBuilderHome(page: Page): Promise<string> {
+  await page.goto('/intakes');
+  await page.getByRole('main').getByRole('link', { name: 'Field team forms' }).click();
+  const address = await page.getByRole('main').locator('code').first().innerText();
+  const builder = await page.context().newPage();
+  await pointBuilderAt(builder, address);
+  await builder.close();
+  return address;
+}
+
 /** Switches the practice register's fault. */
 export async function setFault(page: Page, fault: string): Promise<void> {
   await page.request.post(`${demo.practice}/register/fault`, { form: { fault } });
 }
 
+/** The practice archive’s API. */
+export const archive = { url: `${demo.practice}/archive/v1`, key: 'yard-archive-3c7f' };
+
+/** Adds the practice archive as a target, from its document and with its key. */
+export async function addArchive(page: Page, name: string): Promise<void> {
+  await page.goto('/targets?new');
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Base address').fill(archive.url);
+  await page.getByLabel('Operations from').selectOption({ label: 'an OpenAPI document' });
+  await page.getByLabel('Credentials').selectOption({ label: 'API key in a header' });
+  await page.getByLabel('Header').fill('X-Archive-Key');
+  await page.getByLabel('Key', { exact: true }).fill(archive.key);
+  await page.getByRole('button', { name: 'Add target' }).click();
+  await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+}
+
 /** Opens a line of the galley and fills it from an answer. */
 export async function fillLine(page: Page, field: string, question: string): Promise<void> {
   await page.getByRole('button', { name: new RegExp(`^${field}(required|\\*|$)`) }).click();
-  await page.getByLabel('Which answer').fill(question);
+  await page.getByRole('combobox', { name: 'Answer', exact: true }).fill(question);
   await page.getByRole('option', { name: question }).first().click();
 }
 
 /** Adds a cleaning step to the open line. */
 export async function addStep(page: Page, step: string): Promise<void> {
-  await page.getByRole('button', { name: 'add a step…' }).click();
-  await page.getByPlaceholder('What should happen to it?').fill(step);
+  await page.getByRole('button', { name: 'add step…' }).click();
+  await page.getByPlaceholder('Search steps').fill(step);
   await page.getByRole('option', { name: step }).first().click();
 }
 
-/** A live route to the register of its own, made like the one that is there: nothing of what is recorded went through it. */
+/** A live route to the register of its own, made like the one that is there: nothing of submissions went through it. */
 export async function secondRoute(
   page: Page,
   name: string,
@@ -94,7 +125,7 @@ export async function secondRoute(
     draft: { calls: { targetId: string; operationId: string; lines: object[] }[] };
   }
   await page.goto('/');
-  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /attention/ })).toBeVisible();
   const routes = await api<Route[]>('get', '/routes');
   const first = await api<Route>(
     'get',

@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
+import type { PaceView } from '@grammata/contract';
 import { demo } from './addresses';
-import { expectAccessible, settle } from './people';
+import { expectAccessible, settle, part } from './people';
 
 const first = async (page: Page, list: string, name: string) => {
   await page.goto(list);
@@ -11,19 +12,19 @@ const first = async (page: Page, list: string, name: string) => {
 };
 
 const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
-  ['Desk', page => page.goto('/'), 'Desk'],
+  ['Desk', page => page.goto('/'), /attention/],
   ['Intakes', page => page.goto('/intakes?new'), 'Intakes'],
   ['an intake', page => first(page, '/intakes', 'Field team forms'), 'Field team forms'],
   ['Routes', page => page.goto('/routes?new'), 'Routes'],
   [
-    'When',
+    'Filter',
     async page => {
       await first(page, '/routes', 'Worrying signs');
-      await page.getByRole('link', { name: 'When' }).click();
+      await part(page, 'Filter').click();
     },
     'Worrying signs to Follow-ups',
   ],
-  ['What', page => first(page, '/routes', 'Worrying signs'), 'Worrying signs to Follow-ups'],
+  ['Mapping', page => first(page, '/routes', 'Worrying signs'), 'Worrying signs to Follow-ups'],
   [
     'an open line and the submissions behind its bar',
     async page => {
@@ -38,7 +39,7 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
     async page => {
       await first(page, '/routes', 'Worrying signs');
       await page.getByRole('radio', { name: 'Threads' }).click();
-      await expect(page.getByText('Dashes are proposals.')).toBeVisible();
+      await expect(page.getByText('Dashed: suggestions.')).toBeVisible();
     },
     'Worrying signs to Follow-ups',
   ],
@@ -46,37 +47,38 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
     'the handover sheet',
     async page => {
       await first(page, '/routes', 'Worrying signs');
-      await page.getByRole('link', { name: 'Handover sheet' }).click();
+      await page.getByRole('button', { name: 'More' }).click();
+      await page.getByRole('menuitem', { name: 'Handover sheet' }).click();
       await expect(page.getByRole('article', { name: 'Handover sheet' })).toBeVisible();
     },
     'Worrying signs to Follow-ups',
   ],
   [
-    'How',
+    'Delivery',
     async page => {
       await first(page, '/routes', 'Worrying signs');
-      await page.getByRole('link', { name: 'How' }).click();
+      await part(page, 'Delivery').click();
     },
     'Worrying signs to Follow-ups',
   ],
   ['Targets', page => page.goto('/targets?new'), 'Targets'],
   ['a target', page => first(page, '/targets', 'Register'), 'Register'],
   [
-    'an operation that is set by hand, with a field opened',
+    'an operation that is edited by hand, with a field opened',
     async page => {
       await first(page, '/targets', 'Roster');
       await page.getByRole('link', { name: 'Edit Create a contact' }).click();
       await page.getByRole('button', { name: 'More of email' }).click();
-      await page.getByRole('button', { name: 'Make this request for real' }).click();
+      await page.getByRole('button', { name: 'Send this request' }).click();
     },
     'Create a contact',
   ],
   [
-    'proofs that are proposed',
+    'proofs that suggested',
     async page => {
       await first(page, '/routes', 'Volunteer sign-up to Roster');
-      await page.getByRole('link', { name: /^Proofs/ }).click();
-      await page.getByRole('button', { name: 'Propose samples to approve' }).click();
+      await part(page, 'Proofs').click();
+      await page.getByRole('button', { name: 'Suggest samples to approve' }).click();
       await expect(page.getByRole('region', { name: 'Proposed samples' })).toBeVisible();
     },
     /Volunteer sign-up/,
@@ -85,12 +87,12 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
     'trying out many samples at once',
     async page => {
       await first(page, '/routes', 'Worrying signs');
-      await page.getByRole('link', { name: 'Trying out' }).click();
-      await page.getByRole('radio', { name: 'Many samples at once' }).click();
+      await part(page, 'Test').click();
+      await page.getByRole('radio', { name: 'Several samples' }).click();
     },
     'Worrying signs to Follow-ups',
   ],
-  ['the workspace as files', page => page.goto('/workspace'), 'Workspace as files'],
+  ['the workspace as files', page => page.goto('/workspace'), 'Workspace'],
   [
     'Changes, and what if',
     async page => {
@@ -110,15 +112,32 @@ const places: [string, (page: Page) => Promise<unknown>, string | RegExp][] = [
         ['After', 20],
       ] as const)
         await page.getByRole('region', { name: side }).getByLabel('Message or document').fill(schema(most));
-      await expect(page.getByText('“name” takes less')).toBeVisible();
+      await expect(page.getByText(/Stricter limit for “name”/)).toBeVisible();
     },
-    'Hold two against each other',
+    'Compare two',
+  ],
+  [
+    'Desk with long names',
+    async page => {
+      await page.route('**/api/pace', async route => {
+        const response = await route.fetch();
+        const pace = (await response.json()) as PaceView;
+        const long = <T extends { name: string }>(each: T): T => ({ ...each, name: each.name.repeat(8) });
+        await route.fulfill({
+          response,
+          json: { routes: pace.routes.map(long), intakes: pace.intakes.map(long) },
+        });
+      });
+      await page.goto('/');
+      await expect(page.getByRole('region', { name: 'Intakes today' })).toBeVisible();
+    },
+    /attention/,
   ],
   ['Forms', page => page.goto('/forms'), 'Forms'],
   ['Deliveries', page => page.goto('/deliveries'), 'Deliveries'],
   ['held deliveries', page => page.goto('/deliveries?state=held'), 'Deliveries'],
   ['Practice', page => page.goto('/practice'), 'Practice'],
-  ['nothing at the address', page => page.goto('/no/such/place'), 'There is nothing at this address.'],
+  ['nothing at the address', page => page.goto('/no/such/place'), 'Page not found.'],
 ];
 
 for (const [name, go, heading] of places) {
@@ -165,7 +184,7 @@ for (const path of [
 
 test('the palette finds and does, by keyboard alone', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /attention/ })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('worrying');
   await expect(page.getByRole('option', { name: 'Worrying signs to Follow-ups', selected: true })).toBeVisible();
@@ -182,8 +201,8 @@ test('? lists the keys of the place, g goes to another', async ({ page }) => {
   await page.goto('/deliveries');
   await expect(page.getByRole('listitem').first()).toBeVisible();
   await page.keyboard.press('?');
-  const keys = page.getByRole('dialog', { name: 'Keys that work here' });
-  await expect(keys).toContainText('choose it');
+  const keys = page.getByRole('dialog', { name: 'Keyboard shortcuts' });
+  await expect(keys).toContainText('select it');
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await expect(keys).toBeHidden();

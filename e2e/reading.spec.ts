@@ -12,39 +12,39 @@ const odd = (site: string) => ({
   ],
 });
 
-const answers = (page: Page) => page.getByRole('region', { name: 'What was answered' }).getByRole('listitem');
+const answers = (page: Page) => page.getByRole('region', { name: 'Answers' }).getByRole('listitem');
 const place = (page: Page, text: string | RegExp) =>
-  page.getByRole('region', { name: 'How it is built' }).getByRole('button', { name: text });
+  page.getByRole('region', { name: 'Structure' }).getByRole('button', { name: text });
 
 test('a reading is overruled by pointing, tried on all that was recorded, and kept', async ({ page, request }) => {
   const address = await openIntake(page, 'Odd builder');
   for (const site of ['Mill Race', 'Otter Weir']) await request.post(address, { data: odd(site) });
   await request.post(address, { data: { plain: 'one', other: 'two' } });
-  await expect(page.getByRole('list', { name: 'Arrivals, newest first' }).getByRole('listitem')).toHaveCount(3);
+  await expect(page.getByRole('list', { name: 'Messages, newest first' }).getByRole('listitem')).toHaveCount(3);
   await page.keyboard.press('l');
   await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText('Otter Weir');
 
   await page.keyboard.press('o');
-  await page.getByLabel('This words the question').check();
+  await page.getByLabel('Question text').check();
   await place(page, 'rows [2]').click();
   await expect(page.getByRole('alert')).toContainText('Point at a text');
   await place(page, /^p Which site/).press('Enter');
-  await page.getByLabel('This is the answer').check();
+  await page.getByLabel('Answer value').check();
   await place(page, /^x Otter Weir/).click();
-  await page.getByLabel('This tells the form').check();
+  await page.getByLabel('Form ID').check();
   await place(page, /^n kit-form/).click();
-  const column = page.getByRole('region', { name: 'Overrule the reading' });
-  await expect(column).toContainText('On all 3 messages: 2 read otherwise');
-  await expect(column).toContainText('1 lack what is pinned');
+  const column = page.getByRole('region', { name: 'Correct the reading' });
+  await expect(column).toContainText('On all 3 messages: 2 read differently');
+  await expect(column).toContainText('1 lack the pinned places');
   await expect(answers(page)).toContainText(['Which site?', 'How many kits?']);
   await expect(answers(page).first()).toContainText('Otter Weir');
   await expectAccessible(page);
 
-  await column.getByRole('button', { name: 'See them' }).click();
-  await expect(page.getByRole('dialog', { name: 'What the pins would change' })).toContainText('How many kits?');
+  await column.getByRole('button', { name: 'Show them' }).click();
+  await expect(page.getByRole('dialog', { name: 'Effect of the pins' })).toContainText('How many kits?');
   await page.keyboard.press('Escape');
-  await column.getByRole('button', { name: 'Keep it, read all anew' }).click();
-  await expect(page.getByText('3 of 3 messages were read anew.')).toBeVisible();
+  await column.getByRole('button', { name: 'Save and read again' }).click();
+  await expect(page.getByText('3 of 3 messages were read again.')).toBeVisible();
   await expect(page.getByRole('complementary')).toContainText('as pinned');
   await expect(page.getByRole('complementary')).toContainText('kit-form');
   await request.post(address, { data: odd('Ford') });
@@ -58,14 +58,14 @@ test('a form that is new at an intake is adopted or ignored', async ({ page, req
   const form = (id: string) => ({ form_id: id, form_name: `The ${id}`, answers: { site: 'Ford', ph: '7' } });
   for (const id of ['first', 'second', 'third']) await request.post(address, { data: form(id) });
   const margin = page.getByRole('complementary');
-  await expect(margin.getByText('A form that is new here: The second')).toBeVisible();
-  await margin.getByText('A form that is new here: The second').getByRole('button', { name: 'Adopt it' }).click();
-  await margin.getByText('A form that is new here: The third').getByRole('button', { name: 'ignore it' }).click();
-  await expect(margin).toContainText('2 forms come to this address');
+  await expect(margin.getByText('New form: The second')).toBeVisible();
+  await margin.getByText('New form: The second').getByRole('button', { name: 'Use form' }).click();
+  await margin.getByText('New form: The third').getByRole('button', { name: 'ignore it' }).click();
+  await expect(margin).toContainText('2 forms use this address');
   await expect(margin).toContainText('Ignored here: The third');
   await page.goto('/routes?new');
-  await page.getByRole('combobox', { name: 'From the form' }).click();
-  await page.getByRole('dialog', { name: 'From the form' }).getByRole('combobox').fill('The');
+  await page.getByRole('combobox', { name: 'Form' }).click();
+  await page.getByRole('dialog', { name: 'Form' }).getByRole('combobox').fill('The');
   await expect(page.getByRole('option', { name: /The second/ })).toHaveCount(1);
   await expect(page.getByRole('option', { name: /The third/ })).toHaveCount(0);
 });
@@ -83,26 +83,26 @@ test('mails in running text are read after a person put one right', async ({ pag
     });
   await mail('Miss Quill', 'Fernhollow School', '12 May');
   await mail('Mr Oakes', 'Basin Primary', '3 June');
-  await expect(page.getByRole('list', { name: 'Arrivals, newest first' }).getByRole('listitem')).toHaveCount(2);
+  await expect(page.getByRole('list', { name: 'Messages, newest first' }).getByRole('listitem')).toHaveCount(2);
 
   await page.keyboard.press('o');
-  await page.getByRole('button', { name: 'Put values in a running text right instead' }).click();
-  await page.getByRole('button', { name: 'One more question' }).click();
+  await page.getByRole('button', { name: 'Mark values in running text' }).click();
+  await page.getByRole('button', { name: 'Add a question' }).click();
   await page.getByLabel('Question 1', { exact: true }).fill('Teacher');
-  const text = page.getByLabel('The text: select a value in it, then say which it is');
+  const text = page.getByLabel('Select a value in the text, then choose its question');
   await text.focus();
   await page.keyboard.press('Control+Home');
   await page.keyboard.press('ArrowDown');
   for (const _ of 'Mr Oakes') await page.keyboard.press('Shift+ArrowRight');
-  await page.getByRole('button', { name: 'Take the selection for Teacher' }).click();
+  await page.getByRole('button', { name: 'Use selection for Teacher' }).click();
   await expect(page.getByLabel('Value 1', { exact: true })).toHaveValue('Mr Oakes');
   await page.getByLabel('Question 2', { exact: true }).fill('School');
   await page.getByLabel('Value 2', { exact: true }).fill('Basin Primary');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Learn from 1 message' }).click();
-  await expect(page.getByText('On all 2 messages: 2 read otherwise')).toBeVisible();
-  await page.getByRole('button', { name: 'Keep it, read all anew' }).click();
-  await expect(page.getByText('2 of 2 messages were read anew.')).toBeVisible();
+  await expect(page.getByText('On all 2 messages: 2 read differently')).toBeVisible();
+  await page.getByRole('button', { name: 'Save and read again' }).click();
+  await expect(page.getByText('2 of 2 messages were read again.')).toBeVisible();
   await page.keyboard.press('l');
   await expect(answers(page)).toContainText(['Teacher', 'School']);
   await expect(answers(page).first()).toContainText('Miss Quill');
@@ -114,12 +114,12 @@ test('what arrives while somebody points does not take the place of the message 
   const address = await openIntake(page, 'Pointed at');
   const say = (n: number) =>
     page.request.post(address, { data: { submission_id: `p${n}`, site: `AB-0${n}`, note: 'x' } });
-  const arrivals = page.getByRole('list', { name: 'Arrivals, newest first' }).getByRole('listitem');
+  const arrivals = page.getByRole('list', { name: 'Messages, newest first' }).getByRole('listitem');
   await say(1);
   await expect(arrivals).toHaveCount(1);
   await expect(answers(page).first()).toContainText('AB-01');
   await page.keyboard.press('o');
-  await expect(page.getByRole('radio', { name: 'This tells the form' })).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Form ID' })).toBeVisible();
   await say(2);
   await expect(arrivals).toHaveCount(2);
   await expect(page.getByRole('main')).toContainText('AB-01');
@@ -141,40 +141,40 @@ test('a feed is read on demand, and what is new in it appears', async ({ page, c
   await builder.getByLabel('Went in').fill('09:10');
   await builder.getByRole('button', { name: 'Write it down' }).click();
   await expect(builder.getByRole('status')).toContainText('written down');
-  await feed.getByRole('button', { name: 'Read now' }).click();
+  await feed.getByRole('button', { name: 'Poll now' }).click();
   await expect(feed.getByRole('status')).toContainText('1 new submission');
   await expect(answers(page).filter({ hasText: 'Gate Keeper' })).toBeVisible();
   await feed.getByRole('button', { name: 'Change' }).click();
   await page.getByLabel('When').selectOption('every hour');
-  await page.getByLabel('Address to read').fill('no address');
-  await page.getByRole('button', { name: 'Save and read' }).click();
-  await expect(page.getByText('! Give an address that starts with http:// or https://.')).toBeVisible();
+  await page.getByLabel('URL to poll').fill('no address');
+  await page.getByRole('button', { name: 'Save and poll' }).click();
+  await expect(page.getByText('! Enter a URL that starts with http:// or https://.')).toBeVisible();
 });
 
 test('samples are named and kept, and varied by hand or by suggestion', async ({ page }) => {
   await page.goto('/intakes');
   await page.getByRole('main').getByRole('link', { name: 'Volunteers' }).click();
-  await page.getByRole('complementary').getByRole('link', { name: 'Volunteer sign-up' }).click();
+  await page.getByRole('complementary').getByRole('link', { name: 'Volunteer sign-up', exact: true }).click();
   const list = page.getByRole('region', { name: 'Submissions' });
   await list.getByRole('listitem').nth(2).getByRole('button').first().click();
   await list.getByLabel('Name of this sample').fill('The usual volunteer');
-  await list.getByRole('button', { name: 'Name and keep it' }).click();
+  await list.getByRole('button', { name: 'Save name' }).click();
   await expect(list.getByRole('listitem').nth(2)).toContainText('kept');
-  await list.getByRole('button', { name: 'Make a variant of it' }).click();
+  await list.getByRole('button', { name: 'Create variant' }).click();
   await page.getByLabel('Name of the variant').fill('Nobody’s phone');
   await page.getByLabel('Phone', { exact: true }).fill('ask my mum');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Keep the variant' }).click();
+  await page.getByRole('button', { name: 'Save variant' }).click();
   await expect(list.getByRole('listitem').first()).toContainText('Nobody’s phone');
   await expect(list.getByRole('listitem').first()).toContainText('ask my mum');
 
-  const ideas = page.getByRole('region', { name: 'Worth trying' });
+  const ideas = page.getByRole('region', { name: 'Suggested variants' });
   await ideas.getByRole('button', { name: 'Add the variant: One option' }).click();
   await expect(list.getByRole('listitem').first()).toContainText('One option');
   await expect(ideas).not.toContainText('One option');
   await list.getByRole('listitem').first().getByRole('button').first().click();
-  await list.getByRole('button', { name: 'Remove it' }).click();
-  await list.getByRole('button', { name: 'Remove it for good' }).click();
+  await list.getByRole('button', { name: 'Remove' }).click();
+  await list.getByRole('button', { name: 'Remove' }).click();
   await expect(list).not.toContainText('One option');
 });
 

@@ -1,9 +1,9 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible } from './people';
+import { expectAccessible, part } from './people';
 
 // A route is hung on another form and another target: every line goes along, and loose ends are shown.
 
-const hangs = (page: Page) => page.getByRole('region', { name: 'What it hangs on' });
+const hangs = (page: Page) => page.getByRole('region', { name: 'Form and targets' });
 const row = (page: Page, name: string) =>
   hangs(page)
     .getByRole('row')
@@ -11,7 +11,7 @@ const row = (page: Page, name: string) =>
 
 async function putAnother(page: Page, at: number, label: string, pick: string): Promise<void> {
   await hangs(page)
-    .getByRole('button', { name: /^Put another/ })
+    .getByRole('button', { name: /^Switch/ })
     .nth(at)
     .press('Enter');
   const box = page.getByLabel(label);
@@ -28,38 +28,38 @@ test('a copy of a route is hung elsewhere, by keyboard', async ({ page }) => {
     .getByRole('link', { name: /^Sampling report to Register/ })
     .first()
     .click();
-  await page.getByRole('link', { name: /^How/ }).press('Enter');
-  await page.getByRole('button', { name: 'Draw another route like this' }).press('Enter');
+  await part(page, 'Delivery').press('Enter');
+  await page.getByRole('button', { name: 'Duplicate route' }).press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: /, copy/ })).toBeVisible();
 
-  await putAnother(page, 1, 'The target in its place', 'Lab desk');
+  await putAnother(page, 1, 'New target', 'Lab desk');
   await expect(row(page, 'Site')).toContainText('place');
-  await expect(row(page, 'pH')).toContainText('a loose end');
+  await expect(row(page, 'pH')).toContainText('unresolved');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Take it into the draft' }).press('Enter');
-  await expect(hangs(page)).toContainText(/To the target\s*Lab desk/);
+  await page.getByRole('button', { name: 'Apply to draft' }).press('Enter');
+  await expect(hangs(page)).toContainText(/Target\s*Lab desk/);
 
-  await putAnother(page, 0, 'The form in its place', 'Site access log');
+  await putAnother(page, 0, 'New form', 'Site access log');
   await expect(row(page, 'Which site?')).toContainText('Site');
   // Somebody knows better.
-  await row(page, 'Your name').getByLabel('In the place of Your name').press('Enter');
+  await row(page, 'Your name').getByLabel('Replacement for Your name').press('Enter');
   await page.keyboard.type('Remarks');
   await page.keyboard.press('Enter');
   await expect(row(page, 'Your name')).toContainText('Remarks');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Take it into the draft' }).press('Enter');
-  await expect(hangs(page)).toContainText(/From the form\s*Site access log/);
+  await page.getByRole('button', { name: 'Apply to draft' }).press('Enter');
+  await expect(hangs(page)).toContainText(/Form\s*Site access log/);
 
   // No line is lost: those without a place say so, and offer one.
-  await page.getByRole('link', { name: /^What/ }).press('Enter');
-  await expect(page.getByText(/A loose end: the target has no field “ph”/).first()).toBeVisible();
-  await page.getByRole('link', { name: /^How/ }).press('Enter');
-  await page.getByRole('button', { name: 'Remove this route…' }).press('Enter');
+  await part(page, 'Mapping').press('Enter');
+  await expect(page.getByText(/Field no longer exists: “ph”/).first()).toBeVisible();
+  await part(page, 'Delivery').press('Enter');
+  await page.getByRole('button', { name: 'Remove route…' }).press('Enter');
   // That it is gone is heard before its removal is answered.
   await page.route('**/api/routes/*', async route => {
     if (route.request().method() !== 'DELETE') return route.continue();
     const response = await route.fetch();
-    await expect(page.getByText('There is no such route.')).toBeVisible();
+    await expect(page.getByText('No such route.')).toBeVisible();
     await route.fulfill({ response });
   });
   await page.getByRole('button', { name: 'Remove', exact: true }).press('Enter');

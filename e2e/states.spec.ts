@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { expectAccessible, settle } from './people';
 
-/** Every state that a person can reach and that looks otherwise than the place it is on. */
+/** Every state that a person can reach and that looks different than the place it is on. */
 const route = async (page: Page, name: string, part = '') => {
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name }).click();
@@ -18,7 +18,7 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
       await page.goto('/deliveries');
       await expect(page.getByRole('listitem').first()).toBeVisible();
       for (const key of ['j', 'j', 'x']) await page.keyboard.press(key);
-      await expect(page.getByText('1 delivery chosen.')).toBeVisible();
+      await expect(page.getByText('1 delivery selected.')).toBeVisible();
     },
   ],
   [
@@ -26,7 +26,7 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await route(page, 'Sampling report to Register');
       await page.getByRole('link', { name: /^Rehearse all/ }).click();
-      await expect(page.getByRole('table')).toContainText('can go');
+      await expect(page.getByRole('table')).toContainText('can be sent');
       await page.keyboard.press('j');
       await expect(page.getByRole('row').nth(1).getByRole('link')).toBeFocused();
       await page.getByRole('button', { name: 'Columns…' }).click();
@@ -37,8 +37,8 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
   [
     'a list of questions that is searched',
     async page => {
-      await route(page, 'Worrying signs', 'When');
-      await page.getByRole('combobox', { name: 'What test 1 looks at' }).click();
+      await route(page, 'Worrying signs', 'Filter');
+      await page.getByRole('combobox', { name: 'Value of condition 1' }).click();
       await page.getByRole('dialog').getByRole('combobox').fill('e');
       await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
     },
@@ -46,10 +46,10 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
   [
     'a list in which nothing is found',
     async page => {
-      await route(page, 'Worrying signs', 'How');
-      await page.getByRole('combobox', { name: 'Time zone of the form’s people' }).click();
+      await route(page, 'Worrying signs', 'Delivery');
+      await page.getByRole('combobox', { name: 'Time zone of the form' }).click();
       await page.getByRole('dialog').getByRole('combobox').fill('nowhere at all');
-      await expect(page.getByText('Nothing is called that.')).toBeVisible();
+      await expect(page.getByText('No matches.')).toBeVisible();
     },
   ],
   [
@@ -57,16 +57,16 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await route(page, 'Worrying signs');
       await openLine(page, 'reported_on');
-      await page.getByRole('button', { name: 'add a step…' }).click();
-      await page.getByPlaceholder('What should happen to it?').fill('case');
+      await page.getByRole('button', { name: 'add step…' }).click();
+      await page.getByPlaceholder('Search steps').fill('case');
     },
   ],
   [
-    'a text with answers in it, and the list that opens at a brace',
+    'a text template, and the list that opens at a brace',
     async page => {
       await route(page, 'Sampling report to Register');
       await openLine(page, 'note');
-      await page.getByRole('textbox', { name: 'The text' }).click();
+      await page.getByRole('textbox', { name: 'Text', exact: true }).click();
       await page.keyboard.press('Control+End');
       await page.keyboard.type(' seen at {');
       await expect(page.locator('.cm-tooltip-autocomplete')).toBeVisible();
@@ -77,7 +77,7 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await route(page, 'Worrying signs');
       await page.keyboard.press('w');
-      await page.getByRole('textbox', { name: 'Outgoing message: body' }).click();
+      await page.getByRole('textbox', { name: 'Request body: body' }).click();
       await page.keyboard.press('Control+f');
       await expect(page.locator('.cm-search')).toBeVisible();
     },
@@ -95,7 +95,7 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await route(page, 'Volunteer sign-up to Roster');
       await page.keyboard.press('m');
-      await expect(page.getByText('must be exactly this')).toBeVisible();
+      await expect(page.getByText('must equal the value')).toBeVisible();
     },
   ],
   [
@@ -103,15 +103,15 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await route(page, 'Worrying signs');
       await page.getByRole('button', { name: 'Go live…' }).click();
-      await expect(page.getByRole('region', { name: 'Before it goes live' })).toContainText('Required and not filled');
+      await expect(page.getByRole('region', { name: 'Before going live' })).toContainText('Required fields missing');
     },
   ],
   [
     'hours that can’t be taken',
     async page => {
-      await route(page, 'Worrying signs', 'How');
-      await page.getByLabel('Keep trying for, in hours').fill('3o');
-      await expect(page.getByText('! Give hours from 0 to 720.')).toBeVisible();
+      await route(page, 'Worrying signs', 'Delivery');
+      await page.getByLabel('Retry for, hours').fill('3o');
+      await expect(page.getByText('! Enter hours from 0 to 720.')).toBeVisible();
     },
   ],
   [
@@ -119,13 +119,13 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await page.goto('/targets?new');
       await page.getByLabel('Credentials').selectOption('oauth');
-      await page.getByRole('button', { name: 'Give it a second address for tests' }).click();
-      await page.getByRole('button', { name: 'Change how long its answers are waited for' }).click();
-      await page.getByLabel('Seconds until it connects').fill('0');
-      await page.getByRole('button', { name: 'Add and read it' }).click();
+      await page.getByRole('button', { name: 'Add a test address' }).click();
+      await page.getByRole('button', { name: 'Set timeouts' }).click();
+      await page.getByLabel('Connect, seconds').fill('0');
+      await page.getByRole('button', { name: 'Add target' }).click();
       await expect(page.getByLabel('Name', { exact: true })).toBeFocused();
-      await expect(page.getByText('! Give the client’s identifier.')).toBeVisible();
-      await expect(page.getByText('! Give a whole number from 1 to 120.')).toBeVisible();
+      await expect(page.getByText('! Enter the client ID.')).toBeVisible();
+      await expect(page.getByText('! Enter a whole number from 1 to 120.')).toBeVisible();
     },
   ],
   [
@@ -133,8 +133,8 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
     async page => {
       await page.goto('/targets');
       await page.getByRole('main').getByRole('link', { name: 'Shelf' }).click();
-      await page.getByRole('button', { name: 'Remove this target…' }).press('Enter');
-      await expect(page.getByRole('button', { name: 'Keep it', exact: true })).toBeFocused();
+      await page.getByRole('button', { name: 'Remove target…' }).press('Enter');
+      await expect(page.getByRole('button', { name: 'Cancel', exact: true })).toBeFocused();
     },
   ],
   [
@@ -146,9 +146,9 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
         .getByRole('link', { name: /^Field team forms/ })
         .click();
       await page.getByRole('button', { name: 'Change', exact: true }).first().click();
-      await page.getByLabel('Takes requests from').selectOption('hmac');
-      await page.getByLabel('Senders get').selectOption('redirect');
-      await expect(page.getByLabel('Where to')).toBeVisible();
+      await page.getByLabel('Senders are verified by').selectOption('hmac');
+      await page.getByLabel('Response').selectOption('redirect');
+      await expect(page.getByLabel('Redirect URL')).toBeVisible();
     },
   ],
   [
@@ -159,9 +159,9 @@ const states: [string, (page: Page) => Promise<unknown>][] = [
         .getByRole('main')
         .getByRole('link', { name: /^Field team forms/ })
         .click();
-      await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Which site?');
+      await expect(page.getByRole('region', { name: 'Answers' })).toContainText('Which site?');
       await page.keyboard.press('o');
-      await page.getByRole('radio', { name: 'This tells the form' }).check();
+      await page.getByRole('radio', { name: 'Form ID' }).check();
     },
   ],
   [

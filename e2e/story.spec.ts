@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { demo } from './addresses';
-import { addStep, expectAccessible, fillLine, fillReport, openIntake, pointBuilderAt, pick } from './people';
+import { addStep, expectAccessible, fillLine, fillReport, openIntake, pointBuilderAt, pick, part } from './people';
 
 test('a newcomer does the whole job once', async ({ page, context }) => {
   // It is looked over by axe at every step.
@@ -12,7 +12,7 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
   await test.step('opens an intake, which listens', async () => {
     address = await openIntake(page, 'My first intake');
     await expect(page.getByTestId('listening')).toHaveText(/^Listening( for \d+ s)?$/);
-    await expect(page.getByText('Nothing has arrived yet.')).toBeVisible();
+    await expect(page.getByText('No message yet.')).toBeVisible();
     await expectAccessible(page);
   });
 
@@ -27,7 +27,7 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
       mail: 'Wen.Xiu@Example.org',
     });
     await expect(builder.getByRole('status')).toContainText('Thank you');
-    const answers = page.getByRole('region', { name: 'What was answered' });
+    const answers = page.getByRole('region', { name: 'Answers' });
     await expect(answers).toContainText('Withy Bridge (AB-07)');
     await expect(answers).toContainText('Foam, Oil sheen');
     await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText('"ask": "Which site?"');
@@ -35,23 +35,23 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
   });
 
   await test.step('starts a route to the register', async () => {
-    await page.getByRole('link', { name: 'Start a route' }).click();
-    await pick(page, 'To the target', 'Add a record to Samples');
+    await page.getByRole('link', { name: 'Create a route' }).click();
+    await pick(page, 'Target', 'Add a record to Samples');
     await expect(page.getByLabel('Name')).toHaveValue('Sampling report to Register');
     await page.getByLabel('Name').fill('My first route');
-    await page.getByRole('button', { name: 'Start mapping' }).click();
+    await page.getByRole('button', { name: 'Create route' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'My first route' })).toBeVisible();
     await expect(page.getByRole('complementary')).toHaveCount(0);
-    await expect(page.getByRole('link', { name: /^What/ })).toContainText('3 required but empty');
+    await expect(part(page, 'Mapping')).toContainText('3 required fields missing');
   });
 
-  await test.step('maps the columns and cleans two values, seeing each step', async () => {
+  await test.step('maps list of columns and cleans two values, seeing each step', async () => {
     await fillLine(page, 'site', 'Which site?');
     await fillLine(page, 'sampled_at', 'When did you sample?');
     await expect(
       page.getByText('sampled_at takes a time such as 2026-11-04T07:55:00Z; “04/11/2026 7:55” is not.').first(),
     ).toBeVisible();
-    await addStep(page, 'Date to another format');
+    await addStep(page, 'Format date');
     await expect(page.getByText('2026-11-04T07:55:00Z').first()).toBeVisible();
     await fillLine(page, 'temp_c', 'Water temperature');
     await addStep(page, 'To number');
@@ -59,28 +59,28 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
     await fillLine(page, 'observer_email', 'Your e-mail');
     await expectAccessible(page);
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
+    await expect(part(page, 'Mapping')).not.toContainText('required fields missing');
   });
 
   await test.step('sees the exact request, and how all recorded ones fare', async () => {
-    await page.getByRole('radio', { name: 'Message' }).click();
-    const wire = page.getByRole('region', { name: 'Outgoing message' });
+    await page.getByRole('radio', { name: 'Body' }).click();
+    const wire = page.getByRole('region', { name: 'Request body' });
     await expect(wire).toContainText('POST /register/v1/tables/samples/records HTTP/1.1');
     await expect(wire).toContainText('"temp_c": 8.4');
     await expect(wire).toContainText('authorization: Bearer ••••••');
     await page.getByRole('link', { name: 'Rehearse all 1' }).click();
     await expect(page.getByRole('table').getByRole('row')).toHaveCount(2);
-    await expect(page.getByRole('table')).toContainText('✓ can go');
+    await expect(page.getByRole('table')).toContainText('✓ can be sent');
     await expectAccessible(page);
   });
 
   await test.step('goes live', async () => {
     await page.getByRole('button', { name: 'Go live…' }).click();
-    const preflight = page.getByRole('region', { name: 'Before it goes live' });
-    await expect(preflight).toContainText('Every required field is filled.');
-    await expect(preflight).toContainText(/It answered in \d+ ms and lists 5 tables/);
+    const preflight = page.getByRole('region', { name: 'Before going live' });
+    await expect(preflight).toContainText('All required fields have a source.');
+    await expect(preflight).toContainText(/Answered in \d+ ms: lists 5 tables/);
     await expectAccessible(page);
-    await preflight.getByRole('button', { name: 'Go live now' }).click();
+    await preflight.getByRole('button', { name: 'Publish now' }).click();
     await expect(page.getByText('version 1')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   });
@@ -100,7 +100,7 @@ test('a newcomer does the whole job once', async ({ page, context }) => {
     await expect(page.getByRole('region', { name: 'Request of attempt 1' })).toContainText(
       '"sampled_at": "2026-11-05T14:05:00Z"',
     );
-    await expect(page.getByRole('region', { name: 'Answer to attempt 1' })).toContainText('record_no');
+    await expect(page.getByRole('region', { name: 'Response to attempt 1' })).toContainText('record_no');
     await expectAccessible(page);
     await builder.goto(`${demo.practice}/register`);
     await expect(builder.getByRole('row').nth(1)).toContainText('wen.xiu+second@example.org');

@@ -7,15 +7,15 @@ import { expectAccessible, openIntake, removeSecondRoutes, secondRoute } from '.
 /** The demo signs its visitor in: what is asked over the API from then on is asked by the owner. */
 test.beforeEach(async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /attention/ })).toBeVisible();
 });
 
 test.afterEach(async ({ page }) => {
   await removeSecondRoutes(page);
 });
 
-const nameField = (page: Page) => page.getByLabel('Name of the route');
-const kept = (page: Page) => expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+const nameField = (page: Page) => page.getByLabel('Route name');
+const kept = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
 /** What somebody else stores, over the API. */
 async function renamedElsewhere(page: Page, id: string, name: string) {
@@ -24,26 +24,41 @@ async function renamedElsewhere(page: Page, id: string, name: string) {
   expect((await page.request.put(`/api/routes/${id}/draft`, { data })).ok()).toBe(true);
 }
 
+/** Does something while what the page stores of drafts is held back. */
+async function whileHeld(page: Page, act: () => Promise<void>) {
+  let release = () => {};
+  const held = new Promise<void>(resolve => (release = resolve));
+  const drafts = '**/api/routes/*/draft';
+  await page.route(drafts, async route => (await held, route.continue()));
+  await act();
+  release();
+  await page.unrouteAll({ behavior: 'wait' });
+}
+
 test('two people edit a route at once: each sees what differs, and neither edit is lost', async ({ page }) => {
   const { id } = await secondRoute(page, 'A shared way');
-  await page.goto(`/routes/${id}/how`);
+  await page.goto(`/routes/${id}/delivery`);
   await kept(page);
-  // Within the half second in which an edit is not stored yet somebody else stores theirs.
-  await nameField(page).fill('A raw way');
-  await renamedElsewhere(page, id, 'A ripe way');
+  // While an edit is not stored yet somebody else stores theirs.
+  await whileHeld(page, async () => {
+    await nameField(page).fill('A raw way');
+    await renamedElsewhere(page, id, 'A ripe way');
+  });
   const conflict = page.getByRole('alert', { name: 'Edited elsewhere' });
   await expect(conflict.getByRole('row', { name: /Name/ })).toContainText(/A ripe way.*A raw way/);
   await expectAccessible(page);
-  await conflict.getByRole('button', { name: 'Store yours' }).click();
+  await conflict.getByRole('button', { name: 'Keep your edits' }).click();
   await expect(conflict).toBeHidden();
   await kept(page);
   await expect(page.getByRole('heading', { level: 1, name: 'A raw way' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'A ripe way' })).toBeVisible();
   await kept(page);
-  await nameField(page).fill('A rash way');
-  await renamedElsewhere(page, id, 'A round way');
-  await conflict.getByRole('button', { name: 'Take theirs' }).click();
+  await whileHeld(page, async () => {
+    await nameField(page).fill('A rash way');
+    await renamedElsewhere(page, id, 'A round way');
+  });
+  await conflict.getByRole('button', { name: 'Use saved version' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'A round way' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('heading', { level: 1, name: 'A round way' })).toBeVisible();
@@ -55,12 +70,12 @@ test('an edit is not lost with the tab that is closed, nor by a server that does
 }) => {
   const { id } = await secondRoute(page, 'A short way');
   const tab = await context.newPage();
-  await tab.goto(`/routes/${id}/how`);
+  await tab.goto(`/routes/${id}/delivery`);
   await kept(tab);
   await tab.route('**/draft', route => route.abort());
   await nameField(tab).fill('A late way');
   await tab.close({ runBeforeUnload: true });
-  await page.goto(`/routes/${id}/how`);
+  await page.goto(`/routes/${id}/delivery`);
   await expect(nameField(page)).toHaveValue('A late way');
   await kept(page);
   const stored = (await (await page.request.get(`/api/routes/${id}`)).json()) as { draft: { name: string } };
@@ -79,7 +94,7 @@ test('two people at one intake’s settings: what one of them did not see is not
   expect(theirs.ok()).toBe(true);
   await expect(page.getByRole('heading', { level: 1, name: 'Theirs' })).toBeVisible();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByText('it is “Theirs” now.')).toBeVisible();
+  await expect(page.getByText('it is now “Theirs”.')).toBeVisible();
   await expect(name).toHaveValue('Mine');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Mine' })).toBeVisible();
@@ -87,19 +102,19 @@ test('two people at one intake’s settings: what one of them did not see is not
 
 test('what differs from what is live is shown, and what was live', async ({ page }) => {
   const { id } = await secondRoute(page, 'A wide way');
-  await page.goto(`/routes/${id}/how`);
+  await page.goto(`/routes/${id}/delivery`);
   await nameField(page).fill('A wild way');
-  await page.getByLabel(/Keep trying for/).fill('3');
+  await page.getByLabel(/Retry for/).fill('3');
   await kept(page);
   await page.getByRole('link', { name: 'version 1' }).click();
   await expect(page.getByRole('row', { name: /Name/ })).toContainText(/A wide way.*A wild way/);
-  await expect(page.getByRole('row', { name: /How/ })).toContainText(/tried for 24 hours.*tried for 3 hours/);
+  await expect(page.getByRole('row', { name: /Delivery/ })).toContainText(/retries for 24 hours.*retries for 3 hours/);
   await expectAccessible(page);
   expect((await page.request.post(`/api/routes/${id}/live`)).ok()).toBe(true);
-  await page.getByRole('button', { name: 'What changed since version 1' }).click();
+  await page.getByRole('button', { name: 'Changes since version 1' }).click();
   await expect(page.getByRole('row', { name: /Name/ })).toContainText(/A wide way.*A wild way/);
-  await page.getByRole('button', { name: 'Make version 1 the draft' }).click();
-  await expect(page.getByText('2 differences to version 2')).toBeVisible();
+  await page.getByRole('button', { name: 'Copy version 1 to the draft' }).click();
+  await expect(page.getByText('2 differences from version 2')).toBeVisible();
 });
 
 test('twelve tabs at once are all live', async ({ page, context }) => {
@@ -133,7 +148,7 @@ test('keys do what the thing they are pressed on says; single keys can be switch
     .nth(3)
     .getByRole('checkbox')
     .click({ modifiers: ['Shift'] });
-  await expect(page.getByText('3 deliveries chosen.')).toBeVisible();
+  await expect(page.getByText('3 deliveries selected.')).toBeVisible();
   await page.keyboard.press('A');
   await expect(page.getByText(/chosen\./)).toBeHidden();
   // Enter on a link of the page opens that link, whatever Enter does in the list.
@@ -141,17 +156,17 @@ test('keys do what the thing they are pressed on says; single keys can be switch
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Routes' })).toBeVisible();
   await page.keyboard.press('?');
-  await page.getByRole('checkbox', { name: /Single keys/ }).uncheck();
+  await page.getByRole('checkbox', { name: /Single-key shortcuts/ }).uncheck();
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await page.keyboard.press('n');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByRole('button', { name: /all keys/ }).click();
-  await page.getByRole('checkbox', { name: /Single keys/ }).check();
+  await page.getByRole('button', { name: /Keyboard shortcuts/ }).click();
+  await page.getByRole('checkbox', { name: /Single-key shortcuts/ }).check();
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys that work here' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
 });
 
 test('samples come by column, and what arrives costs its own row, not all of them again', async ({ page }) => {
@@ -194,9 +209,9 @@ test('samples come by column, and what arrives costs its own row, not all of the
       .then(bytes => asked.push({ url: url.pathname + url.search, size: bytes.length }))
       .catch(() => undefined);
   });
-  await page.goto(`/routes/${id}/what`);
-  await expect(page.getByText(/of 1,200 ·/)).toBeVisible();
-  await expect(page.getByRole('navigation', { name: 'Parts of the route' })).toContainText('1,200 of 1,200 go');
+  await page.goto(`/routes/${id}/mapping`);
+  await expect(page.getByText('of 1,200', { exact: true })).toBeVisible();
+  await expect(page.getByRole('navigation', { name: 'Parts of the route' })).toContainText('1,200 of 1,200 pass');
   const columns = () => asked.filter(each => each.url.includes('/columns?'));
   // The values are most of what goes over the wire: labels and the like are said once.
   const values = body.length - 1200 * questions.join('').length;
@@ -211,7 +226,7 @@ test('samples come by column, and what arrives costs its own row, not all of the
     data: report(5000),
     headers: { 'content-type': 'application/json' },
   });
-  await expect(page.getByText(/of 1,201 ·/)).toBeVisible();
+  await expect(page.getByText('of 1,201', { exact: true })).toBeVisible();
   const since = columns();
   expect(since.every(each => each.url.includes('since='))).toBe(true);
   expect(since.reduce((sum, { size }) => sum + size, 0)).toBeLessThan(10_000);
@@ -239,18 +254,18 @@ test('a storm of arrivals is a handful of readings', async ({ page }) => {
     ((await (await page.request.get(`/api/intakes/${intake.id}`)).json()) as { forms: { submissions: number }[] })
       .forms[0]?.submissions;
   await expect.poll(desk).toBe(60);
-  await expect(page.getByText(/last arrival .*Storm/)).toBeVisible();
+  await expect(page.getByText(/last message .*Storm/)).toBeVisible();
   expect(requests).toBeLessThan(30);
   await page.request.delete(`/api/intakes/${intake.id}`);
 });
 
 test('what somebody answered is found from everywhere, and so are deliveries of it', async ({ page }) => {
   await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'Find or do' }).fill('tomasz.wilk');
-  const found = page.getByRole('group', { name: 'Submissions that say so' }).getByRole('option');
+  await page.getByRole('combobox', { name: 'Search or run' }).fill('tomasz.wilk');
+  const found = page.getByRole('group', { name: 'Submissions' }).getByRole('option');
   await expect(found.first()).toContainText(/Sampling report|Volunteer|Kit|Incident|School/);
   await expectAccessible(page);
-  await page.getByRole('option', { name: /Deliveries that hold/ }).click();
+  await page.getByRole('option', { name: /Deliveries containing/ }).click();
   await expect(page).toHaveURL(/search=tomasz/);
   await expect(
     page
@@ -260,7 +275,7 @@ test('what somebody answered is found from everywhere, and so are deliveries of 
   ).toBeVisible();
   await page.getByRole('link', { name: /Desk/ }).click();
   await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'Find or do' }).fill('tomasz.wilk');
+  await page.getByRole('combobox', { name: 'Search or run' }).fill('tomasz.wilk');
   await found.first().click();
   await expect(page.getByRole('main')).toContainText(/tomasz.wilk/i);
 });

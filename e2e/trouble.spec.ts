@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible, fillReport, openIntake, pointBuilderAt, setFault } from './people';
+import { expectAccessible, fillReport, openIntake, pointBuilderAt, setFault, part } from './people';
 
 test.describe('what comes in broken is kept, shown, and says what to do', () => {
   const cases: [string, { data: string | Buffer; headers: Record<string, string> }, RegExp][] = [
@@ -21,7 +21,7 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
       const address = await openIntake(page, `Broken: ${name}`);
       expect((await request.post(address, options)).status()).toBe(202);
       await expect(page.getByRole('complementary')).toContainText(says);
-      await expect(page.getByRole('list', { name: 'Arrivals, newest first' }).getByRole('listitem')).toHaveCount(1);
+      await expect(page.getByRole('list', { name: 'Messages, newest first' }).getByRole('listitem')).toHaveCount(1);
       await expectAccessible(page);
     });
   }
@@ -36,16 +36,16 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
       headers: { 'content-type': 'application/xml' },
     });
     const margin = page.getByRole('complementary');
-    await expect(margin).toContainText('It is set aside, as it came.');
+    await expect(margin).toContainText('It is stored unread.');
     const asked = page.waitForResponse(answer => /\/arrivals\/\w+\/read$/.test(answer.url()));
-    await margin.getByRole('button', { name: 'Read it again' }).focus();
+    await margin.getByRole('button', { name: 'Read again' }).focus();
     await page.keyboard.press('Enter');
     expect((await asked).status()).toBe(202);
-    await expect(margin).toContainText('It is set aside, as it came.');
+    await expect(margin).toContainText('It is stored unread.');
     await expectAccessible(page);
     await page.goto('/');
-    await margin.getByRole('link', { name: 'See the newest' }).click();
-    await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText('<report><site>');
+    await page.getByRole('link', { name: /^Open newest/ }).click();
+    await expect(page.getByRole('region', { name: 'Raw message', exact: true })).toContainText('<report><site>');
   });
 
   test('a body of 50 MB', async ({ page, request }) => {
@@ -57,8 +57,8 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
     });
     expect(answer.status()).toBe(413);
     await expect(page.getByRole('complementary')).toContainText('50.0 MB is more than this intake’s limit of 10.0 MB');
-    await expect(page.getByRole('region', { name: 'The message', exact: true })).toContainText(
-      'cut here; 50 MB in all',
+    await expect(page.getByRole('region', { name: 'Raw message', exact: true })).toContainText(
+      'cut here: 50 MB in all',
     );
   });
 
@@ -67,8 +67,8 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
     expect((await request.post(`${demo.url}/in/mistyped-address`, { data: { a: 1 } })).status()).toBe(404);
     const note = page.getByRole('complementary');
     await expect(note).toContainText('POST /in/mistyped-address');
-    await note.getByRole('button', { name: 'Forget them' }).click();
-    await note.getByRole('button', { name: 'Forget 1 request' }).click();
+    await note.getByRole('button', { name: 'Discard' }).click();
+    await note.getByRole('button', { name: 'Discard 1 request' }).click();
     await expect(note).not.toContainText('mistyped-address');
   });
 
@@ -77,10 +77,10 @@ test.describe('what comes in broken is kept, shown, and says what to do', () => 
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
     await expect(page.getByTestId('listening')).toHaveText('Stopped');
     expect((await request.post(address, { data: { a: 1 } })).status()).toBe(503);
-    await page.getByRole('button', { name: 'Listen again' }).click();
+    await page.getByRole('button', { name: 'Resume' }).click();
     await expect(page.getByTestId('listening')).toHaveText(/^Listening/);
     expect((await request.post(address, { data: { colour: 'red' } })).status()).toBe(202);
-    await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('red');
+    await expect(page.getByRole('region', { name: 'Answers' })).toContainText('red');
   });
 });
 
@@ -89,21 +89,21 @@ test.describe('ways to try an intake', () => {
     await openIntake(page, 'From here');
     await page.keyboard.press('s');
     await page.getByLabel('Body').fill('{"boat": "Heron", "crew": 3}');
-    await page.getByRole('form', { name: 'Send one from here' }).getByRole('button', { name: 'Send' }).click();
+    await page.getByRole('form', { name: 'Send a test' }).getByRole('button', { name: 'Send' }).click();
     await expect(page.getByText('Answered 202.')).toBeVisible();
-    await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('Heron');
+    await expect(page.getByRole('region', { name: 'Answers' })).toContainText('Heron');
   });
 
   test('the address with values, opened in a tab; and the curl line', async ({ page, context }) => {
     const address = await openIntake(page, 'By tab');
     const [tab] = await Promise.all([
       context.waitForEvent('page'),
-      page.getByRole('link', { name: 'open with ?values' }).click(),
+      page.getByRole('link', { name: /Open test link/ }).click(),
     ]);
-    await expect(tab.getByRole('heading', { name: 'It arrived' })).toBeVisible();
+    await expect(tab.getByRole('heading', { name: 'Received' })).toBeVisible();
     await expectAccessible(tab);
-    await expect(page.getByRole('region', { name: 'What was answered' })).toContainText('AB-07');
-    await page.getByRole('button', { name: 'as a curl line' }).click();
+    await expect(page.getByRole('region', { name: 'Answers' })).toContainText('AB-07');
+    await page.getByRole('button', { name: 'as a curl command' }).click();
     expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(`curl -X POST '${address}'`);
   });
 });
@@ -116,9 +116,7 @@ test.describe('when the target is in trouble', () => {
     await page.getByRole('main').getByRole('link', { name: 'Register' }).click();
     await setFault(page, 'token');
     await page.getByRole('button', { name: 'Test and read again' }).click();
-    await expect(page.getByRole('status')).toContainText(
-      'It answered 401: it does not take these credentials. Make new ones',
-    );
+    await expect(page.getByRole('status')).toContainText('Status 401: credentials rejected. Create new ones');
     await setFault(page, 'drop');
     await page.getByRole('button', { name: 'Test and read again' }).click();
     await expect(page.getByRole('status')).toContainText('closed the connection');
@@ -142,14 +140,14 @@ test.describe('when the target is in trouble', () => {
     });
     await page.goto('/deliveries');
     const row = page.getByRole('listitem').first();
-    await expect(row).toContainText('The target has trouble of its own (500)');
+    await expect(row).toContainText('Server error at the target (500)');
     await setFault(page, 'none');
     await expect(row).toContainText('delivered');
     await row.getByRole('link').click();
     await expect(page.getByRole('region', { name: 'Attempt 1', exact: true })).toContainText('may work later');
     await page.getByRole('button', { name: 'Send again…' }).click();
-    await expect(page.getByText('The target gets it a second time.')).toBeVisible();
-    await page.getByRole('button', { name: 'Don’t' }).click();
+    await expect(page.getByText('The target receives it a second time.')).toBeVisible();
+    await page.getByRole('button', { name: 'Cancel' }).click();
   });
 
   test('a choice the target does not list is held; the route says so beside the line', async ({ page }) => {
@@ -157,11 +155,11 @@ test.describe('when the target is in trouble', () => {
     const held = page.getByRole('listitem').filter({ hasText: 'Reed Corner (AB-21)' }).first();
     await expect(held).toContainText('site does not list “Reed Corner (AB-21)”');
     await held.getByRole('link').click();
-    await page.getByRole('link', { name: 'What' }).click();
+    await page.getByRole('link', { name: 'Mapping', exact: true }).click();
     const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^site(required|\*|$)/ }) });
     await expect(line).toContainText('does not list');
     await expect(line.getByRole('button', { name: /^site over all samples/ })).toHaveAccessibleName(
-      /\d+ fine, 0 blank, \d+ with trouble/,
+      /\d+ fine, 0 blank, \d+ with problems/,
     );
   });
 });
@@ -177,11 +175,11 @@ test('while nothing can be stored every place says so, and the Desk does not say
   for (const place of ['/', '/intakes', '/deliveries']) {
     await page.goto(place);
     const alert = page.getByRole('alert').filter({ hasText: 'The disk of the data folder is full.' });
-    await expect(alert).toContainText('It goes on by itself');
+    await expect(alert).toContainText('Work resumes by itself');
   }
   await page.goto('/');
-  await expect(page.getByRole('heading', { level: 1, name: 'Desk' })).toBeVisible();
-  await expect(page.getByText('Nothing is in trouble.')).toHaveCount(0);
+  await expect(page.getByRole('heading', { level: 1, name: /attention/ })).toBeVisible();
+  await expect(page.getByText('Nothing needs attention')).toHaveCount(0);
   await expectAccessible(page);
 });
 
@@ -189,28 +187,28 @@ test('how long a target is waited for can be set, by keyboard too, and is asked 
   page,
 }) => {
   await page.goto('/targets?new');
-  await page.getByRole('button', { name: 'Change how long its answers are waited for' }).press('Enter');
-  const seconds = page.getByLabel('Seconds until it begins to answer');
+  await page.getByRole('button', { name: 'Set timeouts' }).press('Enter');
+  const seconds = page.getByLabel('First byte, seconds');
   await expect(seconds).toHaveValue('60');
   await seconds.fill('9000');
   await page.getByLabel('Name', { exact: true }).fill('Patient');
   await expectAccessible(page);
-  await page.getByLabel('Is read from').selectOption('mail');
+  await page.getByLabel('Operations from').selectOption('mail');
   await expect(seconds).toHaveCount(0);
 });
 
 test('the way of trying again is drawn over the whole of its time', async ({ page }) => {
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Worrying signs' }).click();
-  await page.getByRole('link', { name: 'How' }).click();
-  await page.getByLabel('Keep trying for, in hours').fill('720');
-  const picture = page.getByRole('img', { name: /^About 1,9\d\d tries within 30 days/ });
+  await part(page, 'Delivery').click();
+  await page.getByLabel('Retry for, hours').fill('720');
+  const picture = page.getByRole('img', { name: /^About 1,9\d\d attempts within 30 days/ });
   await expect(picture).toBeVisible();
   const last = await picture.locator('line').last().getAttribute('x1');
   expect(Number(last)).toBeGreaterThan(234);
-  await page.getByLabel('Keep trying for, in hours').fill('0');
-  await expect(page.getByRole('link', { name: /How/ })).toContainText('tried once');
+  await page.getByLabel('Retry for, hours').fill('0');
+  await expect(part(page, 'Delivery')).toContainText('no retries');
   await expect(picture).toHaveCount(0);
-  await page.getByLabel('Keep trying for, in hours').fill('24');
-  await expect(page.getByRole('link', { name: /How/ })).toContainText('tried for 24 hours');
+  await page.getByLabel('Retry for, hours').fill('24');
+  await expect(part(page, 'Delivery')).toContainText('retries for 24 hours');
 });

@@ -17,41 +17,40 @@ test('a request at a time, what people try by hand in one batch, and a sample se
 }) => {
   const { id } = await secondRoute(page, 'A tried way');
   await page.goto(`/routes/${id}`);
-  await parts(page).getByRole('link', { name: 'Trying out' }).press('Enter');
-  await page.getByRole('button', { name: 'Show the first request' }).press('Enter');
-  const next = page.getByRole('region', { name: 'The next request', exact: true });
+  await parts(page).getByRole('link', { name: 'Test' }).press('Enter');
+  await page.getByRole('button', { name: 'Show first request' }).press('Enter');
+  const next = page.getByRole('region', { name: 'Next request', exact: true });
   await expect(next).toContainText('POST');
   await expect(page.getByText('Accepted with 201.')).toHaveCount(0);
   await expectAccessible(page);
-  await next.getByRole('button', { name: 'Make this request' }).press('Enter');
+  await next.getByRole('button', { name: 'Send this request' }).press('Enter');
   await expect(page.getByText('Accepted with 201.')).toBeVisible();
-  await expect(page.getByText('That was all: nothing is left to be made.')).toBeVisible();
+  await expect(page.getByText('Done: no more requests.')).toBeVisible();
 
-  await page.getByRole('radio', { name: 'Many samples at once' }).press('Enter');
-  await page.getByRole('button', { name: 'Pick none' }).click();
-  await expect(page.getByRole('button', { name: 'Try them' })).toBeDisabled();
-  for (const name of [/^As it was recorded/, /^Two options/, /^All options/])
-    await page.getByRole('checkbox', { name }).check();
-  await page.getByRole('button', { name: 'Try these 3' }).press('Enter');
+  await page.getByRole('radio', { name: 'Several samples' }).press('Enter');
+  await page.getByRole('button', { name: 'Clear selection' }).click();
+  await expect(page.getByRole('button', { name: 'Test', exact: true })).toBeDisabled();
+  for (const name of [/^Unchanged/, /^Two options/, /^All options/]) await page.getByRole('checkbox', { name }).check();
+  await page.getByRole('button', { name: 'Test 3' }).press('Enter');
   // Where it really goes is said first.
-  await expect(page.getByText(/There is no address for tests: it is really sent, to Register/).first()).toBeVisible();
-  await page.getByRole('button', { name: 'Really send them' }).press('Enter');
+  await expect(page.getByText(/No test address: this sends real data to Register/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Send', exact: true }).press('Enter');
   const report = page.getByRole('region', { name: 'Report' });
   await expect(report.getByRole('listitem')).toHaveCount(3);
-  await expect(report.getByRole('listitem', { name: 'As it was recorded' })).toContainText('1 made.');
+  await expect(report.getByRole('listitem', { name: 'Unchanged' })).toContainText('1 created.');
   await expect(report.getByRole('listitem', { name: 'All options' })).toContainText(/takes \d+ characters/);
-  await expect(report.getByRole('heading')).toContainText('1 sample of 3 did not go as');
+  await expect(report.getByRole('heading')).toContainText('1 of 3 samples failed');
   await report.getByRole('listitem', { name: 'Two options' }).getByRole('button', { name: '1 request' }).click();
   await expect(report).toContainText('POST /register');
   await expectAccessible(page);
 
-  await page.getByRole('radio', { name: 'The whole way' }).press('Enter');
-  await expect(page.getByText(/It is really delivered by what is live/)).toBeVisible();
-  await page.getByRole('radio', { name: /^Exactly as it came/ }).check();
-  await page.getByRole('button', { name: 'Send it to the intake' }).press('Enter');
-  await expect(page.getByText(/The intake answered 202/)).toBeVisible();
+  await page.getByRole('radio', { name: 'End to end' }).press('Enter');
+  await expect(page.getByText(/Delivered as real data by the live routes/)).toBeVisible();
+  await page.getByRole('radio', { name: /^Same ID/ }).check();
+  await page.getByRole('button', { name: 'Send to the intake' }).press('Enter');
+  await expect(page.getByText(/Response of the intake: 202/)).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole('link', { name: 'See it arrive' }).click();
+  await page.getByRole('link', { name: 'Open intake' }).click();
   // It is known to be the same as one that came before.
   await expect(page.getByRole('main')).toContainText(/the same|came before|again/);
 });
@@ -88,18 +87,18 @@ test('a folder is exported, refused by its proofs when it is edited, mended, and
     await writeFile(file, JSON.stringify(route));
   };
   const choose = () => page.getByLabel('Choose a folder…').setInputFiles(folder);
-  const difference = page.getByRole('region', { name: 'What it would change' });
+  const difference = page.getByRole('region', { name: 'Changes' });
   try {
     expect((await grammata('export', folder, '--server', demo.url)).code).toBe(0);
     const proof = () => grammata('proof', '--workspace', folder, '--route', 'A kept way');
     expect((await proof()).code).toBe(0);
 
     await page.goto('/routes');
-    await page.getByRole('link', { name: 'Workspace as files' }).press('Enter');
+    await page.getByRole('link', { name: 'Export or import' }).press('Enter');
     await choose();
-    await expect(difference).toContainText('Nothing: all of it is here already.');
+    await expect(difference).toContainText('No changes.');
 
-    // A line that gives something else is refused in the pipeline, and told before it is brought back.
+    // A line that gives different is refused in the pipeline, and told before it is brought back.
     const before = await readFile(file, 'utf8');
     await edit(route => {
       const { lines } = route.calls[0]!;
@@ -109,11 +108,11 @@ test('a folder is exported, refused by its proofs when it is edited, mended, and
     expect(refused.code).toBe(1);
     expect(refused.out).toContain('/values/observer');
     await choose();
-    await expect(difference).toContainText('1 file would be otherwise.');
+    await expect(difference).toContainText('1 file would change.');
     await expect(difference).toContainText('lines › observer › source › field');
-    await expect(difference).toContainText('Proofs that would differ from what was approved');
+    await expect(difference).toContainText('Proofs that would differ');
     await expectAccessible(page);
-    await difference.getByRole('button', { name: 'Not now' }).press('Enter');
+    await difference.getByRole('button', { name: 'Cancel' }).press('Enter');
     await expect(difference).toHaveCount(0);
 
     await writeFile(file, before);
@@ -122,16 +121,16 @@ test('a folder is exported, refused by its proofs when it is edited, mended, and
     await choose();
     await expect(difference).toContainText('terms › hours');
     await expect(difference).not.toContainText('Proofs that would differ');
-    await difference.getByRole('button', { name: 'Take all of it over' }).press('Enter');
-    await expect(page.getByText('1 file was taken over.')).toBeVisible();
+    await difference.getByRole('button', { name: 'Import all' }).press('Enter');
+    await expect(page.getByText('1 file was imported.')).toBeVisible();
     await page.goto(`/routes/${id}`);
-    await expect(parts(page)).toContainText('tried for 5 hours');
+    await expect(parts(page)).toContainText('retries for 5 hours');
 
     // What is no workspace says what is wrong.
     await edit(route => (route.format = 7));
     await page.goto('/workspace');
     await choose();
-    await expect(difference).toContainText('It can’t be taken over as it is.');
+    await expect(difference).toContainText('It can’t be imported.');
     await expect(difference).toContainText('routes/a-kept-way.json');
   } finally {
     await rm(folder, { recursive: true });

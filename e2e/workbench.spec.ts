@@ -1,34 +1,34 @@
 import { expect, test, type Page } from '@playwright/test';
 import { demo } from './addresses';
-import { expectAccessible, fillReport, pick } from './people';
+import { expectAccessible, fillReport, part, pick, pointBuilderHome } from './people';
 
 const open = async (page: Page) => {
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Worrying signs to Follow-ups' }).click();
-  await expect(page.getByText(/49 of 136 go|\d+ of \d+ go/)).toBeVisible();
+  await expect(page.getByText(/\d+ of \d+ pass/)).toBeVisible();
 };
 
 test('what would mend a line is offered in the margin, tried on all samples; steps stand by what they are for', async ({
   page,
 }) => {
   await open(page);
-  await expect(page.getByText(/This would mend (all of it|it for \d+ of \d+): /)).toContainText('day first');
-  await page.getByRole('button', { name: 'Clean it so' }).click();
+  await expect(page.getByText(/Fixes (all|\d+ of \d+): /)).toContainText('day first');
+  await page.getByRole('button', { name: 'Apply' }).click();
   const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^reported_on/ }) });
   await expect(line).toContainText('day first');
-  await expect(page.getByRole('button', { name: 'Clean it so' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Apply' })).toHaveCount(0);
   await page.getByRole('button', { name: /^reported_on(required|\*|$)/ }).click();
-  await page.getByRole('button', { name: 'add a step…' }).click();
-  const picker = page.getByRole('dialog', { name: 'Add a step' });
+  await page.getByRole('button', { name: 'add step…' }).click();
+  const picker = page.getByRole('dialog', { name: 'Add step' });
   await expect(picker.getByText('yes/no', { exact: true })).toBeAttached();
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Undo' }).click();
 });
 
-test('the draft’s two problems are found and mended, by keyboard alone', async ({ page }) => {
+test('the draft’s two problems are found and fixed, by keyboard alone', async ({ page }) => {
   await open(page);
-  await expect(page.getByRole('link', { name: /^What/ })).toContainText('1 required but empty');
+  await expect(part(page, 'Mapping')).toContainText('1 required field missing');
   const line = (name: string) =>
     page.getByRole('listitem').filter({ has: page.getByRole('button', { name: new RegExp(`^${name}`) }) });
   await expect(line('reported_on')).toContainText('is not a date that reads month first');
@@ -36,27 +36,27 @@ test('the draft’s two problems are found and mended, by keyboard alone', async
   await page.keyboard.press('j');
   await expect(page.getByRole('button', { name: /^reported_on(required|\*|$)/ })).toBeFocused();
   await page.keyboard.press('Enter');
-  await page.getByRole('combobox', { name: 'Read' }).focus();
+  await page.getByRole('combobox', { name: 'Order' }).focus();
   await page.keyboard.type('day first');
   await expect(line('reported_on')).toContainText('day first');
   await expect(line('reported_on').getByRole('button', { name: /over all samples/ })).toHaveAccessibleName(
-    / [012] with trouble/,
+    / [012] with problems/,
   );
 
   await page.getByRole('button', { name: 'Close' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: /^urgency/ }).focus();
   await page.keyboard.press('Enter');
-  await page.getByLabel('always the same').focus();
+  await page.getByLabel('fixed value').focus();
   await page.keyboard.press('Space');
-  await page.getByLabel('The value').focus();
+  await page.getByLabel('Value', { exact: true }).focus();
   await page.keyboard.type('this week');
   await expect(line('urgency')).toContainText('this week');
-  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
-  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+  await expect(part(page, 'Mapping')).not.toContainText('required fields missing');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
   await page.reload();
-  await expect(page.getByRole('link', { name: /^What/ })).not.toContainText('required but empty');
+  await expect(part(page, 'Mapping')).not.toContainText('required fields missing');
 });
 
 test('samples are walked with h and l, and n goes to the next in trouble', async ({ page }) => {
@@ -68,15 +68,15 @@ test('samples are walked with h and l, and n goes to the next in trouble', async
   await expect(sample).toContainText(/Sample 2 of/);
   await page.keyboard.press('h');
   await expect(sample).toContainText(/Sample 1 of/);
-  await expect(page.getByRole('link', { name: /^What/ })).toContainText('with trouble');
+  await expect(part(page, 'Mapping')).toContainText('with problems');
   await page.keyboard.press('n');
   await expect(page.getByRole('region', { name: 'Lines' })).toContainText('! ');
 });
 
 test('an edit is undone and done again', async ({ page }) => {
   await open(page);
-  await page.getByRole('link', { name: /^When/ }).click();
-  await page.getByRole('button', { name: 'And when…' }).click();
+  await part(page, 'Filter').click();
+  await page.getByRole('button', { name: 'Add condition' }).click();
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(1);
@@ -84,12 +84,13 @@ test('an edit is undone and done again', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(2);
   await page.keyboard.press('u');
   await expect(page.getByRole('button', { name: /^Remove condition/ })).toHaveCount(1);
-  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('what arrives while a sample is about to be sent does not take its place; one that is not here is told', async ({
   page,
 }) => {
+  await pointBuilderHome(page);
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).click();
   const panel = page.getByRole('region', { name: 'Sample', exact: true });
@@ -97,8 +98,8 @@ test('what arrives while a sample is about to be sent does not take its place; o
   await page.getByRole('radio', { name: 'Requests' }).click();
   const name = panel.getByRole('listitem').filter({ hasText: 'Your name' });
   const shown = await name.innerText();
-  await page.getByRole('button', { name: 'Send it as a test…' }).click();
-  await expect(page.getByRole('button', { name: 'Send it', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Send a test…' }).click();
+  await expect(page.getByRole('button', { name: 'Send', exact: true })).toBeVisible();
   const other = await page.context().newPage();
   await other.goto(`${demo.practice}/builders/sampling-report`);
   await fillReport(other, {
@@ -112,26 +113,26 @@ test('what arrives while a sample is about to be sent does not take its place; o
   // It stands before the one that is looked at, which stays what it was.
   await expect(panel).toContainText(/Sample 2 of/);
   expect(await name.innerText()).toBe(shown);
-  await expect(page.getByRole('button', { name: 'Send it', exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Don’t' }).click();
+  await expect(page.getByRole('button', { name: 'Send', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
 
   await page.goto(`${page.url().split('?')[0]}?sample=gone`);
-  await expect(panel).toContainText('This sample is not here');
+  await expect(panel).toContainText('This sample is older than those loaded');
   await expect(panel).toContainText('Sample – of');
-  await panel.getByRole('button', { name: 'Show the newest' }).click();
+  await panel.getByRole('button', { name: 'Show newest' }).click();
   await expect(panel).toContainText(/Sample 1 of/);
 });
 
-test('a text with answers in it is composed by picking', async ({ page }) => {
+test('a text template is composed by choosing answers', async ({ page }) => {
   await open(page);
   await page.getByRole('button', { name: /^details(required|\*|$)/ }).click();
-  await page.getByLabel('text with answers in it').check();
-  await page.getByRole('textbox', { name: 'The text' }).fill('Seen by ');
-  await pick(page, 'Put an answer in', 'Your name');
-  await expect(page.getByRole('textbox', { name: 'The text' })).toHaveText('Seen by Your name');
+  await page.getByLabel('Text template').check();
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('Seen by ');
+  await pick(page, 'Insert an answer', 'Your name');
+  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toHaveText('Seen by Your name');
   const line = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: /^details/ }) });
   await expect(line).toContainText('Seen by {Your name}');
-  await page.getByRole('textbox', { name: 'The text' }).press('End');
+  await page.getByRole('textbox', { name: 'Text', exact: true }).press('End');
   await page.keyboard.type(' at {Which');
   await page
     .getByRole('listbox')
@@ -143,18 +144,18 @@ test('a text with answers in it is composed by picking', async ({ page }) => {
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Backspace');
   await expect(line).toContainText('Seen by {Your name} at !');
-  await page.getByRole('textbox', { name: 'The text' }).fill('Seen by {Nobody}');
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('Seen by {Nobody}');
   await expect(line).toContainText('The form has no question “Nobody”.');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('edits kept', { exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('the condition decides who goes, and shows who does not', async ({ page }) => {
   await open(page);
-  await page.getByRole('link', { name: /^When/ }).click();
-  const before = await page.getByRole('link', { name: /^When/ }).innerText();
+  await part(page, 'Filter').click();
+  const before = await part(page, 'Filter').innerText();
   await page.getByRole('checkbox', { name: 'Foam', exact: true }).check();
-  await expect(page.getByRole('link', { name: /^When/ })).not.toHaveText(before);
+  await expect(part(page, 'Filter')).not.toHaveText(before);
   await page.getByRole('checkbox', { name: 'Foam', exact: true }).uncheck();
   await expect(page.getByRole('radio', { name: /^left out/ })).toBeChecked();
 });
@@ -163,8 +164,8 @@ test('the rehearsal shows all samples, or those in trouble, and opens one', asyn
   await page.goto('/routes');
   await page.getByRole('main').getByRole('link', { name: 'Sampling report to Register' }).first().click();
   await page.getByRole('link', { name: /^Rehearse all/ }).click();
-  await page.getByRole('radio', { name: /^with trouble/ }).click();
-  await expect(page.getByRole('radio', { name: /^with trouble/ })).toBeChecked();
+  await page.getByRole('radio', { name: /^with problems/ }).click();
+  await expect(page.getByRole('radio', { name: /^with problems/ })).toBeChecked();
   await expect(page.getByRole('cell', { name: /^! / }).first()).toBeVisible();
   // The focus goes along, once the rows are there.
   await expect(async () => {

@@ -12,6 +12,7 @@ export default class extends TestEnvironment {
   constructor(...given) {
     super(...given);
     Object.assign(this.global, { AbortController, AbortSignal, Headers, Request, Response, TextDecoder, TextEncoder });
+    Object.defineProperty(this.global.navigator, 'languages', { value: ['en-GB'] });
     this.global.ResizeObserver = ResizeObserver;
     this.global.Element.prototype.scrollIntoView = () => undefined;
   }

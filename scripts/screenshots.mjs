@@ -25,6 +25,8 @@ await new Promise(resolve => demo.stdout.on('data', text => String(text).include
 const browser = await chromium.launch({ executablePath: ensureChromium(), args: ['--no-sandbox', '--disable-gpu'] });
 const shot = async (name, go, colorScheme = 'light') => {
   const context = await browser.newContext({
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
     viewport: { width: 1280, height: 800 },
     colorScheme,
     reducedMotion: 'reduce',
@@ -32,7 +34,7 @@ const shot = async (name, go, colorScheme = 'light') => {
   });
   const page = await context.newPage();
   await go(page);
-  // Half a second in which nothing came; what the page keeps open to listen does not count.
+  // Half a second in which no submissions; what the page keeps open to listen does not count.
   await page.waitForFunction(() => {
     const last = Math.max(0, ...performance.getEntriesByType('resource').map(each => each.responseEnd));
     return document.readyState === 'complete' && performance.now() - last > 500;
@@ -47,27 +49,27 @@ const into = async (page, list, name) => {
   await page.getByRole('main').getByRole('link', { name }).first().click();
   await page.getByRole('heading', { level: 1, name }).waitFor();
 };
-const rehearsed = page => page.getByText(/\d+ of \d+ go/).waitFor();
+const rehearsed = page => page.getByText(/\d+ of \d+ pass/).waitFor();
 const line = (page, name) => page.getByRole('button', { name: new RegExp(`^${name}(required|\\*|$)`) }).click();
 /** Until the past reports are all delivered. */
 const delivered = async page => {
   await page.goto('/');
-  await page.getByText('0 deliveries waiting').waitFor();
+  await page.getByRole('contentinfo').getByText('waiting').waitFor({ state: 'detached' });
 };
 
 await shot('desk', delivered);
 await shot('intake', page => into(page, '/intakes', 'Field team forms'));
-await shot('overrule', async page => {
+await shot('correct', async page => {
   await into(page, '/intakes', 'Site access log');
-  await page.getByRole('button', { name: 'Overrule…' }).click();
-  await page.getByLabel('This tells the form').check();
+  await page.getByRole('button', { name: 'Correct…' }).click();
+  await page.getByLabel('Form ID').check();
   await page.getByRole('button', { name: /^log Site access log/ }).click();
-  await page.getByText('read otherwise').waitFor();
+  await page.getByText('read differently').waitFor();
 });
 await shot('form', async page => {
   await into(page, '/intakes', 'Field team forms');
   await page.getByRole('complementary').getByRole('link', { name: 'Sampling report', exact: true }).first().click();
-  await page.getByText('Answered, week by week').waitFor();
+  await page.getByText('Answers by week').waitFor();
 });
 await shot('workbench', async page => {
   await into(page, '/routes', 'Sampling report to Register');
@@ -80,15 +82,15 @@ await shot(
   async page => {
     await into(page, '/routes', 'Worrying signs to Follow-ups');
     await rehearsed(page);
-    await page.getByRole('radio', { name: 'Message' }).click();
+    await page.getByRole('radio', { name: 'Body' }).click();
   },
   'dark',
 );
 await shot('calls', async page => {
   await into(page, '/routes', 'Volunteer sign-up to Roster');
   await rehearsed(page);
-  await page.getByRole('button', { name: 'How it is made' }).click();
-  await page.getByText('must be exactly this').waitFor();
+  await page.getByRole('button', { name: 'Call settings' }).click();
+  await page.getByText('must equal the value').waitFor();
 });
 await shot('threads', async page => {
   await into(page, '/routes', 'Sampling report to Register');
@@ -97,25 +99,26 @@ await shot('threads', async page => {
 });
 await shot('sheet', async page => {
   await into(page, '/routes', 'Sampling report to Register');
-  await page.getByRole('link', { name: 'Handover sheet' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Handover sheet' }).click();
   await page.getByRole('article', { name: 'Handover sheet' }).waitFor();
 });
-await shot('when', async page => {
+await shot('filter', async page => {
   await into(page, '/routes', 'Worrying signs to Follow-ups');
-  await page.getByRole('link', { name: /^When/ }).click();
+  await page.getByRole('link', { name: /^Filter/ }).click();
 });
 await shot('rehearsal', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await page.getByRole('link', { name: /^Rehearse all/ }).click();
   await rehearsed(page);
 });
-await shot('tryout', async page => {
+await shot('test', async page => {
   await into(page, '/routes', 'Sampling report to Register');
   await rehearsed(page);
-  await page.getByRole('link', { name: /^Trying out/ }).click();
-  await page.getByRole('radio', { name: 'Many samples at once' }).click();
-  await page.getByRole('button', { name: /^Try these/ }).click();
-  await page.getByRole('button', { name: 'Really send them' }).click();
+  await page.getByRole('link', { name: /^Test/ }).click();
+  await page.getByRole('radio', { name: 'Several samples' }).click();
+  await page.getByRole('button', { name: /^Test \d/ }).click();
+  await page.getByRole('button', { name: 'Send', exact: true }).click();
   const report = page.getByRole('region', { name: 'Report' });
   await report.waitFor();
   await report.evaluate(each => each.scrollIntoView());
@@ -123,17 +126,17 @@ await shot('tryout', async page => {
 await shot('proofs', async page => {
   await into(page, '/routes', 'Kit request to Register');
   await page.getByRole('link', { name: /^Proofs/ }).click();
-  await page.getByRole('button', { name: 'Propose samples to approve' }).click();
-  await page.getByRole('button', { name: /^Approve these/ }).click();
-  await page.getByText(/proofs hold/).waitFor();
-  await page.getByRole('link', { name: /^What/ }).click();
+  await page.getByRole('button', { name: 'Suggest samples to approve' }).click();
+  await page.getByRole('button', { name: /^Approve \d/ }).click();
+  await page.getByText(/proofs pass/).waitFor();
+  await page.getByRole('link', { name: /^Mapping/ }).click();
   await page
     .getByRole('region', { name: 'Lines', exact: true })
     .getByRole('button', { name: /^asked_by/ })
     .first()
     .click();
-  await page.getByRole('button', { name: 'add a step…' }).click();
-  await page.getByPlaceholder('What should happen to it?').fill('Upper');
+  await page.getByRole('button', { name: 'add step…' }).click();
+  await page.getByPlaceholder('Search steps').fill('Upper');
   await page.getByRole('option', { name: 'Change case' }).first().click();
   await page.getByRole('link', { name: /^Proofs/ }).click();
   await page.getByText(/from what was approved/).waitFor();
@@ -142,7 +145,7 @@ await shot('preflight', async page => {
   await into(page, '/routes', 'Worrying signs to Follow-ups');
   await rehearsed(page);
   await page.getByRole('button', { name: 'Go live…' }).click();
-  await page.getByText('It answered in').waitFor();
+  await page.getByText('Answered in').waitFor();
 });
 await shot('target', page => into(page, '/targets', 'Register'));
 await shot('deliveries', async page => {
@@ -152,20 +155,19 @@ await shot('deliveries', async page => {
 await shot('delivery', async page => {
   await page.goto('/deliveries?search=Severe&state=delivered');
   await page.getByRole('listitem').first().getByRole('link').first().click();
-  await page.getByRole('region', { name: 'What was done' }).waitFor();
+  await page.getByRole('region', { name: 'Result' }).waitFor();
 });
 await shot('practice', async page => {
   await page.goto('/practice');
-  await page.getByText('Fill it in').first().waitFor();
+  await page.getByText('Open form').first().waitFor();
 });
 // Last of all: the week changes what others show.
 await shot('changes', async page => {
   await page.goto('http://127.0.0.1:4730/');
   await page.getByRole('button', { name: 'Play a bad week' }).click();
   await page.goto('/changes');
-  const change = page.getByRole('listitem', { name: /comes under another key/ });
-  await change.getByRole('button', { name: 'Show a repair' }).first().click();
-  await change.getByRole('region', { name: 'A repair' }).waitFor();
+  const change = page.getByRole('listitem', { name: /^Key of/ });
+  await change.getByText('Tried on samples').waitFor();
 });
 await browser.close();
 demo.kill();

@@ -15,7 +15,7 @@ export interface Pair {
 /** Pairs looked at while the matcher was written. */
 export const seenPairs = seen as unknown as Pair[];
 /** Pairs that were unseen at first, then mended for. */
-export const mendedPairs = mended as unknown as Pair[];
+export const repairedPairs = mended as unknown as Pair[];
 /** More pairs looked at while the matcher was tuned. */
 export const tunedPairs = tuned as unknown as Pair[];
 /** Pairs written before the matcher was last worked on, and left alone. */

@@ -3,7 +3,7 @@ import { assemble, atLast, ConfigFault, configFrom } from '@grammata/server';
 import { pino } from 'pino';
 import { putOnTheirDays } from './putOnTheirDays';
 import { readFeeds } from './readFeeds';
-import { seed } from './seed';
+import { seed, seedOwner } from './seed';
 import { startYardOn } from './startYardOn';
 
 // What is stored here is its owner's alone.
@@ -34,19 +34,22 @@ try {
   const log = pino({ level: config.logLevel });
   const assembled = assemble(config, log);
   const begun = Date.now();
-  const isFresh = await seed(assembled.services, yard, begun);
+  // Empty, with the practice yard beside it: for who wants to connect a first form.
+  const isEmpty = process.env.GRAMMATA_EMPTY === 'on';
+  const isFresh = await (isEmpty ? seedOwner(assembled.services) : seed(assembled.services, yard, begun));
   const running = await assembled.listen();
   const last = atLast(log, () => running.stop());
   process.on('uncaughtException', last);
   process.on('unhandledRejection', last);
   const filled = async () => {
+    if (isEmpty) return;
     await readFeeds(assembled.services);
     if (isFresh) await putOnTheirDays(assembled.services, begun);
   };
   const { timers } = assembled.services;
   // On a slow machine it goes on while somebody looks at what is there.
   await Promise.race([timers.run('filling the demo', filled), timers.pause(PATIENCE)]);
-  console.log(`\n  Grammata, with demo data:  ${config.publicUrl}\n`);
+  console.log(`\n  Grammata, ${isEmpty ? 'empty' : 'with demo data'}:  ${config.publicUrl}\n`);
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);

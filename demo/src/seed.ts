@@ -17,6 +17,13 @@ import { toFollowUps, toIncidents, toKits, toRegister, toRoster, toSchools } fro
 
 const DAY = 86_400_000;
 
+/** Gives an empty server its owner, who is let in without a password. False for a server that has one. */
+export async function seedOwner({ store }: Services): Promise<boolean> {
+  if (!store.accounts.isEmpty()) return false;
+  store.accounts.createOwner('Rowan', await hashPassword(randomBytes(24).toString('base64')));
+  return true;
+}
+
 /**
  * Fills an empty server with the demo: an intake for each way that forms reach us, with their past answers; the practice
  * targets; a live route for each form, and a draft. What came before is queued and really delivered once the server runs. False for
@@ -24,8 +31,7 @@ const DAY = 86_400_000;
  */
 export async function seed(services: Services, yard: Yard, until: number): Promise<boolean> {
   const { store, vault, config } = services;
-  if (!store.accounts.isEmpty()) return false;
-  store.accounts.createOwner('Rowan', await hashPassword(randomBytes(24).toString('base64')));
+  if (!(await seedOwner(services))) return false;
   const open = (name: string, more: Partial<IntakeRow> = {}) =>
     store.intakes.create({ name, createdAt: until - 60 * DAY, ...more });
 

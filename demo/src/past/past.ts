@@ -26,8 +26,10 @@ export interface PastOf {
 export function pastOf({ seed, count, days, letter, answers }: PastOf, until: number): PastAnswer[] {
   const random = randomFrom(seed);
   const times = Array.from({ length: count }, () => {
-    const day = DateTime.fromMillis(until, { zone }).minus({ days: 1 + random.below(days) });
-    return day.set({ hour: 7 + random.below(14), minute: random.below(60), second: random.below(60) }).toMillis();
+    const day = DateTime.fromMillis(until, { zone }).minus({ days: random.below(days) });
+    const at = day.set({ hour: 7 + random.below(14), minute: random.below(60), second: random.below(60) });
+    // Of today only what can have come already.
+    return (at.toMillis() < until - 600_000 ? at : at.minus({ days: 1 })).toMillis();
   }).sort((a, b) => a - b);
   return times.map((receivedAt, index) => ({
     receivedAt,

@@ -27,7 +27,7 @@ function mustKnow({ id, params }: Step, index: number): void {
   const stray = Object.keys(params).find(each => !known.includes(each));
   if (stray !== undefined)
     throw new Misuse(
-      `step ${index + 1}: “${stray}” is no parameter of ${id}; ${known.length === 0 ? 'it takes none' : `it takes ${known.join(', ')}`}.`,
+      `step ${index + 1}: “${stray}” is not a parameter of ${id}; ${known.length === 0 ? 'it takes none' : `it takes ${known.join(', ')}`}.`,
     );
 }
 

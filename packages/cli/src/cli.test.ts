@@ -62,7 +62,7 @@ test('a parameter that is none is told, with what the step takes', () => {
   );
   expect([status, stderr]).toEqual([
     2,
-    expect.stringMatching(/step 1: “tot” is no parameter of text\.case; it takes to\./),
+    expect.stringMatching(/step 1: “tot” is not a parameter of text\.case; it takes to\./),
   ]);
 });
 

@@ -75,8 +75,8 @@ test.each<[string, unknown, boolean, RegExp]>([
   ['nothing to compare', {}, false, /give \{"before"/],
   ['only one side', { before: [] }, false, /give \{"before"/],
   ['one of each', { before: [], after: document('string') }, false, /not one of each/],
-  ['what is no request', { before: [{ type: 'x' }], after: [] }, false, /before\[0\] is no request/],
-  ['a type that is no text', { before: [], after: [{ body: 1, type: 2 }] }, false, /after\[0\] is no request/],
+  ['what is no request', { before: [{ type: 'x' }], after: [] }, false, /before\[0\] is not a request/],
+  ['a type that is no text', { before: [], after: [{ body: 1, type: 2 }] }, false, /after\[0\] is not a request/],
   ['no documents', { before: {}, after: {} }, false, /neither requests nor OpenAPI/],
 ])('misuse is exit code 2: %s', (_, given, isText, message) => {
   const { status, stderr, told } = drift(given, isText);

@@ -31,7 +31,7 @@ function requestsOf(list: readonly Json[], where: string): DriftRequest[] {
       isJsonObject(each) &&
       each.body !== undefined &&
       [each.type, each.query].every(one => one === undefined || one === null || typeof one === 'string');
-    if (!isRequest) throw new Misuse(`${where}[${at}] is no request: give {"body":…,"type"?,"query"?}.`);
+    if (!isRequest) throw new Misuse(`${where}[${at}] is not a request: give {"body":…,"type"?,"query"?}.`);
     const { body, type, query } = each;
     return {
       body: body!,

@@ -21,13 +21,13 @@ export const importWorkspace: Command = async args => {
   const server = await Server.at(values.server ?? USUAL_SERVER);
   const { mark, ...view } = (await server.post('/workspace/compare', { files })).body as Compared;
   const proofs = view.proofs.filter(each => each.fault !== null || each.proofs.length > 0);
-  const told = { ...view, proofs };
-  if (view.faults.length > 0) return new Checked({ imported: false, ...told }, false);
-  if (!values.apply) return new Checked({ imported: false, ...told }, view.changes.length === 0);
+  const result = { ...view, proofs };
+  if (view.faults.length > 0) return new Checked({ imported: false, ...result }, false);
+  if (!values.apply) return new Checked({ imported: false, ...result }, view.changes.length === 0);
   const { status, body } = await server.post('/workspace', { files, mark });
-  if (status === 200) return { imported: true, ...told };
+  if (status === 200) return { imported: true, ...result };
   const { title, errors = [] } = body as { title: string; errors?: { field: string; message: string }[] };
   if (status === 409) throw new Misuse(`${title} Nothing was imported.`);
   const faults = errors.map(({ field, message }) => ({ file: field, message }));
-  return new Checked({ imported: false, ...told, faults }, false);
+  return new Checked({ imported: false, ...result, faults }, false);
 };

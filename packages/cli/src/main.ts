@@ -19,7 +19,7 @@ const commands: Entry[] = [
   {
     name: 'match',
     usage: 'match FILE',
-    summary: 'Proposes lines from {"from":{"fields":[…]},"to":{"fields":[…]}}, with a score and a reason.',
+    summary: 'Suggests lines from {"from":{"fields":[…]},"to":{"fields":[…]}}, with a score and a reason.',
     load: async () => (await import('./match')).match,
   },
   {
@@ -32,7 +32,7 @@ const commands: Entry[] = [
     name: 'drift',
     usage: 'drift FILE',
     summary:
-      'Compares what a form sent, or what two OpenAPI documents say, in {"before","after"}; 1 where something changed.',
+      'Compares what a form sent, or two OpenAPI documents, in {"before","after"}. Exit code 1 if something changed.',
     load: async () => (await import('./drift')).drift,
   },
   {
@@ -44,27 +44,26 @@ const commands: Entry[] = [
   {
     name: 'import',
     usage: 'import DIR [--server URL] [--apply]',
-    summary: 'Tells what such a folder would change on a server; with --apply it is imported, whole or not at all.',
+    summary: 'Shows what such a folder would change on a server. With --apply it is imported, all or nothing.',
     load: async () => (await import('./import')).importWorkspace,
   },
   {
     name: 'proof',
     usage: 'proof --workspace DIR | --server URL [--route NAME] [--junit FILE]',
-    summary:
-      'Holds the proofs in such a folder, or on a server, against its routes; 1 where one differs. Nothing is sent.',
+    summary: 'Checks the proofs in such a folder, or on a server. Exit code 1 if one differs. Nothing is sent.',
     load: async () => (await import('./proof')).proof,
   },
   {
     name: 'rehearse',
     usage: 'rehearse --workspace DIR | --server URL [--route NAME]',
-    summary: 'Tells what the routes in such a folder, or on a server, do with their samples.',
+    summary: 'Rehearses the routes in such a folder, or on a server, with their samples.',
     load: async () => (await import('./proof')).rehearse,
   },
   {
     name: 'suppose',
     usage: 'suppose FILE --target NAME --workspace DIR | --server URL',
     summary:
-      'Tells what would become of the routes if a target published the OpenAPI document in FILE; 1 where one would break.',
+      'Shows the effect on the routes if a target published the OpenAPI document in FILE. Exit code 1 if one would break.',
     load: async () => (await import('./suppose')).suppose,
   },
 ];

@@ -13,7 +13,7 @@ export class Server {
 
   /** Signs in; a server that signs in by itself takes no password. Throws Misuse where it is not let in. */
   static async at(address: string): Promise<Server> {
-    if (!URL.canParse(address)) throw new Misuse(`“${address}” is no address.`);
+    if (!URL.canParse(address)) throw new Misuse(`“${address}” is not a valid URL.`);
     const origin = address.replace(/\/$/, '');
     const password = process.env.GRAMMATA_PASSWORD;
     const answer = await asked(`${origin}/api/session`, {
@@ -21,8 +21,7 @@ export class Server {
       headers: { 'content-type': 'application/json' },
       ...(password !== undefined && { body: JSON.stringify({ password }) }),
     });
-    if (answer.status === 401 || answer.status === 422)
-      throw new Misuse('the password in GRAMMATA_PASSWORD is not the right one.');
+    if (answer.status === 401 || answer.status === 422) throw new Misuse('wrong password in GRAMMATA_PASSWORD.');
     return new Server(origin, (answer.headers.get('set-cookie') ?? '').split(';')[0]!);
   }
 
@@ -42,7 +41,7 @@ export class Server {
       headers: { cookie: this.cookie, ...(body && { 'content-type': 'application/json' }) },
       ...(body && { body: JSON.stringify(body) }),
     });
-    if (answer.status === 401) throw new Misuse('it wants to know who asks: set GRAMMATA_PASSWORD.');
+    if (answer.status === 401) throw new Misuse('sign-in required: set GRAMMATA_PASSWORD.');
     if (!answer.ok && ![409, 422].includes(answer.status))
       throw new Misuse(`${this.origin} answered ${answer.status}.`);
     return { status: answer.status, body: await answer.json() };

@@ -8,9 +8,9 @@ import { workspaceFrom } from './workspace';
 export const suppose: Command = async args => {
   const { file, target, from } = optionsOf(args);
   const document = (await documentOf(file)) as Json;
-  const told = supposeDocument(await workspaceFrom(from), target, document);
-  if ('fault' in told) throw new Misuse(told.fault);
-  return new Checked(told, holdsThen(told));
+  const supposed = supposeDocument(await workspaceFrom(from), target, document);
+  if ('fault' in supposed) throw new Misuse(supposed.fault);
+  return new Checked(supposed, holdsThen(supposed));
 };
 
 function optionsOf(args: string[]) {

@@ -86,7 +86,7 @@ function faultsOf(file: string, content: Json): string[] {
   const faults = [...(check.errors ?? [])].sort((a, b) => Number(isStray(b)) - Number(isStray(a)));
   return faults.slice(0, 1).map(({ instancePath, message, params }) => {
     const name = (params as { additionalProperty?: string }).additionalProperty;
-    return `${file}: ${instancePath || 'It'} ${name === undefined ? `${message}` : `holds “${name}”, which means nothing there`}.`;
+    return `${file}: ${instancePath || 'It'} ${name === undefined ? `${message}` : `has the unknown property “${name}”`}.`;
   });
 }
 
@@ -117,9 +117,9 @@ async function mustBeOurs(folder: string): Promise<void> {
     throw new Misuse(`“${folder}” can't be written to: ${error.message}`);
   });
   if (!held.some(each => each === 'workspace.json' || own.includes(each))) return;
-  const said = await readFile(path.join(folder, 'workspace.json'), 'utf8').catch(() => '');
-  if (!isWorkspace(parseJson(said) ?? null))
-    throw new Misuse(`“${folder}” holds something else; give a folder that is empty, or a workspace to write anew.`);
+  const manifest = await readFile(path.join(folder, 'workspace.json'), 'utf8').catch(() => '');
+  if (!isWorkspace(parseJson(manifest) ?? null))
+    throw new Misuse(`“${folder}” contains other files; use an empty folder or an exported workspace.`);
 }
 
 /** Paths of files below a folder, as an export has them. */
@@ -134,7 +134,8 @@ const own = ['intakes', 'samples', 'targets', 'routes', 'proofs', 'schemas'];
  */
 export async function writeFiles(folder: string, files: WorkspaceFiles): Promise<void> {
   const [stray] = Object.keys(files).filter(each => !filePath.test(each));
-  if (stray !== undefined) throw new Misuse(`the server names a file “${stray}”, which is none of a workspace.`);
+  if (stray !== undefined)
+    throw new Misuse(`the server names a file “${stray}”, which does not belong to a workspace.`);
   await mustBeOurs(folder);
   for (const each of own) await rm(path.join(folder, each), { recursive: true, force: true });
   for (const [name, value] of Object.entries(files)) {

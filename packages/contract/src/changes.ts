@@ -9,6 +9,7 @@ import {
   type TargetSupposition,
   type WholeSupposition,
 } from '@grammata/core/drift';
+import type { LinePlace, LineResult } from '@grammata/core/drift';
 import type { RouteDefinition, Use } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
 import { IsIn, IsString, MaxLength } from 'class-validator';
@@ -33,13 +34,20 @@ export interface ChangeTouch {
   routeId: string;
   name: string;
   state: 'draft' | 'live' | 'paused';
+  /** Of what is live; null for a draft. */
+  version: number | null;
   touch: 'breaks' | 'risks' | 'harmless';
   uses: (Use & { /** The target's field, for a line. */ to: string | null })[];
-  /** Of the newest submissions that go, those that can't be sent as they are. */
+  /** Of the newest submissions that pass the filter, those that can't be sent because of it. */
   held: number;
   looked: number;
+  /** Deliveries held because of it since it was seen, the newest MOST_HELD at most. */
+  deliveries: string[];
   proofs: number;
 }
+
+/** Most held deliveries that are told for one change and route. */
+export const MOST_HELD = 100;
 
 /** A change that was seen in a form or a target. */
 export interface ChangeView {
@@ -101,6 +109,10 @@ export interface RepairView {
   mark: string;
   /** Over the newest submissions, as it stands and repaired: those that can't be sent. */
   samples: { looked: number; held: number; heldThen: number };
+  /** The lines that it changes, with the target's field of each. */
+  lines: (LinePlace & { to: string })[];
+  /** What they give for these submissions, the newest first; null for a submission that makes no such request. */
+  tried: { receivedAt: string; stands: (LineResult | null)[]; then: (LineResult | null)[] }[];
   /** Proofs that differ, as it stands and repaired. */
   proofs: { total: number; differing: number; differingThen: number };
 }

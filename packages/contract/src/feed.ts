@@ -15,14 +15,14 @@ export type FeedPaging = (typeof feedPagings)[number];
 export class FeedInput {
   @IsUrl(
     { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'Give an address that starts with http:// or https://.' },
+    { message: 'Enter a URL that starts with http:// or https://.' },
   )
   url: string = '';
   @IsBoolean() on: boolean = true;
   /** When it is read: five fields as in crontab(5), in UTC. */
   @IsString()
   @MaxLength(100)
-  @Matches(/^\s*(\S+\s+){4}\S+\s*$/, { message: 'Give five fields: minute, hour, day, month, weekday.' })
+  @Matches(/^\s*(\S+\s+){4}\S+\s*$/, { message: 'Enter five fields: minute, hour, day, month, weekday.' })
   every: string = '*/5 * * * *';
   @IsIn(feedAuths) auth: FeedAuth = 'none';
   @MayBeLeftOut() @IsIn(['GET', 'POST']) method?: 'GET' | 'POST';
@@ -32,7 +32,7 @@ export class FeedInput {
   @ValidateIf(({ auth }: FeedInput) => auth === 'oauth')
   @IsUrl(
     { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'Give the address that tokens are had at.' },
+    { message: 'Enter the token URL.' },
   )
   tokenUrl?: string;
   @MayBeLeftOut() @IsString() @MaxLength(500) scope?: string;

@@ -9,7 +9,7 @@ export type FormState = (typeof formStates)[number];
 /** A name for a question; empty, it has its own again. */
 export class QuestionInput {
   @IsString() @Length(1, 300) key: string = '';
-  @IsString() @MaxLength(300, { message: 'Give the question a name of up to 300 characters.' }) name: string = '';
+  @IsString() @MaxLength(300, { message: 'Enter a name of up to 300 characters.' }) name: string = '';
 }
 
 export class FormInput {
@@ -17,7 +17,7 @@ export class FormInput {
   /** Empty, it has the name again that its builder gave it. */
   @MayBeLeftOut()
   @IsString()
-  @MaxLength(120, { message: 'Give the form a name of up to 120 characters.' })
+  @MaxLength(120, { message: 'Enter a name of up to 120 characters.' })
   name?: string;
   /** The form of the same intake that it is the same as, in another generation; empty, it is one of its own again. */
   @MayBeLeftOut() @IsString() @MaxLength(60) sameAs?: string;
@@ -31,7 +31,7 @@ export class SampleInput {
 
 /** A sample made out of another. */
 export class VariantInput {
-  @IsString() @Length(1, 120, { message: 'Give the variant a name of up to 120 characters.' }) name: string = '';
+  @IsString() @Length(1, 120, { message: 'Enter a name of up to 120 characters.' }) name: string = '';
   @IsObject() submission: Submission = {
     form: null,
     id: null,

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import { usualPace, usualPatience, type Pace, type Patience } from '@grammata/core/perform';
 import { authKinds, type Auth } from '@grammata/core/target';
-import { Type } from 'class-transformer';
+import { Transform, Type } from 'class-transformer';
 import {
   IsBoolean,
   ArrayMaxSize,
@@ -13,6 +13,7 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  IsTimeZone,
   IsUrl,
   Length,
   Matches,
@@ -34,11 +35,10 @@ import { Whole } from './whole';
 
 /** The owner's account, made at the first start. */
 export class SetupInput {
-  @IsString() @Length(1, 80, { message: 'Give a name of up to 80 characters.' }) name: string = '';
+  @IsString() @Length(1, 80, { message: 'Enter a name of up to 80 characters.' }) name: string = '';
   @IsString() @MinLength(10, { message: 'Use at least 10 characters.' }) @MaxLength(200) password: string = '';
   /** What the server printed at its first start: whoever can read its console may make the account. */
-  @IsString() @Length(1, 100, { message: 'Give the token that the server printed when it started.' }) token: string =
-    '';
+  @IsString() @Length(1, 100, { message: 'Enter the setup token that the server printed.' }) token: string = '';
 }
 
 export class SignInInput {
@@ -48,7 +48,7 @@ export class SignInInput {
 export const replyKinds = ['accepted', 'ok', 'page', 'redirect', 'answer'] as const;
 export type ReplyKind = (typeof replyKinds)[number];
 
-const sizes = 'Give a size from 0.002 to 1,073 MB.';
+const sizes = 'Enter a size from 0.002 to 1,073 MB.';
 
 const headerName = /^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/;
 
@@ -61,29 +61,29 @@ export class AuthInput {
   @IsIn(authKinds) kind: Auth['kind'] = 'bearer';
   /** The user's name for HTTP Basic. */
   @ValidateIf((auth: AuthInput) => auth.kind === 'basic')
-  @Matches(/^[^:\r\n]+$/, { message: 'Give a user name without a colon.' })
+  @Matches(/^[^:\r\n]+$/, { message: 'Enter a user name without a colon.' })
   @MaxLength(200)
   user?: string;
   /** The header or parameter that carries the key. */
   @ValidateIf(({ kind }: AuthInput) => kind === 'header' || kind === 'query' || kind === 'hmac')
-  @Matches(headerName, { message: 'Give a name without spaces.' })
+  @Matches(headerName, { message: 'Enter a name without spaces.' })
   @MaxLength(100)
   name?: string;
   /** OAuth 2: where consent is given. */
   @ValidateIf(isConsent)
   @IsUrl(
     { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'Give an address that starts with http:// or https://.' },
+    { message: 'Enter a URL that starts with http:// or https://.' },
   )
   authorizeUrl?: string;
   /** OAuth 2: where tokens are had, for which client, and where the client shows itself. */
   @ValidateIf(isOAuth)
   @IsUrl(
     { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'Give an address that starts with http:// or https://.' },
+    { message: 'Enter a URL that starts with http:// or https://.' },
   )
   tokenUrl?: string;
-  @ValidateIf(isOAuth) @Length(1, 200, { message: 'Give the client’s identifier.' }) clientId?: string;
+  @ValidateIf(isOAuth) @Length(1, 200, { message: 'Enter the client ID.' }) clientId?: string;
   @ValidateIf(isOAuth) @MayBeLeftOut() @IsString() @MaxLength(500) scope?: string;
   @ValidateIf(isOAuth) @MayBeLeftOut() @IsIn(['header', 'body']) clientIn?: 'header' | 'body';
   /** HMAC over the body. */
@@ -94,7 +94,7 @@ export class AuthInput {
 
 /** Credentials for the files that submissions link to. They go to this host and no other, whatever a submission says. */
 export class FileAccessInput {
-  @Matches(/^[a-z0-9.-]+(:\d+)?$/i, { message: 'Give the host of the files, such as files.example.org.' })
+  @Matches(/^[a-z0-9.-]+(:\d+)?$/i, { message: 'Enter a host such as files.example.org.' })
   @MaxLength(250)
   host: string = '';
   @IsIn(['bearer', 'basic', 'header', 'query']) kind: 'bearer' | 'basic' | 'header' | 'query' = 'bearer';
@@ -105,7 +105,7 @@ export class FileAccessInput {
 }
 
 export class IntakeInput {
-  @IsString() @Length(1, 80, { message: 'Give the intake a name of up to 80 characters.' }) name: string = '';
+  @IsString() @Length(1, 80, { message: 'Enter a name of up to 80 characters.' }) name: string = '';
   /** Bytes. */
   @MayBeLeftOut()
   @IsInt({ message: sizes })
@@ -116,6 +116,8 @@ export class IntakeInput {
   @MayBeLeftOut() @IsIn(replyKinds) reply?: ReplyKind;
   /** Text of the thank-you page, the address to redirect to, or what is told of a target's answer. */
   @MayBeLeftOut() @IsString() @MaxLength(2000) replyText?: string;
+  /** What a sender who waits is told where the target refuses; empty for nothing but that it arrived. */
+  @MayBeLeftOut() @IsString() @MaxLength(2000) refusalText?: string;
   /** Seconds that a sender waits for a target's answer. */
   @MayBeLeftOut() @Whole(1, 55) replyWait?: number;
   /** Null takes requests from anyone who knows the address. */
@@ -128,7 +130,7 @@ export class IntakeInput {
   @ArrayMaxSize(50)
   @Matches(/^(\*|https?:\/\/[^\s/]+)$/, {
     each: true,
-    message: 'Give origins such as https://basin.example.org, or *.',
+    message: 'Enter origins such as https://basin.example.org, or *.',
   })
   allowedOrigins?: string[];
   /** Null stops reading a feed. */
@@ -136,7 +138,7 @@ export class IntakeInput {
   /** How the builder is shown who fetches a file; null shows nobody. */
   @IsOptional() @ValidateNested() @Type(() => FileAccessInput) fileAccess?: FileAccessInput | null;
   /** Days after which what arrived is deleted; null keeps it. */
-  @IsOptional() @Whole(1, 3650, ', or nothing for ever') keepDays?: number | null;
+  @IsOptional() @Whole(1, 3650, ', or leave empty to keep them') keepDays?: number | null;
   /** Seconds within which the same bytes count as the same submission; 0 for never. */
   @MayBeLeftOut() @Whole(0, 86400) sameWithin?: number;
   /** True where PUT and PATCH are taken like POST: some builders send what was changed that way. */
@@ -163,7 +165,7 @@ export class PaceInput implements Pace {
   @Whole(1, 64) concurrency: number = usualPace.concurrency;
   /** Null for as many as go. */
   @ValidateIf((_, value) => value !== null)
-  @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'Give a number, or nothing for as many as go.' })
+  @IsNumber({ allowNaN: false, allowInfinity: false }, { message: 'Enter a number, or leave empty for no limit.' })
   @Min(0.01, { message: 'Give 0.01 to 1,000.' })
   @Max(1000, { message: 'Give 0.01 to 1,000.' })
   perSecond: number | null = usualPace.perSecond;
@@ -172,14 +174,21 @@ export class PaceInput implements Pace {
 }
 
 export class TargetInput {
-  @IsString() @Length(1, 80, { message: 'Give the target a name of up to 80 characters.' }) name: string = '';
-  @IsTargetAddress() baseUrl: string = '';
+  @IsString() @Length(1, 80, { message: 'Enter a name of up to 80 characters.' }) name: string = '';
+  /** A folder may be given by its name alone. */
+  @Transform(({ value, obj }: { value: unknown; obj: { reads?: unknown } }) =>
+    obj.reads === 'files' && typeof value === 'string' && /^[a-z\d][a-z\d-]*$/.test(value) ? `file://${value}` : value,
+  )
+  @IsTargetAddress()
+  baseUrl: string = '';
   @IsIn(readingKinds) reads: ReadingKind = 'tables';
-  /** Below the base address: where the target lists its tables and columns, or has its document. */
-  @Matches(/^\/\S*$/, { message: 'Start the path with “/”.' }) @MaxLength(200) discoveryPath: string = '/tables';
+  /** Where the target lists its tables and columns, or takes GraphQL, below the base address; a document may stand anywhere. */
+  @Matches(/^(\/|https?:\/\/)\S*$/i, { message: 'Start the path with “/”, or enter a whole URL.' })
+  @MaxLength(2000)
+  discoveryPath: string = '/tables';
   @MayBeLeftOut() @ValidateNested() @Type(() => AuthInput) auth?: AuthInput;
   /** The document or the example itself, or files with their columns; null where it is had from the target. */
-  @IsOptional() @IsString() @MaxLength(20_000_000, { message: 'Give up to 20 MB.' }) document?: string | null;
+  @IsOptional() @IsString() @MaxLength(20_000_000, { message: 'Use at most 20 MB.' }) document?: string | null;
   /** Where a list of tables has what, where that is not the usual. */
   @IsOptional() @ValidateNested() @Type(() => RecipeInput) recipe?: RecipeInput | null;
   /** Null waits for answers as long as is usual. */
@@ -190,31 +199,35 @@ export class TargetInput {
   @IsOptional()
   @IsUrl(
     { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'Give an address that starts with http:// or https://.' },
+    { message: 'Enter a URL that starts with http:// or https://.' },
   )
   tryBaseUrl?: string | null;
   @MayBeLeftOut()
   @IsString()
   @MaxLength(4000)
-  @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
+  @Matches(/^[\x20-\x7e]*$/, { message: 'Use letters, digits and signs of ASCII only, without line breaks.' })
   tryToken?: string;
   /** True where what tells who people are may go there. */
   @MayBeLeftOut() @IsBoolean() takesPersonal?: boolean;
   /** True where it knows idempotency keys: what is sent twice is made once. */
   @MayBeLeftOut() @IsBoolean() knowsKeys?: boolean;
+  /** True where it takes the names of options that have an identifier, too. */
+  @MayBeLeftOut() @IsBoolean() takesNames?: boolean;
   /** The token, password or key; left out, the stored one stays. Never sent back. */
   @MayBeLeftOut()
   @IsString()
   @MaxLength(4000)
-  @Matches(/^[\x20-\x7e]*$/, { message: 'A secret holds no line breaks.' })
+  @Matches(/^[\x20-\x7e]*$/, { message: 'Use letters, digits and signs of ASCII only, without line breaks.' })
   token?: string;
 }
 
 export class RouteInput {
-  @IsString() @Length(1, 120, { message: 'Give the route a name of up to 120 characters.' }) name: string = '';
-  @IsString() @Length(1, 60, { message: 'Pick a form.' }) formId: string = '';
+  @IsString() @Length(1, 120, { message: 'Enter a name of up to 120 characters.' }) name: string = '';
+  @IsString() @Length(1, 60, { message: 'Choose a form.' }) formId: string = '';
   @IsString() @MaxLength(60) targetId: string = '';
-  @IsString() @Length(1, 200, { message: 'Pick what it is to do.' }) operationId: string = '';
+  @IsString() @Length(1, 200, { message: 'Choose an operation.' }) operationId: string = '';
+  /** Zone of times without one (IANA): that of whoever draws the route; left out, the usual. */
+  @MayBeLeftOut() @IsTimeZone() timeZone?: string;
 }
 
 /** Deliveries that are alike: what the list of deliveries is filtered by. */
@@ -226,8 +239,8 @@ export class DeliveryFilterInput {
   /** Those of the submissions of one arrival. */
   @MayBeLeftOut() @IsString() @MaxLength(60) arrivalId?: string;
   /** Those that were begun from one time on, and before another; ISO 8601. */
-  @MayBeLeftOut() @IsISO8601({ strict: true }, { message: 'Give a time such as 2026-11-04T00:00:00Z.' }) since?: string;
-  @MayBeLeftOut() @IsISO8601({ strict: true }, { message: 'Give a time such as 2026-11-04T00:00:00Z.' }) until?: string;
+  @MayBeLeftOut() @IsISO8601({ strict: true }, { message: 'Use a time such as 2026-11-04T00:00:00Z.' }) since?: string;
+  @MayBeLeftOut() @IsISO8601({ strict: true }, { message: 'Use a time such as 2026-11-04T00:00:00Z.' }) until?: string;
   /** Those that hold all of these words. */
   @MayBeLeftOut() @IsString() @MaxLength(200) search?: string;
 }

@@ -18,7 +18,7 @@ export function IsAddressRange(options?: ValidationOptions): PropertyDecorator {
       options,
       validator: {
         validate: isAddressRange,
-        defaultMessage: () => 'Give addresses such as 192.0.2.7 or ranges such as 192.0.2.0/24.',
+        defaultMessage: () => 'Enter addresses such as 192.0.2.7 or ranges such as 192.0.2.0/24.',
       },
     });
 }

@@ -10,7 +10,7 @@ export function IsCondition(): PropertyDecorator {
       propertyName: property as string,
       validator: {
         validate: value => conditionFault(value) === null,
-        defaultMessage: ({ value }: ValidationArguments) => `The condition can’t be used: ${conditionFault(value)}.`,
+        defaultMessage: ({ value }: ValidationArguments) => `Invalid condition: ${conditionFault(value)}.`,
       },
     });
 }

@@ -9,7 +9,7 @@ export function IsPointer(): PropertyDecorator {
       propertyName: property as string,
       validator: {
         validate: value => typeof value === 'string' && value.length <= 1000 && /^(\/([^~]|~[01])*)?$/.test(value),
-        defaultMessage: () => 'Give a JSON Pointer: it is empty or starts with “/”.',
+        defaultMessage: () => 'Enter a JSON Pointer: empty, or starting with “/”.',
       },
     });
 }

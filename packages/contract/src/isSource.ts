@@ -47,7 +47,7 @@ function isSource(value: unknown): boolean {
   if (value.from === 'field') return 'field' in value && isKey(value.field);
   if (value.from === 'first')
     return 'fields' in value && Array.isArray(value.fields) && value.fields.length <= 50 && value.fields.every(isKey);
-  if (value.from === 'rest') return true;
+  if (value.from === 'rest') return !('as' in value) || value.as === 'pairs';
   if (value.from === 'list')
     return (
       'entries' in value && Array.isArray(value.entries) && value.entries.length <= 100 && value.entries.every(isEntry)

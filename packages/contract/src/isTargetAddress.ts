@@ -6,9 +6,9 @@ const isFolder = (value: unknown) => /^file:\/\/[a-z\d][a-z\d-]{0,60}$/.test(Str
 const isMail = (value: unknown) => /^smtps?:\/\/[^\s/?#]+$/.test(String(value));
 
 const rules: Record<string, { is: (value: unknown) => boolean; says: string }> = {
-  web: { is: isWeb, says: 'Give an address that starts with http:// or https://.' },
-  mail: { is: isMail, says: 'Give an address such as smtp://mail.example.org:587.' },
-  files: { is: isFolder, says: 'Give a folder such as file://visits, in small letters.' },
+  web: { is: isWeb, says: 'Enter a URL that starts with http:// or https://.' },
+  mail: { is: isMail, says: 'Enter an address such as smtp://mail.example.org:587.' },
+  files: { is: isFolder, says: 'Enter a folder such as visits, in lower case.' },
 };
 
 /** Property rule: where a target is, by what it is: an address on the web, or that of a mail server. */

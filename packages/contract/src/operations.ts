@@ -38,7 +38,7 @@ const itemKinds = ['number', 'integer', 'boolean'] as const;
 
 /** A field of an operation, as people set it. */
 export class OperationFieldInput implements TargetField {
-  @IsString() @Length(1, 200, { message: 'Name the field.' }) key: string = '';
+  @IsString() @Length(1, 200, { message: 'Enter a field name.' }) key: string = '';
   @MayBeLeftOut() @IsIn(places) in?: (typeof places)[number];
   @IsString() @MaxLength(1000) pointer: string = '';
   @IsString() @MaxLength(200) label: string = '';
@@ -48,7 +48,7 @@ export class OperationFieldInput implements TargetField {
   @IsOptional() @IsArray() @ArrayMaxSize(2000) @IsString({ each: true }) options: string[] | null = null;
   @MayBeLeftOut() @IsObject() optionNames?: Record<string, string>;
   @MayBeLeftOut() @Allow() fixed?: Json;
-  @IsOptional() @IsInt({ message: 'Give a whole number.' }) @Min(1) @Max(10000000) maxLength: number | null = null;
+  @IsOptional() @IsInt({ message: 'Enter a whole number.' }) @Min(1) @Max(10000000) maxLength: number | null = null;
   @IsOptional() @IsString() @MaxLength(2000) description: string | null = null;
   @MayBeLeftOut() @IsIn(itemKinds) items?: (typeof itemKinds)[number];
   @MayBeLeftOut() @IsIn(formats) format?: (typeof formats)[number];
@@ -72,7 +72,7 @@ export class AnswerFieldInput implements AnswerField {
 /** An operation as people set it. Its identifier is given to it when it is new, and stays. */
 export class OperationInput implements Operation {
   @IsString() @MaxLength(300) id: string = '';
-  @IsString() @Length(1, 200, { message: 'Say what it does.' }) label: string = '';
+  @IsString() @Length(1, 200, { message: 'Enter a name.' }) label: string = '';
   @IsIn(methods) method: Operation['method'] = 'POST';
   @IsString() @MaxLength(1000) @Matches(/^\//, { message: 'Start the path with “/”.' }) path: string = '/';
   @MayBeLeftOut() @IsIn(bodyKinds) body?: BodyKind;
@@ -98,14 +98,15 @@ export class OperationInput implements Operation {
 
 /** Examples that operations are made from: curl lines, a HAR file, a record. */
 export class ExamplesInput {
-  @IsString() @Length(1, 20_000_000, { message: 'Give curl lines, a HAR file, or a record in JSON.' }) text: string =
-    '';
+  @IsString()
+  @Length(1, 20_000_000, { message: 'Paste curl commands, a HAR file, or a record in JSON.' })
+  text: string = '';
 }
 
 /** A document or example to be looked at before a target is made of it. */
 export class DocumentInput {
   @IsIn(readingKinds) reads: ReadingKind = 'openapi';
-  @IsString() @MaxLength(20_000_000, { message: 'Give up to 20 MB.' }) document: string = '';
+  @IsString() @MaxLength(20_000_000, { message: 'Use at most 20 MB.' }) document: string = '';
 }
 
 /** A request to be really made by an operation, with values for its fields. */
@@ -162,7 +163,7 @@ export interface ListingView {
 }
 
 /** How a real request of an operation went. */
-export interface TriedView {
+export interface TestResultView {
   /** As it went out, secrets masked; empty where none was made. */
   request: string;
   status: number | null;

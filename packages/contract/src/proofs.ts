@@ -5,10 +5,12 @@ import {
   ArrayMinSize,
   IsArray,
   IsIn,
+  IsInt,
   IsISO8601,
   IsObject,
   IsString,
   MaxLength,
+  Min,
   ValidateNested,
 } from 'class-validator';
 import { IsPointer } from './isPointer';
@@ -30,19 +32,21 @@ export class LooseInput implements Loose {
 /** Samples whose rehearsal is approved as the draft gives it now. */
 export class ApproveInput extends ShownDraftInput {
   @IsArray()
-  @ArrayMinSize(1, { message: 'Pick a sample.' })
+  @ArrayMinSize(1, { message: 'Choose a sample.' })
   @ArrayMaxSize(MOST_PROOFS, { message: `A route has at most ${MOST_PROOFS} proofs.` })
   @IsString({ each: true })
   sampleIds: string[] = [];
 }
 
 /** Some proofs of a route. */
-export class ProofsInput extends ShownDraftInput {
+export class ProofsInput {
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MOST_PROOFS) @IsString({ each: true }) ids: string[] = [];
 }
 
 /** Proofs that are accepted as the draft gives them now. */
-export class AcceptInput extends ProofsInput {
+export class AcceptInput extends ProofsInput implements ShownDraftInput {
+  /** The revision of the draft that they were shown for: another is refused. Left out by who was shown none. */
+  @MayBeLeftOut() @IsInt() @Min(0) revision?: number;
   /** Their marks as they were shown, by their identifiers: one with another is refused. Left out by who was shown none. */
   @MayBeLeftOut() @IsObject() marks?: Record<string, string>;
 }
@@ -56,7 +60,7 @@ export class TakeAnswersInput {
 /** Places of a proof whose values are not held to the letter. */
 export class LoosenInput {
   @IsArray()
-  @ArrayMaxSize(MOST_LOOSE, { message: `At most ${MOST_LOOSE} places of a proof are not held to the letter.` })
+  @ArrayMaxSize(MOST_LOOSE, { message: `A proof can accept any value in at most ${MOST_LOOSE} places.` })
   @ValidateNested({ each: true })
   @Type(() => LooseInput)
   loose: LooseInput[] = [];

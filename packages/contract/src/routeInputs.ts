@@ -10,8 +10,10 @@ import {
   failureChoices,
   noneChoices,
   pageChoices,
+  successKinds,
   usualRetries,
   type Retry,
+  type Success,
   problemPolicies,
   severalChoices,
   writings,
@@ -80,6 +82,8 @@ export class LineInput implements Line {
   @MayBeLeftOut() @IsIn(writings) writes?: Writing;
   /** Files go as links to copies that Grammata keeps. */
   @MayBeLeftOut() @IsBoolean() copies?: boolean;
+  /** Nothing is proposed for it any more. */
+  @MayBeLeftOut() @IsBoolean() declined?: boolean;
 }
 
 /** Which record an operation is about. */
@@ -120,15 +124,27 @@ export class RetryInput implements Retry {
   @IsArray()
   @ArrayMaxSize(50)
   @IsInt({ each: true })
-  @Min(400, { each: true, message: 'Statuses that are tried again are 400 to 599.' })
-  @Max(599, { each: true, message: 'Statuses that are tried again are 400 to 599.' })
+  @Min(400, { each: true, message: 'Use statuses from 400 to 599.' })
+  @Max(599, { each: true, message: 'Use statuses from 400 to 599.' })
   statuses: number[] = [...usualRetries];
+}
+
+/** How a response says that a request succeeded. */
+export class SuccessInput implements Success {
+  @IsIn(successKinds) by: Success['by'] = 'status';
+  @IsPointer() pointer: string = '';
+  @ValidateIf((_, value) => value !== null)
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsString({ each: true })
+  @MaxLength(200, { each: true })
+  values: string[] | null = null;
 }
 
 export class CallInput implements Call {
   /** Stands in keys that refer to its answer. */
   @IsString() @Matches(/^[\w-]{1,60}$/) id: string = '';
-  @MayBeLeftOut() @IsString() @MaxLength(80, { message: 'Give the call a name of up to 80 characters.' }) name?: string;
+  @MayBeLeftOut() @IsString() @MaxLength(80, { message: 'Enter a name of up to 80 characters.' }) name?: string;
   @IsString() @MaxLength(60) targetId: string = '';
   @IsString() @MaxLength(200) operationId: string = '';
   @IsArray()
@@ -145,6 +161,7 @@ export class CallInput implements Call {
   @IsOptional() @ValidateNested() @Type(() => RecordInput) readBack?: RecordInput | null;
   @IsOptional() @ValidateNested() @Type(() => RetryInput) retry?: RetryInput | null;
   @IsOptional() @IsIn(pageChoices) pages?: (typeof pageChoices)[number] | null;
+  @IsOptional() @ValidateNested() @Type(() => SuccessInput) success?: SuccessInput | null;
 }
 
 /** The terms of delivery. */
@@ -161,13 +178,13 @@ export class TermsInput implements Terms {
 
 /** What a route does, as it is edited, frozen and handed on. */
 export class DefinitionInput implements RouteDefinition {
-  @Equals(ROUTE_FORMAT, { message: `Only format ${ROUTE_FORMAT} is known here.` }) format: typeof ROUTE_FORMAT =
+  @Equals(ROUTE_FORMAT, { message: `Only format ${ROUTE_FORMAT} is supported.` }) format: typeof ROUTE_FORMAT =
     ROUTE_FORMAT;
   @IsString() @Length(1, 120) name: string = '';
   @IsCondition() condition: Condition = everything;
   /** In the order in which they are made. */
   @IsArray()
-  @ArrayMinSize(1, { message: 'A route makes at least one call.' })
+  @ArrayMinSize(1, { message: 'A route needs at least one call.' })
   @ArrayMaxSize(20)
   @IsObject({ each: true })
   @ValidateNested({ each: true })

@@ -3,6 +3,7 @@ import type { Decoded, FoundEnvelope, LandmarkProblem, Note, Pins } from '@gramm
 import type { Sample } from '@grammata/core/rehearse';
 import type { Ask, Done } from '@grammata/core/perform';
 import type { RequestPlan } from '@grammata/core/request';
+import type { ResponseMember } from '@grammata/core/response';
 import type { FormSchema } from '@grammata/core/schema';
 import type { Pace, Patience } from '@grammata/core/perform';
 import type { Json, Submission } from '@grammata/core/submission';
@@ -34,6 +35,7 @@ export interface IntakeView {
   sizeLimit: number;
   reply: ReplyKind;
   replyText: string;
+  refusalText: string;
   replyWait: number;
   verification: VerificationView | null;
   allowedAddresses: string[];
@@ -245,12 +247,15 @@ export interface RouteTarget extends Omit<TargetSummary, 'operations' | 'writing
   tryBaseUrl: string | null;
   takesPersonal: boolean;
   knowsKeys: boolean;
+  takesNames: boolean;
   /** When its token says that it ends (RFC 7519 §4.1.4), ISO 8601; null where it does not say. */
   tokenEndsAt: string | null;
   /** Somebody's consent, where its credentials are one: null before it was given. */
   consent: { givenAt: string; ended: { at: string; reason: string } | null } | null;
   /** What it offers; of a target with very many, what its calls use and what is near that. */
   operations: Operation[];
+  /** What these really answered to tests, by their identifiers. */
+  answers: Record<string, Json>;
 }
 
 /** A target with what it offers, a line each. */
@@ -282,6 +287,19 @@ export interface ConnectionView {
   advice: string | null;
   status: number | null;
   milliseconds: number;
+  /** True where no request told whether the credentials work. */
+  isUntested?: boolean;
+  /** Base addresses that the target’s document names, where the target’s is not among them. */
+  servers?: string[];
+}
+
+/** What a call was answered with a success status, as far as it may tell whether that was a success. */
+export interface ResponsesView {
+  /** How many were looked at, the newest. */
+  total: number;
+  members: ResponseMember[];
+  /** What may say no in them, and how often. */
+  doubts: { message: string; count: number }[];
 }
 
 /** A sample with what people said of it. */
@@ -416,6 +434,8 @@ export interface PracticePart {
   page: string;
   /** What to type elsewhere: an API address, a token. */
   facts: { label: string; value: string }[];
+  /** A target that is connected with these alone: it lists its tables, and takes a bearer token. */
+  connect?: { baseUrl: string; discoveryPath: string; token: string };
 }
 
 /** What the live stream tells; places read again what it touches. */

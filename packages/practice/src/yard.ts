@@ -101,35 +101,36 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       {
         id: 'register',
         name: 'Register',
-        summary: 'Tables with columns to discover, required and option columns.',
+        summary: 'Tables with required columns and option columns, found by reading the API.',
         page: `${url}/register`,
         facts: [
-          { label: 'Address', value: `${url}/register/v1` },
-          { label: 'Lists its tables at', value: '/tables' },
-          { label: 'Token', value: REGISTER_TOKEN },
+          { label: 'Base address', value: `${url}/register/v1` },
+          { label: 'List of tables', value: '/tables' },
+          { label: 'Bearer token', value: REGISTER_TOKEN },
         ],
+        connect: { baseUrl: `${url}/register/v1`, discoveryPath: '/tables', token: REGISTER_TOKEN },
       },
       {
         id: 'roster',
         name: 'Roster',
-        summary: 'Contacts: find, create and update; an OpenAPI document; names cut short, unknown interests dropped.',
+        summary:
+          'Contacts to find, create and update, with an OpenAPI document. Cuts long names and drops unknown interests.',
         page: `${url}/roster`,
         facts: [
-          { label: 'Address', value: `${url}/roster/v1` },
-          { label: 'Document at', value: '/openapi.json' },
+          { label: 'Base address', value: `${url}/roster/v1` },
+          { label: 'Document path', value: '/openapi.json' },
           { label: 'Key in X-Roster-Key', value: ROSTER_KEY },
         ],
       },
       {
         id: 'labdesk',
         name: 'Lab desk',
-        summary:
-          'Tickets, and files attached to them by id; OAuth 2, tokens that expire, subjects cut short, a rate limit.',
+        summary: 'Tickets with attached files. OAuth 2 with expiring tokens, a rate limit; cuts long subjects.',
         page: `${url}/labdesk`,
         facts: [
-          { label: 'Address', value: `${url}/labdesk/v2` },
-          { label: 'Document at', value: '/openapi.json' },
-          { label: 'Tokens at', value: `${url}/labdesk/token` },
+          { label: 'Base address', value: `${url}/labdesk/v2` },
+          { label: 'Document path', value: '/openapi.json' },
+          { label: 'Token URL', value: `${url}/labdesk/token` },
           { label: 'Client', value: LAB_DESK_CLIENT.id },
           { label: 'Client secret', value: LAB_DESK_CLIENT.secret },
         ],
@@ -137,10 +138,10 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       {
         id: 'outbox',
         name: 'Outbox',
-        summary: 'A mail server that sends nothing on; only addresses under example.org are taken.',
+        summary: 'A mail server that forwards nothing and accepts only addresses under example.org.',
         page: `${url}/outbox`,
         facts: [
-          { label: 'Address', value: mailUrl },
+          { label: 'Server address', value: mailUrl },
           { label: 'User', value: OUTBOX_LOGIN.user },
           { label: 'Password', value: OUTBOX_LOGIN.password },
         ],
@@ -151,8 +152,8 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         summary: 'A file store: a file is the whole body of a PUT.',
         page: `${url}/shelf`,
         facts: [
-          { label: 'Address', value: `${url}/shelf/v1` },
-          { label: 'Document at', value: '/openapi.json' },
+          { label: 'Base address', value: `${url}/shelf/v1` },
+          { label: 'Document path', value: '/openapi.json' },
           { label: 'User', value: SHELF_LOGIN.user },
           { label: 'Password', value: SHELF_LOGIN.password },
         ],
@@ -160,27 +161,25 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       {
         id: 'archive',
         name: 'Specimen archive',
-        summary:
-          'Awkward in everyday ways: searched by POST with its list wrapped, 404 for none, numbers for identifiers, made and found told differently.',
+        summary: 'An awkward API: search by POST, wrapped lists, 404 for no result, numeric identifiers.',
         page: `${url}/archive`,
         facts: [
-          { label: 'Address', value: `${url}/archive/v1` },
-          { label: 'Document at', value: '/openapi.json' },
+          { label: 'Base address', value: `${url}/archive/v1` },
+          { label: 'Document path', value: '/openapi.json' },
           { label: 'Key in X-Archive-Key', value: ARCHIVE_KEY },
         ],
       },
       {
         id: 'sightings',
         name: 'Sightings',
-        summary:
-          'Speaks GraphQL; errors come with 200. Asked with a key, or with consent that can be withdrawn (OAuth 2).',
+        summary: 'A GraphQL API: errors come with status 200. Uses a key, or OAuth 2 consent that can be withdrawn.',
         page: `${url}/sightings`,
         facts: [
-          { label: 'Address', value: `${url}/sightings` },
-          { label: 'Takes its requests at', value: '/graphql' },
+          { label: 'Base address', value: `${url}/sightings` },
+          { label: 'Endpoint path', value: '/graphql' },
           { label: 'Key in X-Sightings-Key', value: SIGHTINGS_KEY },
-          { label: 'Consent at', value: `${url}/sightings/authorize` },
-          { label: 'Tokens at', value: `${url}/sightings/token` },
+          { label: 'Authorization URL', value: `${url}/sightings/authorize` },
+          { label: 'Token URL', value: `${url}/sightings/token` },
           { label: 'Client', value: SIGHTINGS_CLIENT.id },
           { label: 'Client secret', value: SIGHTINGS_CLIENT.secret },
         ],
@@ -202,8 +201,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   app.get('/yard.css', (_request, response) => void response.type('css').send(style));
   app.get('/files/:id/:name', (request, response) => {
     const at = path.join(dataDir, 'files', request.params.id, 'content');
-    if (!fileId.test(request.params.id) || !existsSync(at))
-      return void response.status(404).send('There is no such file.');
+    if (!fileId.test(request.params.id) || !existsSync(at)) return void response.status(404).send('File not found.');
     sendStored(response, at, typeByEnding(path.extname(request.params.name)));
   });
   app.get('/parts', (_request, response) => void response.json(parts()));
@@ -248,7 +246,9 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     if (response.headersSent) return void response.destroy();
     const { status } = error as { status?: unknown };
     const isTheirs = typeof status === 'number' && status >= 400 && status < 500;
-    response.status(isTheirs ? status : 500).json({ title: isTheirs ? (error as Error).message : 'The yard failed.' });
+    response
+      .status(isTheirs ? status : 500)
+      .json({ title: isTheirs ? (error as Error).message : 'The practice yard failed.' });
   }) satisfies ErrorRequestHandler);
   const server = createServer((request, response) => {
     request.on('error', () => undefined);

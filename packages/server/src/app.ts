@@ -43,10 +43,10 @@ function application(services: Services): Express {
       return void response
         .status(400)
         .type('text/plain')
-        .send('Nobody was sent to give this consent, or it took too long. Begin again on the target’s page.');
-    const told = came.fault === null ? 'given' : 'refused';
+        .send('No consent request is open, or it took too long. Start again on the target’s page.');
+    const outcome = came.fault === null ? 'given' : 'refused';
     const why = came.fault === null ? '' : `&why=${encodeURIComponent(came.fault.slice(0, 300))}`;
-    response.redirect(303, `/targets/${came.targetId}?consent=${told}${why}`);
+    response.redirect(303, `/targets/${came.targetId}?consent=${outcome}${why}`);
   });
   if (webDir && existsSync(webDir)) {
     app.use(

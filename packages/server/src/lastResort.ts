@@ -14,7 +14,7 @@ export function atLast(
 ) {
   let isStopping = false;
   return (error: unknown): void => {
-    log.fatal({ err: error }, 'An error that nothing caught: Grammata stops. Please report what stands here.');
+    log.fatal({ err: error }, 'Unexpected error: Grammata stops. Please report this.');
     if (isStopping) return;
     isStopping = true;
     setTimeout(() => exit(1), LONGEST_STOP).unref();

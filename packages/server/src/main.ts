@@ -22,7 +22,7 @@ try {
   process.stdout.write(`Grammata listens at ${config.publicUrl}\n`);
   if (token !== null)
     process.stdout.write(
-      `Make the owner’s account there with this token: ${token}\n(It also stands in ${setupToken.file}.)\n`,
+      `Create the owner’s account there with this setup token: ${token}\n(Also stored in ${setupToken.file}.)\n`,
     );
   const stop = () => void running.stop().then(() => process.exit(0));
   process.once('SIGINT', stop);

@@ -307,7 +307,7 @@ test(
           .page({ search: n }, 0, 200)
           .rows.some(each => each.state === 'delivered' && each.about.split(' · ').includes(n));
       const left = () => [...world.acknowledged].filter(n => !delivered.has(n) && !isDelivered(n));
-      await eventually(left, each => each.length === 0, 30_000).catch(() => lost.push(...left()));
+      await eventually(left, each => each.length === 0).catch(() => lost.push(...left()));
       for (const n of world.acknowledged) delivered.add(n);
     }
     const twice = [...world.target.keys].filter(([, keys]) => keys.size > 1).map(([what]) => what);

@@ -14,11 +14,11 @@ export class HttpProblem extends Error {
 }
 
 export const notFound = (what: string) =>
-  new HttpProblem(404, `There is no such ${what}.`, 'It may have been removed, or the address is mistyped.');
+  new HttpProblem(404, `No such ${what}.`, 'It may have been removed, or the address is wrong.');
 
 /** What is wrong with fields of the input, each with its words. */
 export const fieldFaults = (errors: NonNullable<ProblemDetails['errors']>) =>
-  new HttpProblem(422, 'Some fields can’t be taken as they are.', undefined, errors);
+  new HttpProblem(422, 'Some fields are invalid.', undefined, errors);
 
 export const fieldFault = (field: string, message: string) => fieldFaults([{ field, message }]);
 

@@ -237,7 +237,7 @@ export function assemble(
             })
           : null;
       reader.wake();
-      await timers.run('going on reading anew', () => rereading.resume());
+      await timers.run('going on reading again', () => rereading.resume());
       deliveries.start();
       feeds.schedule();
       const timer = retention(store, ledger, bodies, copies, timers);

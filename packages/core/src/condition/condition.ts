@@ -70,11 +70,11 @@ const joins: Record<Mode, string> = { all: ' and ', any: ' or ', none: ' or ' };
 /** A condition in words; groups inside groups stand in brackets. */
 export function explainCondition(condition: Condition, labelOf: (key: string) => string): string {
   const mode = modeOf(condition);
-  const said = partsOf(condition).map(part =>
+  const phrases = partsOf(condition).map(part =>
     isTest(part) ? explainTest(part, labelOf) : `(${explainCondition(part, labelOf)})`,
   );
-  if (said.length === 0) return 'always';
-  return mode === 'none' ? `not (${said.join(joins.none)})` : said.join(joins[mode]);
+  if (phrases.length === 0) return 'always';
+  return mode === 'none' ? `not (${phrases.join(joins.none)})` : phrases.join(joins[mode]);
 }
 
 /** Why a value is no condition, or null when it is one. */

@@ -39,7 +39,7 @@ function dataUrisIn(text: string): FileContent[] {
 }
 
 /** A file that stands in a message as an object with its content in it. */
-export interface HeldFile {
+export interface InlineFile {
   file: FileRef;
   bytes: Uint8Array;
 }
@@ -48,8 +48,8 @@ export interface HeldFile {
 const MOST_LOOKED = 200_000;
 
 /** The files whose content stands in Base64 in objects of a document, JSON in texts too, in their order. */
-export function contentsInDocument(document: Json): HeldFile[] {
-  const found: HeldFile[] = [];
+export function contentsInDocument(document: Json): InlineFile[] {
+  const found: InlineFile[] = [];
   const ahead: Json[] = [document];
   for (let looked = 0; ahead.length > 0 && looked < MOST_LOOKED; looked++) {
     const value = ahead.pop()!;

@@ -71,7 +71,7 @@ export function decode(
   contentType: string | null,
   query = '',
   pins: Pins = {},
-  known: Known = {},
+  known: DecodeContext = {},
   shapes?: KnownShapes,
 ): Decoded {
   try {
@@ -94,7 +94,7 @@ const FORMAL = 0.12;
 function decodeBest(
   [first, ...others]: [Document, ...Document[]],
   pins: Pins,
-  known: Known,
+  known: DecodeContext,
   shapes?: KnownShapes,
 ): Decoded {
   if (others.length === 0) return decodeDocument(first, pins, known, shapes);
@@ -113,7 +113,12 @@ function decodeBest(
 }
 
 /** Stages two and three alone, for a document that was read elsewhere. */
-export function decodeDocument(read: Document, pins: Pins = {}, known: Known = {}, shapes?: KnownShapes): Decoded {
+export function decodeDocument(
+  read: Document,
+  pins: Pins = {},
+  known: DecodeContext = {},
+  shapes?: KnownShapes,
+): Decoded {
   try {
     return (shapes && decodedByShape(read, shapes)) ?? decoded(read, pins, known, shapes);
   } catch (error) {
@@ -136,7 +141,7 @@ function decodedByShape({ media, document, notes }: Document, shapes: KnownShape
 function decoded(
   { media, document: raw, notes: before, isTable = false, labels = {} }: Document,
   pins: Pins,
-  known: Known,
+  known: DecodeContext,
   shapes?: KnownShapes,
 ): Decoded {
   const notes = [...before];
@@ -234,7 +239,7 @@ const isSure = ({ score }: EnvelopeReading, next: EnvelopeReading | undefined): 
 export type Way = Pick<FoundEnvelope, 'reader' | 'answersAt' | 'splitAt'>;
 
 /** What is known of the messages of an intake. */
-export interface Known {
+export interface DecodeContext {
   /** How they were read for sure: one that may be read so, and not surely otherwise, is. */
   ways?: readonly Way[];
   /** Which questions ask for files, by all that was answered so far. */

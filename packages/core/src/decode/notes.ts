@@ -54,7 +54,7 @@ export const tooMany = (code: string, what: string): Note => ({
 const DIGITS = 'media.digits';
 
 /** Numbers stay what was written. */
-export const digitsKept = (count: number): Note => ({
+export const digitsAsText = (count: number): Note => ({
   code: DIGITS,
   message: `${count === 1 ? 'One number has' : `${count} numbers have`} more digits than a number can hold; ${count === 1 ? 'it is' : 'they are'} kept as text.`,
 });

@@ -24,9 +24,9 @@ const refused = (message: string, field = 'site', more: Partial<Answered> = {}):
   ...more,
 });
 const unknown: Partial<Answered> = {
-  outcome: 'final',
+  outcome: 'retry',
   status: 401,
-  message: 'The target does not know these credentials (401).',
+  message: 'Credentials rejected (401).',
 };
 const kept = (verdict: Comparison['verdict'], stored: Json): Partial<Answered> => ({
   compared: [{ field: 'note', lineId: 'l', verdict, sent: 'Foam', stored }],
@@ -54,6 +54,21 @@ test.each<[string, Partial<Answered>[], AnswerChange[]]>([
     [...usual, ...times(2, { ...unknown, status: 403 })],
     [{ change: 'credentials', operation: null, was: '2026-11-04T13:00:00.000Z', now: 403 }],
   ],
+  [
+    'a 403 that says that it is about the request',
+    [...usual, ...times(2, { outcome: 'final', status: 403, message: 'Rejected (403). Response: duplicate content' })],
+    [{ change: 'refused', operation: 'POST /records', now: 'Rejected (403). Response: duplicate content' }],
+  ],
+  [
+    'what is delivered while the response may say no',
+    [...usual, ...times(2, { answer: { status: 'ERROR', message: 'List 7 is closed.' } })],
+    [
+      { change: 'refused', operation: 'POST /records', now: 'List 7 is closed.' },
+      { change: 'answer', operation: 'POST /records', field: '/id', was: 'number', now: null },
+      { change: 'answer', operation: 'POST /records', field: '/record', was: 'object', now: null },
+    ],
+  ],
+  ['what may say no once', [...usual, { answer: { status: 'ERROR', message: 'List 7 is closed.' } }], []],
   [
     'a reason that it never gave before',
     [...usual, refused('“Mill Weir” is not one of the options'), {}, refused('“Elden” is not one of the options')],

@@ -1,5 +1,6 @@
 import { isBlank, isJsonObject, type Json } from '../submission';
 import type { Comparison } from '../perform';
+import { doubtIn } from '../response';
 import { unlikely } from './chance';
 
 export const answerChangeKinds = ['credentials', 'refused', 'answer', 'stored'] as const;
@@ -85,7 +86,7 @@ export function answerChanges(
 }
 
 function credentials(answers: readonly Answered[]): AnswerChangeSeen[] {
-  const run = runOf(answers, ({ status }) => refusing.has(status ?? 0));
+  const run = runOf(answers, isRefusedAccess);
   const [newest] = answers;
   const fine = answers.slice(run.length).find(each => each.outcome === 'delivered');
   if (!fine || run.length < (refusing.get(newest!.status ?? 0) ?? Infinity)) return [];
@@ -122,12 +123,19 @@ export const reasonOf = (message: string): string =>
     .trim();
 
 /** What one answer has against a request: of single values, or of all of it. */
-const reasonsOf = ({ outcome, status, complaints, message }: Answered): { field: string; message: string }[] =>
-  outcome !== 'final' || refusing.has(status ?? 0)
-    ? []
-    : complaints.length > 0
-      ? [...complaints]
-      : [{ field: '', message }];
+const reasonsOf = (answer: Answered): { field: string; message: string }[] => {
+  const { outcome, complaints, message } = answer;
+  // What is delivered although the response may say no is told like a refusal.
+  const doubt =
+    outcome === 'delivered' && isJsonObject(answer.answer ?? null) ? doubtIn(JSON.stringify(answer.answer)) : null;
+  if (doubt !== null) return [{ field: '', message: doubt }];
+  if (outcome !== 'final' || isRefusedAccess(answer)) return [];
+  return complaints.length > 0 ? [...complaints] : [{ field: '', message }];
+};
+
+/** A 403 that is final was about what was asked, not about who asked. */
+const isRefusedAccess = ({ status, outcome }: Answered): boolean =>
+  refusing.has(status ?? 0) && !(status === 403 && outcome === 'final');
 
 const keyOf = ({ field, message }: { field: string; message: string }): string => `${field} ${reasonOf(message)}`;
 

@@ -74,7 +74,7 @@ describe('what is mended is not mended again', () => {
     const change: FormChange = { change: 'option-renamed', question: 'weather', was: 'Wet', now: 'Wet (new)' };
     const parts = { schema, samples: reports, operationOf: () => registering };
     const once = repairForForm(change, reporting, parts)!;
-    expect(once.words).toEqual(['The condition takes “Wet (new)” as well as “Wet”.']);
+    expect(once.words).toEqual(['The filter also accepts “Wet (new)”.']);
     expect(repairForForm(change, once.definition, parts)).toBeNull();
   });
 });
@@ -90,8 +90,8 @@ describe('repairs for a changed target', () => {
   };
   test.each<[TargetSupposition, string, number, RegExp]>([
     ['option-renamed', 'site', 2, /“AB-07” is sent as “AB-07 \(new\)”/],
-    ['renamed', 'site', 4, /The line for “site” writes “site \(new\)”/],
-    ['shorter', 'note', 4, /note: .*4 of 4 answers are taken, 0 before/],
+    ['renamed', 'site', 4, /The line for “site” fills “site \(new\)”/],
+    ['shorter', 'note', 4, /note: .*4 of 4 answers are valid, 0 before/],
   ])('%s of %s', (what, key, held, words) => {
     const now = supposedOfTarget([registering], 'create', key, what, 'AB-07');
     const { repair, held: broken } = changed(now, key);
@@ -112,7 +112,7 @@ describe('repairs for a changed target', () => {
     const { repair, held } = changed(now, 'weather');
     expect(held).toBe(4);
     const once = repair()!;
-    expect(once.words[0]).toMatch(/^A line for “weather”/);
+    expect(once.words[0]).toMatch(/^New line for “weather”/);
     expect(once.definition.calls[0]!.lines.at(-1)).toMatchObject({ to: 'weather', source: { field: 'weather' } });
     expect(repair(once.definition)).toBeNull();
   });

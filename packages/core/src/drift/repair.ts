@@ -50,7 +50,7 @@ function cleaned(
   const { cleaning, words, fine, of, now } = remedy;
   return {
     line: { ...line, cleaning },
-    words: `${line.to}: ${words}; ${fine} of ${of} answers are taken, ${now} before.`,
+    words: `${line.to}: ${words}; ${fine} of ${of} answers are valid, ${now} before.`,
   };
 }
 
@@ -91,7 +91,7 @@ function rewired(definition: RouteDefinition, question: string, was: string, now
     }),
   }));
   if (JSON.stringify({ ...all, calls }) === JSON.stringify(definition)) return null;
-  const words = `What came from ${quoted(was)} comes from ${quoted(now)}; from ${quoted(was)} where that is still sent.`;
+  const words = `Use ${quoted(now)} instead of ${quoted(was)}; where it is missing, ${quoted(was)}.`;
   return { definition: { ...all, calls }, words: [words] };
 }
 
@@ -104,7 +104,7 @@ function renamedOption(definition: RouteDefinition, question: string, was: strin
     lines: call.lines.map(line => {
       const step = translating(now, was);
       if (line.source?.from !== 'field' || line.source.field !== key || has(line, step)) return line;
-      words.push(`${line.to}: ${quoted(now)} is taken as ${quoted(was)}.`);
+      words.push(`${line.to}: ${quoted(now)} counts as ${quoted(was)}.`);
       return { ...line, cleaning: [step, ...line.cleaning] };
     }),
     ...(call.condition && { condition: withBoth(call.condition, key, was, now, words) }),
@@ -118,7 +118,7 @@ function withBoth(condition: Condition, key: string, was: string, now: string, w
     test.values.some(each => asText(each).trim().toLowerCase() === option.trim().toLowerCase());
   const asks = (test: Test) => test.field === key && names(test, was) && !names(test, now);
   if (!testsOf(condition).some(asks)) return condition;
-  words.push(`The condition takes ${quoted(now)} as well as ${quoted(was)}.`);
+  words.push(`The filter also accepts ${quoted(now)}.`);
   const walk = <T extends Condition | Test>(part: T): T => {
     if ('field' in part) {
       if (!asks(part)) return part;
@@ -188,7 +188,7 @@ function mended(
     case 'field-renamed': {
       const to = keyAt(now, asText(change.now ?? null));
       if (to === undefined || !call.lines.some(line => line.to === key)) return call.lines;
-      words.push(`The line for ${quoted(key ?? field)} writes ${quoted(to)}.`);
+      words.push(`The line for ${quoted(key ?? field)} fills ${quoted(to)}.`);
       return call.lines
         .filter(line => line.to !== to || line.source !== null)
         .map(line => (line.to === key ? { ...line, to } : line));
@@ -209,7 +209,7 @@ function mended(
         return call.lines;
       const proposal = propose(parts.schema, [...parts.samples], now).find(each => each.to === added.key);
       if (!proposal || !isLikely(proposal)) return call.lines;
-      words.push(`A line for ${quoted(added.key)}: ${proposal.why}`);
+      words.push(`New line for ${quoted(added.key)}: ${proposal.why}`);
       const line: Line = {
         ...(call.lines.find(each => each.to === added.key) ?? newLine(`${call.id}-${added.key}`, added.key)),
         source: proposal.source,

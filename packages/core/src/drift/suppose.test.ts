@@ -4,6 +4,7 @@ import {
   formSuppositions,
   supposedOfForm,
   supposedOfTarget,
+  triedOn,
   type FormSupposition,
   type TargetSupposition,
 } from '.';
@@ -46,4 +47,25 @@ test('nothing that is supposed changes what it is supposed of', () => {
   supposedOfTarget(register.operations, 'create', 'site', 'gone');
   expect(JSON.stringify(reports)).toBe(before);
   expect(register.operations[0]!.fields).toHaveLength(3);
+});
+
+test('with lines named, only what these keep from going counts, and it is told what they give', () => {
+  const [call] = reporting.calls;
+  const place = (to: string) => ({ callId: call!.id, lineId: call!.lines.find(each => each.to === to)!.id });
+  const without = supposedOfForm(reports, 'site', 'gone', '');
+  expect(fareOf(reporting, [register], without, [place('site')])).toMatchObject({ looked: 4, held: 4 });
+  expect(fareOf(reporting, [register], without, [place('ph')])).toEqual({ looked: 4, held: 0, reasons: [] });
+  const at = [place('site'), { callId: call!.id, lineId: 'of no call' }];
+  const site = (all: typeof reports) => all.map(triedOn(reporting, [register], at)).map(([one]) => one);
+  expect(site(reports)).toEqual(reports.map(() => ({ value: expect.stringMatching(/^AB-/) })));
+  expect(site(without)).toEqual(reports.map(() => ({ problem: expect.stringContaining('site') })));
+  expect(reports.map(triedOn(reporting, [register], at)).map(each => each[1])).toEqual(reports.map(() => null));
+});
+
+test('what the filter leaves out gives nothing; calls that can’t be made give no answer but why', () => {
+  const [call] = reporting.calls;
+  const at = [{ callId: call!.id, lineId: call!.lines[0]!.id }];
+  const dry = supposedOfForm(reports, 'weather', 'option-renamed', 'Wet');
+  expect(dry.map(triedOn(reporting, [register], at))).toEqual(dry.map(() => [null]));
+  expect(() => triedOn(reporting, [], at)).toThrow(expect.objectContaining({ code: 'route.target' }));
 });

@@ -5,7 +5,7 @@ import type { Operation, TargetField } from '../target';
 export const formSuppositions = {
   gone: 'is left blank, or not asked any more',
   replaced: 'comes under another key',
-  'option-renamed': 'has an option called otherwise',
+  'option-renamed': 'renames an option',
   'single-to-list': 'takes several answers',
   text: 'is answered with words',
 } as const;
@@ -17,15 +17,15 @@ export type FormSupposition = keyof typeof formSuppositions;
 
 export const targetSuppositions = {
   required: 'is required',
-  gone: 'is not taken any more',
-  renamed: 'is called otherwise',
-  'option-renamed': 'has an option called otherwise',
+  gone: 'is removed',
+  renamed: 'is renamed',
+  'option-renamed': 'renames an option',
   shorter: 'takes ten characters only',
   number: 'takes numbers only',
 } as const;
 export type TargetSupposition = keyof typeof targetSuppositions;
 
-/** An option, where one is meant: the one that is called otherwise. */
+/** An option, where one is meant: the one that is renamed. */
 const OTHERWISE = ' (new)';
 
 /** Submissions as they would come, if a question were otherwise. */

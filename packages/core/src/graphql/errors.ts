@@ -8,6 +8,8 @@ export function graphqlErrors(body: string): string | null {
   const document = parseJson(body);
   const errors = isJsonObject(document ?? null) ? (document as { errors?: Json }).errors : undefined;
   if (!Array.isArray(errors) || errors.length === 0) return null;
-  const said = errors.map(each => (isJsonObject(each) ? asText(each.message ?? null) : asText(each))).filter(Boolean);
-  return said.join(' ').slice(0, 500) || 'It does not say why.';
+  const messages = errors
+    .map(each => (isJsonObject(each) ? asText(each.message ?? null) : asText(each)))
+    .filter(Boolean);
+  return messages.join(' ').slice(0, 500) || 'It does not say why.';
 }

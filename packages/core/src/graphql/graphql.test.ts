@@ -217,9 +217,9 @@ test('the examples of the specification are read', () => {
 
 describe('what is no schema is said', () => {
   test.each<[string, RegExp]>([
-    ['', /no GraphQL schema/],
-    ['hello', /no GraphQL schema/],
-    ['{"a":1}', /no answer to an introspection/],
+    ['', /Not a GraphQL schema/],
+    ['hello', /Not a GraphQL schema/],
+    ['{"a":1}', /Not an introspection response/],
     ['{"errors":[{"message":"introspection is off"}]}', /introspection is off/],
     ['type Query { a: Nothing }', /can’t be read: Unknown type: "Nothing"/],
     ['type Query { a: ', /can’t be read: Syntax Error.*line 1/],

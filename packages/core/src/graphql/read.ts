@@ -55,7 +55,7 @@ function schemaIn(text: string): GraphQLSchema | { fault: string } {
   try {
     if (document === undefined) {
       if (!/\b(type|schema|input|interface|enum|scalar|union)\s+\w/.test(text))
-        return { fault: 'It is no GraphQL schema: neither its text nor the answer to an introspection query.' };
+        return { fault: 'Not a GraphQL schema: neither schema text nor an introspection response.' };
       return buildSchema(text, { assumeValidSDL: true });
     }
     const introspection = introspectionIn(document);
@@ -80,7 +80,7 @@ function complaint(document: Json): string {
   const [first] = errors.filter(isJsonObject);
   return typeof first?.message === 'string'
     ? `It does not tell its schema: ${first.message}`
-    : 'It is no answer to an introspection query.';
+    : 'Not an introspection response.';
 }
 
 function operationOf(
@@ -167,7 +167,9 @@ function fieldOf(
 ): TargetField {
   const items = isListType(type) ? (getNullableType(type.ofType) as GraphQLInputType) : null;
   const of = items ?? type;
-  const said = [description?.trim(), deprecationReason && `deprecated: ${deprecationReason}`].filter(Boolean).join(' ');
+  const descriptions = [description?.trim(), deprecationReason && `deprecated: ${deprecationReason}`]
+    .filter(Boolean)
+    .join(' ');
   return {
     key: names.join('.'),
     pointer: pointerOf(['variables', ...names]),
@@ -177,7 +179,8 @@ function fieldOf(
     readOnly: false,
     options: isEnumType(of) ? of.getValues().map(each => each.name) : null,
     maxLength: null,
-    description: said || (isInputObjectType(of) ? `${of.name}: ${Object.keys(of.getFields()).join(', ')}` : null),
+    description:
+      descriptions || (isInputObjectType(of) ? `${of.name}: ${Object.keys(of.getFields()).join(', ')}` : null),
     ...(items && itemType(items) && { items: itemType(items) }),
   };
 }

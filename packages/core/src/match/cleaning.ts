@@ -53,7 +53,7 @@ function forText(the: Case): Step[] {
   const { asked, values, field } = the;
   if (field.options && field.options.length > 0)
     return [...(isList(the) ? [newStep('list.item', { number: 1, from: 'start' })] : []), optionsStep(the)];
-  const said = `${field.key} ${field.label} ${field.description ?? ''}`;
+  const fieldText = `${field.key} ${field.label} ${field.description ?? ''}`;
   const cleaning: Step[] = [];
   if (asked.kind === 'files')
     cleaning.push(newStep('files.part', { give: 'url' }), newStep('list.join', { separator: '\n' }));
@@ -65,11 +65,11 @@ function forText(the: Case): Step[] {
     cleaning.push(newStep('table.text', { betweenCells: ', ', betweenRows: ', ', names: false }));
   else if (values.some(value => typeof value === 'string' && untidy.test(value)))
     cleaning.push(newStep('text.trim', { collapse: true }));
-  if (asked.kind === 'phone' && international.test(said))
+  if (asked.kind === 'phone' && international.test(fieldText))
     cleaning.push(newStep('phone.format', { to: 'e164', ...regionOf(values, the.others) }));
   if (asked.kind === 'email' && values.some(value => asText(value) !== asText(value).toLowerCase()))
     cleaning.push(newStep('text.case', { to: 'lower' }));
-  if (/country/i.test(said) && (field.maxLength === 2 || /iso|alpha.?2|two.letter|code/i.test(said)))
+  if (/country/i.test(fieldText) && (field.maxLength === 2 || /iso|alpha.?2|two.letter|code/i.test(fieldText)))
     cleaning.push(newStep('country.code', { to: 'alpha2' }));
   if (field.maxLength !== null && values.some(value => asText(value).length > field.maxLength!))
     cleaning.push(newStep('text.shorten', { to: field.maxLength, mark: '…' }));
@@ -120,11 +120,16 @@ const ALIKE = 0.7;
 
 /** The table from what people chose to what the target lists: by spelling, else by the most alike that is alike enough. */
 function optionsStep({ asked, values, field }: Case): Step {
-  const options = field.options ?? [];
   const chosen =
     asked.options.length > 0
       ? asked.options.map(each => each.value)
       : [...new Set(values.flat().map(asText))].slice(0, 60);
+  return newStep('choice.match', { options: optionsFor(chosen, field), otherwise: 'problem', nearest: 1 });
+}
+
+/** The list of options by which answers become what a field takes, each that is spelt otherwise with the most alike. */
+export function optionsFor(chosen: readonly string[], field: Pick<TargetField, 'options' | 'optionNames'>): string {
+  const options = field.options ?? [];
   const lines = chosen.flatMap(answer => {
     if (options.includes(answer) || optionFor(field, answer) !== undefined) return [];
     const [best] = options
@@ -136,7 +141,7 @@ function optionsStep({ asked, values, field }: Case): Step {
     const name = optionName(field, option);
     return name === option || name.includes('=') ? option : `${name} = ${option}`;
   });
-  return newStep('choice.match', { options: [...lines, ...listed].join('\n'), otherwise: 'problem', nearest: 1 });
+  return [...lines, ...listed].join('\n');
 }
 
 /** 1 for the same; one that stands whole in the other counts as alike. */

@@ -1,4 +1,5 @@
 export * from './assignment';
+export { cleaningFor, optionsFor } from './cleaning';
 export * from './evidence';
 export * from './looseEnds';
 export * from './match';

@@ -199,12 +199,12 @@ function valueEvidence(source: SourceField, target: MatchTarget, nature: string)
   const wanted = textsOf(target).map(meaningOf);
   const fits = wanted.some(each => each.concepts.some(({ id }) => id === concept)) || natureOfTarget(target) === nature;
   if (!fits) return 0;
-  const said = textsOf(source).map(meaningOf);
+  const sourceMeanings = textsOf(source).map(meaningOf);
   const of = (meanings: Meaning[]) => new Set(meanings.flatMap(each => [...each.qualifiers]).filter(isOther));
-  const [mine, theirs] = [of(said), of(wanted)];
+  const [mine, theirs] = [of(sourceMeanings), of(wanted)];
   const isOneOf = mine.size === theirs.size && [...mine].every(each => theirs.has(each));
   if (!isOneOf) return 0;
-  const speaksOfElse = said.some(each => each.concepts.some(({ id, isBroad }) => !isBroad && id !== concept));
+  const speaksOfElse = sourceMeanings.some(each => each.concepts.some(({ id, isBroad }) => !isBroad && id !== concept));
   return speaksOfElse ? 0.52 : 0.62;
 }
 

@@ -26,9 +26,9 @@ const MOST = 0.8;
  * tells it, and from a way of writing that only one plan has. What can't be known is left open, to be asked.
  */
 export function regionOf(values: readonly Json[], others: readonly OtherAnswers[] = []): Region {
-  const said = [...new Set(values.map(each => asText(each).trim()).filter(Boolean))].slice(0, LOOKED);
-  const abroad = said.filter(each => /^(\+|00)/.test(each));
-  const home = said.filter(each => !/^(\+|00)/.test(each) && /\d{4}/.test(each.replace(/\D/g, '')));
+  const answerTexts = [...new Set(values.map(each => asText(each).trim()).filter(Boolean))].slice(0, LOOKED);
+  const abroad = answerTexts.filter(each => /^(\+|00)/.test(each));
+  const home = answerTexts.filter(each => !/^(\+|00)/.test(each) && /\d{4}/.test(each.replace(/\D/g, '')));
   const countryFrom = countryQuestion(others);
   const known = mostCommon([
     ...abroad.flatMap(each => parsePhoneNumberFromString(each.replace(/^00/, '+'))?.country ?? []),
@@ -53,8 +53,10 @@ const byWriting = (numbers: readonly string[]): CountryCode | null =>
 /** The question whose answers are countries. */
 function countryQuestion(others: readonly OtherAnswers[]): string {
   const found = others.find(({ values }) => {
-    const said = values.map(asText).filter(Boolean);
-    return said.length > 0 && said.filter(each => countryCodeOf(each)).length / said.length >= MOST;
+    const answerTexts = values.map(asText).filter(Boolean);
+    return (
+      answerTexts.length > 0 && answerTexts.filter(each => countryCodeOf(each)).length / answerTexts.length >= MOST
+    );
   });
   return found?.key ?? '';
 }

@@ -58,10 +58,10 @@ export function remedyFor(
   };
   const now = fineWith(line.cleaning);
   if (now === values.length) return null;
-  const said = `${field.key} ${field.label} ${field.description ?? ''}`;
+  const fieldText = `${field.key} ${field.label} ${field.description ?? ''}`;
   const others = otherAnswers(looked, asked.key);
   const isOfParts = asked.kind === 'name' || asked.kind === 'address' || values.some(isJsonObject);
-  const wanted = isOfParts ? parts.filter(([, words]) => words.test(said)).map(([part]) => part) : [];
+  const wanted = isOfParts ? parts.filter(([, words]) => words.test(fieldText)).map(([part]) => part) : [];
   const candidates = [
     ...wanted.map(part => cleaningFor(asked, values, field, part, others)),
     cleaningFor(asked, values, field, undefined, others),

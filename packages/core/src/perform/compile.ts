@@ -1,9 +1,9 @@
 import { compileCondition, everything, testsOf } from '../condition';
 import { compileCall, type CompiledCall } from '../request';
-import { newLine, type Call, type Find, type ReadBack, type Update } from '../route';
-import { identityName, isOfDelivery, referenceOf, referenceText, referredTo, type Scope } from '../scope';
-import { isBlank, setOwn, withValueAt, type Json, type JsonObject } from '../submission';
-import { exampleFor, type AnswerField, type Operation, type TargetField } from '../target';
+import { newLine, type Call, type Find, type Line, type ReadBack, type Update } from '../route';
+import { identityName, isOfDelivery, placeAt, referenceOf, referenceText, referredTo, type Scope } from '../scope';
+import { canonical, isBlank, setOwn, withValueAt, type Json, type JsonObject } from '../submission';
+import { exampleFor, writable, type AnswerField, type Operation, type TargetField } from '../target';
 import { Problem } from '../transform';
 import type { Done } from './done';
 
@@ -24,7 +24,12 @@ export interface Stage {
   goes: (scope: Scope) => boolean;
   /** True when what it is made for hangs on answers that are not known before. */
   waits: boolean;
-  find: { call: CompiledCall; settings: Find; update: { call: CompiledCall; settings: Update } | null } | null;
+  find: {
+    call: CompiledCall;
+    settings: Find;
+    /** `untaken` are lines for which the update has no field. */
+    update: { call: CompiledCall; settings: Update; untaken: readonly Line[] } | null;
+  } | null;
   readBack: { call: CompiledCall; settings: ReadBack } | null;
 }
 
@@ -42,8 +47,7 @@ export function compileStages(calls: readonly Call[], targets: readonly CallTarg
 function compileStage(call: Call, targets: readonly CallTarget[]): Stage | Problem {
   const target = targets.find(each => each.id === call.targetId);
   if (!target) return new Problem('route.target', 'The route’s target was removed.', null);
-  const missing = (id: string) =>
-    new Problem('route.operation', `${target.name} does not offer “${id}” any more.`, null);
+  const missing = (id: string) => new Problem('route.operation', `${target.name} no longer offers “${id}”.`, null);
   const operationOf = (id: string) => target.operations.find(each => each.id === id);
   const main = operationOf(call.operationId);
   if (!main) return missing(call.operationId);
@@ -66,6 +70,7 @@ function compileStage(call: Call, targets: readonly CallTarget[]): Stage | Probl
       update: settings.update && {
         settings: settings.update,
         call: compileCall(updateCall(call, settings.update, updated!), updated!, target.baseUrl),
+        untaken: untakenLines(call, settings, main, updated!),
       },
     },
     readBack: call.readBack
@@ -81,9 +86,25 @@ export const findCall = (call: Call, { operationId, line, lines = [] }: Find): C
   lines: [line.whenBlank === 'fallback' && !isBlank(line.fallback) ? line : { ...line, whenBlank: 'stop' }, ...lines],
 });
 
+/** Lines that are to write into a record that is found, for which the operation that updates it has no field. */
+export function untakenLines(call: Call, { line: soughtBy, update }: Find, main: Operation, by: Operation): Line[] {
+  const keys = new Set(writable(by).map(field => field.key));
+  const inBody = new Set(writable(main).flatMap(field => (field.in ? [] : field.key)));
+  return call.lines.filter(
+    line =>
+      line.source !== null &&
+      line.writes !== 'onCreate' &&
+      line.to !== update?.to &&
+      inBody.has(line.to) &&
+      !keys.has(line.to) &&
+      // What the record was found by, it has.
+      canonical(line.source as unknown as Json) !== canonical(soughtBy.source as unknown as Json),
+  );
+}
+
 /** The lines of a call that write into the update's fields, and one that says which record is meant. */
 function updateCall(call: Call, update: Update, operation: Operation): Call {
-  const keys = new Set(operation.fields.filter(field => !field.readOnly).map(field => field.key));
+  const keys = new Set(writable(operation).map(field => field.key));
   const lines = call.lines.filter(line => line.writes !== 'onCreate' && line.to !== update.to && keys.has(line.to));
   return {
     ...call,
@@ -114,20 +135,32 @@ export function scopesOf(call: Call, goes: (scope: Scope) => boolean, scope: Sco
   return scopes.filter(goes);
 }
 
-/** Answers as they may look, to plan a call that uses those of calls which have not been made yet. */
-export function likelyAnswers(stages: readonly { call: Call; operation: Operation }[]): Record<string, Json> {
+/**
+ * Answers as they may look, to plan a call that uses those of calls which have not been made yet: as the target really
+ * answered, where that is known, else made up of what it says that it answers.
+ */
+export function likelyAnswers(
+  stages: readonly { call: Call; operation: Operation; answered?: Json }[],
+): Record<string, Json> {
   return Object.fromEntries(
-    stages.flatMap(({ call, operation }, index): [string, Json][] => [
-      [call.id, likelyAnswer(operation, index + 1)],
-      ...(call.identity ? [[identityName(call.id), `‹record of ${index + 1}›`] as [string, Json]] : []),
-    ]),
+    stages.flatMap(({ call, operation, answered }, index): [string, Json][] => {
+      const made = answered === undefined ? undefined : placeAt(answered, call.identity?.made ?? '');
+      const identity = isBlank(made) || typeof made === 'object' ? `‹record of ${index + 1}›` : made!;
+      return [
+        [call.id, answered ?? likelyAnswer(operation.answer ?? [], index + 1)],
+        ...(call.identity ? [[identityName(call.id), identity] as [string, Json]] : []),
+      ];
+    }),
   );
 }
 
-function likelyAnswer(operation: Operation, number: number): Json {
+function likelyAnswer(fields: readonly AnswerField[], number: number): Json {
   let answer: Json = {};
-  for (const field of operation.answer ?? [])
-    if (field.pointer !== '' && !field.items) answer = withValueAt(answer, field.pointer, likelyValue(field, number));
+  for (const field of fields) {
+    const value = field.items ? [likelyAnswer(field.items, number)] : likelyValue(field, number);
+    if (field.pointer !== '') answer = withValueAt(answer, field.pointer, value);
+    else if (field.items) return value;
+  }
   return answer;
 }
 

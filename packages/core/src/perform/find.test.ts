@@ -23,7 +23,7 @@ const query = (key: string) => targetField(key, { in: 'query', pointer: key });
 
 /** Tags of a target that answers each operation in a shape of its own. */
 const operations: Operation[] = [
-  { id: 'make', label: 'Create a tag', method: 'POST', path: '/tags', fields: [targetField('name'), targetField('colour')], answer: [part('/tag/id'), part('/tag/name')] },
+  { id: 'make', label: 'Create a tag', method: 'POST', path: '/tags', fields: [targetField('name'), targetField('colour'), targetField('note')], answer: [part('/tag/id'), part('/tag/name')] },
   { id: 'search', label: 'Search tags', method: 'POST', path: '/tags/search', fields: [targetField('name', { pointer: '/filter/name' }), targetField('limit', { type: 'integer' })], answer: [{ pointer: '/data/items', label: 'items', type: 'json', items: [part('/id'), part('/attributes/name')] }] },
   { id: 'list', label: 'List tags', method: 'GET', path: '/tags', body: 'none', fields: [query('q')], answer: [{ pointer: '', label: '', type: 'json', items: [part('/id'), part('/name')] }] },
   { id: 'named', label: 'Tag by its name', method: 'GET', path: '/tags/named/{name}', body: 'none', fields: [path('name')], answer: [part('/id'), part('/name')] },
@@ -95,6 +95,20 @@ describe('a look-up by POST, its list wrapped', () => {
       ['POST', '/tags/search', { filter: { name: 'tag one' }, limit: 5 }],
       ['POST', '/notes', { tag_id: 't-7', text: 'text one' }],
     ]);
+  });
+
+  test('what an update has no field for is told, where the record has it otherwise', () => {
+    const update = { operationId: 'change', to: 'id', from: '/id' };
+    const lines = [from('name', 'tag'), from('colour', 'colour'), from('note', 'text')];
+    const [own] = calls({ find: { ...find, update }, lines });
+    const ends = (record: Json) => {
+      const { ending } = played({ 'tag find': { data: { items: [record] } } }, [own!]);
+      return ending.done.map(each => [each.what, each.note]);
+    };
+    const lost = 'Not written to the existing record: note; “Change a tag” has no such field.';
+    expect(ends({ ...tag, colour: 'red' })).toEqual([['updated', lost]]);
+    expect(ends({ ...tag, colour: 'colour one' })).toEqual([['unchanged', lost]]);
+    expect(ends({ ...tag, colour: 'red', note: 'text one' })).toEqual([['updated', null]]);
   });
 
   test('what the next call refers to holds for one that was made, too', () => {

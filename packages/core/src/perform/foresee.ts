@@ -89,7 +89,7 @@ const findProblemsBefore = (stage: Stage, planned: Planned): Problem[] =>
 /** What stops a lookup. Nobody is looked up by nothing: that would find anyone. */
 export const findProblems = ({ find }: Pick<Stage, 'find'>, planned: Planned): Problem[] => [
   ...(find!.settings.equals === '' && !find!.settings.takesAny
-    ? [new Problem('find.open', 'Nothing says what of a record must be what is looked for.', null)]
+    ? [new Problem('find.open', 'The value to compare with a record is not set.', null)]
     : []),
   ...stoppers(planned).map(problem =>
     problem.code === 'line.blank'

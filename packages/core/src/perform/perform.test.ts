@@ -17,7 +17,7 @@ import {
   type Ask,
   type Stage,
   type Done,
-  type Told,
+  type CallResult,
 } from '.';
 
 const body = (key: string, more = {}) => targetField(key, { pointer: `/${key}`, ...more });
@@ -111,7 +111,7 @@ const stages = (...calls: Call[]): Stage[] => {
 };
 
 /** Has it all done, with these answers in turn; gives back what was asked. */
-function run(calls: Stage[], of: Submission, answers: Told[], earlier: Done[] = []) {
+function run(calls: Stage[], of: Submission, answers: CallResult[], earlier: Done[] = []) {
   const conversation = perform(calls, of, { timeZone: 'UTC' }, earlier);
   const asked: Ask[] = [];
   let next = conversation.next();
@@ -128,7 +128,7 @@ function run(calls: Stage[], of: Submission, answers: Told[], earlier: Done[] = 
 
 const aoife = { mail: 'aoife@example.org', who: 'Aoife', place: 'Weir End', likes: ['walks', 'data'] };
 const known = { id: '7', email: 'aoife@example.org', name: 'Aoife', tags: ['committee'] };
-const found = (...contacts: Json[]): Told => ({ answer: { contacts } });
+const found = (...contacts: Json[]): CallResult => ({ answer: { contacts } });
 
 describe('find first', () => {
   test('none found: one is created', () => {

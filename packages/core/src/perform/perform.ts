@@ -23,7 +23,7 @@ export interface Ask {
 }
 
 /** What became of a request: the target's answer, or why the call failed and the delivery goes on without it. */
-export type Told = { answer: Json } | { failed: string };
+export type CallResult = { answer: Json } | { failed: string };
 
 /** How a run ended: everything done, or held for reasons. */
 export type Ending = { done: Done[] } | { held: Problem[]; done: Done[] };
@@ -39,7 +39,7 @@ export function* perform(
   context: TransformContext,
   earlier: readonly Done[] = [],
   record: (done: Done) => void = () => undefined,
-): Generator<Ask, Ending, Told> {
+): Generator<Ask, Ending, CallResult> {
   const done: Done[] = [...earlier];
   const add = (each: Done) => {
     const before = done.findIndex(other => other.callId === each.callId && other.item === each.item);
@@ -93,7 +93,7 @@ function* performItem(
   item: string,
   context: TransformContext,
   { done, add, planned: before }: { done: readonly Done[]; add: (each: Done) => void; planned: Plans },
-): Generator<Ask, Result, Told> {
+): Generator<Ask, Result, CallResult> {
   const { call, find, main } = stage;
   const finished = (what: Done['what'], answer: Json, note: string | null = null, record = answer): Done => {
     const { identity: of } = call;
@@ -123,20 +123,20 @@ function* performItem(
     { operation }: CompiledCall,
     answer: Json,
     at: string,
-  ): Generator<Ask, Pick<Done, 'compared'>, Told> {
+  ): Generator<Ask, Pick<Done, 'compared'>, CallResult> {
     if (!stage.readBack) return {};
     const planned = stage.readBack.call.plan({ ...scope, record: answer }, context);
     if (!planned.sendable) return { compared: null };
-    const told = yield ask(planned, 'readBack', at);
-    return { compared: 'failed' in told ? null : holdAgainst(request, operation.fields, told.answer) };
+    const outcome = yield ask(planned, 'readBack', at);
+    return { compared: 'failed' in outcome ? null : holdAgainst(request, operation.fields, outcome.answer) };
   }
   if (find) {
     const planned = before.find ?? find.call.plan(scope, context);
     if (!planned.sendable) return { stoppedBy: findProblems(stage, planned) };
     const wanted = planned.outcomes[0]!.value;
-    const told = yield ask(planned, 'find');
-    if ('failed' in told) return finished('failed', null, told.failed);
-    const records = recordsIn(told.answer, find.settings, wanted!);
+    const outcome = yield ask(planned, 'find');
+    if ('failed' in outcome) return finished('failed', null, outcome.failed);
+    const records = recordsIn(outcome.answer, find.settings, wanted!);
     const { whenNone, whenSeveral, update } = find.settings;
     if (records.length > 1 && whenSeveral === 'hold')
       return { stoppedBy: [tooMany(records.length, stage.target.name)] };
@@ -145,7 +145,8 @@ function* performItem(
     if (records.length === 0 && whenNone === 'leave') return finished('left', null, 'There is no such record.');
     if (records.length > 0) {
       const chosen = whenSeveral === 'every' ? records : records.slice(0, 1);
-      const note = records.length > 1 ? `${records.length} records were found.` : null;
+      const several = records.length > 1 ? `${records.length} records were found.` : null;
+      const note = [several, untakenOf(stage, scope, chosen, context)].filter(Boolean).join(' ') || null;
       if (!update) return finished('unchanged', chosen[0]!, note);
       let last: Done = finished('unchanged', chosen[0]!, note);
       for (const [index, record] of chosen.entries()) {
@@ -154,14 +155,15 @@ function* performItem(
         const next = planUpdate(find.update!.call, { ...scope, record }, record, context);
         if (next.problems.length > 0) return { stoppedBy: next.problems };
         if (before || next.changes.length === 0) continue;
-        const said = yield {
+        const updateOutcome = yield {
           ...ask(next.planned, 'update', at),
           request: next.request,
           changes: next.changes,
           found: record,
         };
-        if ('failed' in said) return finished('failed', null, said.failed);
-        const answer = isJsonObject(said.answer) && !isBlank(said.answer) ? said.answer : record;
+        if ('failed' in updateOutcome) return finished('failed', null, updateOutcome.failed);
+        const answer =
+          isJsonObject(updateOutcome.answer) && !isBlank(updateOutcome.answer) ? updateOutcome.answer : record;
         const updated = finished('updated', answer, note, record);
         if (stage.readBack && chosen.length === 1) add(updated);
         last = { ...updated, ...(yield* readBack(next.request, find.update!.call, answer, at)) };
@@ -172,12 +174,32 @@ function* performItem(
   }
   const planned = before.create ?? main.plan(scope, context);
   if (!planned.sendable) return { stoppedBy: stoppers(planned) };
-  const told = yield ask(planned, 'create');
-  if ('failed' in told) return finished('failed', null, told.failed);
-  const made = finished('created', told.answer);
+  const outcome = yield ask(planned, 'create');
+  if ('failed' in outcome) return finished('failed', null, outcome.failed);
+  const made = finished('created', outcome.answer);
   // It is done before it is read back: a crash in between must not make it again.
   if (stage.readBack) add(made);
-  return { ...made, ...(yield* readBack(planned.request, main, told.answer, item)) };
+  return { ...made, ...(yield* readBack(planned.request, main, outcome.answer, item)) };
+}
+
+/** What lines give that the records found do not have, and no update takes, in words; null where there is nothing. */
+function untakenOf(
+  { main, find }: Stage,
+  scope: Scope,
+  records: readonly Json[],
+  context: TransformContext,
+): string | null {
+  const untaken = new Set(find?.update?.untaken);
+  if (untaken.size === 0) return null;
+  const lost = main.lines.flatMap(({ line, field, outcome }) => {
+    if (!untaken.has(line)) return [];
+    const { value } = outcome(scope, context);
+    if (value === undefined || isBlank(value)) return [];
+    const isThere = (record: Json) => field !== null && isSame(field, valueAt(record, field.pointer), value);
+    return records.every(isThere) ? [] : [line.to];
+  });
+  if (lost.length === 0) return null;
+  return `Not written to the existing record: ${lost.join(', ')}; “${find!.update!.call.operation.label}” has no such field.`;
 }
 
 const tooMany = (count: number, target: string) =>

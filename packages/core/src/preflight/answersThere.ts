@@ -16,12 +16,7 @@ export const answersThere = defineCheck({
     const byReason = new Map<string, LineAt[]>();
     for (const { why, ...line } of open) byReason.set(why, [...(byReason.get(why) ?? []), line]);
     return [...byReason].flatMap(([why, lines]) =>
-      aboutLines(
-        'look',
-        lines,
-        names => `${names}: blank where ${why}.`,
-        'Say what is to be done about a blank there.',
-      ),
+      aboutLines('look', lines, names => `${names}: blank if ${why}.`, 'Choose what to do if blank.'),
     );
   },
 });
@@ -33,9 +28,9 @@ function whyMissing(seen: Seen, key: string): string | null {
   const call = seen.definition.calls.find(each => each.id === reference.callId);
   if (!call) return null;
   const name = `“${callName(call, operationOf(seen, call, call.operationId) ?? null)}”`;
-  if (call.condition) return `the condition of ${name} does not hold`;
-  if (call.repeat) return `there is nothing that ${name} is made for`;
-  if (call.whenFailed === 'passOver') return `${name} failed and was passed over`;
+  if (call.condition) return `the condition of ${name} is not met`;
+  if (call.repeat) return `${name} has nothing to repeat for`;
+  if (call.whenFailed === 'passOver') return `${name} failed and was skipped`;
   if (call.find?.whenNone === 'leave') return `${name} found no record`;
   return null;
 }

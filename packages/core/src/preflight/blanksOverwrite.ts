@@ -13,7 +13,7 @@ export const blanksOverwrite = defineCheck({
           (line.writes ?? 'always') === 'always' &&
           (line.whenBlank === 'null' || line.whenBlank === 'empty'),
       ),
-      names => `${names}: a blank answer empties what a record that is found has there.`,
-      'Leave blanks out, or fill only what is blank.',
+      names => `${names}: a blank answer overwrites the value of an existing record.`,
+      'Leave blanks out, or fill only if blank.',
     ),
 });

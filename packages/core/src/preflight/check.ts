@@ -25,8 +25,8 @@ export interface Seen {
   targets: readonly SeenTarget[];
   /** How it fares over so many recorded submissions; null while that is being found out. What can't be found out says why. */
   rehearsal?: { summary: RouteRehearsal | null; samples: number } | { fault: string };
-  /** Whether each target answers, and what it says; null while it is being asked. */
-  reached?: { name: string; answer: { ok: boolean; words: string } | null }[];
+  /** Whether each target answers, and what it says; untested where its credentials could not be; null while it is being asked. */
+  reached?: { name: string; answer: { ok: boolean; words: string; isUntested?: boolean } | null }[];
   /** Files of the newest submissions that were looked at, and why some can't be had. */
   files?: { looked: number; faults: readonly string[] } | { fault: string };
   /** Approved rehearsals, and how many of them the draft does not give any more. */

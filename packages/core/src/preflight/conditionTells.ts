@@ -12,7 +12,7 @@ export const conditionTells = defineCheck({
     if (!rehearsal || 'fault' in rehearsal || !rehearsal.summary || rehearsal.samples < ENOUGH) return [];
     const { going } = rehearsal.summary;
     return going === rehearsal.samples
-      ? look(`The condition lets all ${going.toLocaleString('en-GB')} recorded submissions through.`)
+      ? look(`All ${going.toLocaleString('en-GB')} past submissions pass the filter.`)
       : [];
   },
 });

@@ -14,8 +14,8 @@ export const eitherWay = defineCheck({
     );
     const findings: Finding[] = open.flatMap(where =>
       stop(
-        `${where}: nothing says what of a record must be what is looked for.`,
-        'Ask it under “How it is made”, and point at that in the answer.',
+        `${where}: the value to compare with a record is not set.`,
+        'Send a look-up under Call settings, and point at the value to compare.',
       ),
     );
     for (const [at, call] of calls.entries())
@@ -28,8 +28,8 @@ export const eitherWay = defineCheck({
           if (!earlier.identity)
             findings.push(
               ...stop(
-                `Call ${at + 1} uses the record of another, which does not say what identifies it.`,
-                'Point at that under “How it is made” of the other call.',
+                `Call ${at + 1} uses the record of another call, whose record ID is not set.`,
+                'Set the record ID under the settings of the other call.',
               ),
             );
           continue;
@@ -38,7 +38,7 @@ export const eitherWay = defineCheck({
         if (lacking)
           findings.push(
             ...look(
-              `Call ${at + 1} uses ${placeWords(reference.pointer) || 'the answer'} of another, which is not told where its record was ${lacking}: take “Record, found or made” instead.`,
+              `Call ${at + 1} uses ${placeWords(reference.pointer) || 'the answer'} of another call, which is missing if its record was ${lacking}. Use “Record, found or created” instead.`,
             ),
           );
       }

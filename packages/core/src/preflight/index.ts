@@ -1,27 +1,29 @@
 import { answersThere } from './answersThere';
 import { blanksOverwrite } from './blanksOverwrite';
 import type { Finding, Seen } from './check';
+import { constantsValid } from './constantsValid';
 import { conditionTells } from './conditionTells';
 import { eitherWay } from './eitherWay';
-import { filesHad } from './filesHad';
+import { filesReachable } from './filesReachable';
 import { looseEnds } from './looseEnds';
 import { madeOnce } from './madeOnce';
 import { neverFilled } from './neverFilled';
 import { nothingRequired } from './nothingRequired';
 import { operationsOffered } from './operationsOffered';
-import { personalMeant } from './personalMeant';
+import { personalDataAllowed } from './personalDataAllowed';
 import { proofsHold } from './proofsHold';
 import { recordedFare } from './recordedFare';
 import { referencesHold } from './referencesHold';
-import { kindsFit, lengthsFit, optionsKnown } from './refusals';
+import { kindsFit, lengthsFit, optionsListed } from './refusals';
 import { requiredFilled } from './requiredFilled';
-import { sameSought } from './sameSought';
+import { lookUpsDistinct } from './lookUpsDistinct';
 import { samplesFresh } from './samplesFresh';
 import { secretsLast } from './secretsLast';
 import { secretsThere } from './secretsThere';
 import { somethingSent } from './somethingSent';
 import { targetsReached } from './targetsReached';
 import { twoForOne } from './twoForOne';
+import { updatesTake } from './updatesTake';
 import { triedForReal } from './triedForReal';
 
 export * from './access';
@@ -40,14 +42,16 @@ export const checks = [
   twoForOne,
   looseEnds,
   neverFilled,
-  optionsKnown,
+  constantsValid,
+  optionsListed,
   kindsFit,
   lengthsFit,
   blanksOverwrite,
+  updatesTake,
   conditionTells,
-  sameSought,
+  lookUpsDistinct,
   madeOnce,
-  personalMeant,
+  personalDataAllowed,
   secretsThere,
   secretsLast,
   samplesFresh,
@@ -55,7 +59,7 @@ export const checks = [
   proofsHold,
   triedForReal,
   targetsReached,
-  filesHad,
+  filesReachable,
 ];
 
 /** What must hold before a route goes live, and what is only to be known. */

@@ -34,11 +34,11 @@ export const aboutLines = (
   const [first] = lines;
   if (!first) return [];
   const names = lines.map(each => each.where);
-  const told = names.length > 4 ? `${names.slice(0, 4).join(', ')} and ${names.length - 4} more` : names.join(', ');
+  const listed = names.length > 4 ? `${names.slice(0, 4).join(', ')} and ${names.length - 4} more` : names.join(', ');
   return [
     {
       tone,
-      words: words(told),
+      words: words(listed),
       stops: tone === 'trouble',
       at: { callId: first.call.id, lineId: first.line.id },
       ...(remedy !== undefined && { remedy }),

@@ -8,7 +8,7 @@ export const looseEnds = defineCheck({
     aboutLines(
       'look',
       filledLines(seen).filter(({ operation, line }) => !operation.fields.some(field => field.key === line.to)),
-      names => `Nothing is sent of ${names}: the target does not have it any more.`,
-      'Give the line its likeliest new place, or remove it.',
+      names => `${names}: no longer a field of the target, so not sent.`,
+      'Move the line to another field, or remove it.',
     ),
 });

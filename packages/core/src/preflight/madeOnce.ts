@@ -22,8 +22,8 @@ export const madeOnce = defineCheck({
     });
     return open.length > 0
       ? tell(
-          `${open.join(', ')} may make a record twice when an answer is lost: nothing says that the target knows idempotency keys.`,
-          'Look the record up first, or say on the target’s page that it knows them.',
+          `${open.join(', ')} may create a record twice if a response is lost: the target is not known to support idempotency keys.`,
+          'Find an existing record first, or tick idempotency keys on the target’s page.',
         )
       : [];
   },

@@ -19,8 +19,8 @@ export const neverFilled = defineCheck({
     return aboutLines(
       'look',
       never,
-      names => `${names}: blank in every recorded submission.`,
-      'Its question may have been replaced by another.',
+      names => `${names}: blank in every past submission.`,
+      'Its question may have been replaced.',
     );
   },
 });

@@ -16,7 +16,7 @@ export const nothingRequired = defineCheck({
       return fields.length >= SEVERAL && !fields.some(each => each.required) ? [`“${callName(call, operation)}”`] : [];
     });
     return loose.length > 0
-      ? look(`Nobody said what ${loose.join(', ')} requires: whatever is left out is sent without.`)
+      ? look(`Required fields of ${loose.join(', ')} are unknown, so missing values are not noticed.`)
       : [];
   },
 });

@@ -11,7 +11,7 @@ export const operationsOffered = defineCheck({
       const gone = operationsUsed({ calls: [call] }, call.targetId).find(id => !operationOf(seen, call, id));
       if (gone !== undefined)
         return stop(
-          `${target.name} does not offer “${gone}” any more.`,
+          `${target.name} no longer offers “${gone}”.`,
           'Read the target again, or choose another operation.',
         );
     }

@@ -1,5 +1,6 @@
 import { ROUTE_FORMAT, newLine, usualTerms, type Call, type RouteDefinition } from '../route';
 import type { RouteRehearsal } from '../rehearse';
+import type { Json } from '../submission';
 import type { Operation } from '../target';
 import { targetField } from '../testing';
 import { accessOf, checks, preflight, soughtIn, type Seen } from '.';
@@ -97,25 +98,19 @@ describe('what is used of a record, found or made', () => {
       'the answer to making one, where one may be found',
       '@answer/tag/tag/id',
       { find },
-      'not told where its record was found',
+      'missing if its record was found',
       false,
     ],
-    [
-      'what a record has, where one may be made',
-      '@answer/tag/id',
-      { find },
-      'not told where its record was made',
-      false,
-    ],
+    ['what a record has, where one may be made', '@answer/tag/id', { find }, 'missing if its record was made', false],
     ['the same where none is made', '@answer/tag/id', { find: { ...find, whenNone: 'hold' } }, null, false],
     ['the answer where nothing is looked for', '@answer/tag/tag/id', {}, null, false],
     ['one reference for both', '@record/tag', { find, identity: { found: '/id', made: '/tag/id' } }, null, false],
-    ['that, where nobody said what identifies it', '@record/tag', { find }, 'does not say what identifies it', true],
+    ['that, where nobody said what identifies it', '@record/tag', { find }, 'whose record ID is not set', true],
     [
       'a look-up that nobody finished',
       '@record/tag',
       { find: { ...find, equals: '' }, identity: { found: '/id', made: '/tag/id' } },
-      'nothing says what of a record',
+      'value to compare with a record is not set',
       true,
     ],
     [
@@ -140,25 +135,25 @@ describe('what keeps a route from going live', () => {
       'operations',
       'an operation that is gone',
       { definition: definition({ calls: [call({ operationId: 'old' })] }) },
-      /Register does not offer “old” any more/,
+      /Register no longer offers “old”/,
     ],
     [
       'operations',
       'a lookup that is gone',
       { definition: definition({ calls: [call({ find: lookUp })] }) },
-      /does not offer “find”/,
+      /no longer offers “find”/,
     ],
     [
       'operations',
       'a reading back that is gone',
       { definition: definition({ calls: [call({ readBack: { operationId: 'read', to: 'id', from: '/id' } })] }) },
-      /does not offer “read”/,
+      /no longer offers “read”/,
     ],
     [
       'required',
       'a required field that nothing fills',
       { definition: definition({ calls: [call({ lines: [] })] }) },
-      /Required and not filled: site\./,
+      /Required fields missing: site\./,
     ],
     [
       'required',
@@ -177,7 +172,7 @@ describe('what keeps a route from going live', () => {
           ],
         }),
       },
-      /Call 1: It uses the answer of a call that is not made before it\./,
+      /Call 1: It uses the response of a call that does not run before it\./,
     ],
     [
       'recorded',
@@ -185,7 +180,7 @@ describe('what keeps a route from going live', () => {
       { rehearsal: { fault: 'The server does not answer.' } },
       /could not be rehearsed: The server does not answer\./,
     ],
-    ['recorded', 'no rehearsal yet', { rehearsal: { summary: null, samples: 3 } }, /Being rehearsed/],
+    ['recorded', 'no rehearsal yet', { rehearsal: { summary: null, samples: 3 } }, /Rehearsing/],
     [
       'targets',
       'a target that does not answer',
@@ -196,9 +191,9 @@ describe('what keeps a route from going live', () => {
       'targets',
       'a target that was not heard yet',
       { reached: [{ name: 'Register', answer: null }] },
-      /Asking Register/,
+      /Checking Register/,
     ],
-    ['trial', 'no real try', { definition: needsTrial, trial: null }, /has to be tried for real/],
+    ['trial', 'no real try', { definition: needsTrial, trial: null }, /needs a real test/],
     [
       'trial',
       'one that failed',
@@ -211,7 +206,7 @@ describe('what keeps a route from going live', () => {
       { definition: needsTrial, trial: { problems: [], done: [] } },
       /read nothing back/,
     ],
-    ['trial', 'one that lost something', { definition: needsTrial, trial: held('lost') }, /did not keep site/],
+    ['trial', 'one that lost something', { definition: needsTrial, trial: held('lost') }, /did not store site/],
   ])('%s: %s', (id, _, more, words) => {
     const [finding] = found(id, seen(more));
     expect(finding).toMatchObject({ stops: true, words: expect.stringMatching(words) });
@@ -221,28 +216,34 @@ describe('what keeps a route from going live', () => {
 
 describe('what is only to be known', () => {
   test.each<[string, string, Partial<Seen>, ('fine' | 'look')[], RegExp]>([
-    ['required', 'all is filled', {}, ['fine'], /Every required field is filled/],
+    ['required', 'all is filled', {}, ['fine'], /All required fields have a source/],
     [
       'recorded',
       'all can be sent',
       { rehearsal: { summary: summary(2, 2), samples: 3 } },
       ['fine', 'fine'],
-      /2 of 3 recorded submissions would go/,
+      /2 of 3 past submissions pass/,
     ],
     [
       'recorded',
       'some can’t',
       { rehearsal: { summary: summary(2, 1), samples: 1 } },
       ['fine', 'look'],
-      /2 of 1 recorded submission would/,
+      /2 of 1 past submission pass/,
     ],
-    ['recorded', 'none go', { rehearsal: { summary: summary(0, 0), samples: 3 } }, ['look'], /lets none/],
+    [
+      'recorded',
+      'none go',
+      { rehearsal: { summary: summary(0, 0), samples: 3 } },
+      ['look'],
+      /No past submission passes/,
+    ],
     [
       'recorded',
       'none are there',
       { rehearsal: { summary: summary(0, 0), samples: 0 } },
       ['look'],
-      /Nothing is recorded yet/,
+      /No past submission to try/,
     ],
     [
       'targets',
@@ -256,9 +257,9 @@ describe('what is only to be known', () => {
       'files that can’t be had',
       { files: { looked: 2, faults: ['It is gone.'] } },
       ['look'],
-      /1 of 2 files.* It is gone\./,
+      /1 of 2 checked files.* It is gone\./,
     ],
-    ['files', 'files that can', { files: { looked: 2, faults: [] } }, ['fine'], /2 looked at/],
+    ['files', 'files that can', { files: { looked: 2, faults: [] } }, ['fine'], /2 checked/],
     [
       'files',
       'files that can’t be looked for',
@@ -271,7 +272,7 @@ describe('what is only to be known', () => {
       'one without loss',
       { definition: needsTrial, trial: held('reformatted') },
       ['fine'],
-      /read back without loss/,
+      /read back without differences/,
     ],
   ])('%s: %s', (id, _, more, tones, words) => {
     const findings = found(id, seen(more));
@@ -281,7 +282,7 @@ describe('what is only to be known', () => {
 });
 
 test('what was not looked at is not said', () => {
-  expect(preflight(seen())).toEqual([{ tone: 'fine', words: 'Every required field is filled.', stops: false }]);
+  expect(preflight(seen())).toEqual([{ tone: 'fine', words: 'All required fields have a source.', stops: false }]);
   expect(preflight(seen({ trial: null, files: { looked: 0, faults: [] } }))).toHaveLength(1);
 });
 
@@ -312,9 +313,9 @@ describe('a call that would send nothing', () => {
 
 describe('approved rehearsals', () => {
   test.each<[number, number, string, boolean]>([
-    [0, 0, 'No rehearsal was approved', false],
-    [1, 0, 'The one proof holds.', false],
-    [7, 0, 'All 7 proofs hold.', false],
+    [0, 0, 'No proofs yet', false],
+    [1, 0, 'The proof passes.', false],
+    [7, 0, 'All 7 proofs pass.', false],
     [7, 2, '2 of 7 proofs differ from what was approved.', true],
     [1, 1, '1 of 1 proof differs from what was approved.', true],
   ])('%i, %i of which differ', (total, differing, words, stops) =>
@@ -383,7 +384,7 @@ describe('what a mapping should not do unseen', () => {
   test('a line that is blank in every sample is told, once there are a few', () => {
     const of = (fine: number, blank: number, going = 20) =>
       found('never', { ...ofLines([line('x', 'site')]), ...rehearsed([totals('x', fine, blank)], going) });
-    expect(of(0, 20)).toMatchObject([{ words: 'site: blank in every recorded submission.', at: { lineId: 'x' } }]);
+    expect(of(0, 20)).toMatchObject([{ words: 'site: blank in every past submission.', at: { lineId: 'x' } }]);
     expect(of(1, 19)).toEqual([]);
     expect(of(0, 3, 3)).toEqual([]);
     expect(
@@ -403,13 +404,41 @@ describe('what a mapping should not do unseen', () => {
     const of = ofLines([line('x', 'site', more)], finds ? { find: { ...lookUp, update } } : {});
     expect(found('blanks', of)).toHaveLength(count);
   });
+  test.each<[Json, number]>([
+    ['[{"email": "a@example.org"', 1],
+    ['{"a": 1}', 0],
+    ['plain words', 0],
+    ['', 0],
+    [[{ email: 'a@example.org' }], 0],
+  ])('a fixed value for any JSON: %j', (value, count) => {
+    const rows: Operation = { ...operation, fields: [targetField('rows', { type: 'json' }), targetField('note')] };
+    const of = (to: string) =>
+      seen({
+        definition: ofLines([line('x', to, { source: { from: 'constant', value } })]).definition!,
+        targets: [{ id: 't', name: 'T', operations: [rows] }],
+      });
+    expect(found('constants', of('rows'))).toHaveLength(count);
+    expect(found('constants', of('note'))).toEqual([]);
+  });
+  test('what an update has no field for is told where a record may be found', () => {
+    const patch: Operation = { ...operation, id: 'patch', method: 'PATCH', fields: [targetField('site')] };
+    const of = (more: Partial<Call['lines'][number]>, finds = true) => {
+      const { definition: draft } = ofLines([line('x', 'ph', more), line('y', 'site')], finds ? { find: { ...lookUp, update } } : {}) as Seen; // prettier-ignore
+      const targets = [{ id: 't', name: 'T', operations: [operation, patch] }];
+      return found('updates', seen({ definition: draft, targets }));
+    };
+    expect(of({})).toMatchObject([
+      { tone: 'look', words: expect.stringMatching(/^ph: not written to an existing record/), at: { lineId: 'x' } },
+    ]);
+    expect(of({ writes: 'onCreate' })).toEqual([]);
+    expect(of({ source: null })).toEqual([]);
+    expect(of({}, false)).toEqual([]);
+  });
   test('a condition that lets all through is told, once there are many', () => {
     const conditional = definition({ condition: { all: [{ field: 'ph', is: 'above', values: ['0'], not: false }] } });
     const of = (going: number, samples: number, of = conditional) =>
       found('condition', { ...seen({ definition: of }), ...rehearsed([], going, samples) });
-    expect(of(20, 20)).toMatchObject([
-      { tone: 'look', words: 'The condition lets all 20 recorded submissions through.' },
-    ]);
+    expect(of(20, 20)).toMatchObject([{ tone: 'look', words: 'All 20 past submissions pass the filter.' }]);
     expect(of(19, 20)).toEqual([]);
     expect(of(3, 3)).toEqual([]);
     expect(of(20, 20, definition())).toEqual([]);
@@ -513,10 +542,10 @@ describe('what may not be there when it is needed', () => {
     [
       'a call with a condition',
       { condition: { all: [{ field: 'x', is: 'blank', values: [], not: true }] } },
-      /condition of “Create” does not hold/,
+      /condition of “Create” is not met/,
     ],
-    ['a call that repeats', { repeat: 'photos' }, /nothing that “Create” is made for/],
-    ['a call that may be passed over', { whenFailed: 'passOver' }, /failed and was passed over/],
+    ['a call that repeats', { repeat: 'photos' }, /“Create” has nothing to repeat for/],
+    ['a call that may be passed over', { whenFailed: 'passOver' }, /failed and was skipped/],
     ['a look-up that may find nothing', { find: { ...lookUp, whenNone: 'leave' } }, /found no record/],
     ['a call that is always made', {}, null],
     ['a look-up that makes what it does not find', { find: lookUp }, null],
@@ -557,7 +586,7 @@ describe('what look-ups look for', () => {
     expect(sought).toEqual([{ where: '“Create”', samples: 3, same: 2, example: 'a@x.org' }]);
     expect(found('sought', seen({ sought }))[0]).toMatchObject({
       tone: 'goes',
-      words: expect.stringContaining('2 of 3 samples look for a record that another looks for too, such as “a@x.org”'),
+      words: expect.stringContaining('2 of 3 samples look up the same record as another sample, such as “a@x.org”'),
     });
   });
   test('nothing is said where all differ, where nothing is looked up, or of what is not known before', () => {
@@ -603,7 +632,11 @@ describe('personal data', () => {
     );
   test('is told where nobody said that it may go there, and leads to the line', () =>
     expect(of(false, 'email')).toMatchObject([
-      { tone: 'look', words: expect.stringContaining('it may go to Register'), at: { callId: 'a', lineId: 'l' } },
+      {
+        tone: 'look',
+        words: expect.stringContaining('Register is not allowed to receive it'),
+        at: { callId: 'a', lineId: 'l' },
+      },
     ]));
   test.each([
     ['where somebody said so', of(true, 'email')],

@@ -6,12 +6,12 @@ export const proofsHold = defineCheck({
   look({ proofs }) {
     if (!proofs) return [];
     const { total, differing } = proofs;
-    if (total === 0) return look('No rehearsal was approved: nothing tells when a change breaks what works.');
+    if (total === 0) return look('No proofs yet. Changes to this mapping won’t be checked.');
     if (differing > 0)
       return stop(
         `${differing} of ${total} ${total === 1 ? 'proof' : 'proofs'} ${differing === 1 ? 'differs' : 'differ'} from what was approved.`,
-        'Mend what is at fault, or accept it, under Proofs.',
+        'Fix the mapping, or approve the new results under Proofs.',
       );
-    return fine(total === 1 ? 'The one proof holds.' : `All ${total} proofs hold.`);
+    return fine(total === 1 ? 'The proof passes.' : `All ${total} proofs pass.`);
   },
 });

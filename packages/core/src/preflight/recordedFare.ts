@@ -8,19 +8,19 @@ export const recordedFare = defineCheck({
   look({ rehearsal }) {
     if (!rehearsal) return [];
     if ('fault' in rehearsal)
-      return stop(`What is recorded could not be rehearsed: ${rehearsal.fault}`, 'Have the samples read again first.');
+      return stop(`Past submissions could not be rehearsed: ${rehearsal.fault}`, 'Reload the samples first.');
     const { summary, samples } = rehearsal;
-    if (!summary) return pending('Being rehearsed…');
+    if (!summary) return pending('Rehearsing…');
     const unsent = summary.going - summary.sendable;
-    if (samples === 0) return look('Nothing is recorded yet to try it on.');
-    if (summary.going === 0) return look('The condition lets none of the recorded submissions through.');
+    if (samples === 0) return look('No past submission to try it on.');
+    if (summary.going === 0) return look('No past submission passes the filter.');
     return [
-      ...fine(`${summary.going.toLocaleString('en-GB')} of ${counted(samples, 'recorded submission')} would go.`),
+      ...fine(
+        `${summary.going.toLocaleString('en-GB')} of ${counted(samples, 'past submission')} ${summary.going === 1 ? 'passes' : 'pass'} the filter.`,
+      ),
       ...(unsent > 0
-        ? look(
-            `${unsent.toLocaleString('en-GB')} of them can’t be sent as they are. The like would be held for you to look at.`,
-          )
-        : fine('Each of them can be sent.')),
+        ? look(`${unsent.toLocaleString('en-GB')} of them can’t be sent as they are. Such submissions will be held.`)
+        : fine('All of them can be sent.')),
     ];
   },
 });

@@ -9,7 +9,7 @@ export const referencesHold = defineCheck({
     if (!first) return [];
     const [, place] = /^\/calls\/(\d+)/.exec(first.pointer) ?? [];
     const where = place === undefined ? 'The condition' : `Call ${Number(place) + 1}`;
-    const more = others.length > 0 ? ` So do ${others.length} other places.` : '';
-    return stop(`${where}: ${first.message}${more}`, 'Give it another source, or change the order of the calls.');
+    const more = others.length > 0 ? ` ${others.length} other places too.` : '';
+    return stop(`${where}: ${first.message}${more}`, 'Choose another source, or reorder the calls.');
   },
 });

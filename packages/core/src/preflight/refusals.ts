@@ -47,11 +47,11 @@ const listOf = ({ said, ways }: TroubleGroup): string =>
   ].join('; ');
 
 /** Options that people chose are options of the target. */
-export const optionsKnown = refused(
+export const optionsListed = refused(
   'options',
   'target.option',
   (_where, said, samples) => `${said}: in ${samples}.`,
-  'Translate them with a table, or have the target list them.',
+  'Translate them with a table, or add them to the target’s options.',
 );
 
 /** Values are of the kind that the target takes. */
@@ -59,7 +59,7 @@ export const kindsFit = refused(
   'kinds',
   'target.type',
   (_where, said, samples) => `${said}: in ${samples}.`,
-  'A step that turns the one into the other mends it.',
+  'Add a step that converts them.',
 );
 
 /** Values are no longer than the target takes. */
@@ -67,5 +67,5 @@ export const lengthsFit = refused(
   'lengths',
   'target.length',
   (_where, said, samples) => `${said}: in ${samples}.`,
-  'Cut them, or send them to a field that takes more.',
+  'Shorten them, or use a field with a higher limit.',
 );

@@ -10,7 +10,7 @@ export const requiredFilled = defineCheck({
       return operation ? missingFrom(call, operation).map(field => field.key) : [];
     });
     return missing.length > 0
-      ? stop(`Required and not filled: ${missing.join(', ')}.`, 'Give each of them a source under What.')
-      : fine('Every required field is filled.');
+      ? stop(`Required fields missing: ${missing.join(', ')}.`, 'Choose a source for each under Mapping.')
+      : fine('All required fields have a source.');
   },
 });

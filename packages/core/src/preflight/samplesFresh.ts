@@ -10,6 +10,6 @@ export const samplesFresh = defineCheck({
   look({ newestAt, now }) {
     if (newestAt === undefined || newestAt === null || now === undefined) return [];
     const days = Math.floor((now - newestAt) / DAY);
-    return days >= OLD ? look(`The newest sample is ${days} days old: the form may ask otherwise by now.`) : [];
+    return days >= OLD ? look(`The newest sample is ${days} days old. The form may have changed since.`) : [];
   },
 });

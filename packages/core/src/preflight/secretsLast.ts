@@ -11,10 +11,10 @@ export const secretsLast = defineCheck({
     targets.flatMap(({ name, endsAt }): Finding[] => {
       if (endsAt === undefined || now === undefined) return [];
       const days = Math.floor((endsAt - now) / DAY);
-      if (endsAt <= now) return stop(`The secret for ${name} has ended.`, 'Give a new one on the target’s page.');
+      if (endsAt <= now) return stop(`The secret for ${name} has expired.`, 'Enter a new one on the target’s page.');
       return days < SOON
         ? look(
-            `The secret for ${name} ends in ${days === 0 ? 'less than a day' : days === 1 ? 'a day' : `${days} days`}.`,
+            `The secret for ${name} expires in ${days === 0 ? 'less than a day' : days === 1 ? 'a day' : `${days} days`}.`,
           )
         : [];
     }),

@@ -5,9 +5,9 @@ export const secretsThere = defineCheck({
   id: 'secrets',
   look: ({ targets }) =>
     targets.flatMap(({ name, access }): Finding[] => {
-      if (access === 'missing') return look(`${name} has no secret to show who asks: requests go without.`);
+      if (access === 'missing') return look(`${name} has no credentials. Requests are sent without.`);
       if (access === 'consent')
-        return stop(`Nobody has given consent for ${name}, or it has ended.`, 'Give it on the target’s page.');
+        return stop(`No consent for ${name}, or it has expired.`, 'Give consent on the target’s page.');
       return [];
     }),
 });

@@ -16,8 +16,8 @@ export const somethingSent = defineCheck({
     });
     return empty.length > 0
       ? stop(
-          `${empty.join(', ')} would send nothing: none of its lines is filled.`,
-          'Fill a line under What, or take the call out.',
+          `${empty.join(', ')} would send nothing: no line has a source.`,
+          'Choose a source under Mapping, or remove the call.',
         )
       : [];
   },

@@ -8,11 +8,11 @@ export const targetsReached = defineCheck({
       answer
         ? [
             {
-              tone: answer.ok ? ('fine' as const) : ('trouble' as const),
+              tone: answer.ok ? (answer.isUntested ? ('look' as const) : ('fine' as const)) : ('trouble' as const),
               words: `${name}: ${answer.words}`,
               stops: !answer.ok,
             },
           ]
-        : pending(`Asking ${name}…`),
+        : pending(`Checking ${name}…`),
     ),
 });

@@ -13,7 +13,7 @@ export const twoForOne = defineCheck({
       'trouble',
       again,
       names => `Two lines fill ${names}.`,
-      'Empty one of them, or take the first that is filled in one line.',
+      'Clear one of them, or use “First non-empty answer” in one line.',
     );
   },
 });

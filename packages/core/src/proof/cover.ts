@@ -54,8 +54,7 @@ function ofStage(stage: Stage, submission: Submission, context: Play['context'],
   return seen;
 }
 
-const stateWords = ({ state, problem }: Outcome) =>
-  state === 'trouble' ? `in trouble, ${problem?.code ?? ''}` : state;
+const stateWords = ({ state, problem }: Outcome) => (state === 'trouble' ? `problem, ${problem?.code ?? ''}` : state);
 const amount = (count: number) => (count === 0 ? 'not made' : count === 1 ? 'made once' : 'made several times');
 
 /** Steps for which each answer is a case of its own. */

@@ -1,5 +1,5 @@
 import { compileCondition, type Condition } from '../condition';
-import { likelyAnswers, perform, type Ask, type Stage, type Told } from '../perform';
+import { likelyAnswers, perform, type Ask, type Stage, type CallResult } from '../perform';
 import type { RequestPlan } from '../request';
 import { scopeOf } from '../scope';
 import type { Json, Submission } from '../submission';
@@ -57,8 +57,10 @@ export function enact({ stages, condition, context }: Play, submission: Submissi
     const ask = next.value;
     requests.push(requestOf(ask));
     const recorded = own(answers, answerKey(ask));
-    const told: Told = { answer: recorded ?? (ask.purpose === 'find' ? null : (own(likely, ask.callId) ?? null)) };
-    next = conversation.next(told);
+    const result: CallResult = {
+      answer: recorded ?? (ask.purpose === 'find' ? null : (own(likely, ask.callId) ?? null)),
+    };
+    next = conversation.next(result);
   }
   const held = 'held' in next.value ? next.value.held.map(({ code, message }) => ({ code, message })) : [];
   return { goes: true, requests, held };

@@ -16,7 +16,7 @@ export interface Proof {
 }
 
 /** How a proof fares: what is otherwise than approved, and what it gives now. */
-export interface Held {
+export interface ProofResult {
   id: string;
   differences: Difference[];
   now: Enacted;
@@ -27,7 +27,7 @@ export const differingOf = (play: Play, proofs: readonly Proof[]): number =>
   holdAll(play, proofs).filter(each => each.differences.length > 0).length;
 
 /** Holds proofs against a route as it is now. */
-export const holdAll = (play: Play, proofs: readonly Proof[]): Held[] =>
+export const holdAll = (play: Play, proofs: readonly Proof[]): ProofResult[] =>
   proofs.map(({ id, submission, answers, approved, loose }) => {
     const now = enact(play, submission, answers);
     return { id, differences: differences(approved, now, loose), now };

@@ -42,7 +42,7 @@ test('whether a submission can be sent: the rehearsal over all samples says what
         else sent++;
       });
     }),
-    { numRuns: 400 },
+    { numRuns: 200 },
   );
   // Both were seen often: it is no test of one of them.
   expect(Math.min(sent, held)).toBeGreaterThan(50);
@@ -111,7 +111,7 @@ test('the same requests, the same blanks: what was foreseen of a request is what
         }
       }
     }),
-    { numRuns: 400 },
+    { numRuns: 200 },
   );
   expect(compared).toBeGreaterThan(100);
 });
@@ -136,6 +136,6 @@ test('a run that is not sent makes the requests of one that is, but for what ans
         expect('held' in dry.ending).toBe('held' in real.ending);
       } else expect(dry.asks[0] && shape(dry.asks[0])).toEqual(real.asks[0] && shape(real.asks[0]));
     }),
-    { numRuns: 400 },
+    { numRuns: 200 },
   );
 });

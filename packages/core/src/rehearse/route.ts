@@ -2,6 +2,7 @@ import { compileCondition, compilePart, partsOf, type Condition } from '../condi
 import { findCall, likelyAnswers, waitsForAnswers } from '../perform';
 import type { Call } from '../route';
 import { scopeOf, type Scope } from '../scope';
+import type { Json } from '../submission';
 import type { Operation } from '../target';
 import type { TransformContext } from '../transform';
 import { Rehearser, type RehearsalSummary } from './rehearser';
@@ -18,6 +19,8 @@ export interface RouteCall {
   call: Call;
   /** Null for one that the target does not offer any more. */
   operation: Operation | null;
+  /** What that really answered, where it is known. */
+  answered?: Json;
   /** The operation that looks a record up first; undefined where none does, null where it is not offered any more. */
   finder?: Operation | null;
   baseUrl: string;
@@ -59,7 +62,9 @@ export class RouteRehearser {
   rehearse({ condition, calls, context }: RouteParts): RouteRehearsal {
     const { goes, parts: passing } = this.whoPasses(condition);
     const sends = goes.slice();
-    const offered = calls.flatMap(({ call, operation }) => (operation ? [{ call, operation }] : []));
+    const offered = calls.flatMap(({ call, operation, answered }) =>
+      operation ? [{ call, operation, ...(answered !== undefined && { answered }) }] : [],
+    );
     const answers = calls.length > 1 ? likelyAnswers(offered) : undefined;
     const summaries = calls.map(({ call, operation, finder, baseUrl }) => {
       if (!operation || (call.find && !finder)) {

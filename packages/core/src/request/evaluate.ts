@@ -90,7 +90,7 @@ function unknownFile({ key, type }: TargetField, value: Json, submission: Submis
     ? null
     : new Problem(
         'file.unknown',
-        `${key} takes a file; “${(unknown as FileValue).name}” is none of this submission, and has no address to be fetched from.`,
+        `${key} takes a file; “${(unknown as FileValue).name}” is not a file of this submission and has no URL.`,
         value,
       );
 }
@@ -120,7 +120,12 @@ function compileSource(source: Source | null, used: ReadonlySet<string>): (scope
       };
     }
     case 'rest':
-      return ({ submission }) => restOf(submission, used);
+      return source.as === 'pairs'
+        ? ({ submission }) => restOf(submission, used, linksOf).map(([label, value]) => ({ label, value }))
+        : ({ submission }) =>
+            restOf(submission, used, textOfAnswer)
+              .map(([label, text]) => `${label}${/[?:.!]$/.test(label) ? '' : ':'} ${text}`)
+              .join('\n');
     case 'text':
       return compileText(source.segments, source.html === true);
     case 'list': {
@@ -152,17 +157,17 @@ function compileText(segments: Segment[], isHtml: boolean): (scope: Scope) => st
     if (!('part' in each)) return plain(each);
     const inner = each.part.map(plain);
     return scope => {
-      const told = inner.map(of => of(scope));
-      const answers = told.flatMap(one => one.answers);
+      const partValues = inner.map(of => of(scope));
+      const answers = partValues.flatMap(one => one.answers);
       // A part says nothing where one of its answers is blank: its words would stand around a hole.
-      return { text: answers.includes('') ? '' : told.map(one => one.text).join(''), answers };
+      return { text: answers.includes('') ? '' : partValues.map(one => one.text).join(''), answers };
     };
   });
   return scope => {
-    const told = parts.map(of => of(scope));
+    const partValues = parts.map(of => of(scope));
     // A text whose every answer is blank says nothing, whatever stands around them.
-    const nothing = hasAnswers && told.every(one => one.answers.every(answer => answer === ''));
-    return nothing ? '' : told.map(one => one.text).join('');
+    const nothing = hasAnswers && partValues.every(one => one.answers.every(answer => answer === ''));
+    return nothing ? '' : partValues.map(one => one.text).join('');
   };
 }
 
@@ -176,19 +181,27 @@ const htmlText = (text: string): string =>
   text.replace(/[&<>"']/g, each => entities[each]!).replace(/\r\n?|\n/g, '<br>\n');
 
 /** Every answer that no line uses, a line each: `Question: answer`; files by their names. */
-function restOf(submission: Submission, used: ReadonlySet<string>): string {
+function restOf(
+  submission: Submission,
+  used: ReadonlySet<string>,
+  written: (value: Json | undefined) => string,
+): (readonly [label: string, text: string])[] {
   const answers = submission.fields
     .filter(field => !used.has(field.key) && !isBlank(field.value))
-    .map(({ label, value }) => [label, textOfAnswer(value)] as const);
+    .map(({ label, value }) => [label, written(value)] as const);
   const fileKeys = [...new Set(submission.files.map(file => file.field))].filter(key => !used.has(key));
   const files = fileKeys.map(key => {
     const label = submission.questions.find(each => each.key === key)?.label ?? key;
-    return [label, textOfAnswer(answerOf(submission, key))] as const;
+    return [label, written(answerOf(submission, key))] as const;
   });
-  return [...answers, ...files]
-    .map(([label, text]) => `${label}${/[?:.!]$/.test(label) ? '' : ':'} ${text}`)
-    .join('\n');
+  return [...answers, ...files];
 }
+
+/** An answer inside a list of labels and values: of files their links, where they have some. */
+const linksOf = (value: Json | undefined): string =>
+  Array.isArray(value) && value.length > 0 && value.every(isFile)
+    ? value.map(each => each.url ?? each.name).join(', ')
+    : textOfAnswer(value);
 
 /** An answer inside a text: the names of files, the cells of tables, the rest as text. */
 export function textOfAnswer(value: Json | undefined): string {
@@ -214,7 +227,7 @@ const misplaced = (field: TargetField, value: Json) =>
 
 const fine = (value: Json): Outcome => ({ state: 'fine', value, problem: null, stops: false });
 
-const noField = (line: Line) => new Problem('target.noField', `The target has no field “${line.to}” any more.`, null);
+const noField = (line: Line) => new Problem('target.noField', `The target no longer has a field “${line.to}”.`, null);
 
 function blank(line: Line, field: TargetField | null): Outcome {
   if (line.whenBlank === 'fallback') return withFallback(line, field, null);

@@ -55,8 +55,7 @@ export function addressFault(template: string, parameters: Parameter[]): Problem
       if (value.trim() === '') blank ??= name;
       return value;
     });
-    if (blank !== null)
-      return new Problem('address.blank', `${blank} stands in the address, and there is no value for it.`, null);
+    if (blank !== null) return new Problem('address.blank', `${blank} is part of the URL but has no value.`, null);
     if (moves(filled))
       return new Problem(
         'address.moves',

@@ -172,7 +172,7 @@ const unfilled: Outcome = { state: 'blank', value: undefined, problem: null, sto
 /** Everything that keeps a planned request from going, in words. */
 export function stoppers({ outcomes, missing, address }: Omit<Planned, 'request' | 'sendable'>): Problem[] {
   const unmapped = missing.map(
-    field => new Problem('line.unmapped', `${field.key} is required, and no line fills it.`, null),
+    field => new Problem('line.unmapped', `${field.key} is required but has no source.`, null),
   );
   const stopped = outcomes.flatMap(each => (each.stops && each.problem ? [each.problem] : []));
   // A line that stops the request says more than the place that it leaves open.

@@ -69,6 +69,17 @@ export interface Retry {
 /** What a success with a web page where data was expected counts as: a page to sign in or of an error, or a success. */
 export const pageChoices = ['refused', 'taken'] as const;
 
+export const successKinds = ['status', 'member'] as const;
+
+/** How a response says that a request succeeded: by its status alone, or by a member of it beside that. */
+export interface Success {
+  by: (typeof successKinds)[number];
+  /** JSON Pointer of the member; empty where the status alone counts. */
+  pointer: string;
+  /** What the member is then, whatever its case; null where being there is enough. */
+  values: string[] | null;
+}
+
 /** One operation inside a route, with its mapping. */
 export interface Call {
   id: string;
@@ -90,6 +101,8 @@ export interface Call {
   retry?: Retry | null;
   /** What a web page counts as; by what the operation says it answers, unless it says otherwise. */
   pages?: (typeof pageChoices)[number] | null;
+  /** What tells a success; unless it says otherwise the status, and a response that does not say no in so many words. */
+  success?: Success | null;
 }
 
 /** What a call is called: by people, else by its operation. */

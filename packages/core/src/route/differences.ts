@@ -30,8 +30,10 @@ const usual: Partial<Record<CallPart | LinePart, Json>> = {
   readBack: null,
   retry: null,
   pages: null,
+  success: null,
   writes: 'always',
   copies: false,
+  declined: false,
 };
 
 const isSame = (a: unknown, b: unknown): boolean => canonical(plain(a)) === canonical(plain(b));

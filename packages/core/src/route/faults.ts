@@ -3,7 +3,7 @@ import { referenceOf } from '../scope';
 import { transformOf, type Step } from '../transform';
 import type { Call } from './call';
 import { ROUTE_FORMAT, type RouteDefinition } from './definition';
-import { drawnBy, fieldsOf, type Line } from './line';
+import { sourcesOfEntry, fieldsOf, type Line } from './line';
 
 /** What is wrong with a definition in itself, whatever its form and its targets are. */
 export interface RouteFault {
@@ -15,7 +15,7 @@ export interface RouteFault {
 /** What keeps a definition from being stored: its parts could not be told apart. */
 export function identityFaults({ format, calls }: RouteDefinition): RouteFault[] {
   if (format !== ROUTE_FORMAT)
-    return [{ pointer: '/format', message: `This is written for another version of Grammata (format ${format}).` }];
+    return [{ pointer: '/format', message: `Made by another version of Grammata (format ${format}).` }];
   return [
     ...repeated(calls).map(at => ({ pointer: `/calls/${at}/id`, message: 'Another call has this identifier.' })),
     ...calls.flatMap(({ lines }, at) =>
@@ -69,7 +69,7 @@ export function referencesIn({ condition, find, lines }: Call): { where: string;
 export const keysOf = ({ source, cleaning }: Line): string[] => [
   ...fieldsOf(source),
   ...(source?.from === 'list'
-    ? source.entries.flatMap(entry => drawnBy(entry, part => part.cleaning.flatMap(questionsOf)))
+    ? source.entries.flatMap(entry => sourcesOfEntry(entry, part => part.cleaning.flatMap(questionsOf)))
     : []),
   ...cleaning.flatMap(questionsOf),
 ];
@@ -89,18 +89,18 @@ function fault(
   key: string,
   { before, repeats }: { before: ReadonlySet<string>; repeats: boolean },
 ): RouteFault[] {
-  const told = (message: string) => [{ pointer, message }];
+  const faultOf = (message: string) => [{ pointer, message }];
   const reference = referenceOf(key);
   switch (reference.to) {
     case 'answer':
-      return before.has(reference.callId) ? [] : told('It uses the answer of a call that is not made before it.');
+      return before.has(reference.callId) ? [] : faultOf('It uses the response of a call that does not run before it.');
     case 'identity':
-      return before.has(reference.callId) ? [] : told('It uses the record of a call that is not made before it.');
+      return before.has(reference.callId) ? [] : faultOf('It uses the record of a call that does not run before it.');
     case 'item':
     case 'itemNumber':
-      return repeats ? [] : told('It uses the item of a call that repeats, and this one is made once.');
+      return repeats ? [] : faultOf('It uses the item of a repeated call, but this call runs once.');
     case 'record':
-      return told('It uses a record that is known only while one is updated.');
+      return faultOf('It uses a record that is known only while one is updated.');
     default:
       return [];
   }

@@ -28,7 +28,8 @@ export type Source =
   /** As HTML, the text around answers is HTML already; answers are escaped, their line breaks kept. */
   | { from: 'text'; segments: Segment[]; html?: boolean }
   | { from: 'constant'; value: Json }
-  | { from: 'rest' }
+  /** What no other line of the call uses: a line of text each, or a list of `{ label, value }`. */
+  | { from: 'rest'; as?: 'pairs' }
   /** A list that is written part by part: objects, rows by position, or single values. */
   | { from: 'list'; entries: ListEntry[] };
 
@@ -66,7 +67,7 @@ export function fieldsOf(source: Source | null): string[] {
     case 'list':
       return source.entries.flatMap(entry => [
         ...(entry.each ? [entry.each] : []),
-        ...drawnBy(entry, part => fieldsOf(part.source)),
+        ...sourcesOfEntry(entry, part => fieldsOf(part.source)),
       ]);
     default:
       return [];
@@ -74,7 +75,7 @@ export function fieldsOf(source: Source | null): string[] {
 }
 
 /** What the parts of an entry draw on, but for the items that it is written for: those are its own, and stand nowhere else. */
-export function drawnBy({ each, parts }: ListEntry, keysOf: (part: ListPart) => string[]): string[] {
+export function sourcesOfEntry({ each, parts }: ListEntry, keysOf: (part: ListPart) => string[]): string[] {
   const keys = parts.flatMap(keysOf);
   return each ? keys.filter(key => !isOfItem(referenceOf(key))) : keys;
 }
@@ -112,6 +113,8 @@ export interface Line {
   writes?: Writing;
   /** Links to files become links to copies that are kept here, signed and good for a while. */
   copies?: boolean;
+  /** True where somebody wanted nothing of what is proposed for it. */
+  declined?: boolean;
 }
 
 export const newLine = (id: string, to: string): Line => ({

@@ -54,18 +54,18 @@ const partPointer = (part: string): string => (part === '.' ? '' : `/${part}`);
 export function placeWords(pointer: string): string {
   let whole = '';
   let names: string[] = [];
-  const told = () => [names.join('.'), whole].filter(Boolean).join(' of ');
+  const nameOf = () => [names.join('.'), whole].filter(Boolean).join(' of ');
   for (const token of tokensOf(pointer)) {
     const item = itemPick(token);
-    if (item === null || told() === '') {
+    if (item === null || nameOf() === '') {
       names.push(token);
       continue;
     }
     whole =
       item.pick === 'whose'
-        ? `the one of ${told()} whose ${item.part.replaceAll('/', '.')} is ${item.is}`
-        : `${item.pick === 'each' ? 'each' : `the ${item.pick}`} of ${told()}`;
+        ? `the one of ${nameOf()} whose ${item.part.replaceAll('/', '.')} is ${item.is}`
+        : `${item.pick === 'each' ? 'each' : `the ${item.pick}`} of ${nameOf()}`;
     names = [];
   }
-  return told();
+  return nameOf();
 }

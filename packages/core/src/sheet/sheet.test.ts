@@ -32,6 +32,43 @@ const example: Submission = {
     { key: 'g', label: 'Signs', kind: 'choices', value: ['Foam', 'Litter'], pointer: '/g' },
   ],
 };
+test('what an update has no field for is said beside the line', () => {
+  const call = {
+    id: 'c',
+    targetId: 't',
+    operationId: 'o',
+    lines: ['site', 'signs'].map(to => line(to, { source: { from: 'field', field: 'g' } })),
+    find: {
+      operationId: 'f',
+      line: line('q', { source: { from: 'field', field: 's' } }),
+      list: '',
+      equals: '/site',
+      whenNone: 'create' as const,
+      whenSeveral: 'hold' as const,
+      update: { operationId: 'u', to: 'id', from: '/id' },
+    },
+  };
+  const update: Operation = { ...operation, id: 'u', method: 'PATCH', fields: [targetField('signs')] };
+  const parts = {
+    title: '',
+    form: '',
+    target: '',
+    condition: { all: [] },
+    call,
+    operation,
+    update,
+    baseUrl: '',
+    context: { timeZone: 'UTC' },
+    questions: [],
+    labelOf: (key: string) => key,
+    example: null,
+  };
+  expect(sheetOf(parts).rows.map(row => row.otherwise.split('; ').at(-1))).toEqual([
+    'found: not written',
+    expect.stringMatching(/^found: (?!not written)/),
+  ]);
+});
+
 const labels: Record<string, string> = { s: 'Which site?', g: 'Signs', x: 'Anything else' };
 const sheet = sheetOf({
   title: 'Reports to register',

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { explainCondition, type Condition } from '../condition';
+import { untakenLines } from '../perform';
 import { compileCall, type CompiledLine } from '../request';
 import { fieldsOf, writingWords, type Call, type Line, type ListEntry, type Segment, withFields } from '../route';
 import type { Scope } from '../scope';
@@ -48,6 +49,8 @@ export interface SheetParts {
   condition: Condition;
   call: Call;
   operation: Operation;
+  /** What updates a record that is found, where one is looked for. */
+  update?: Operation | null;
   baseUrl: string;
   context: TransformContext;
   /** The questions of the form by their keys. */
@@ -78,6 +81,10 @@ export function sheetOf(parts: SheetParts): Sheet {
   const usesRest = drawn.some(each => each.line.source?.from === 'rest');
   const filled = new Set(drawn.map(each => each.line.to));
   const always = parts.operation.fields.filter(each => each.fixed !== undefined && !filled.has(each.key));
+  const { find } = parts.call;
+  const untaken = new Set(
+    find?.update && parts.update ? untakenLines(parts.call, find, parts.operation, parts.update) : [],
+  );
   return {
     title: parts.title,
     form: parts.form,
@@ -85,7 +92,7 @@ export function sheetOf(parts: SheetParts): Sheet {
     request: `${parts.operation.method} ${parts.baseUrl.replace(/\/$/, '')}${parts.operation.path}`,
     condition: explainCondition(parts.condition, parts.labelOf),
     rows: [
-      ...drawn.map((line, index) => rowOf(line, index + 1, parts)),
+      ...drawn.map((line, index) => rowOf(line, index + 1, parts, untaken)),
       ...always.map((field, index) => fixedRow(field, drawn.length + index + 1)),
     ],
     unused: usesRest ? [] : parts.questions.filter(each => !used.has(each.key)).map(each => each.label),
@@ -99,6 +106,7 @@ function rowOf(
   { line, field, chain, sourceValue, outcome }: CompiledLine,
   number: number,
   parts: SheetParts,
+  untaken: ReadonlySet<Line>,
 ): SheetRow {
   const answer = parts.example ? sourceValue(parts.example) : null;
   const given = parts.example ? outcome(parts.example, parts.context) : null;
@@ -112,7 +120,9 @@ function rowOf(
     required: field?.required ?? false,
     otherwise: [
       otherwiseOf(line, field?.required ?? false),
-      ...(parts.call.find?.update ? [`found: ${writingWords[line.writes ?? 'always']}`] : []),
+      ...(parts.call.find?.update
+        ? [`found: ${untaken.has(line) ? 'not written' : writingWords[line.writes ?? 'always']}`]
+        : []),
     ].join('; '),
     answer: shown(answer),
     value: given?.problem ? `! ${given.problem.message}` : shown(given?.value ?? null),
@@ -148,7 +158,7 @@ export function sourceWords({ source }: Pick<Line, 'source'>, labelOf: (key: str
     case 'field':
       return labelOf(source.field);
     case 'first':
-      return `the first that is filled of ${source.fields.map(labelOf).join(', ')}`;
+      return `first non-empty of ${source.fields.map(labelOf).join(', ')}`;
     case 'text':
       return withFields(source.segments, labelOf).map(segmentWords).join('');
     case 'constant':
@@ -167,11 +177,11 @@ const segmentWords = (each: Segment): string =>
 
 /** An entry of a list in words: `for each of “Kits”: name = kit of the item, amount = always “1”`. */
 function entryWords({ each, as, parts }: ListEntry, labelOf: (key: string) => string): string {
-  const said = parts.map(part => {
+  const phrases = parts.map(part => {
     const words = sourceWords(part, labelOf) || 'nothing yet';
     return as === 'object' ? `${part.name || '…'} = ${words}` : words;
   });
-  return `${each ? `for each of “${labelOf(each)}”: ` : ''}${said.join(', ')}`;
+  return `${each ? `for each of “${labelOf(each)}”: ` : ''}${phrases.join(', ')}`;
 }
 
 const shown = (value: Json): string => {
@@ -188,7 +198,7 @@ const columns: [heading: string, of: (row: SheetRow) => string][] = [
   ['Cleaning', row => row.cleaning],
   ['Field', row => `${row.field}${row.required ? ' *' : ''}`],
   ['Type', row => row.type],
-  ['Otherwise', row => row.otherwise],
+  ['If blank or invalid', row => row.otherwise],
   ['Example answer', row => row.answer],
   ['Example value', row => row.value],
 ];

@@ -10,9 +10,9 @@ export function aboutSubmission({ fields }: Submission): string {
   const short = fields
     .map(({ kind, value }, at) => ({ at, kind, text: asText(value) }))
     .filter(({ text }) => text.length > 0 && text.length <= 40);
-  const told = [...short.filter(each => telling.has(each.kind)), ...short.filter(each => !telling.has(each.kind))];
+  const ranked = [...short.filter(each => telling.has(each.kind)), ...short.filter(each => !telling.has(each.kind))];
   return (
-    told
+    ranked
       .slice(0, MOST_TOLD)
       .sort((a, b) => a.at - b.at)
       .map(each => each.text)

@@ -17,7 +17,7 @@ function partsOf(number: string): string {
 }
 
 /** True for a number that a double holds, so that writing it again gives the same number (ECMAScript, Number::toString). */
-export const isHeldExactly = (number: string): boolean => {
+export const isExactNumber = (number: string): boolean => {
   const value = Number(number);
   return Number.isFinite(value) && partsOf(String(value)) === partsOf(number);
 };
@@ -33,7 +33,7 @@ export function exactJson(text: string): { value: unknown; kept: number } {
   if (!maybeInexact.test(text)) return { value, kept: 0 };
   let kept = 0;
   const exact = text.replace(token, each => {
-    if (each.startsWith('"') || (each.length < 16 && !/e/i.test(each)) || isHeldExactly(each)) return each;
+    if (each.startsWith('"') || (each.length < 16 && !/e/i.test(each)) || isExactNumber(each)) return each;
     kept += 1;
     return `"${each}"`;
   });

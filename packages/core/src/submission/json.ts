@@ -33,6 +33,9 @@ export function parseJson(text: string): Json | undefined {
   }
 }
 
+/** True for a text that begins like an object or a list of JSON and is none. */
+export const isBrokenJson = (text: string): boolean => /^\s*[[{]/.test(text) && parseJson(text.trim()) === undefined;
+
 /** Sets an own property whatever its name, `__proto__` included. */
 export function setOwn(object: JsonObject, key: string, value: Json): void {
   if (key === '__proto__')

@@ -66,8 +66,15 @@ const shown = (value: Json) => {
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 };
 
+/** A number that goes into an address or a header is written as text there: text of one is as good. */
+const meantBy = ({ in: place, type }: TargetField, value: Json): Json =>
+  place && (type === 'integer' || type === 'number') && typeof value === 'string' && /^-?\d+(\.\d+)?$/.test(value)
+    ? Number(value)
+    : value;
+
 /** Why the target would refuse this value of this field, or null. */
-export function refusal(field: TargetField, value: Json): Problem | null {
+export function refusal(field: TargetField, given: Json): Problem | null {
+  const value = meantBy(field, given);
   if (field.items && field.type === 'choices') {
     const wrong = Array.isArray(value) ? value.find(item => !fits[field.items!](item)) : value;
     if (wrong !== undefined)

@@ -57,6 +57,18 @@ describe('what stands where is pointed at', () => {
       ['Add a record to Sites', [['c2', 'Site', 'text', false]]],
     ]);
   });
+  test('an option of a column stands for its options, and moves nothing else', () => {
+    const begun: [RecipeRole, string][] = [
+      ['columnKey', '/data/sheets/0/cols/0/id'],
+      ['columnLabel', '/data/sheets/0/cols/0/caption'],
+      ['tableKey', '/data/sheets/0/id'],
+    ];
+    const before = pointed(wrapped, ...begun);
+    const after = pointed(wrapped, ...begun, ['columnOptions', '/data/sheets/1/cols/0/choices/0/name']);
+    expect(after).toEqual({ ...before, column: { ...before.column, options: '/choices' } });
+    const one = pointed(bare, ['columnKey', '/0/field'], ['columnOptions', '/1/options/0']);
+    expect(one).toMatchObject({ isOneTable: true, columns: '', column: { key: '/field', options: '/options' } });
+  });
   test('a bare list of columns is one table', () => {
     const recipe = pointed(bare, ['columnKey', '/0/field'], ['columnLabel', '/0/label']);
     expect(recipe).toMatchObject({ tables: '', columns: '', isOneTable: true });

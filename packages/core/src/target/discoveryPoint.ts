@@ -59,23 +59,46 @@ export function pointRecipe(
   pointer: string,
 ): DiscoveryRecipe | { refusal: string } {
   if (valueAt(answer, pointer) === undefined) return { refusal: 'There is nothing at this place.' };
-  const [inner, outer] = holdersOf(answer, pointer);
+  const holders = holdersOf(answer, pointer);
+  // What stands deeper in a column that is known, such as the name of an option, is still of that column.
+  const known =
+    role === 'tableKey' || role === 'tableLabel' ? -1 : holders.findIndex(each => isColumns(recipe, each.at));
+  const [inner, outer] = known < 0 ? holders : holders.slice(known);
   if (role === 'tableKey' || role === 'tableLabel') {
     const table = outer ?? inner;
-    if (!table) return { refusal: 'Point at what a table in a list is called.' };
+    if (!table) return { refusal: 'Point at the name of a table in a list.' };
     // What stands in a column says nothing of its table.
     if (outer && outer.inside !== '' && tokensOf(outer.inside).length > 1 && inner!.at !== outer.at)
-      return { refusal: 'This stands in a column. Point at what a table is called.' };
+      return { refusal: 'This is in a column. Point at the name of a table.' };
     return { ...recipe, isOneTable: false, tables: table.at, [role]: table.inside };
   }
   if (!inner) return { refusal: 'Point at something in one of the columns.' };
   if (inner.inside === '') return { refusal: 'Point at something in a column, not at the column.' };
-  const column = { ...recipe.column, [columnParts[role]]: inner.inside };
+  const place = role === 'columnOptions' ? listIn(answer, inner, pointer) : inner.inside;
+  const column = { ...recipe.column, [columnParts[role]]: place };
+  if (known >= 0) return { ...recipe, column };
   const tables = outer?.at ?? '';
   const columns = outer
     ? inner.at.slice(pointerOf(tokensOf(inner.at).slice(0, tokensOf(outer.at).length + 1)).length)
     : inner.at;
   return { ...recipe, tables, columns, isOneTable: !outer, column };
+}
+
+/** True where a recipe that somebody began says that the columns of a table stand at a place. */
+function isColumns({ isOneTable, tables, columns }: DiscoveryRecipe, at: string): boolean {
+  if (isOneTable) return at === `${tables}${columns}`;
+  const [own, base] = [tokensOf(at), tokensOf(tables)];
+  return at.startsWith(tables) && pointerOf(own.slice(base.length + 1)) === columns && own.length > base.length;
+}
+
+/** The way from a column to the outermost list on the way to a place in it: its options, whichever of them was pointed at. */
+function listIn(answer: Json, { at, inside }: Holder, pointer: string): string {
+  const column = tokensOf(pointer).slice(0, tokensOf(at).length + 1);
+  const tokens = tokensOf(inside);
+  for (let length = 1; length < tokens.length; length++)
+    if (typeof valueAt(answer, pointerOf([...column, ...tokens.slice(0, length)])) === 'object')
+      return pointerOf(tokens.slice(0, length));
+  return inside;
 }
 
 /** What the parts of tables and columns are called, the surest first, without case and underscores. *Common practice, no source.* */

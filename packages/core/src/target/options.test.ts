@@ -1,6 +1,6 @@
 import type { Json } from '../submission';
 import { targetField } from '../testing';
-import { optionFor, optionsIn, readOpenApi } from '.';
+import { optionFor, optionsIn, readOpenApi, takingNames } from '.';
 
 describe('options, however they are given', () => {
   test.each<[string, Json, string[] | null, Record<string, string> | undefined]>([
@@ -73,4 +73,13 @@ test.each<[string, Json]>([
     { key: 'skill', type: 'choice', label: 'Skill', ...names },
     { key: 'many', type: 'choices', ...names },
   ]);
+});
+
+test('a field of a target that takes names takes those, unless two options are called alike', () => {
+  const field = (optionNames?: Record<string, string>) =>
+    targetField('stage', { options: ['s1', 's2'], ...(optionNames && { optionNames }) });
+  expect(takingNames(field({ s1: 'New', s2: 'Old' }))).toEqual(targetField('stage', { options: ['New', 'Old'] }));
+  expect(takingNames(field({ s1: 'New' })).options).toEqual(['New', 's2']);
+  for (const each of [field({ s1: 'New', s2: 'New' }), field(), targetField('stage')])
+    expect(takingNames(each)).toBe(each);
 });

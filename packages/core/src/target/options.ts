@@ -37,6 +37,14 @@ function optionOf(option: Json): { value: string; name: string }[] {
   return [{ value: asText(value ?? name), name: asText(name ?? null) }];
 }
 
+/** A field that takes the names of its options in place of their identifiers; one whose names are not distinct stays as it is. */
+export function takingNames(field: TargetField): TargetField {
+  const { options, optionNames, ...others } = field;
+  if (!options || !optionNames) return field;
+  const names = options.map(each => optionName(field, each));
+  return new Set(names).size < names.length ? field : { ...others, options: names };
+}
+
 /** What people call an option. */
 export const optionName = ({ optionNames }: Pick<TargetField, 'optionNames'>, option: string): string =>
   (optionNames && Object.hasOwn(optionNames, option) ? optionNames[option] : undefined) ?? option;

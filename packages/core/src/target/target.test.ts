@@ -156,3 +156,13 @@ test.each<[Partial<TargetField> & { type: TargetType }, number, boolean]>([
   const files = Array.from({ length: count }, (_, index) => ({ name: `${index}.gif`, url: null, type: null, size: 1 }));
   expect(refusal(field(type, more), files) === null).toBe(isTaken);
 });
+
+test.each<[Partial<TargetField>, Json, boolean]>([
+  [{ in: 'path', type: 'integer' }, '72', true],
+  [{ in: 'query', type: 'number' }, '-7.4', true],
+  [{ in: 'path', type: 'integer' }, '7.4', false],
+  [{ in: 'path', type: 'integer' }, 'R-72', false],
+  [{ type: 'integer' }, '72', false],
+])('text of a number for %j: %j is taken: %s', (more, value, is) =>
+  expect(refusal(targetField('id', more), value) === null).toBe(is),
+);

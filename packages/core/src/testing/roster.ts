@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import type { Condition } from '../condition';
-import { compileStages, perform, type Ask, type Stage, type Ending, type CallTarget, type Told } from '../perform';
+import {
+  compileStages,
+  perform,
+  type Ask,
+  type Stage,
+  type Ending,
+  type CallTarget,
+  type CallResult,
+} from '../perform';
 import { blankPolicies, newLine, problemPolicies, type Call, type Find, type Line, type Source } from '../route';
 import { isBlank, type Json, type JsonObject, type Submission } from '../submission';
 import type { Operation } from '../target';
@@ -55,7 +63,7 @@ export const people: JsonObject[] = [
 /** The register as it is described: it finds who has the address, and gives each new record a number. */
 export function described() {
   const stored = [...people];
-  return ({ purpose, request }: Ask): Told => {
+  return ({ purpose, request }: Ask): CallResult => {
     if (purpose === 'find') {
       const email = new URL(request.url).searchParams.get('email');
       return { answer: { people: stored.filter(each => each.email === email) } };
@@ -71,7 +79,7 @@ export function described() {
 export function delivered(
   stages: readonly Stage[],
   submission: Submission,
-  answers: (ask: Ask) => Told,
+  answers: (ask: Ask) => CallResult,
 ): { asks: Ask[]; ending: Ending } {
   const conversation = perform(stages, submission, { timeZone: 'UTC' });
   const asks: Ask[] = [];

@@ -34,7 +34,7 @@ test('stops at the first problem; what comes behind is not reached', () => {
 });
 
 test.each([
-  [{ id: 'text.shout', params: {} }, 'step.unknown', 'no cleaning step'],
+  [{ id: 'text.shout', params: {} }, 'step.unknown', 'Unknown cleaning step'],
   [{ id: 'text.case', params: { to: 'loud' } }, 'step.params', 'Change case'],
   [{ id: 'list.join', params: { separator: 7 } }, 'step.params', 'separator'],
 ])('a wrong step is a fault, told once, not a crash: %j', (step, code, says) => {

@@ -95,7 +95,7 @@ function applyStep({ transform, params }: Compiled, value: Json, context: Transf
 function compileStep(step: Step, index: number, faults: StepFault[]): Compiled | null {
   const transform = transformOf(step.id);
   if (!transform) {
-    faults.push({ step: index, code: 'step.unknown', message: `There is no cleaning step called “${step.id}”.` });
+    faults.push({ step: index, code: 'step.unknown', message: `Unknown cleaning step “${step.id}”.` });
     return null;
   }
   const read = readParameters(transform.params, step.params);

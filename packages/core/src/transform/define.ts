@@ -61,10 +61,11 @@ export interface ParameterField {
   /** Choices to pick from; a text box without them. */
   choices?: { value: string | boolean; label: string }[];
   /**
-   * How it is given: a number, a text of several lines, a table of lines that may come from a file, another question of
-   * the form, a system that is known (a target, the form builder), or a chain of steps; a line of text without it.
+   * How it is given: a number, a text of several lines, pairs of answers and options, a table of lines that may come from a file,
+   * another question of the form, a system that is known (a target, the form builder), or a chain of steps; a line of text
+   * without it.
    */
-  kind?: 'number' | 'lines' | 'table' | 'question' | 'system' | 'steps';
+  kind?: 'number' | 'lines' | 'pairs' | 'table' | 'question' | 'system' | 'steps';
   /** True when the parameter may stay empty. */
   optional?: boolean;
   hint?: string;

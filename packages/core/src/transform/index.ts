@@ -3,6 +3,8 @@ export * from './define';
 export * from './ids';
 export * from './library';
 export * from './kinds';
+export * from './optionPairs';
+export * from './lookup/lookupTable';
 export { countryCodeOf } from './country';
 export { decimalMarkOf, type DecimalMark } from './number/toNumber';
 export type { DateOrder } from './date/readDate';

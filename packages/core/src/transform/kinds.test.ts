@@ -7,7 +7,7 @@ test.each<[FieldKind, string[], string]>([
   [
     'files',
     ['text.trim', 'date.format'],
-    '“Date to another format” takes text or a date and is given files. Put “Of each file” before it.',
+    '“Format date” takes text or a date and is given files. Put “File property” before it.',
   ],
   [
     'choices',
@@ -15,7 +15,7 @@ test.each<[FieldKind, string[], string]>([
     '“Telephone number” takes text or a number and is given a list. Put “Join list” before it.',
   ],
   ['boolean', ['address.part'], '“Part of an address” takes an address or text and is given yes or no.'],
-  ['text', ['number.read', 'number.round', 'files.part'], '“Of each file” takes files and is given a number.'],
+  ['text', ['number.read', 'number.round', 'files.part'], '“File property” takes files and is given a number.'],
 ])('%s through %j', (kind, ids, message) => {
   expect(checkKinds(kind, steps(...ids)).faults.map(each => each.message)).toEqual([message]);
 });

@@ -61,6 +61,6 @@ test('what no transform asks for does not come along', () => {
 
 test('what is wrong is said in words', () => {
   expect(compileChain([newStep('list.item', { number: 0 })]).faults).toMatchObject([
-    { code: 'step.params', message: '“One item of a list”: number must not be less than 1.' },
+    { code: 'step.params', message: '“List item”: number must not be less than 1.' },
   ]);
 });

@@ -24,8 +24,8 @@ export function readParameters(of: Class, given: Record<string, unknown>): Read 
   for (const name of names) if (Object.hasOwn(given, name)) params[name] = given[name];
   if (rules.every(rule => rule(params))) return { params };
   const complaints = validateSync(params, { whitelist: true, forbidUnknownValues: false });
-  const said = complaints.flatMap(each => Object.values(each.constraints ?? {})).join('; ');
-  return { fault: said };
+  const messages = complaints.flatMap(each => Object.values(each.constraints ?? {})).join('; ');
+  return { fault: messages };
 }
 
 function rulesOf(of: Class): Compiled {

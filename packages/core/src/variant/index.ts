@@ -152,7 +152,7 @@ const ideas: Idea[] = [
   },
   {
     id: 'person.known',
-    name: 'The same person once more',
+    name: 'The same person again',
     why: 'Who is known already must not be made twice.',
     make: (base, schema) => (ofKind(schema, 'email').length === 0 ? null : base),
   },

@@ -7,7 +7,7 @@ import { workspaceSchemas } from './schemas';
 
 /** What stays on its server, as the folder says itself. */
 const leaves: Json = [
-  'secrets and consents: they are given anew',
+  'secrets and consents: they are given again',
   'what arrived and what was delivered',
   'which version of a route is live',
   'changes that were told',
@@ -225,7 +225,7 @@ export function workspaceOf(files: WorkspaceFiles): Workspace | { faults: { file
   const faults: { file: string; message: string }[] = [];
   const fault: Fault = (file, message) => void faults.push({ file, message });
   if (!isWorkspace(objectAt(files, 'workspace.json')))
-    fault('workspace.json', `It is no workspace of format ${WORKSPACE_FORMAT}.`);
+    fault('workspace.json', `Not a workspace of format ${WORKSPACE_FORMAT}.`);
   const { intakes, forms } = intakesIn(files, fault);
   const targets: WorkspaceTarget[] = [];
   for (const [file, own] of inFolder(files, /^targets\/([^/]+)\.json$/)) {

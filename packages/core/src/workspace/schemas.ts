@@ -6,6 +6,7 @@ import {
   noneChoices,
   problemPolicies,
   severalChoices,
+  successKinds,
   writings,
 } from '../route';
 import { patterns } from '../proof';
@@ -59,6 +60,7 @@ const line = object(
     fallback: {},
     writes: one(writings),
     copies: flag,
+    declined: flag,
   },
   ['id', 'to', 'source', 'cleaning', 'whenBlank', 'whenProblem', 'fallback'],
 );
@@ -93,6 +95,9 @@ const call = object(
     readBack: orNull(update),
     retry: orNull({ type: 'object' }),
     pages: orNull(text),
+    success: orNull(
+      object({ by: one(successKinds), pointer: text, values: orNull(list(text)) }, ['by', 'pointer', 'values']),
+    ),
   },
   ['id', 'target', 'operationId', 'lines'],
 );

@@ -1,7 +1,7 @@
 import { fareOf, operationChanges, type DocumentChange } from '../drift';
 import { targetsOf } from '../route';
 import type { Json } from '../submission';
-import { readOpenApi, withKnownIds } from '../target';
+import { readOpenApi, withEarlierIds } from '../target';
 import { checkProofs } from './check';
 import type { Workspace, WorkspaceTarget } from './files';
 
@@ -38,7 +38,7 @@ export function supposeDocument(
   if (!target) return { fault: `there is no target “${targetName}”.` };
   const read = readOpenApi(document);
   if ('fault' in read) return { fault: read.fault };
-  const operations = withKnownIds(target.operations, read.operations);
+  const operations = withEarlierIds(target.operations, read.operations);
   const supposed = (each: WorkspaceTarget): WorkspaceTarget => (each === target ? { ...each, operations } : each);
   const then = { ...workspace, targets: workspace.targets.map(supposed) };
   return {

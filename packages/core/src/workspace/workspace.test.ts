@@ -149,7 +149,7 @@ test('targets are named, and no secret is in any file', () => {
 });
 
 test.each<[string, (all: WorkspaceFiles) => void, string, RegExp]>([
-  ['no workspace', all => void delete all['workspace.json'], 'workspace.json', /no workspace of format 1/],
+  ['no workspace', all => void delete all['workspace.json'], 'workspace.json', /Not a workspace of format 1/],
   ['one of another format', all => void (all['workspace.json'] = { format: 2 }), 'workspace.json', /format 1/],
   [
     'a target without operations',
@@ -225,7 +225,7 @@ test('two of one name are two files', () => {
 test('a route whose operation is gone is told as a whole', () => {
   const all = files();
   (all['targets/roster.json'] as { operations: Json[] }).operations = [];
-  expect(checkProofs(read(all))[0]).toMatchObject({ fault: expect.stringMatching(/does not offer/), proofs: [] });
+  expect(checkProofs(read(all))[0]).toMatchObject({ fault: expect.stringMatching(/no longer offers/), proofs: [] });
 });
 
 test('of many of one name each stays what it was, also where one of them is gone', () => {
@@ -238,7 +238,7 @@ test('of many of one name each stays what it was, also where one of them is gone
   expect(filesOf(read(written))).toEqual(written);
   delete written['intakes/put-right-3.json'];
   expect(filesOf(read(written))).toEqual(written);
-  // A file that is called otherwise is what its name says.
+  // A file that is renamed is what its name says.
   written['intakes/mine.json'] = written['intakes/put-right-2.json']!;
   delete written['intakes/put-right-2.json'];
   const again = filesOf(read(written));

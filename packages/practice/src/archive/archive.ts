@@ -2,7 +2,7 @@ import express, { Router, type RequestHandler, type Response } from 'express';
 import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 import { archiveDocument, NOTE_KINDS } from './document';
 
 export const ARCHIVE_KEY = 'yard-archive-3c7f';
@@ -27,11 +27,20 @@ interface Note {
   kind?: number;
 }
 
+interface Loan {
+  id: number;
+  specimenId: number;
+  borrower: string;
+}
+
 interface ArchiveState {
   fault: Fault;
   edits?: ApiEdit[];
   specimens: Specimen[];
   notes: Note[];
+  loans?: Loan[];
+  /** Where notices of new specimens go; left out for nowhere. */
+  notices?: string;
 }
 
 /** Says no as this system does: one sentence, and a code of its own. */
@@ -65,11 +74,12 @@ const tagsOf = ({ site, state }: Specimen) =>
 /**
  * The specimen archive: a target whose API is awkward in everyday ways. It is searched by POST, in parts of labels, with its list
  * wrapped; what is looked for by its address and is not there is answered with 404; numbers are identifiers, and stand for options with a name; what it makes it tells
- * otherwise than what it finds.
+ * otherwise than what it finds; a loan that it refuses is answered with 200, and its notices hold identifiers alone.
  */
 export function archive(folder: string, url: () => string): Router {
-  const state = new Kept<ArchiveState>(folder, 'archive', { fault: 'none', specimens: [], notes: [] });
+  const state = new FileStore<ArchiveState>(folder, 'archive', { fault: 'none', specimens: [], notes: [] });
   const { specimens, notes } = state.value;
+  const loans = (state.value.loans ??= []);
   const router = Router();
   // What it takes of notes.
   const changed = changing({
@@ -86,6 +96,21 @@ export function archive(folder: string, url: () => string): Router {
       void response.send(page('Specimen archive', 'a target', archivePage(state.value, changed.section()))),
   );
   router.use(takeFault('archive', state), changed.router);
+  router.post('/archive/notices', express.urlencoded({ extended: false }), (request, response) => {
+    const address = textOf((request.body as Record<string, unknown>).address);
+    state.value.notices = URL.canParse(address) ? address : undefined;
+    state.save();
+    response.redirect(303, '/archive');
+  });
+  /** Tells whoever wants to know of a specimen, by its number alone; whether that arrives is not the archive's matter. */
+  const notify = ({ id }: Specimen) => {
+    const { notices } = state.value;
+    if (notices === undefined) return;
+    const body = JSON.stringify({ value: [{ responseId: id, formId: 'specimens', resourceData: {} }] });
+    void fetch(notices, { method: 'POST', headers: { 'content-type': 'application/json' }, body }).catch(
+      () => undefined,
+    );
+  };
   router.get(
     '/archive/v1/openapi.json',
     (_request, response) => void response.json(changed.document(archiveDocument(`${url()}/archive/v1`))),
@@ -124,6 +149,7 @@ export function archive(folder: string, url: () => string): Router {
     };
     specimens.push(made);
     state.save();
+    notify(made);
     response.status(201).json({ specimen: { id: made.id } });
   });
   api.get('/specimens/:id', (request, response) => {
@@ -158,6 +184,23 @@ export function archive(folder: string, url: () => string): Router {
     state.save();
     response.status(201).json({ note: { id: note.id } });
   });
+  api.post('/loans', (request, response) => {
+    const { specimen_id: specimenId, borrower } = request.body as Record<string, unknown>;
+    const refusal =
+      byId(specimenId) === undefined
+        ? 'There is no such specimen.'
+        : textOf(borrower) === ''
+          ? 'Nobody is named.'
+          : loans.some(each => String(each.specimenId) === String(specimenId))
+            ? 'It is lent already.'
+            : null;
+    // Its oldest part: the status says nothing.
+    if (refusal !== null) return void response.json({ state: 'no', text: refusal });
+    const loan = { id: loans.length + 1, specimenId: Number(specimenId), borrower: textOf(borrower) };
+    loans.push(loan);
+    state.save();
+    response.json({ state: 'yes', loan: { id: loan.id } });
+  });
   router.use('/archive/v1', api);
   return router;
 }
@@ -168,13 +211,17 @@ const needsKey: RequestHandler = (request, response, next) =>
 const MOST_SHOWN = 100;
 
 /** The archive's page: its specimens, newest first, each with what is noted of it. */
-function archivePage({ specimens, notes, fault }: ArchiveState, changes: Html): Html {
+function archivePage({ specimens, notes, loans = [], notices = '', fault }: ArchiveState, changes: Html): Html {
   const shown = [...specimens].reverse().slice(0, MOST_SHOWN);
   return html`<h1>Specimen archive</h1>
     <div class="row">
       <p class="soft">${specimens.length} specimens, newest first.</p>
       ${faultSwitch('archive', 'The archive', fault)}
     </div>
+    <form method="post" action="/archive/notices">
+      <label>Notices of new specimens go to<input name="address" value="${notices}" placeholder="https://…" /></label
+      ><button>Set</button>
+    </form>
     ${changes}
     ${
       shown.length === 0
@@ -182,17 +229,18 @@ function archivePage({ specimens, notes, fault }: ArchiveState, changes: Html): 
         : html`<div class="scroll" tabindex="0" role="region" aria-label="Specimens">
             <table class="wide">
               <tr>
-                ${['Number', 'Label', 'Site', 'State', 'Kept with it', 'Measured', 'Notes'].map(heading => html`<th>${heading}</th>`)}
+                ${['Number', 'Label', 'Site', 'State', 'Kept with it', 'Measured', 'Notes', 'Lent to'].map(heading => html`<th>${heading}</th>`)}
               </tr>
               ${shown.map(each => {
                 const own = notes.filter(note => note.specimenId === each.id);
                 const kept = (each.custom ?? []).map(([name, value]) => `${name}: ${value}`).join('; ');
                 const rows = (each.measures ?? []).map(row => row.join(' | ')).join('; ');
-                const said = own
+                const answer = own
                   .map(({ text, shelf, kind }) => [kind && NOTE_KINDS[kind], text, shelf].filter(Boolean).join(', '))
                   .join('; ');
+                const lent = loans.find(loan => loan.specimenId === each.id)?.borrower ?? '';
                 return html`<tr>
-                  ${[String(each.id), each.label, each.site, each.state, kept, rows, said].map(value => html`<td>${value}</td>`)}
+                  ${[String(each.id), each.label, each.site, each.state, kept, rows, answer, lent].map(value => html`<td>${value}</td>`)}
                 </tr>`;
               })}
             </table>

@@ -2,7 +2,7 @@ const text = (description: string) => ({ type: 'string', description });
 const whole = { type: 'integer' };
 const given = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 const json = (schema: object) => ({ content: { 'application/json': { schema } } });
-const told = (schema: object, description = 'As it is') => ({ description, ...json(schema) });
+const response = (schema: object, description = 'As it is') => ({ description, ...json(schema) });
 const object = (properties: Record<string, object>, required: string[] = []) => ({
   type: 'object',
   properties,
@@ -57,7 +57,7 @@ export const archiveDocument = (url: string) => ({
         operationId: 'searchSpecimens',
         summary: 'Search specimens',
         requestBody: json(object({ filter: object({ label: text('Part of a label') }), limit: whole })),
-        responses: { 200: told(object({ data: object({ items: list(given('Item')), total: whole }) })) },
+        responses: { 200: response(object({ data: object({ items: list(given('Item')), total: whole }) })) },
       },
     },
     '/specimens/labelled/{label}': {
@@ -66,7 +66,7 @@ export const archiveDocument = (url: string) => ({
         summary: 'Specimen by its label',
         parameters: [inPath('label', { type: 'string' })],
         responses: {
-          200: told(object({ specimen: object({ id: whole, label: { type: 'string' } }) })),
+          200: response(object({ specimen: object({ id: whole, label: { type: 'string' } }) })),
           404: { description: 'None' },
         },
       },
@@ -91,7 +91,7 @@ export const archiveDocument = (url: string) => ({
           }),
         },
         responses: {
-          201: told(object({ specimen: object({ id: whole }) }), 'Added'),
+          201: response(object({ specimen: object({ id: whole }) }), 'Added'),
           409: { description: 'There is one' },
         },
       },
@@ -101,14 +101,25 @@ export const archiveDocument = (url: string) => ({
         operationId: 'readSpecimen',
         summary: 'Read a specimen',
         parameters: [inPath('id', whole)],
-        responses: { 200: told(object({ id: whole, shelf: text('Where it stands'), tags: list(given('Tag')) })) },
+        responses: { 200: response(object({ id: whole, shelf: text('Where it stands'), tags: list(given('Tag')) })) },
       },
       patch: {
         operationId: 'changeSpecimen',
         summary: 'Change a specimen',
         parameters: [inPath('id', whole)],
         requestBody: json(object({ site: text('Where it was taken'), state: text('How it is') })),
-        responses: { 200: told(object({ id: whole })) },
+        responses: { 200: response(object({ id: whole })) },
+      },
+    },
+    '/loans': {
+      post: {
+        operationId: 'lend',
+        summary: 'Lend a specimen',
+        requestBody: {
+          required: true,
+          ...json(object({ specimen_id: whole, borrower: text('Who takes it') }, ['specimen_id', 'borrower'])),
+        },
+        responses: { 200: response(object({ state: text('yes or no'), text: text('Why not') }), 'What came of it') },
       },
     },
     '/notes': {
@@ -119,7 +130,7 @@ export const archiveDocument = (url: string) => ({
           required: true,
           ...json(given('NewNote')),
         },
-        responses: { 201: told(object({ note: object({ id: whole }) }), 'Added') },
+        responses: { 201: response(object({ note: object({ id: whole }) }), 'Added') },
       },
     },
   },

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import express, { Router } from 'express';
 import { page, type Html, html } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 import type { Carried } from './catalogue';
 import { isDocs, type Answers, type Filled } from './form';
 import { builderPage } from './page';
@@ -35,7 +35,7 @@ export interface Builder {
 
 /** A form builder: a page to fill its form in, its settings, and the sending of each answer, again when it is not taken. */
 export function builder({ id, form: first, kind }: Carried, folder: string, publicUrl: () => string): Builder {
-  const state = new Kept<BuilderState>(folder, id, {
+  const state = new FileStore<BuilderState>(folder, id, {
     address: '',
     via: '',
     secret: kind.way === 'feed' ? FEED_TOKEN : '',

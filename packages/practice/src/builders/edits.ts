@@ -2,13 +2,13 @@ import type { PracticeForm, Question } from './form';
 
 /** What its owner may do to a form. */
 export const editKinds = {
-  reworded: 'word it otherwise',
-  replaced: 'ask it anew, under another key',
-  retired: 'do not ask it any more',
-  'option-renamed': 'call its first option otherwise',
-  'option-added': 'give it an option more',
-  'option-retired': 'take its last option away',
-  added: 'ask something more behind it',
+  reworded: 'change its text',
+  replaced: 'change its key',
+  retired: 'remove it',
+  'option-renamed': 'rename its first option',
+  'option-added': 'add an option',
+  'option-retired': 'remove its last option',
+  added: 'add a question after it',
 } as const;
 export type EditKind = keyof typeof editKinds;
 

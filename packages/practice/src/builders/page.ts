@@ -66,7 +66,7 @@ const outcome = ({ status, message, tries }: SentRecord) =>
 
 const selected = (is: boolean) => (is ? html` selected` : '');
 
-/** Where answers go and in which shape: what the owner of a form sets in a builder. */
+/** Webhook address and in which shape: what the owner of a form sets in a builder. */
 function settings({ id, kind }: Carried, state: BuilderState, publicUrl: string): Html {
   const { address, secret, via, generation, method } = state;
   const where = {
@@ -102,15 +102,15 @@ function settings({ id, kind }: Carried, state: BuilderState, publicUrl: string)
       autocomplete="off"
     />`,
   };
-  const said = {
+  const whereWords = {
     push: address
-      ? `Every answer is sent there${secret ? ', signed as Standard Webhooks has it' : ''}.`
-      : 'Nowhere yet: paste the address of an intake.',
-    mail: address ? 'Every answer is mailed there.' : 'Nowhere yet: paste the mail address of an intake.',
+      ? `Every submission is sent there${secret ? ', signed (Standard Webhooks)' : ''}.`
+      : 'No address yet: paste the address of an intake.',
+    mail: address ? 'Every submission is mailed there.' : 'No address yet: paste the mail address of an intake.',
     feed: `Read the rows at ${publicUrl}/builders/${id}/rows with the token as bearer; next page: after, from /more/after.`,
   };
   return html`<section class="where" aria-labelledby="where-answers-go">
-    <strong id="where-answers-go">Where answers go</strong>
+    <strong id="where-answers-go">Webhook address</strong>
     <form method="post" action="/builders/${id}/settings">
       ${where[kind.way]}
       ${kind.signs && html`<input type="text" name="secret" aria-label="Secret to sign with" value="${secret}" placeholder="secret to sign with, if any (whsec_…)" autocomplete="off" />`}
@@ -134,7 +134,7 @@ function settings({ id, kind }: Carried, state: BuilderState, publicUrl: string)
       <button>Save</button>
     </form>
     <form method="post" action="/builders/${id}/test"><button class="quiet">Send a test</button></form>
-    <div class="soft">${said[kind.way]}</div>
+    <div class="soft">${whereWords[kind.way]}</div>
   </section>`;
 }
 
@@ -156,12 +156,12 @@ const changing = ({ id, form }: Carried, { edits }: BuilderState): Html =>
         placeholder="new wording, option or question"
         autocomplete="off"
       />
-      <button>Change it</button>
+      <button>Apply change</button>
     </form>
     ${
       (edits ?? []).length > 0 &&
       html`<form method="post" action="/builders/${id}/form">
-        <button class="quiet" name="what" value="back">Put it back as it was</button>
+        <button class="quiet" name="what" value="back">Undo all changes</button>
       </form>`
     }
   </section>`;
@@ -177,9 +177,9 @@ export function builderPage(carried: Carried, state: BuilderState, publicUrl: st
     </form>
     ${
       kind.way === 'feed'
-        ? html`<h2>In the feed</h2>
+        ? html`<h2>Rows of the feed</h2>
             <p class="soft">${state.rows.length} rows.</p>`
-        : html`<h2>Sent lately</h2>
+        : html`<h2>Sent recently</h2>
             ${sentList(state.sent)}`
     }
     ${changing(carried, state)}`;

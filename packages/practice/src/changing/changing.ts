@@ -1,6 +1,6 @@
 import express, { Router, type RequestHandler, type Response } from 'express';
 import type { Html } from '../page/html';
-import type { Kept } from '../store';
+import type { FileStore } from '../store';
 import {
   apiEditKinds,
   asAfter,
@@ -20,7 +20,7 @@ import { changeSection } from './section';
 export interface ChangingApi {
   /** The target's own name in addresses: `roster`. */
   name: string;
-  state: Kept<{ edits?: ApiEdit[] } & object>;
+  state: FileStore<{ edits?: ApiEdit[] } & object>;
   /** What it says of itself before anything was done to it. */
   document: ApiDocument;
   collection: Collection;

@@ -1,10 +1,10 @@
 /** What may be done to an API. */
 export const apiEditKinds = {
-  required: 'require it',
-  renamed: 'call it otherwise',
-  'option-renamed': 'call its first option otherwise',
-  retired: 'take it away',
-  moved: 'move all of it to another path',
+  required: 'make it required',
+  renamed: 'rename it',
+  'option-renamed': 'rename its first option',
+  retired: 'remove it',
+  moved: 'move it to another path',
 } as const;
 export type ApiEditKind = keyof typeof apiEditKinds;
 
@@ -109,9 +109,9 @@ export function asBefore(
     const name = edits.find(each => each.field === field && each.what === 'renamed')?.to ?? field;
     const value = values[name];
     if (what === 'required' && isNew && (value === undefined || value === null || value === ''))
-      wrong.push({ field: name, detail: 'must be given' });
+      wrong.push({ field: name, detail: 'is required' });
     if ((what === 'renamed' || what === 'retired') && sent[field] !== undefined && field !== to)
-      wrong.push({ field, detail: 'is not known' });
+      wrong.push({ field, detail: 'is unknown' });
     if (what === 'option-renamed') {
       const [was] = optionsIn(fields[field]);
       const all = Array.isArray(value) ? value : [value];

@@ -32,13 +32,13 @@ export function changeSection({ action, heading, hidden = {}, part, kinds, isCha
         ${options(kinds)}
       </select>
       <input type="text" name="to" aria-label="What it is to be" placeholder="new name or option" autocomplete="off" />
-      <button>Change it</button>
+      <button>Apply change</button>
     </form>
     ${
       isChanged &&
       html`<form method="post" action="${action}">
         ${along}
-        <button class="quiet" name="what" value="back">Put them back as they were</button>
+        <button class="quiet" name="what" value="back">Undo all changes</button>
       </form>`
     }
   </section>`;

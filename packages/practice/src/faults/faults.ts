@@ -1,15 +1,15 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import express, { Router, type RequestHandler, type Response } from 'express';
 import { html, type Html } from '../page/html';
-import type { Kept } from '../store';
+import type { FileStore } from '../store';
 
 /** Ways to go wrong that can be switched on. */
 export const faults = {
   none: 'works',
-  slow: 'slow: answers after 4 seconds',
-  error: 'fails: 500 to everything',
+  slow: 'slow: responds after 4 seconds',
+  error: 'error: 500 to every request',
   busy: 'busy: 429, Retry-After 5',
-  drop: 'drops the connection',
+  drop: 'connection: closes it',
   token: 'token expired: 401',
 } as const;
 export type Fault = keyof typeof faults;
@@ -25,7 +25,7 @@ export const faultSwitch = (target: string, name: string, fault: Fault): Html =>
   </form>`;
 
 /** Takes the switch: keeps the chosen fault and goes back to the target's page. */
-export function takeFault(target: string, state: Kept<{ fault: Fault } & object>): Router {
+export function takeFault(target: string, state: FileStore<{ fault: Fault } & object>): Router {
   const router = Router();
   router.post(`/${target}/fault`, express.urlencoded({ extended: false }), (request, response) => {
     const fault = String((request.body as Record<string, unknown>).fault);
@@ -40,7 +40,7 @@ export function takeFault(target: string, state: Kept<{ fault: Fault } & object>
 export function misbehave(state: { fault: Fault }): RequestHandler {
   return async (request, response, next) => {
     if (state.fault === 'drop') return void request.socket.destroy();
-    if (state.fault === 'error') return void problem(response, 500, 'It is out of order.');
+    if (state.fault === 'error') return void problem(response, 500, 'Out of order.');
     if (state.fault === 'token') return void problem(response, 401, 'The token has expired.');
     if (state.fault === 'busy') return void problem(response.set('retry-after', '5'), 429, 'Too many requests.');
     if (state.fault === 'slow') await wait(4000);

@@ -9,7 +9,7 @@ import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
 import { sendStored } from '../page/content';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 import { labDeskDocument, severities } from './document';
 
 export const LAB_DESK_CLIENT = { id: 'river-watch', secret: 'yard-labdesk-5e30' };
@@ -55,7 +55,7 @@ const refuse = (response: Response, status: number, message: string, errors: Rec
 
 /** The lab desk: a target with tickets that files are attached to; OAuth 2, multipart, an OpenAPI document, and a page. */
 export function labDesk(folder: string, url: () => string): Router {
-  const state = new Kept<LabDeskState>(folder, 'labDesk', { fault: 'none', next: 101, tickets: [], made: {} });
+  const state = new FileStore<LabDeskState>(folder, 'labDesk', { fault: 'none', next: 101, tickets: [], made: {} });
   const files = path.join(folder, 'labDesk');
   mkdirSync(files, { recursive: true });
   const tokens = new Map<string, number>();
@@ -83,7 +83,7 @@ export function labDesk(folder: string, url: () => string): Router {
   );
   router.get('/labdesk/files/:id', (request, response) => {
     const found = tickets.flatMap(each => each.attachments).find(each => each.id === request.params.id);
-    if (!found) return void response.status(404).send('There is no such file.');
+    if (!found) return void response.status(404).send('File not found.');
     sendStored(response, path.join(files, found.id), found.type);
   });
   router.use(takeFault('labdesk', state), changed.router);
@@ -151,7 +151,7 @@ export function labDesk(folder: string, url: () => string): Router {
     if (before) return void (request.resume(), response.status(200).json(before));
     takeFile(request, files)
       .then(taken => {
-        if (taken === null) return void refuse(response, 422, 'There is no file in it.', { file: 'must be given' });
+        if (taken === null) return void refuse(response, 422, 'There is no file in it.', { file: 'is required' });
         if (taken === 'large') return void refuse(response, 413, `A file may have ${LARGEST_FILE / 1e6} MB.`);
         ticket.attachments.push(taken);
         if (key !== undefined) state.value.made[key] = taken.id;
@@ -194,7 +194,7 @@ function limited(): RequestHandler {
 function complaintsAbout(values: Record<string, unknown>): Record<string, string> {
   const errors: Record<string, string> = {};
   for (const key of ['subject', 'body'])
-    if (typeof values[key] !== 'string' || values[key].trim() === '') errors[key] = 'must be given';
+    if (typeof values[key] !== 'string' || values[key].trim() === '') errors[key] = 'is required';
   if (values.severity !== undefined && !severities.includes(values.severity as string))
     errors.severity = `must be one of ${severities.join(', ')}`;
   if (values.wanted_by !== undefined && Number.isNaN(Date.parse(String(values.wanted_by))))

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import PostalMime, { type Address } from 'postal-mime';
 import { SMTPServer } from 'smtp-server';
 import { html, page, type Html } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 
 export const OUTBOX_LOGIN = { user: 'river-watch', password: 'yard-outbox-c7d1' };
 
@@ -36,7 +36,7 @@ export interface Outbox {
 
 /** The outbox: a mail server that sends nothing on, and a page that shows what it was given. */
 export function outbox(folder: string): Outbox {
-  const state = new Kept<OutboxState>(folder, 'outbox', { mails: [] });
+  const state = new FileStore<OutboxState>(folder, 'outbox', { mails: [] });
   const router = Router();
   router.get(
     '/outbox',

@@ -35,8 +35,7 @@ export function complaintsAbout(table: Table, values: Record<string, unknown>): 
 
 function complaintAbout(column: Column, value: unknown): Complaint | null {
   const { key: field, type, required, readOnly, options, maxLength } = column;
-  if (value === undefined || value === null || value === '')
-    return required ? { field, message: 'must be given' } : null;
+  if (value === undefined || value === null || value === '') return required ? { field, message: 'is required' } : null;
   if (readOnly) return { field, message: 'can’t be set' };
   if (!takes[type](value)) return { field, message: `must be of type ${type}` };
   const missing = options && (Array.isArray(value) ? value : [value]).find(each => !options.includes(String(each)));

@@ -2,13 +2,13 @@ import type { Column, Table } from './tables';
 
 /** What may be done to a column of the register. */
 export const columnEditKinds = {
-  required: 'require it',
-  renamed: 'call it otherwise',
-  'option-renamed': 'call its first option otherwise',
-  'option-retired': 'take its last option away',
-  shorter: 'take 20 characters only',
-  retired: 'take it away',
-  added: 'add a required one behind it',
+  required: 'make it required',
+  renamed: 'rename it',
+  'option-renamed': 'rename its first option',
+  'option-retired': 'remove its last option',
+  shorter: 'limit it to 20 characters',
+  retired: 'remove it',
+  added: 'add a required field after it',
 } as const;
 export type ColumnEditKind = keyof typeof columnEditKinds;
 

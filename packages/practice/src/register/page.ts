@@ -19,7 +19,7 @@ export function registerPage(state: RegisterState, tables: Table[], table: Table
   const records = [...(state.records[table.key] ?? [])].reverse();
   const columns = table.columns.filter(column => !column.readOnly);
   return html`<h1>Register</h1>
-    <p class="soft">What was delivered, newest first. ${records.length} records in ${table.title}.</p>
+    <p class="soft">${records.length} records in ${table.title}, newest first.</p>
     <div class="row">
       <nav aria-label="Tables">
         ${tables.map(each => html`<a href="/register?table=${each.key}" ${each === table && html` aria-current="page"`}>${each.title} (${state.records[each.key]?.length ?? 0})</a> `)}
@@ -41,7 +41,7 @@ export function registerPage(state: RegisterState, tables: Table[], table: Table
     <h2>${table.title}</h2>
     ${
       records.length === 0
-        ? html`<p class="soft">No record yet.</p>`
+        ? html`<p class="soft">No records yet.</p>`
         : html`<div class="scroll" tabindex="0" role="region" aria-label="Records">
             <table class="wide">
               <tr>

@@ -1,7 +1,7 @@
 import express, { Router, type RequestHandler } from 'express';
 import { misbehave, problem, takeFault } from '../faults';
 import { page } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 import { complaintsAbout } from './check';
 import { registerPage } from './page';
 import { columnEditKinds, editedTables, type ColumnEdit } from './edits';
@@ -12,7 +12,7 @@ export const REGISTER_TOKEN = 'yard-register-2f7c';
 
 /** The register: a target with tables, read by discovery, with a bearer token and a page to look at its records. */
 export function register(folder: string) {
-  const state = new Kept<RegisterState>(folder, 'register', {
+  const state = new FileStore<RegisterState>(folder, 'register', {
     fault: 'none',
     next: 1,
     records: {},

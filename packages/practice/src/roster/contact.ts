@@ -38,7 +38,7 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const rules: Record<string, (value: unknown) => string | null> = {
-  given_name: value => (isText(value) && value.trim() !== '' ? null : 'must be given'),
+  given_name: value => (isText(value) && value.trim() !== '' ? null : 'is required'),
   family_name: value => (isText(value) ? null : 'must be text'),
   email: value => (isText(value) && /^[^\s@]+@[^\s@]+\.[a-z]{2,}$/i.test(value) ? null : 'must be an e-mail address'),
   phone: value => (isText(value) && /^\+[1-9]\d{6,14}$/.test(value) ? null : 'must be in E.164, such as +442079460142'),
@@ -56,10 +56,10 @@ export function complaintsAbout(body: unknown, whole: boolean): Complaint[] {
   if (!isRecord(body)) return [{ pointer: '#', detail: 'must be an object' }];
   const missing = whole ? ['given_name', 'email'].filter(key => body[key] === undefined) : [];
   return [
-    ...missing.map(key => ({ pointer: `#/${key}`, detail: 'must be given' })),
+    ...missing.map(key => ({ pointer: `#/${key}`, detail: 'is required' })),
     ...Object.entries(body).flatMap(([key, value]) => {
       const rule = Object.hasOwn(rules, key) ? rules[key] : undefined;
-      if (!rule) return [{ pointer: `#/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`, detail: 'is not known' }];
+      if (!rule) return [{ pointer: `#/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`, detail: 'is unknown' }];
       const detail = value === null && key !== 'given_name' && key !== 'email' ? null : rule(value);
       return detail === null ? [] : [{ pointer: `#/${key}`, detail }];
     }),

@@ -3,7 +3,7 @@ import express, { Router, type RequestHandler } from 'express';
 import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, problem, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 import { complaintsAbout, kept, type Contact } from './contact';
 import { rosterDocument } from './document';
 
@@ -19,7 +19,7 @@ interface RosterState {
 
 /** The roster: a target with contacts, an OpenAPI document, an API key in a header, and a page to look at its records. */
 export function roster(folder: string, url: () => string): Router {
-  const state = new Kept<RosterState>(folder, 'roster', { fault: 'none', contacts: [], made: {} });
+  const state = new FileStore<RosterState>(folder, 'roster', { fault: 'none', contacts: [], made: {} });
   const { contacts } = state.value;
   const router = Router();
   const changed = changing({

@@ -6,7 +6,7 @@ import { Router, type RequestHandler } from 'express';
 import { faultSwitch, misbehave, problem, takeFault, type Fault } from '../faults';
 import { sendStored } from '../page/content';
 import { html, page, type Html } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 
 export const SHELF_LOGIN = { user: 'river-watch', password: 'yard-shelf-08aa' };
 
@@ -68,7 +68,7 @@ export const shelfDocument = (url: string) => ({
 
 /** The shelf: a file store that takes a file as the whole body of a PUT, with HTTP Basic. */
 export function shelf(folder: string, url: () => string): Router {
-  const state = new Kept<ShelfState>(folder, 'shelf', { fault: 'none', files: [] });
+  const state = new FileStore<ShelfState>(folder, 'shelf', { fault: 'none', files: [] });
   const at = path.join(folder, 'shelf');
   mkdirSync(at, { recursive: true });
   const router = Router();
@@ -76,7 +76,7 @@ export function shelf(folder: string, url: () => string): Router {
   router.get('/shelf', (_request, response) => void response.send(page('Shelf', 'a target', shelfPage(state.value))));
   router.get('/shelf/look/:name', (request, response) => {
     const file = find(request.params.name);
-    if (!file) return void response.status(404).send('There is no such file.');
+    if (!file) return void response.status(404).send('File not found.');
     sendStored(response, path.join(at, file.content), file.type);
   });
   router.use(takeFault('shelf', state));

@@ -22,7 +22,7 @@ test.each<[string, ApiEdit[], string[]]>([
   ['one that is required', [edit('observer', 'required')], ['required']],
   ['one with a value of its own that is required', [edit('count', 'required')], ['required']],
   ['one that is required already', [edit('species', 'required')], []],
-  ['one that is called otherwise', [edit('observer', 'renamed', 'seenBy')], ['field-renamed']],
+  ['one that is renamed', [edit('observer', 'renamed', 'seenBy')], ['field-renamed']],
   ['one that is taken away', [edit('observer', 'retired')], ['field-gone']],
   [
     'required under another name',
@@ -34,7 +34,7 @@ test.each<[string, ApiEdit[], string[]]>([
   expect(told(...edits)).toEqual(expected);
 });
 
-test('a stage that is called otherwise is told of recording and of changing one', () =>
+test('a stage that is renamed is told of recording and of changing one', () =>
   expect(told(edit('stage', 'option-renamed', 'SPAWN'))).toEqual(['option-renamed', 'option-renamed']));
 
 test('what is sent now is what was sent first, and what is kept is called as it is now', () => {
@@ -92,7 +92,7 @@ test('it is asked as it says, and put back', async () => {
   expect(await ask('addSighting', { ...otter, seenBy: 'Mira', stage: 'SPAWN' })).toMatchObject({
     data: { addSighting: { number: 2, stage: 'SPAWN', observer: 'Mira' } },
   });
-  expect(await (await fetch(`${yard.url}/sightings`)).text()).toContain('Put them back as they were');
+  expect(await (await fetch(`${yard.url}/sightings`)).text()).toContain('Undo all changes');
   await change({ what: 'back' });
   expect(await ask('recordSighting', { ...otter, stage: 'EGG' })).toMatchObject({
     data: { recordSighting: { number: 3, stage: 'EGG' } },

@@ -3,7 +3,7 @@ import { buildSchema, graphql, GraphQLError } from 'graphql';
 import { apiEditKinds, changeSection, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, takeFault, type Fault } from '../faults';
 import { html, page, type Html } from '../page/html';
-import { Kept } from '../store';
+import { FileStore } from '../store';
 import { consents, type GivenConsent } from './consents';
 import { editedSchema, isSightingEdit, recordingName, sightingAsBefore, sightingFields, stageAfter } from './edits';
 import { sightingsText } from './schema';
@@ -34,7 +34,7 @@ const FORMER_SITES = /^XX-/;
 
 /** Sightings of animals: a target that speaks GraphQL, and is asked with somebody's consent or with a key. */
 export function sightings(folder: string): Router {
-  const state = new Kept<SightingsState>(folder, 'sightings', { fault: 'none', sightings: [], given: [] });
+  const state = new FileStore<SightingsState>(folder, 'sightings', { fault: 'none', sightings: [], given: [] });
   const { sightings: all, given } = state.value;
   const provider = consents(given, () => state.save());
   const router = Router();
@@ -60,15 +60,15 @@ export function sightings(folder: string): Router {
   });
 
   const byId = (id: string) => all.find(each => each.id === id);
-  const told = (sighting: Sighting): Sighting => ({ ...sighting, stage: stageAfter(sighting.stage, edits()) });
+  const asEdited = (sighting: Sighting): Sighting => ({ ...sighting, stage: stageAfter(sighting.stage, edits()) });
   const roots = {
     sightings({ species, site, first }: { species?: string; site?: string; first: number }) {
       const found = all.filter(each => (!species || each.species === species) && (!site || each.place.site === site));
-      return { total: found.length, nodes: found.slice(0, first).map(told) };
+      return { total: found.length, nodes: found.slice(0, first).map(asEdited) };
     },
     sighting({ id }: { id: string }) {
       const found = byId(id);
-      return found ? told(found) : null;
+      return found ? asEdited(found) : null;
     },
     recordSighting({ input: given }: { input: Record<string, unknown> }) {
       // What is not asked any more is as if nobody had said it.
@@ -88,14 +88,14 @@ export function sightings(folder: string): Router {
       const made: Sighting = { ...input, marks: input.marks ?? [], id: `sighting-${number}`, number };
       all.push(made);
       state.save();
-      return told(made);
+      return asEdited(made);
     },
     changeSighting({ id, changes }: { id: string; changes: Partial<Sighting> }) {
       const found = byId(id);
       if (!found) throw new GraphQLError('There is no such sighting.');
       Object.assign(found, sightingAsBefore(changes, edits()));
       state.save();
-      return told(found);
+      return asEdited(found);
     },
   };
   router.post(
@@ -162,9 +162,9 @@ function sightingsPage({ sightings: all, given, fault, edits }: SightingsState):
                 ${['No.', 'Species', 'Count', 'Stage', 'Seen', 'Site', 'Observer', 'Marks'].map(each => html`<th>${each}</th>`)}
               </tr>
               ${shown.map(({ number, species, count, stage, seenAt, place, observer, marks }) => {
-                const said = marks.map(({ name, value }) => `${name}: ${value}`).join('; ');
+                const markWords = marks.map(({ name, value }) => `${name}: ${value}`).join('; ');
                 return html`<tr>
-                  ${[number, species, count, stage, seenAt, place.site, observer, said].map(value => html`<td>${value}</td>`)}
+                  ${[number, species, count, stage, seenAt, place.site, observer, markWords].map(value => html`<td>${value}</td>`)}
                 </tr>`;
               })}
             </table>

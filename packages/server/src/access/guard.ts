@@ -108,8 +108,8 @@ export const forUs =
     if (!isForUs(request))
       throw new HttpProblem(
         421,
-        'This server does not go by that name.',
-        'Open it under its own address, or set GRAMMATA_PUBLIC_URL to the one it is reached under.',
+        'This server has another name.',
+        'Use its own address, or set GRAMMATA_PUBLIC_URL to this one.',
       );
     next();
   };

@@ -76,7 +76,7 @@ test('what is recorded is sent when a person says so: oldest first, and nothing 
   expect(await worked(json.id)).toMatchObject({
     state: 'done',
     done: 5,
-    summary: '5 went on their way.',
+    summary: '5 queued.',
   });
   await settled(5);
   expect([...sites()].sort()).toEqual(['AB-02', 'AB-02', 'AB-07', 'AB-07']);
@@ -89,7 +89,7 @@ test('what is recorded is sent when a person says so: oldest first, and nothing 
   ]);
   expect(await preview()).toMatchObject({ fresh: 0, delivered: 4, troubled: 1 });
   const second = await worked((await sendAll()).json.id);
-  expect(second.summary).toBe('0 went on their way. 5 had gone before.');
+  expect(second.summary).toBe('0 queued. 5 were already delivered.');
   expect(target.requests).toHaveLength(4);
 });
 
@@ -159,7 +159,7 @@ test('all that are alike are sent again, however many are seen, oldest first', a
     mapping: 'then',
   });
   expect(status).toBe(202);
-  expect((await worked(json.work)).summary).toBe('2 of 2 are on their way again.');
+  expect((await worked(json.work)).summary).toBe('2 of 2 queued again.');
   await eventually(page, ({ counts }) => counts.delivered === 2 && counts.dead === 2);
   expect(sites()).toEqual(['AB-07', 'AB-07']);
   expect(target.requests.map(each => each.headers['idempotency-key'])).toContain(first);
@@ -198,7 +198,7 @@ test('a target that fails time and again is parked, and says so; a person has it
   );
   expect(parked).toMatchObject({
     pace: { concurrency: 2 },
-    parked: { reason: 'It failed time and again. It answered 503.' },
+    parked: { reason: 'Status 503.' },
   });
   // Two were under way at once; those that were turned away were not tried.
   await eventually(page, ({ counts }) => counts.waiting === 4);
@@ -227,7 +227,7 @@ test.each([401, 403])(
       async () => (await client.call<TargetView>('GET', `/targets/${targetId}`)).json.parked,
       each => each !== null,
     );
-    expect(parked!.reason).toMatch(status === 401 ? /does not know these credentials/ : /may not do this/);
+    expect(parked!.reason).toMatch(status === 401 ? /Credentials rejected/ : /Not allowed with these credentials/);
     await eventually(page, ({ counts }) => counts.waiting === 4);
     expect(target.requests.length).toBeLessThanOrEqual(3);
     target.answer = { status: 201, body: { no: 1 } };

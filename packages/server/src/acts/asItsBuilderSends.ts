@@ -21,8 +21,8 @@ export async function asItsBuilderSends(
   const intake = arrival && store.intakes.byId(arrival.intakeId);
   if (!sample || !arrival || !intake) throw notFound('recorded sample');
   if (!wasPosted(arrival))
-    throw new HttpProblem(409, 'It came by mail, in a file or from a feed: there is no request to make once more.');
-  if (arrival.cut) throw new HttpProblem(409, 'Only its beginning was kept: it was longer than the intake takes.');
+    throw new HttpProblem(409, 'It came by e-mail, file or feed, so there is no request to repeat.');
+  if (arrival.cut) throw new HttpProblem(409, 'Only its beginning was stored: it was larger than the intake’s limit.');
   const body = arrival.aside ? await readFile(bodies.fileOf(arrival.id)) : store.arrivals.bodyOf(arrival.id);
   const secrets = intake.secrets ? (parseJson(vault.open(intake.secrets)) as string[]) : [];
   const turn = (letter: string) => {

@@ -29,11 +29,11 @@ export function settingsMustBeAsShown(now: object, shown: unknown): void {
   const errors = Object.entries(shown).flatMap(([field, value]) => {
     const is = current.get(field);
     if (isDeepStrictEqual(setIn(field, is), setIn(field, value))) return [];
-    const words = typeof is === 'string' || typeof is === 'number' ? `: it is “${is}” now` : '';
-    return [{ field, message: `Somebody else changed it meanwhile${words}. Save again to put yours in its place.` }];
+    const words = typeof is === 'string' || typeof is === 'number' ? `: it is now “${is}”` : '';
+    return [{ field, message: `Somebody else changed it${words}. Save again to overwrite.` }];
   });
   if (errors.length === 0) return;
-  throw new HttpProblem(409, 'Somebody else changed this meanwhile.', 'Save again to put yours in its place.', errors);
+  throw new HttpProblem(409, 'Somebody else changed this.', 'Save again to overwrite.', errors);
 }
 
 /** Tells what was shown from anything else: the same for the same, in a few characters. */
@@ -46,11 +46,10 @@ export const markOf = (shown: unknown): string =>
  * @param shown the same as it was shown; left out by who was shown none
  */
 export function mustBeAsShown(now: string | number, shown: string | number | undefined, words: string): void {
-  if (shown !== undefined && shown !== now)
-    throw new HttpProblem(409, words, 'Look at it as it is now, and do it then.');
+  if (shown !== undefined && shown !== now) throw new HttpProblem(409, words, 'Check it, then try again.');
 }
 
 /** Refuses what is done with a draft that is not as it was shown any more. */
 export function draftMustBeAsShown(route: RouteRow, { revision }: ShownDraftInput): void {
-  mustBeAsShown(route.revision, revision, 'This route was edited elsewhere meanwhile.');
+  mustBeAsShown(route.revision, revision, 'This route was edited elsewhere.');
 }

@@ -31,7 +31,7 @@ import type { Actor } from './actor';
 import { mustBeAsShown } from './asShown';
 import { playOf } from './proofs';
 import { sampleOf } from './sampleOf';
-import { partsOf, type TryingParts as Parts } from './trying';
+import { trialParts, type TryingParts as Parts } from './trying';
 
 /** Characters of a request and an answer that a report keeps. */
 const KEPT = 4000;
@@ -50,10 +50,10 @@ interface Wanted {
 export function tryBatch(parts: Parts, actor: Actor, route: RouteRow, input: BatchInput): Pick<WorkView, 'id'> {
   const { store, workshop, timers, live, log } = parts;
   const all = wantedOf(parts, route, input);
-  if (all.length === 0) throw fieldFault('ideas', 'Pick something to try.');
+  if (all.length === 0) throw fieldFault('ideas', 'Choose something to test.');
   const wanted = all.slice(0, MOST_TRIED);
   const work = workshop.start(
-    { kind: 'batch', title: `Trying ${wanted.length} samples with “${route.draft.name}”`, routeId: route.id },
+    { kind: 'batch', title: `Testing ${wanted.length} samples with “${route.draft.name}”`, routeId: route.id },
     wanted.length,
   );
   log.info({ actor: actor.id, route: route.id, samples: wanted.length }, 'a batch is tried');
@@ -72,7 +72,7 @@ export function tryBatch(parts: Parts, actor: Actor, route: RouteRow, input: Bat
     }
     store.proofs.keepBatch(route.id, report);
     const fine = report.items.filter(each => each.fate === 'fine' || each.fate === 'leftOut').length;
-    work.finish(`${fine} of ${report.items.length} went as they should.`);
+    work.finish(`${fine} of ${report.items.length} passed.`);
     live.publish({ type: 'changed', what: 'route', id: route.id });
   };
   void inBackground(timers, work, run, () => `after ${report.items.length} of ${wanted.length}`);
@@ -88,14 +88,14 @@ function wantedOf(parts: Parts, route: RouteRow, { sampleId, ideas, proofs }: Ba
     const made = variantIdeas(base, schema, `somebody-${randomPart(6).toLowerCase()}`);
     const asked = new Set(ideas);
     return [
-      ...(asked.has('recorded') ? [{ name: 'As it was recorded', why: 'What is usual has to go.', data: base }] : []),
+      ...(asked.has('recorded') ? [{ name: 'Unchanged', why: 'Typical values must be accepted.', data: base }] : []),
       ...made.filter(each => asked.has(each.id)).map(({ name, why, submission }) => ({ name, why, data: submission })),
     ];
   };
   const proved = (): Wanted[] =>
     store.proofs.of(route.id).map(proof => ({
       name: proof.name,
-      why: 'It is proved.',
+      why: 'It has a proof.',
       data: proof.submission,
       proof,
     }));
@@ -105,8 +105,8 @@ function wantedOf(parts: Parts, route: RouteRow, { sampleId, ideas, proofs }: Ba
 async function tried(parts: Parts, route: RouteRow, { name, why, data, proof }: Wanted): Promise<BatchItem> {
   const about = { name, why };
   if (!compileCondition(route.draft.condition)(scopeOf(data)))
-    return { ...about, fate: 'leftOut', words: 'The condition leaves it out.', asks: [], done: [] };
-  const trying = Trying.of(partsOf(parts), route.draft, { submissionId: '', data }, true);
+    return { ...about, fate: 'leftOut', words: 'Left out by the filter.', asks: [], done: [] };
+  const trying = Trying.of(trialParts(parts), route.draft, { submissionId: '', data }, true);
   if (trying instanceof Problem) return { ...about, fate: 'held', words: trying.message, asks: [], done: [] };
   while (trying.next) await trying.step();
   const run = trying.view();
@@ -122,7 +122,7 @@ async function tried(parts: Parts, route: RouteRow, { name, why, data, proof }: 
     fate.fate === 'fine' && differences.length > 0
       ? {
           fate: 'otherwise' as const,
-          words: `With what is answered now, ${differences.length === 1 ? 'one thing is' : `${differences.length} things are`} otherwise than was approved.`,
+          words: `With the new responses, ${differences.length === 1 ? 'one thing differs' : `${differences.length} things differ`} from what was approved.`,
         }
       : fate;
   return { ...about, ...told, asks, done: run.done, proof: { id: proof.id, answers: trying.answers, differences } };
@@ -164,7 +164,7 @@ export function takeAnswers(
   const batch = store.proofs.batch(route.id);
   const tried = batch?.items.find(each => each.proof?.id === proofId)?.proof;
   if (!tried || !store.proofs.of(route.id).some(each => each.id === proofId)) throw notFound('proof that was tried');
-  mustBeAsShown(batch!.at, at, 'Another batch was tried meanwhile.');
+  mustBeAsShown(batch!.at, at, 'Another test was started.');
   store.proofs.update([{ id: proofId, answers: tried.answers }]);
   live.publish({ type: 'changed', what: 'route', id: route.id });
   log.info({ actor: actor.id, route: route.id, proof: proofId }, 'a proof holds what is answered now');
@@ -175,19 +175,19 @@ function fateOf({ problems, done }: RunView): Pick<BatchItem, 'fate' | 'words'> 
   const [problem] = problems;
   if (problem) return { fate: problem.code === 'target.refused' ? 'refused' : 'held', words: problem.message };
   const failed = done.find(each => each.what === 'failed');
-  if (failed) return { fate: 'refused', words: failed.note ?? 'A call failed, and was passed over.' };
+  if (failed) return { fate: 'refused', words: failed.note ?? 'A call failed and was skipped.' };
   const compared = done.flatMap(each => each.compared ?? []);
   const amiss = compared.filter(each => !['same', 'reformatted'].includes(each.verdict));
   if (amiss.length > 0)
-    return { fate: 'otherwise', words: `Not stored as it was sent: ${amiss.map(each => each.field).join(', ')}.` };
+    return { fate: 'otherwise', words: `Not stored as sent: ${amiss.map(each => each.field).join(', ')}.` };
   const parts = [
-    counted(done, 'created', 'made'),
+    counted(done, 'created', 'created'),
     counted(done, 'updated', 'changed'),
-    counted(done, 'unchanged', 'left as they are'),
-    counted(done, 'left', 'left at that'),
-    compared.length > 0 && `${compared.length} values read back as they were sent`,
+    counted(done, 'unchanged', 'left unchanged'),
+    counted(done, 'left', 'skipped'),
+    compared.length > 0 && `${compared.length} values stored as sent`,
   ].filter(Boolean);
-  return { fate: 'fine', words: parts.length === 0 ? 'Nothing was to be sent.' : `${parts.join(', ')}.` };
+  return { fate: 'fine', words: parts.length === 0 ? 'Nothing to send.' : `${parts.join(', ')}.` };
 }
 
 const counted = (done: RunView['done'], what: RunView['done'][number]['what'], words: string): string | false => {

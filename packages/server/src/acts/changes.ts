@@ -1,5 +1,5 @@
 import type { ChangeState } from '../store';
-import type { ChangeTouch, ChangeView, RepairInput, RepairView, RepairedView } from '@grammata/contract';
+import type { ChangesView, ChangeTouch, ChangeView, RepairInput, RepairView, RepairedView } from '@grammata/contract';
 import {
   repairForForm,
   repairForTarget,
@@ -8,15 +8,15 @@ import {
   type Repair,
 } from '@grammata/core/drift';
 import { differingOf } from '@grammata/core/proof';
-import { sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
+import { differencesOf, sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
 import { questionKey } from '@grammata/core/scope';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
-import { answerTouch, formTouch, heldOf, targetTouch, type Touched } from '../drift';
+import { answerTouch, formTouch, heldBy, heldOf, targetTouch, triedOf, type Touched } from '../drift';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
-import { drawn, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '../store';
+import { draftOf, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
 import { markOf, mustBeAsShown } from './asShown';
 import { playOf } from './proofs';
@@ -37,14 +37,27 @@ const sinceOf = ({ store }: Pick<Parts, 'store'>, row: ChangeRow, most: number):
     .filter(each => each.receivedAt >= row.firstAt)
     .map(each => each.data);
 
-/** A change as it is shown, with what it does to each route. */
-export function changeView(parts: Parts, row: ChangeRow): ChangeView {
+/** Settled changes, the newest first, of which it is told what is still held. */
+const SETTLED_WITH_HELD = 10;
+
+/** The newest changes as they are shown. */
+export function changesView(parts: Parts, limit: number): ChangesView {
+  const rows = parts.store.changes.list(limit);
+  const settled = rows.filter(each => each.state === 'settled').slice(0, SETTLED_WITH_HELD);
+  return {
+    changes: rows.map(row => changeView(parts, row, row.state === 'open' || settled.includes(row))),
+    open: parts.store.changes.openCount(),
+  };
+}
+
+/** A change as it is shown, with what it does to each route; with what is held for it where that is wanted. */
+export function changeView(parts: Parts, row: ChangeRow, withHeld = true): ChangeView {
   const { store } = parts;
   const { what } = row;
   const form = row.subject === 'form' ? store.forms.byId(row.subjectId) : undefined;
   const target = row.subject === 'target' ? store.targets.byId(row.subjectId) : undefined;
   const question = 'question' in what ? what.question : null;
-  const touches = touchesOf(parts, row);
+  const touches = touchesOf(parts, row, withHeld);
   const [worst] = [...touches].sort((a, b) => ranks[b.touch] - ranks[a.touch]);
   return {
     id: row.id,
@@ -73,7 +86,7 @@ export function changeView(parts: Parts, row: ChangeRow): ChangeView {
   };
 }
 
-function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
+function touchesOf(parts: Parts, row: ChangeRow, withHeld: boolean): ChangeTouch[] {
   const { store } = parts;
   if (isTraffic(row.what)) return [];
   const since = row.subject === 'form' ? sinceOf(parts, row, LOOKED) : [];
@@ -96,6 +109,8 @@ function touchesOf(parts: Parts, row: ChangeRow): ChangeTouch[] {
         name: route.draft.name,
         state: route.state,
         ...touched,
+        version: route.state === 'draft' ? null : (store.routes.latestVersion(route.id)?.number ?? null),
+        deliveries: withHeld && row.state !== 'declined' ? heldBy(parts, row, route.id) : [],
         uses: touched.uses.map(use => ({ ...use, to: toOf(use.callId, use.lineId) })),
         proofs: store.proofs.of(route.id).length,
       },
@@ -140,13 +155,23 @@ export function proposeRepair(parts: Parts, id: string, routeId: string): Repair
 }
 
 function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
-  const samples = parts.store.forms.samples(route.formId, LOOKED).map(each => each.data);
-  const [stands, then] = [route.draft, repair.definition].map(definition => heldOf(parts, definition, samples));
+  const rows = parts.store.forms.samples(route.formId, LOOKED);
+  const samples = rows.map(each => each.data);
+  const definitions = [route.draft, repair.definition] as const;
+  const [stands, then] = definitions.map(definition => heldOf(parts, definition, samples));
+  const lines = differencesOf(...definitions).flatMap(each =>
+    each.what === 'line' ? [{ callId: each.callId, lineId: each.lineId, to: (each.after ?? each.before)!.to }] : [],
+  );
+  const [triedNow, triedThen] = definitions.map(definition => triedOf(parts, definition, lines, samples));
   return {
     words: repair.words,
-    labels: Object.fromEntries(
-      (parts.store.forms.byId(route.formId)?.schema.fields ?? []).map(({ key, label }) => [questionKey(key), label]),
-    ),
+    labels: labelsOf(parts.store.forms.byId(route.formId)?.schema.fields ?? []),
+    lines,
+    tried: rows.map(({ receivedAt }, index) => ({
+      receivedAt: iso(receivedAt),
+      stands: triedNow![index]!,
+      then: triedThen![index]!,
+    })),
     definition: repair.definition,
     draft: route.draft,
     mark: markOfRepair(route, repair),
@@ -159,6 +184,14 @@ function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
   };
 }
 
+/** What people call questions, by their keys; of several that are called the same, with the key. */
+function labelsOf(fields: readonly { key: string; label: string }[]): Record<string, string> {
+  const isOnly = (label: string) => fields.filter(each => each.label === label).length === 1;
+  return Object.fromEntries(
+    fields.map(({ key, label }) => [questionKey(key), isOnly(label) ? label : `${label} (${key})`]),
+  );
+}
+
 /** Another as soon as the draft is edited, or what came since asks for another repair. */
 const markOfRepair = ({ revision }: RouteRow, { definition }: Repair): string => markOf([revision, definition]);
 
@@ -167,7 +200,7 @@ function repairOf(
   { store }: Pick<Parts, 'store'>,
   row: ChangeRow,
   route: RouteRow,
-  { definition, formId } = drawn(route),
+  { definition, formId } = draftOf(route),
 ): Repair | null {
   const form = store.forms.byId(formId);
   if (!form || isTraffic(row.what) || isOfAnswers(row.what) || (row.subject === 'form' && formId !== row.subjectId))
@@ -206,14 +239,14 @@ function differing(parts: Parts, route: RouteRow, definition: RouteDefinition): 
 export function takeRepair(parts: Parts, actor: Actor, id: string, { routeId, mark }: RepairInput): void {
   const route = routeOr404(parts, routeId);
   const repair = repairOf(parts, changeOr404(parts, id), route);
-  if (!repair) throw new HttpProblem(409, 'Nothing mends this by itself any more.');
-  mustBeAsShown(markOfRepair(route, repair), mark, 'The draft or what mends it is another by now.');
+  if (!repair) throw new HttpProblem(409, 'No automatic repair is available any more.');
+  mustBeAsShown(markOfRepair(route, repair), mark, 'The draft or the repair has changed.');
   saveDraft(parts, actor, route, { definition: repair.definition as never, revision: route.revision });
   parts.log.info({ actor: actor.id, change: id, route: routeId }, 'a repair was taken');
 }
 
 /** Open changes for which there is a repair of what a route does. */
-export function mendableIn(parts: Pick<Parts, 'store'>, route: RouteRow): ChangeRow[] {
+export function repairableIn(parts: Pick<Parts, 'store'>, route: RouteRow): ChangeRow[] {
   const { changes, routes } = parts.store;
   const does = routes.doing(route);
   return [
@@ -222,11 +255,14 @@ export function mendableIn(parts: Pick<Parts, 'store'>, route: RouteRow): Change
   ].filter(row => repairOf(parts, row, route, does) !== null);
 }
 
-/** Settles those of some changes for which no route needs a repair any more. */
-export function settleMended(parts: Parts, actor: Actor, rows: readonly ChangeRow[]): void {
+/** Settles those of some changes for which no route needs a repair any more, and which break none. */
+export function settleRepaired(parts: Parts, actor: Actor, rows: readonly ChangeRow[]): void {
   const { routes } = parts.store;
   const all = routes.all().map(route => ({ route, does: routes.doing(route) }));
   for (const row of rows)
-    if (all.every(({ route, does }) => repairOf(parts, row, route, does) === null))
+    if (
+      all.every(({ route, does }) => repairOf(parts, row, route, does) === null) &&
+      (row.subject === 'target' || touchesOf(parts, row, false).every(each => each.touch !== 'breaks'))
+    )
       settleChange(parts, actor, row.id, 'settled');
 }

@@ -18,8 +18,8 @@ export async function changeForm(parts: Parts, actor: Actor, form: FormRow, inpu
   if (route)
     throw new HttpProblem(
       409,
-      `The route “${route.draft.name}” takes this form on.`,
-      'Put another form in its place under How, or remove the route.',
+      `The route “${route.draft.name}” uses this form.`,
+      'Switch its form under Delivery, or remove the route.',
     );
   const { name, sameAs, ...rest } = input;
   if (sameAs !== undefined) await tellSame(parts, form, sameAs === '' ? null : sameAs);
@@ -39,26 +39,26 @@ async function tellSame(parts: Parts, form: FormRow, other: string | null): Prom
   if (other !== null) {
     const target = store.forms.byId(other)?.form;
     if (!target || target.id === form.id || target.intakeId !== form.intakeId || target.sameAs !== null)
-      throw fieldFault('sameAs', 'Pick another form of the same intake.');
+      throw fieldFault('sameAs', 'Choose another form of the same intake.');
     if (store.routes.ofForm(form.id).length > 0)
       throw new HttpProblem(
         409,
-        `A route takes “${form.name}” on.`,
-        'Put another form in its place under How, or remove the route.',
+        `A route uses “${form.name}”.`,
+        'Switch its form under Delivery, or remove the route.',
       );
     if ((store.forms.byId(form.id)?.same.length ?? 0) > 0)
-      throw new HttpProblem(409, `Other forms are the same as “${form.name}”.`, 'Tell those apart first.');
+      throw new HttpProblem(409, `Other forms are merged into “${form.name}”.`, 'Separate them first.');
   }
   const touched = [form.id, form.sameAs, other].filter(each => each !== null);
   await ledger.tellSame({ formId: form.id, sameAs: other });
-  const title = other === null ? `Telling “${form.name}” apart` : `Putting “${form.name}” with its other generation`;
+  const title = other === null ? `Separating “${form.name}”` : `Merging “${form.name}”`;
   const work = workshop.start({ kind: 'reread', title, intakeId: form.intakeId }, null);
   const anew = async () => {
     for (const id of touched) await ledger.rebuild(id);
-    work.finish('Its questions were counted anew.');
+    work.finish('Its questions were counted again.');
     live.publish({ type: 'changed', what: 'intake', id: form.intakeId });
   };
-  void inBackground(timers, work, anew, () => 'while counting the questions anew');
+  void inBackground(timers, work, anew, () => 'while counting the questions again');
 }
 
 const named = (wanted: string, own: string) =>
@@ -119,6 +119,6 @@ export function removeVariant(parts: Parts, _actor: Actor, id: string): void {
 
 function checkedVariant(input: VariantInput): VariantInput {
   if (isSubmission(input.submission)) return input;
-  const remedy = 'It has form, id, submittedAt, fields, files, questions and meta.';
-  throw new HttpProblem(422, 'This is no submission.', remedy);
+  const remedy = 'A submission has form, id, submittedAt, fields, files, questions and meta.';
+  throw new HttpProblem(422, 'Not a submission.', remedy);
 }

@@ -6,7 +6,7 @@ import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import { tokenEnd } from '../targets';
 import type { Actor } from './actor';
-import { mendableIn, settleMended } from './changes';
+import { repairableIn, settleRepaired } from './changes';
 import { heldAgainst } from './proofs';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'live' | 'log' | 'timers' | 'vault'>;
@@ -27,10 +27,10 @@ export function goLive(parts: Parts, actor: Actor, route: RouteRow): void {
   });
   const stopping = findings.find(each => each.stops);
   if (stopping) throw new HttpProblem(409, stopping.words, stopping.remedy);
-  const mendable = mendableIn(parts, route);
+  const mendable = repairableIn(parts, route);
   store.routes.goLive(route.id, actor.name);
   log.info({ actor: actor.id, route: route.id }, 'a route went live');
-  settleMended(parts, actor, mendable);
+  settleRepaired(parts, actor, mendable);
   live.publish({ type: 'changed', what: 'route', id: route.id });
   deliveries.wake();
 }

@@ -15,6 +15,6 @@ export * from './proofs';
 export * from './workspace';
 export * from './asItsBuilderSends';
 export * from './batch';
-export { startTrying } from './trying';
+export { startTrying, trialParts } from './trying';
 export * from './changes';
 export * from './suppose';

@@ -64,8 +64,8 @@ export async function removeIntake(parts: Parts, actor: Actor, { id }: IntakeRow
   if (route)
     throw new HttpProblem(
       409,
-      `The route “${route.draft.name}” hangs on this intake.`,
-      'Put another form in its place under How, or remove the route.',
+      `The route “${route.draft.name}” uses this intake.`,
+      'Switch its form under Delivery, or remove the route.',
     );
   feeds.forget(id);
   // It takes nothing from now on; what it has goes in portions, so that others have their turn.
@@ -103,7 +103,7 @@ export async function takeUpload(
     memory: uploads,
   });
   if (kept.cut)
-    throw new HttpProblem(413, `“${name}” is larger than ${LARGEST_UPLOAD / 1e6} MB.`, 'Take it in several files.');
+    throw new HttpProblem(413, `“${name}” is larger than ${LARGEST_UPLOAD / 1e6} MB.`, 'Split it into several files.');
   if (kept.size === 0) throw new HttpProblem(422, `“${name}” is empty.`);
   const arrival = arrivalFromFile(intake, id, { name, type }, kept);
   const [isStored] = await ledger.takeIn([arrival]).catch((error: unknown) => {
@@ -124,14 +124,14 @@ export async function takeUpload(
 export function keepPins(parts: Parts, actor: Actor, { id }: IntakeRow, pins: Pins): IntakeRow {
   const row = parts.store.intakes.setPins(id, pins)!;
   parts.rereading.begin(row);
-  parts.log.info({ actor: actor.id, intake: id }, 'an intake is read anew');
+  parts.log.info({ actor: actor.id, intake: id }, 'an intake is read again');
   changed(parts, id);
   return row;
 }
 
 /** Reads a feed at once. Throws HttpProblem for an intake that has none. */
 export async function readFeed({ feeds, log }: Parts, actor: Actor, intake: IntakeRow) {
-  if (!intake.feed) throw new HttpProblem(409, 'This intake reads no feed.', 'Give it an address to read first.');
+  if (!intake.feed) throw new HttpProblem(409, 'This intake has no feed.', 'Enter a URL to poll first.');
   log.info({ actor: actor.id, intake: intake.id }, 'a feed is read');
   return feeds.read(intake.id);
 }
@@ -143,8 +143,7 @@ export async function readAgain(
   arrival: Pick<ArrivalRow, 'id' | 'intakeId'>,
 ): Promise<void> {
   const { ledger, reader, live, log } = parts;
-  if (!(await ledger.readAgain(arrival.id)))
-    throw new HttpProblem(409, 'Only a message that could not be read is read again.');
+  if (!(await ledger.readAgain(arrival.id))) throw new HttpProblem(409, 'Only unread messages can be read again.');
   reader.wake();
   log.info({ actor: actor.id, arrival: arrival.id }, 'a message is read again');
   live.publish({ type: 'arrival', intakeId: arrival.intakeId, arrivalId: arrival.id });
@@ -167,14 +166,14 @@ const storedProof = (
   const { secrets, ...rule } = verification;
   const given = secrets?.filter(Boolean) ?? [];
   if (given.length === 0 && !(before?.secrets && before.verification?.kind === rule.kind))
-    throw fieldFault('verification.secrets', 'Give the secret that the builder signs or sends.');
+    throw fieldFault('verification.secrets', 'Enter the secret that the form builder uses.');
   if (rule.kind !== 'standard' && rule.name.trim() === '')
     throw fieldFault(
       'verification.name',
-      rule.kind === 'basic' ? 'Give the user’s name.' : 'Give the name of the header or value.',
+      rule.kind === 'basic' ? 'Enter the user name.' : 'Enter the name of the header or parameter.',
     );
   if (rule.kind === 'hmac' && rule.signed !== 'body' && rule.timestampHeader === '')
-    throw fieldFault('verification.timestampHeader', 'Give the header that holds the timestamp.');
+    throw fieldFault('verification.timestampHeader', 'Enter the timestamp header.');
   return { ...rest, verification: rule, ...(given.length > 0 ? { secrets: vault.seal(JSON.stringify(given)) } : {}) };
 };
 
@@ -186,19 +185,19 @@ const storedFileAccess = (
   if (access === undefined) return {};
   if (access === null) return { fileAccess: null, fileSecret: null };
   const { host, kind, name = '', secret } = access;
-  if (kind !== 'bearer' && name === '') throw fieldFault('fileAccess.name', 'Give the user, header or parameter.');
+  if (kind !== 'bearer' && name === '') throw fieldFault('fileAccess.name', 'Enter the user, header or parameter.');
   // A secret is bound to the host it was given for.
   if (!secret && !(before?.fileSecret && before.fileAccess?.host === host))
-    throw fieldFault('fileAccess.secret', 'Give the token, password or key for this host.');
+    throw fieldFault('fileAccess.secret', 'Enter the token, password or key for this host.');
   const auth = kind === 'bearer' ? { kind } : kind === 'basic' ? { kind, user: name } : { kind, name };
   return { fileAccess: { host, auth }, ...(secret && { fileSecret: vault.seal(secret) }) };
 };
 
 /** What a name is needed for. */
 const needed: Partial<Record<FeedAuth, string>> = {
-  basic: 'Give the user’s name.',
-  header: 'Give the name of the header.',
-  oauth: 'Give the client’s identifier.',
+  basic: 'Enter the user name.',
+  header: 'Enter the header name.',
+  oauth: 'Enter the client ID.',
 };
 
 /** Where a feed's secret goes, and what is had for it. */
@@ -212,18 +211,18 @@ const storedFeed = (vault: Vault, feed: IntakeInput['feed'], before: IntakeRow |
   const fault = scheduleFault(rule.every);
   if (fault) throw fieldFault('feed.every', fault);
   if ((rule.paging === 'cursor' || rule.paging === 'next') && rule.cursorAt === '')
-    throw fieldFault('feed.cursorAt', 'Give the place in an answer where it stands, such as /next.');
+    throw fieldFault('feed.cursorAt', 'Enter its place in the response, such as /next.');
   if (rule.method === 'POST' && rule.body && parseJson(rule.body) === undefined)
-    throw fieldFault('feed.body', 'What is sent has to be JSON.');
+    throw fieldFault('feed.body', 'The request body must be JSON.');
   if (rule.parameter.startsWith('/') && rule.method !== 'POST')
-    throw fieldFault('feed.parameter', 'Nothing is sent with a GET: give a query parameter.');
+    throw fieldFault('feed.parameter', 'A GET has no body: enter a query parameter.');
   if ((rule.paging === 'cursor' || rule.paging === 'page') && rule.parameter.trim() === '')
-    throw fieldFault('feed.parameter', 'Give the query parameter that asks for the next page.');
+    throw fieldFault('feed.parameter', 'Enter the query parameter for the page number.');
   if (rule.auth in needed && rule.name.trim() === '') throw fieldFault('feed.name', needed[rule.auth]!);
   // A secret is bound to the address it was given for: another address has to be given it anew.
   const isElsewhere = before?.feed ? goesTo(before.feed) !== goesTo(rule) : true;
   if (rule.auth !== 'none' && !secret && (isElsewhere || !before?.feedSecret))
-    throw fieldFault('feed.secret', 'Give the token, password or secret for this address.');
+    throw fieldFault('feed.secret', 'Enter the token, password or secret for this URL.');
   return {
     feed: rule,
     ...(rule.auth === 'none' ? { feedSecret: null } : secret ? { feedSecret: vault.seal(secret) } : {}),
@@ -235,12 +234,12 @@ const storedFeed = (vault: Vault, feed: IntakeInput['feed'], before: IntakeRow |
 function checkTogether(input: IntakeInput, before: IntakeRow | null): void {
   const reply = input.reply ?? before?.reply;
   if (reply === 'redirect' && redirectTo(input.replyText ?? before?.replyText ?? '') === null)
-    throw fieldFault('replyText', 'Give the address to go to, with http:// or https://.');
+    throw fieldFault('replyText', 'Enter a URL with http:// or https://.');
 }
 
 /** Why a schedule can't be used; null when it can. */
 function scheduleFault(every: string): string | null {
   const next = nextTime(every);
-  if (next === null) return 'This schedule never falls due.';
-  return next instanceof Date ? null : `This is no schedule: ${next.fault}`;
+  if (next === null) return 'This schedule never runs.';
+  return next instanceof Date ? null : `Not a schedule: ${next.fault}`;
 }

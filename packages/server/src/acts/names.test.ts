@@ -1,6 +1,6 @@
 import type { IntakeView, RouteView, TargetView } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
-import { withRoute, type Drawn } from '../testing/routes';
+import { withRoute, type TestRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 import { freeName } from './names';
 
@@ -8,7 +8,7 @@ import { freeName } from './names';
 
 let client: Client;
 let target: FakeTarget;
-let drawn: Drawn;
+let drawn: TestRoute;
 beforeAll(async () => {
   [client, target] = [await startServer(), await startTarget()];
   drawn = await withRoute(client, target, [{ submission_id: 's0', site: 'AB-07', ph: 7.4 }]);
@@ -17,7 +17,7 @@ afterAll(async () => {
   await client.stop();
   await target.stop();
 });
-const fault = (what: string) => ({ status: 422, json: { errors: [{ field: 'name', message: `Another ${what} has this name: give it one of its own.` }] } }); // prettier-ignore
+const fault = (what: string) => ({ status: 422, json: { errors: [{ field: 'name', message: `Another ${what} has this name. Choose another.` }] } }); // prettier-ignore
 
 test('an intake and a target are refused a name that another has, and keep their own', async () => {
   expect(await client.call('POST', '/intakes', { name: 'Reports ' })).toMatchObject(fault('intake'));

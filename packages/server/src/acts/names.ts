@@ -4,8 +4,7 @@ const same = (a: string, b: string) => a.trim() === b.trim();
 
 /** Names tell things apart, in files too. Throws HttpProblem where another thing of the kind has this one. */
 export function mustBeFree(name: string, what: 'route' | 'target' | 'intake', others: readonly string[]): void {
-  if (others.some(each => same(each, name)))
-    throw fieldFault('name', `Another ${what} has this name: give it one of its own.`);
+  if (others.some(each => same(each, name))) throw fieldFault('name', `Another ${what} has this name. Choose another.`);
 }
 
 /** A name, with a number behind it where another thing of the kind has it. */

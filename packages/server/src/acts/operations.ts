@@ -30,7 +30,7 @@ export const routesUsing = ({ store }: Pick<Services, 'store'>, target: TargetRo
 /** Sets an operation of a target, or adds one where it has no identifier yet. Throws HttpProblem where it can't be used by a call. */
 export function setOperation(parts: Parts, actor: Actor, row: TargetRow, given: OperationInput): Operation {
   if (row.reads === 'mail' || row.reads === 'files')
-    throw new HttpProblem(409, 'What this target can be asked to do is always the same.');
+    throw new HttpProblem(409, 'The operations of this target are fixed.');
   const known = row.operations.find(each => each.id === given.id);
   if (given.id !== '' && !known) throw notFound('operation');
   const operation: Operation = { ...plain(given), id: given.id || `own ${newId()}` };
@@ -39,6 +39,8 @@ export function setOperation(parts: Parts, actor: Actor, row: TargetRow, given: 
   const before = row.own.find(each => each.id === operation.id);
   const was = before ? before.was : (known ?? null);
   store(parts, actor, row, [...row.own.filter(each => each !== before), { id: operation.id, operation, was }]);
+  // Whoever takes away what it answers means what was learned, too.
+  if ((operation.answer ?? []).length === 0) parts.store.targets.keepAnswer(row.id, operation.id, undefined);
   return operation;
 }
 
@@ -46,7 +48,7 @@ export function setOperation(parts: Parts, actor: Actor, row: TargetRow, given: 
 export function addOperations(parts: Parts, actor: Actor, row: TargetRow, shown: readonly Operation[]): Operation[] {
   const taken = new Set(row.operations.map(({ method, path }) => `${method} ${path}`));
   const fresh = shown.filter(({ method, path }) => !taken.has(`${method} ${path}`));
-  if (fresh.length === 0) throw fieldFault('text', 'Every operation that it shows is there already.');
+  if (fresh.length === 0) throw fieldFault('text', 'All its operations exist already.');
   const added = fresh.map(each => ({ ...each, id: `own ${newId()}` }));
   store(parts, actor, row, [...row.own, ...added.map(operation => ({ id: operation.id, operation, was: null }))]);
   return added;
@@ -57,7 +59,7 @@ export function takeAway(parts: Parts, actor: Actor, row: TargetRow, id: string)
   const known = row.operations.find(each => each.id === id);
   if (!known) throw notFound('operation');
   const [route] = routesUsing(parts, row, id);
-  if (route) throw new HttpProblem(409, `The route “${route}” uses it.`, 'Take the call out of the route first.');
+  if (route) throw new HttpProblem(409, `The route “${route}” uses it.`, 'Remove the call from the route first.');
   const before = row.own.find(each => each.id === id);
   const was = before ? before.was : known;
   const others = row.own.filter(each => each !== before);
@@ -76,7 +78,7 @@ export function asTheSourceSays(parts: Parts, actor: Actor, row: TargetRow, id: 
 }
 
 function store({ store: { targets }, live, log }: Parts, actor: Actor, row: TargetRow, own: OwnOperation[]): void {
-  if (own.length > MOST_OWN) throw new HttpProblem(422, `At most ${MOST_OWN} operations are set by hand.`);
+  if (own.length > MOST_OWN) throw new HttpProblem(422, `At most ${MOST_OWN} operations can be added by hand.`);
   const read = sourceOf(row.operations, row.own);
   const set = withSource(own, read);
   targets.update(row.id, { own: set, operations: offered(read, set) });

@@ -5,7 +5,7 @@ import {
   enact,
   exercised,
   holdAll,
-  type Held,
+  type ProofResult,
   type Play,
   type RecordedAnswers,
 } from '@grammata/core/proof';
@@ -62,7 +62,7 @@ export function approveSamples(parts: Parts, actor: Actor, route: RouteRow, samp
   const before = store.proofs.of(route.id);
   const proved = new Set(before.map(each => each.sampleId));
   const fresh = [...new Set(sampleIds)].filter(each => !proved.has(each));
-  if (fresh.length === 0) throw fieldFault('sampleIds', 'These samples are proved already.');
+  if (fresh.length === 0) throw fieldFault('sampleIds', 'These samples already have proofs.');
   if (before.length + fresh.length > MOST_PROOFS)
     throw fieldFault('sampleIds', `A route has at most ${MOST_PROOFS} proofs.`);
   const play = playOf(parts, route.draft);
@@ -98,7 +98,7 @@ export function acceptProofs(parts: Parts, actor: Actor, route: RouteRow, { ids,
   const play = playOf(parts, route.draft);
   const shown = new Map(Object.entries(marks ?? {}));
   const rows = picked(store.proofs.of(route.id), ids).map(proof => {
-    mustBeAsShown(markOfProof(proof), shown.get(proof.id), 'A proof was changed by somebody else meanwhile.');
+    mustBeAsShown(markOfProof(proof), shown.get(proof.id), 'Somebody else changed a proof.');
     const { id, submission, answers } = proof;
     // What a person said of a place stays said.
     return { ...madeOf(play, route.draft, submission, answers), id, at: now(), by: actor.name };
@@ -123,7 +123,7 @@ export function removeProofs(parts: Parts, actor: Actor, route: RouteRow, ids: r
 }
 
 /** How the draft fares against its proofs. */
-export function heldAgainst(parts: Pick<Parts, 'store' | 'deliveries'>, route: RouteRow): Held[] {
+export function heldAgainst(parts: Pick<Parts, 'store' | 'deliveries'>, route: RouteRow): ProofResult[] {
   const proofs = parts.store.proofs.of(route.id);
   return proofs.length === 0 ? [] : holdAll(playOf(parts, route.draft), proofs);
 }
@@ -161,8 +161,8 @@ function answersFor({ store }: Parts, routeId: string, sampleId: string): Record
     else if (response.length >= RECORDED)
       throw new HttpProblem(
         409,
-        'An answer to one of these samples is longer than what is kept of it.',
-        'A proof is held against what was really answered. Prove samples with shorter answers, or try them once more on the side for tests.',
+        'A response for one of these samples is longer than what is stored of it.',
+        'Proofs need complete responses. Choose samples with shorter responses, or test them again at the test address.',
       );
   }
   return answers;

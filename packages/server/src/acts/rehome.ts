@@ -42,13 +42,13 @@ function rehomed({ store }: Pick<Parts, 'store'>, route: RouteRow, { what, was, 
   const choices = new Map(Object.entries(chosen).map(([key, choice]) => [key, choice === '' ? null : choice]));
   if (what === 'form') {
     const [before, after] = [store.forms.byId(route.formId), store.forms.byId(now)];
-    if (!before || !after || after.form.id === route.formId) throw fieldFault('now', 'Pick another form.');
+    if (!before || !after || after.form.id === route.formId) throw fieldFault('now', 'Choose another form.');
     const offered = after.schema.fields.map(({ key, label }) => ({ key: questionKey(key), label }));
     return { ...ontoForm(route.draft, before.schema, after.schema, choices), formId: after.form.id, offered };
   }
   const [from, to] = [store.targets.byId(was), store.targets.byId(now)];
-  if (!to || to.id === was) throw fieldFault('now', 'Pick another target.');
-  if (!targetsOf(route.draft).includes(was)) throw fieldFault('was', 'This route does not go there.');
+  if (!to || to.id === was) throw fieldFault('now', 'Choose another target.');
+  if (!targetsOf(route.draft).includes(was)) throw fieldFault('was', 'This route does not use it.');
   const exchange = { from: from ?? { id: was, operations: [] }, to };
   const offered = to.operations.filter(isWriting).map(({ id, label }) => ({ key: id, label }));
   return { ...ontoTarget(route.draft, exchange, choices), formId: route.formId, offered };

@@ -13,6 +13,7 @@ import type { Actor } from './actor';
 import { draftMustBeAsShown } from './asShown';
 import { freeName, mustBeFree } from './names';
 import { sampleOf } from './sampleOf';
+import { trialParts } from './trying';
 
 type Parts = Pick<Services, 'store' | 'live' | 'deliveries' | 'courier' | 'log'>;
 
@@ -20,16 +21,20 @@ const changed = ({ live }: Parts, id: string, revision?: number) =>
   live.publish({ type: 'changed', what: 'route', id, ...(revision !== undefined && { revision }) });
 
 /** Draws a route from a form to what a target does, with a line for each field. Throws HttpProblem where one of them is not there. */
-export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, operationId }: RouteInput): RouteRow {
+export function drawRoute(
+  parts: Parts,
+  actor: Actor,
+  { name, formId, targetId, operationId, timeZone }: RouteInput,
+): RouteRow {
   const { store } = parts;
   const form = store.forms.named(formId);
   const operation = store.targets.byId(targetId)?.operations.find(each => each.id === operationId);
   const errors = [
-    ...(form ? [] : [{ field: 'formId', message: 'Pick a form.' }]),
-    ...(operation ? [] : [{ field: 'operationId', message: 'Pick what the target is to do.' }]),
+    ...(form ? [] : [{ field: 'formId', message: 'Choose a form.' }]),
+    ...(operation ? [] : [{ field: 'operationId', message: 'Choose an operation.' }]),
   ];
   if (!form || !operation) throw fieldFaults(errors);
-  return drawnAs(parts, actor, formId, {
+  return createDraft(parts, actor, formId, {
     format: ROUTE_FORMAT,
     name: freeName(
       name,
@@ -39,12 +44,12 @@ export function drawRoute(parts: Parts, actor: Actor, { name, formId, targetId, 
     calls: [
       { id: newId(), targetId, operationId, lines: writable(operation).map(field => newLine(newId(), field.key)) },
     ],
-    terms: usualTerms,
+    terms: { ...usualTerms, ...(timeZone && { timeZone }) },
   });
 }
 
 /** Draws a route as a definition says. Throws HttpProblem where its parts can't be told apart. */
-export function drawnAs(parts: Parts, actor: Actor, formId: string, definition: RouteDefinition): RouteRow {
+export function createDraft(parts: Parts, actor: Actor, formId: string, definition: RouteDefinition): RouteRow {
   checkIdentities(definition);
   const row = parts.store.routes.create(formId, definition);
   parts.store.forms.update(formId, { state: 'adopted' });
@@ -85,11 +90,7 @@ export function saveDraft(parts: Parts, _actor: Actor, route: RouteRow, draft: D
     );
   const saved = parts.store.routes.saveDraft(route.id, draft, formId);
   if (!saved)
-    throw new HttpProblem(
-      409,
-      'This route was edited elsewhere meanwhile.',
-      'Load it again to see that edit; yours was not stored.',
-    );
+    throw new HttpProblem(409, 'This route was edited elsewhere.', 'Reload to see that edit; yours was not saved.');
   changed(parts, route.id, saved.revision);
   return saved;
 }
@@ -102,9 +103,9 @@ export async function tryOut(
   { sampleId, send, revision }: RunInput,
 ): Promise<RunView> {
   draftMustBeAsShown(route, { revision });
-  const { store, deliveries, courier, log } = parts;
+  const { store, log } = parts;
   const sample = { submissionId: sampleId, data: sampleOf(parts, sampleId) };
-  const ran = await runDraft({ preparation: deliveries.preparation, courier }, route.draft, sample, send);
+  const ran = await runDraft(trialParts(parts), route.draft, sample, send);
   if (!send) return ran;
   store.routes.keepTrial(route.id, { ...ran, sampleId, at: iso(now()), revision: route.revision });
   log.info({ actor: actor.id, route: route.id, sample: sampleId }, 'a draft was tried out');
@@ -114,17 +115,18 @@ export async function tryOut(
 
 /** Asks a target what a call's look-up finds for a sample. Throws HttpProblem where there is no such sample or call. */
 export async function askLookUp(
-  { store, deliveries, courier, log }: Parts,
+  parts: Parts,
   actor: Actor,
   route: RouteRow,
   { sampleId, callId, find }: LookInput,
 ): Promise<LookView> {
+  const { store, log } = parts;
   const data = sampleOf({ store }, sampleId);
   if (!route.draft.calls.some(each => each.id === callId)) throw notFound('call');
   const calls = route.draft.calls.map(each => (each.id === callId ? { ...each, find } : each));
   log.info({ actor: actor.id, route: route.id, call: callId }, 'a look-up was asked on the spot');
   const sample = { submissionId: sampleId, data };
-  return lookUp({ preparation: deliveries.preparation, courier }, { ...route.draft, calls }, callId, sample);
+  return lookUp(trialParts(parts), { ...route.draft, calls }, callId, sample);
 }
 
 /** Removes a route. Throws HttpProblem while it is live. */

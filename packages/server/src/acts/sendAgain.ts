@@ -35,20 +35,21 @@ export async function sendAgain(
 export function sendAlikeAgain(
   parts: Parts,
   actor: Actor,
-  filter: DeliveryFilterInput,
+  alike: DeliveryFilterInput,
   { mapping, upTo }: Pick<ResendInput, 'mapping' | 'upTo'>,
 ): Pick<WorkView, 'id'> {
   const { store, ledger, workshop, timers, deliveries, live, log } = parts;
-  const total = store.deliveries.page(filter, 0, 0).total;
-  if (total === 0) throw new HttpProblem(409, 'There is no delivery like that any more.');
+  const newest = upTo ?? store.deliveries.newest();
+  const filter = { ...alike, ...(newest !== null && { upTo: newest }) };
+  const total = store.deliveries.countOf(filter);
+  if (total === 0) throw new HttpProblem(409, 'No delivery matches any more.');
   const work = workshop.start({ kind: 'resend', title: 'Sending again', routeId: filter.routeId ?? null }, total);
   log.info({ actor: actor.id, filter, deliveries: total }, 'deliveries are sent again');
   let [done, sent] = [0, 0];
   const all = async () => {
-    const until = upTo ?? store.deliveries.newest();
     let after: SendAlike['after'] = null;
-    while (!work.isStopped && until !== null) {
-      const portion = await ledger.sendAlike({ filter, mapping, after, until, most: PORTION });
+    while (!work.isStopped) {
+      const portion = await ledger.sendAlike({ filter, mapping, after, most: PORTION });
       tellQueued(live, portion.queued);
       deliveries.wake();
       sent += portion.queued.length;
@@ -57,7 +58,7 @@ export function sendAlikeAgain(
       if (portion.last === null) break;
       after = portion.last;
     }
-    work.finish(`${sent} of ${total} are on their way again.`);
+    work.finish(`${sent} of ${total} queued again.`);
   };
   void inBackground(timers, work, all, () => `after ${done} of ${total}`);
   return { id: work.id };

@@ -40,7 +40,7 @@ function liveRoute({ store }: Parts, routeId: string): { route: RouteRow; versio
   if (!route) throw notFound('route');
   const version = store.routes.latestVersion(routeId);
   if (route.state !== 'live' || !version)
-    throw new HttpProblem(409, 'Only a live route sends what is recorded.', 'Make it live first.');
+    throw new HttpProblem(409, 'Only a live route can send past submissions.', 'Publish it first.');
   return { route, version };
 }
 
@@ -127,16 +127,16 @@ export function sendRecorded(
   { selection: input, again, version: shown, asOf }: SendRecordedInput,
 ): Pick<WorkView, 'id'> {
   const { route, version } = liveRoute(parts, routeId);
-  mustBeAsShown(version.number, shown, `Version ${version.number} is live by now.`);
+  mustBeAsShown(version.number, shown, `Version ${version.number} is now live.`);
   const { store, ledger, workshop, timers, deliveries, live, log } = parts;
   const selection = upTo(selectionOf(input), asOf);
   const total = store.forms.selectedCount(version.formId, selection);
-  if (total === 0) throw new HttpProblem(409, 'There is nothing recorded like that.');
+  if (total === 0) throw new HttpProblem(409, 'No past submission matches.');
   const work = workshop.start(
-    { kind: 'send', title: `Sending what is recorded to “${route.draft.name}”`, routeId },
+    { kind: 'send', title: `Sending past submissions of “${route.draft.name}”`, routeId },
     total,
   );
-  log.info({ actor: actor.id, route: routeId, submissions: total }, 'recorded submissions are sent');
+  log.info({ actor: actor.id, route: routeId, submissions: total }, 'past submissions are sent');
   let [done, queued, before] = [0, 0, 0];
   let isLive = true;
   const hasRoom = () => store.deliveries.waitingOn(routeId) <= MOST_WAITING;
@@ -157,9 +157,9 @@ export function sendRecorded(
       after = portion.last;
       work.at(done);
     }
-    const rest = work.isStopped || !isLive ? ` ${total - done} of ${total} were not looked at any more.` : '';
-    const gone = before > 0 ? ` ${before} had gone before.` : '';
-    work.finish(`${queued} went on their way.${gone}${rest}`);
+    const rest = work.isStopped || !isLive ? ` ${total - done} of ${total} were not processed.` : '';
+    const gone = before > 0 ? ` ${before} were already delivered.` : '';
+    work.finish(`${queued} queued.${gone}${rest}`);
   };
   const isLiveNow = () => store.routes.byId(routeId)?.state === 'live';
   void inBackground(timers, work, all, () => `after ${done} of ${total}`);

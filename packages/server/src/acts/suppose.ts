@@ -29,18 +29,25 @@ export async function suppose(parts: Parts, input: SupposeInput): Promise<Suppos
   const { store } = parts;
   const { subject, subjectId, operationId, what } = input;
   const known = subject === 'form' ? { ...formSuppositions, ...wholeSuppositions } : targetSuppositions;
-  if (!Object.hasOwn(known, what)) throw fieldFault('what', 'That can’t be supposed of it.');
+  if (!Object.hasOwn(known, what)) throw fieldFault('what', 'This change is not possible here.');
   if (subject === 'form' && !store.forms.named(subjectId)) throw notFound('form');
   if (subject === 'target' && !store.targets.byId(subjectId)?.operations.some(each => each.id === operationId))
     throw notFound('operation');
-  const said = what === 'message' ? await readAs(parts, subjectId, input.message) : null;
+  const supposedSubmissions = what === 'message' ? await readAs(parts, subjectId, input.message) : null;
   return store.routes.all().flatMap((route): SupposedView[] => {
     const { definition, formId } = store.routes.doing(route);
     const isTouched =
       subject === 'form' ? formId === subjectId : operationsUsed(definition, subjectId).includes(operationId);
     if (!isTouched) return [];
     const of = { routeId: route.id, name: route.draft.name, state: route.state };
-    return [{ ...of, ...(said ? asSaid({ store }, definition, said) : asSupposed({ store }, route, input)) }];
+    return [
+      {
+        ...of,
+        ...(supposedSubmissions
+          ? asSaid({ store }, definition, supposedSubmissions)
+          : asSupposed({ store }, route, input)),
+      },
+    ];
   });
 }
 
@@ -52,8 +59,8 @@ async function readAs({ store, decoders }: Parts, formId: string, text: string):
   const known = { ways: store.arrivals.waysOf(intakeId), files: store.forms.questions.filesAsked(intakeId) };
   const message = { body: Buffer.from(text), file: null, contentType: null, url: '/', known };
   const [reading] = await decoders.read([message], [store.intakes.pinsOf(intakeId)]);
-  if (!reading) throw fieldFault('message', 'Give fewer submissions at once.');
-  if (reading.submissions.length === 0) throw fieldFault('message', reading.trouble ?? 'There is no submission in it.');
+  if (!reading) throw fieldFault('message', 'Use fewer submissions.');
+  if (reading.submissions.length === 0) throw fieldFault('message', reading.trouble ?? 'It contains no submission.');
   return reading.submissions.map(each => JSON.parse(each.data) as Submission);
 }
 
@@ -77,7 +84,7 @@ function asSaid(parts: Pick<Parts, 'store'>, definition: RouteDefinition, said: 
   };
 }
 
-const NOT_THROUGH = 'The condition does not let them through any more.';
+const NOT_THROUGH = 'They no longer pass the filter.';
 
 /** How a route would fare with its newest submissions, and its proofs, if one thing were otherwise. */
 function asSupposed(parts: Pick<Parts, 'store'>, route: RouteRow, input: SupposeInput): Supposed {

@@ -10,9 +10,16 @@ import { mustBeFree } from './names';
 
 type Parts = Pick<Services, 'store' | 'vault' | 'live' | 'breakers' | 'log'>;
 
+/** Only a document may stand outside the target. Throws HttpProblem. */
+function mustBeBelow({ reads, discoveryPath }: Pick<TargetInput, 'reads' | 'discoveryPath'>): void {
+  if (reads !== 'openapi' && !discoveryPath.startsWith('/'))
+    throw fieldFault('discoveryPath', 'Start the path with “/”.');
+}
+
 /** Takes a target on; what it offers is not read yet. */
 export function addTarget({ store, vault, log }: Parts, actor: Actor, given: TargetInput): TargetRow {
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  mustBeBelow(input);
   const names = store.targets.all().map(each => each.name);
   mustBeFree(input.name, 'target', names);
   const row = store.targets.create({
@@ -39,6 +46,7 @@ export async function changeTarget(
 ): Promise<TargetRow> {
   const { store, vault, breakers, log } = parts;
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
+  mustBeBelow(input);
   const others = store.targets.all().flatMap(each => (each.id === row.id ? [] : each.name));
   if (input.name !== row.name) mustBeFree(input.name, 'target', others);
   const isToken = auth?.kind === 'oauth' || auth?.kind === 'consent';
@@ -79,7 +87,7 @@ export function removeTarget({ store, live, breakers, log }: Parts, actor: Actor
     throw new HttpProblem(
       409,
       `The route “${route.draft.name}” delivers to this target.`,
-      'Put another in its place under How, or remove the route.',
+      'Switch its target under Delivery, or remove the route.',
     );
   store.targets.remove(row.id);
   store.changes.forget('target', [row.id]);
@@ -88,7 +96,7 @@ export function removeTarget({ store, live, breakers, log }: Parts, actor: Actor
   log.info({ actor: actor.id, target: row.id }, 'a target was removed');
 }
 
-const again = (field: string) => fieldFault(field, 'The address moves to another place: give the token again.');
+const again = (field: string) => fieldFault(field, 'The host changed: enter the credentials again.');
 
 const moves = (to: string, from: string | undefined) => from !== undefined && originOf(to) !== originOf(from);
 

@@ -329,7 +329,7 @@ describe('delivery', () => {
     target.answer = { status: 422, body: { title: 'Not taken.', errors: [{ field: 'site', message: 'no' }] } };
     await send(intake, { submission_id: 'b', site: 'AB-07' });
     const dead = await eventually(deliveries, each => each.counts.dead === 1);
-    expect(dead.deliveries[0]!.reason).toBe('The target refused the request (422). It said: Not taken. site: no');
+    expect(dead.deliveries[0]!.reason).toBe('Request rejected by the target (422). Response: Not taken. site: no');
   });
 
   test('tries run out, with a dropped connection too', async () => {
@@ -340,7 +340,7 @@ describe('delivery', () => {
     const page = await eventually(deliveries, each => each.counts.dead === 1);
     expect(page.deliveries[0]).toMatchObject({
       attempts: 3,
-      reason: expect.stringMatching(/Given up after 3 tries.*closed the connection/),
+      reason: expect.stringMatching(/Failed after 3 attempts.*closed the connection/),
     });
   });
 

@@ -7,7 +7,9 @@ import type {
   FilesView,
   FormView,
   IntakeView,
+  OperationView,
   RefusalView,
+  ResponsesView,
   RouteView,
   RunView,
   SamplesView,
@@ -17,7 +19,7 @@ import { numberOf } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
 import { newLine, type Line } from '@grammata/core/route';
 import { draftOf } from '../testing/draftOf';
-import { json, startAnswering, type Answering, type Heard } from '../testing/answering';
+import { json, startAnswering, type Answering, type ReceivedRequest } from '../testing/answering';
 import { eventually, startServer, type Client } from '../testing/running';
 
 // Routes of several calls, end to end over HTTP: a target with an OpenAPI document, a builder that keeps files.
@@ -26,7 +28,7 @@ let client: Client;
 let target: Answering;
 let builder: Answering;
 let contacts: Record<string, unknown>[];
-let answers: ((heard: Heard) => { status: number; body?: unknown; type?: string } | null)[];
+let answers: ((heard: ReceivedRequest) => { status: number; body?: unknown; type?: string } | null)[];
 
 const schema = (required: string[]) => ({
   type: 'object',
@@ -328,8 +330,8 @@ test('what is wrong is told beside its line, by our check before it goes and by 
 
 test.each<[string, { status: number; body?: string; type?: string }, string]>([
   ['a page as 200', { status: 200, body: '<!doctype html><h1>Sign in</h1>', type: 'text/html' }, 'with a web page'],
-  ['what is no JSON', { status: 200, body: '{"people": [', type: 'application/json' }, 'not with JSON'],
-  ['more than 1 MB', { status: 200, body: `"${'x'.repeat(1_100_000)}"` }, 'more than 1 MB'],
+  ['what is no JSON', { status: 200, body: '{"people": [', type: 'application/json' }, 'not JSON'],
+  ['larger than 1 MB', { status: 200, body: `"${'x'.repeat(1_100_000)}"` }, 'larger than 1 MB'],
   ['a redirect', { status: 307 }, 'redirects are not followed'],
 ])('an answer that is not what it should be: %s', async (_, answer, says) => {
   answers.push(({ method }) => (method === 'GET' ? answer : null));
@@ -339,6 +341,96 @@ test.each<[string, { status: number; body?: string; type?: string }, string]>([
   const page = await settled(1);
   expect(page.deliveries[0]).toMatchObject({ state: 'dead', reason: expect.stringContaining(says) });
   expect(contacts).toEqual([]);
+});
+
+test.each([
+  ['refused', {}, 'dead', 'Status 200, but the response says no: The key was revoked.'],
+  [
+    'delivered, where its status alone counts',
+    { success: { by: 'status' as const, pointer: '', values: null } },
+    'delivered',
+    null,
+  ],
+  [
+    'delivered, where what decides is there',
+    { success: { by: 'member' as const, pointer: '/message', values: null } },
+    'delivered',
+    null,
+  ],
+  [
+    'refused, where what decides is missing',
+    { success: { by: 'member' as const, pointer: '/id', values: ['1'] } },
+    'dead',
+    'Status 200, but the response says no: id is missing. The key was revoked.',
+  ],
+])('what a target answers with 200 and “success: false” is %s', async (_, more, state, reason) => {
+  answers.push(({ method }) =>
+    method === 'POST' ? { status: 200, body: { success: false, message: 'The key was revoked.' } } : null,
+  );
+  const { route, send } = await prepared(each => [{ ...person(each), ...more }], { id: 'x', ...aoife });
+  await goLive(route);
+  await send({ id: 'y', ...aoife });
+  const page = await settled(1);
+  expect(page.deliveries[0]).toMatchObject({ state, reason });
+});
+
+test('what a response may say is counted, and a value in it can be made to decide', async () => {
+  const states = ['OK', 'KO'];
+  answers.push(({ method }) => (method === 'POST' ? { status: 200, body: { state: states.shift() } } : null));
+  const { route, send } = await prepared(each => [person(each)], { id: 'x', ...aoife });
+  await goLive(route);
+  await send({ id: 'y', ...aoife });
+  await settled(1);
+  await send({ id: 'z', ...aoife });
+  await settled(2);
+  const { json: responses } = await client.call<ResponsesView>('GET', `/routes/${route.id}/responses?call=person`);
+  expect([responses.total, responses.members[0]]).toEqual([
+    2,
+    {
+      pointer: '/state',
+      present: 2,
+      values: expect.arrayContaining([
+        { value: 'OK', count: 1 },
+        { value: 'KO', count: 1 },
+      ]),
+    },
+  ]);
+  expect((await client.call<ResponsesView>('GET', `/routes/${route.id}/responses?call=none`)).json.total).toBe(0);
+});
+
+test('what is named in a notice is fetched; of the list in the response each item is sent; the response is learned by a dry run', async () => {
+  const visits = [{ town: 'Weir End' }, { town: 'Mill Lane' }];
+  contacts.push({ id: '7', email: aoife.email, visits });
+  const calls = (targetId: string): RouteDefinition['calls'] => [
+    { id: 'details', targetId, operationId: 'read', lines: [line('id', 'contact')] },
+    {
+      id: 'each',
+      targetId,
+      operationId: 'create',
+      repeat: '@answer/details/visits',
+      lines: [line('email', '@answer/details/email'), line('town', '@item/town')],
+    },
+  ];
+  const { route, send, sampleId, made } = await prepared(calls, { id: 'x', contact: '7' });
+  const seen = async () => (await client.call<RouteView>('GET', `/routes/${route.id}`)).json.targets[0]!;
+  expect((await seen()).answers).toEqual({});
+  const { json: dry } = await client.call<RunView>('POST', `/routes/${route.id}/run`, { sampleId, send: false });
+  expect([dry.problems, asked()]).toEqual([[], ['GET /people/7']]);
+  expect(dry.asks.map(each => each.purpose)).toEqual(['create', 'create', 'create']);
+  expect((await seen()).answers).toEqual({ read: { id: '7', email: aoife.email, visits } });
+  await goLive(route);
+  target.heard.length = 0;
+  await send({ id: 'y', contact: '7' });
+  await settled(1);
+  expect(asked()).toEqual(['GET /people/7', 'POST /people', 'POST /people']);
+  expect(contacts.slice(1).map(each => [each.email, each.town])).toEqual([
+    [aoife.email, 'Weir End'],
+    [aoife.email, 'Mill Lane'],
+  ]);
+  // Somebody who takes the answer of an operation away takes what was learned away, too.
+  const { operation } = (await client.call<OperationView>('GET', `/targets/${made.id}/operation?id=read`)).json;
+  await client.call('PUT', `/targets/${made.id}/operation`, { ...operation, answer: [] });
+  expect((await seen()).answers).toEqual({});
 });
 
 describe('a draft is run for one sample', () => {
@@ -388,7 +480,7 @@ describe('a draft is run for one sample', () => {
     await client.call('PATCH', `/targets/${made.id}`, { tryBaseUrl: trying.url, tryToken: 'try-token' });
     expect(await goLive(route)).toMatchObject({
       status: 409,
-      json: { title: expect.stringContaining('tried for real') },
+      json: { title: expect.stringContaining('needs a real test') },
     });
     await client.call('POST', `/routes/${route.id}/run`, { sampleId, send: true });
     expect(target.heard).toEqual([]);
@@ -404,7 +496,7 @@ describe('a draft is run for one sample', () => {
     ]);
     expect(await goLive(route)).toMatchObject({
       status: 409,
-      json: { title: 'The target did not keep name as it was sent.' },
+      json: { title: 'The target did not store name as sent.' },
     });
     await trying.stop();
   });
@@ -415,10 +507,10 @@ describe('files', () => {
     prepared(each => [person(each), attach(each)], { id: 'x', ...aoife, photos });
 
   test.each<[string, string]>([
-    ['/gone', 'there is nothing at its address any more (410)'],
-    ['/locked', 'answers with a web page, most likely one to sign in'],
+    ['/gone', 'its URL no longer exists (410)'],
+    ['/locked', 'returns a web page, probably for signing in'],
     ['/inward', 'private address'],
-    ['/round', 'points elsewhere again and again'],
+    ['/round', 'redirects too often'],
   ])('%s: %s, seen before the first call is made', async (place, says) => {
     const { route, send } = await withPhotos([photo('a.gif', place)]);
     const { json: looked } = await client.call<FilesView>('GET', `/routes/${route.id}/files`);

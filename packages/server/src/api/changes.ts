@@ -1,6 +1,6 @@
-import { ChangeInput, RepairInput, SupposeInput, type ChangesView } from '@grammata/contract';
+import { ChangeInput, RepairInput, SupposeInput } from '@grammata/contract';
 import { Router } from 'express';
-import { actorOf, changeView, proposeRepair, settleChange, suppose, takeRepair } from '../acts';
+import { actorOf, changesView, changeView, proposeRepair, settleChange, suppose, takeRepair } from '../acts';
 import type { Services } from '../services';
 import { checked } from './validate';
 
@@ -9,12 +9,10 @@ const MOST = 100;
 
 /** Changes of forms and targets: what they touch, what mends them, and what was decided. */
 export function changesApi(services: Services): Router {
-  const { store } = services;
   const router = Router();
 
   router.get('/changes', (_request, response) => {
-    const changes = store.changes.list(MOST).map(row => changeView(services, row));
-    response.json({ changes, open: store.changes.openCount() } satisfies ChangesView);
+    response.json(changesView(services, MOST));
   });
 
   router.post('/changes/:id', (request, response) => {

@@ -6,7 +6,7 @@ import type {
   RecordedPreview,
   WorkView,
 } from '@grammata/contract';
-import { withProofs, withRoute, type Drawn } from '../testing/routes';
+import { withProofs, withRoute, type TestRoute } from '../testing/routes';
 import { draftOf } from '../testing/draftOf';
 import { post as arrives } from '../testing/forms';
 import { eventually, startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
@@ -15,7 +15,7 @@ import { eventually, startServer, startTarget, type Client, type FakeTarget } fr
 
 let client: Client;
 let target: FakeTarget;
-let drawn: Drawn;
+let drawn: TestRoute;
 beforeEach(async () => {
   [client, target] = [await startServer(), await startTarget()];
   drawn = await withRoute(client, target, [
@@ -81,17 +81,17 @@ describe('what is recorded', () => {
     call!.lines.find(each => each.to === 'ph')!.source = null;
     await client.call('PUT', path('draft'), draftOf(drawn.route));
     await goLive();
-    expect(await send(shown)).toMatchObject({ status: 409, json: { title: 'Version 2 is live by now.' } });
+    expect(await send(shown)).toMatchObject({ status: 409, json: { title: 'Version 2 is now live.' } });
     expect((await page()).total).toBe(0);
     expect((await send(await preview())).status).toBe(202);
-    await worked('2 went on their way.');
+    await worked('2 queued.');
   });
 
   test('what came after the look is not meant', async () => {
     await goLive();
     const { version } = await preview();
     await send({ version, asOf: new Date(Date.now() - 3_600_000).toISOString() }).then(({ status, json }) =>
-      expect([status, json.title]).toEqual([409, 'There is nothing recorded like that.']),
+      expect([status, json.title]).toEqual([409, 'No past submission matches.']),
     );
   });
 });
@@ -112,7 +112,7 @@ describe('proofs', () => {
     expect((await accept(await proofs(), drawn.route.revision - 1)).status).toBe(409);
     const sampleIds = [(await proofs())[0]!.sampleId];
     const approve = await post(path('proofs'), { sampleIds, revision: drawn.route.revision - 1 });
-    expect([approve.status, approve.json.title]).toEqual([409, 'This route was edited elsewhere meanwhile.']);
+    expect([approve.status, approve.json.title]).toEqual([409, 'This route was edited elsewhere.']);
   });
 
   test('are not accepted after a colleague loosened one', async () => {
@@ -120,7 +120,7 @@ describe('proofs', () => {
     const loose = [{ callId: drawn.route.draft.calls[0]!.id, pointer: '/values/ph', pattern: 'number' }];
     expect((await client.call('PATCH', path(`proofs/${shown[0]!.id}`), { loose })).status).toBe(200);
     const refused = await accept(shown);
-    expect([refused.status, refused.json.title]).toEqual([409, 'A proof was changed by somebody else meanwhile.']);
+    expect([refused.status, refused.json.title]).toEqual([409, 'Somebody else changed a proof.']);
     expect((await accept(await proofs())).status).toBe(200);
   });
 });

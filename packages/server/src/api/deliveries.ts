@@ -33,8 +33,9 @@ export function deliveriesApi(services: Services): Router {
       ...(held && { ids: held.ids }),
     };
     const upTo = textFrom(query.upTo);
+    const listed = { ...filter, ...(upTo && { upTo }) };
     const { rows, total } = store.deliveries.page(
-      { ...filter, ...(upTo && { upTo }) },
+      listed,
       numberFrom(query.offset, 0, 1e9),
       numberFrom(query.limit, 100, 500),
     );
@@ -43,7 +44,7 @@ export function deliveriesApi(services: Services): Router {
       total,
       newest: store.deliveries.newest(),
       newer: upTo ? store.deliveries.countOf({ ...filter, after: upTo }) : 0,
-      counts: store.deliveries.counts(filter),
+      counts: store.deliveries.counts(listed),
       searched: found?.searched ?? (held?.isAll === false ? MOST_SEARCHED : null),
     };
     response.json(page);

@@ -2,13 +2,15 @@ import type { DeskView, PracticeView, StripView, ThingsView } from '@grammata/co
 import { parseJson } from '@grammata/core/submission';
 import { Router } from 'express';
 import { iso, now } from '../clock';
+import { changeBehind } from '../drift';
 import { isFault } from '../outward';
+import { paceView } from './pace';
 import type { Services } from '../services';
 import { arrivalSummary, formNames, routeSummary } from './views';
 
 const DAY = 24 * 3600 * 1000;
 const DAYS_SHOWN = 28;
-const TROUBLES_SHOWN = 3;
+const TROUBLES_SHOWN = 6;
 
 /** The overview, and where the practice yard is. */
 export function deskApi(services: Services): Router {
@@ -46,21 +48,18 @@ export function deskApi(services: Services): Router {
     const since = today - (DAYS_SHOWN - 1) * DAY;
     const known = new Map(store.deliveries.perDay(since).map(each => [each.day, each]));
     const days = Array.from({ length: DAYS_SHOWN }, (_, index) => iso(since + index * DAY).slice(0, 10));
-    const intakes = store.intakes.all();
     const names = formNames(services);
-    const recent = store.arrivals.list({ limit: 8 }).map(row => arrivalSummary(row, names));
     const unreadable = store.arrivals.unreadable();
     const view: DeskView = {
-      intakes: intakes.length,
       arrivalsToday: store.arrivals.countSince(today),
       counts: store.deliveries.counts(),
-      troubles: store.deliveries.reasons(TROUBLES_SHOWN).map(each => ({
-        ...each,
-        routeName: store.routes.byId(each.routeId)?.draft.name ?? '',
-      })),
-      days: days.map(day => known.get(day) ?? { day, delivered: 0, troubled: 0 }),
+      troubles: store.deliveries.reasons(TROUBLES_SHOWN).map(each => {
+        const route = store.routes.byId(each.routeId);
+        const change = route && each.state === 'held' ? changeBehind(services, route, each.reason) : null;
+        return { ...each, routeName: route?.draft.name ?? '', changeId: change?.id ?? null };
+      }),
+      days: days.map(day => known.get(day) ?? { day, delivered: 0, held: 0, failed: 0 }),
       routes: store.routes.all().map(row => routeSummary(services, row)),
-      recent,
       strays: services.strays.count,
       changes: store.changes.openCount(),
       unread: unreadable.count,
@@ -72,6 +71,10 @@ export function deskApi(services: Services): Router {
       }),
     };
     response.json(view);
+  });
+
+  router.get('/pace', (_request, response) => {
+    response.json(paceView(services));
   });
 
   router.get('/practice', async (_request, response) => {

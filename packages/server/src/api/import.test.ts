@@ -87,7 +87,7 @@ test('what was shown is what is done: an edit in between refuses it', async () =
     definition: { ...route.draft, name: 'Reports, by hand' },
   });
   const { status, json } = await take(all, mark);
-  expect([status, json.title]).toEqual([409, 'Something was changed meanwhile.']);
+  expect([status, json.title]).toEqual([409, 'Something has changed.']);
   expect((await draft()).draft.terms.hours).toBe(24);
   expect((await take(all, 'of nothing')).status).toBe(409);
 });
@@ -106,7 +106,7 @@ test.each<[string, (all: WorkspaceFiles) => void, string, RegExp]>([
       at(all, 'routes/reports.json').form = 'reports/other';
     },
     'routes/reports.json',
-    /stays with its form/,
+    /can’t change its form/,
   ],
   [
     'two lines of one identifier, among much that is fine',
@@ -135,7 +135,7 @@ test.each<[string, (all: WorkspaceFiles) => void, string, RegExp]>([
       at(all, 'intakes/reports.json').settings.sizeLimit = 1;
     },
     'intakes/reports.json',
-    /sizeLimit: Give a size/,
+    /sizeLimit: Enter a size/,
   ],
 ])('one thing that can’t be taken over refuses all: %s', async (_, spoil, file, message) => {
   const all = await files();
@@ -185,7 +185,10 @@ test('proofs and variants that a folder lacks go; a recorded sample stays, and i
   const rewritten = await files();
   at(rewritten, 'samples/reports/reports/the-usual.json').submission.fields.pop();
   expect((await compare(rewritten)).faults).toEqual([
-    { file: 'samples/reports/reports/the-usual.json', message: expect.stringMatching(/recorded as it came/) },
+    {
+      file: 'samples/reports/reports/the-usual.json',
+      message: expect.stringMatching(/Received samples can’t be changed/),
+    },
   ]);
 });
 

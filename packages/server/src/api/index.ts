@@ -80,13 +80,13 @@ const asProblem =
     if (health.failed(error))
       return writeProblem(response, {
         status: 503,
-        title: 'Nothing can be stored at the moment.',
+        title: 'Nothing can be saved at the moment.',
         detail: health.trouble?.message,
       });
     log.error({ err: error, method: request.method, path: request.path }, 'a request failed inside');
     writeProblem(response, {
       status: 500,
-      title: 'Something failed inside Grammata.',
+      title: 'Internal error.',
       detail: 'It was logged. Try again.',
     });
   };

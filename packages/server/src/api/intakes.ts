@@ -68,9 +68,8 @@ export function intakesApi(services: Services): Router {
     const { method, contentType, body, query } = checked(SendInput, request.body);
     const url = `/in/${intake.slug}${query ? `?${query.replace(/^\?/, '')}` : ''}`;
     if (/[^\u0020-\u00ff\t]/.test(contentType))
-      throw fieldFault('contentType', 'Give a media type such as application/json.');
-    if (!URL.canParse(url, ownAddress(request)))
-      throw fieldFault('query', 'Give the query as it stands in an address, such as site=AB-07.');
+      throw fieldFault('contentType', 'Enter a media type such as application/json.');
+    if (!URL.canParse(url, ownAddress(request))) throw fieldFault('query', 'Enter a query string such as site=AB-07.');
     const headers = method === 'POST' ? ([['content-type', contentType]] as const) : [];
     response.json(await sendToIntake(services, request, { method, url, headers, body }));
   });

@@ -6,7 +6,7 @@ import {
   type OperationView,
   type RouteView,
   type TargetView,
-  type TriedView,
+  type TestResultView,
 } from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { json, startAnswering, type Answering } from '../testing/answering';
@@ -217,7 +217,7 @@ describe('examples', () => {
     ).toBe('https://b.example.org/v1');
     expect(
       (await client.call<DocumentView>('POST', '/targets/look', { reads: 'example', document: 'words' })).json.fault,
-    ).toMatch(/no curl line/);
+    ).toMatch(/Not a curl command/);
   });
   test('a secret in one is not stored, whoever sends it', async () => {
     const made = await byHand(lines);
@@ -239,10 +239,7 @@ describe('examples', () => {
     const again = await client.call<{ errors: { message: string }[] }>('POST', `/targets/${id}/examples`, {
       text: lines,
     });
-    expect([again.status, again.json.errors[0]!.message]).toEqual([
-      422,
-      'Every operation that it shows is there already.',
-    ]);
+    expect([again.status, again.json.errors[0]!.message]).toEqual([422, 'All its operations exist already.']);
     expect((await client.call('POST', `/targets/${id}/examples`, { text: 'words' })).status).toBe(422);
   });
 });
@@ -260,7 +257,7 @@ test('a real try: its request, its answer, and what can’t be sent', async () =
     )
   ).json.operation;
   const tried = async (values: object) =>
-    (await client.call<TriedView>('POST', `/targets/${made.id}/try`, { operationId: set.id, values })).json;
+    (await client.call<TestResultView>('POST', `/targets/${made.id}/try`, { operationId: set.id, values })).json;
   expect(await tried({ id: '4 2', email: 'a@example.org' })).toMatchObject({
     status: 201,
     answer: { contact: { id: 7 }, got: { email: 'a@example.org' } },
@@ -270,7 +267,7 @@ test('a real try: its request, its answer, and what can’t be sent', async () =
   expect(await tried({ email: 'a@example.org' })).toMatchObject({
     request: '',
     status: null,
-    message: 'id is required, and no line fills it.',
+    message: 'id is required but has no source.',
   });
   expect(side.heard).toHaveLength(before);
 });

@@ -47,7 +47,7 @@ test('samples are proposed, approved, and held against what the draft gives; wha
   const { json: proposed } = await client.call<ProposedProofs>('POST', at('/propose'));
   expect(proposed.looked).toBe(4);
   expect(proposed.samples.flatMap(each => each.shows)).toEqual(
-    expect.arrayContaining(['it goes', 'site: fine', 'site: in trouble, target.option']),
+    expect.arrayContaining(['it goes', 'site: fine', 'site: problem, target.option']),
   );
   const ids = proposed.samples.map(each => each.sampleId);
   const { status, json: approved } = await client.call<ProofView[]>('POST', at(), { sampleIds: ids });

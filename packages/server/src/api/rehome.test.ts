@@ -1,7 +1,7 @@
 import type { DeliveryPage, IntakeView, RehomeView, RouteView, TargetView } from '@grammata/contract';
 import { eventually } from '../testing/eventually';
 import { post, withForm } from '../testing/forms';
-import { withProofs, withRoute, type Drawn } from '../testing/routes';
+import { withProofs, withRoute, type TestRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 
 // A route is hung on another form, or another target: every line goes along, and what is live goes on until the draft does.
@@ -9,7 +9,7 @@ import { startServer, startTarget, type Client, type FakeTarget } from '../testi
 let client: Client;
 let target: FakeTarget;
 let other: FakeTarget;
-let drawn: Drawn;
+let drawn: TestRoute;
 let second: { intake: IntakeView; formId: string };
 let ledger: TargetView;
 

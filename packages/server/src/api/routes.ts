@@ -8,11 +8,14 @@ import {
   SendRecordedInput,
   type FilesView,
   type RefusalView,
+  type ResponsesView,
   type RouteView,
   type VersionView,
   ShownDraftInput,
 } from '@grammata/contract';
+import { doubtIn, membersOf } from '@grammata/core/response';
 import { operationsUsed } from '@grammata/core/route';
+import { parseJson } from '@grammata/core/submission';
 import { operationsNear } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import { Router } from 'express';
@@ -29,6 +32,7 @@ import {
   removeRoute,
   saveDraft,
   sendRecorded,
+  trialParts,
   tryOut,
   draftMustBeAsShown,
 } from '../acts';
@@ -39,11 +43,13 @@ import { notFound } from '../problems';
 import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import { formView } from './forms';
-import { checked } from './validate';
+import { checked, textFrom } from './validate';
 import { routeSummary, routeTarget } from './views';
 
 /** How many of the newest submissions, and how many of their files, are looked at before a route goes live. */
 const NEWEST = 40;
+/** Newest responses of a call that are looked at for what tells a success. */
+const MOST_RESPONSES = 500;
 const MOST_FILES = 5;
 /** Versions that are told of. */
 const MOST_VERSIONS = 50;
@@ -159,10 +165,7 @@ export function routesApi(services: Services): Router {
   router.post('/routes/:id/overview', async (request, response) => {
     const row = routeOr404(request.params.id);
     draftMustBeAsShown(row, checked(ShownDraftInput, request.body ?? {}));
-    const { preparation } = deliveries;
-    response.json(
-      await overviewOf({ preparation, courier: services.courier }, row.draft, store.forms.samples(row.formId, 200)),
-    );
+    response.json(await overviewOf(trialParts(services), row.draft, store.forms.samples(row.formId, 200)));
   });
 
   /** Whether the files of the newest submissions that go along can be had. */
@@ -194,6 +197,21 @@ export function routesApi(services: Services): Router {
         ),
       );
     response.json(refusals);
+  });
+
+  /** What a call was answered, as far as it may tell whether that was a success. */
+  router.get('/routes/:id/responses', (request, response) => {
+    const { id } = routeOr404(request.params.id);
+    const texts = store.deliveries.responses(id, textFrom(request.query.call) ?? '', MOST_RESPONSES);
+    const read = texts.flatMap(text => parseJson(text) ?? []);
+    const doubts = new Map<string, number>();
+    for (const doubt of texts.map(doubtIn)) if (doubt !== null) doubts.set(doubt, (doubts.get(doubt) ?? 0) + 1);
+    const view: ResponsesView = {
+      total: texts.length,
+      members: membersOf(read),
+      doubts: [...doubts].map(([message, count]) => ({ message, count })).slice(0, 5),
+    };
+    response.json(view);
   });
 
   router.delete('/routes/:id', (request, response) => {

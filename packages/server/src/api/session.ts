@@ -18,7 +18,7 @@ export function sessionApi({ store: { accounts }, config, entrance, setupToken, 
     // Behind a proxy that is trusted each sender has tries of its own; without, nobody can pose as another.
     keyGenerator: request => ipKeyGenerator(entrance.senderOf(request) ?? ''),
     validate: false,
-    message: { type: 'about:blank', title: 'Too many tries. Wait a minute.', status: 429 },
+    message: { type: 'about:blank', title: 'Too many attempts. Wait a minute.', status: 429 },
   });
   const view = (user: Account | null): SessionView => ({
     user: user && { name: user.name, role: user.role },
@@ -47,11 +47,10 @@ export function sessionApi({ store: { accounts }, config, entrance, setupToken, 
 
   router.post('/setup', slowly, async (request, response) => {
     const { name, password, token } = checked(SetupInput, request.body);
-    if (!accounts.isEmpty()) throw new HttpProblem(409, 'The owner’s account is already made. Sign in instead.');
-    if (!setupToken.fits(token))
-      throw fieldFault('token', 'This is not the token that the server printed when it started.');
+    if (!accounts.isEmpty()) throw new HttpProblem(409, 'The owner’s account already exists. Sign in.');
+    if (!setupToken.fits(token)) throw fieldFault('token', 'Wrong setup token.');
     const owner = accounts.createOwner(name, await hashPassword(password));
-    if (!owner) throw new HttpProblem(409, 'The owner’s account is already made. Sign in instead.');
+    if (!owner) throw new HttpProblem(409, 'The owner’s account already exists. Sign in.');
     setupToken.end();
     open(request, response, owner);
   });
@@ -59,8 +58,7 @@ export function sessionApi({ store: { accounts }, config, entrance, setupToken, 
   router.post('/session', slowly, async (request, response) => {
     const { password } = checked(SignInInput, request.body);
     const owner = accounts.owner();
-    if (!owner || !(await passwordMatches(password, owner.passwordHash)))
-      throw new HttpProblem(401, 'That is not the password.');
+    if (!owner || !(await passwordMatches(password, owner.passwordHash))) throw new HttpProblem(401, 'Wrong password.');
     open(request, response, owner);
   });
 

@@ -8,7 +8,7 @@ import {
   type OfferedView,
   type OperationView,
 } from '@grammata/contract';
-import type { Operation } from '@grammata/core/target';
+import { withAnswered, type Operation } from '@grammata/core/target';
 import { Router } from 'express';
 import {
   actorOf,
@@ -24,6 +24,7 @@ import {
   setOperation,
   takeAway,
   settingsMustBeAsShown,
+  trialParts,
 } from '../acts';
 import { tryOperation } from '../delivery';
 import { fieldFault, notFound } from '../problems';
@@ -128,7 +129,7 @@ export function targetsApi(services: Services): Router {
     return operation;
   };
   const operationView = (row: TargetRow, operation: Operation): OperationView => ({
-    operation,
+    operation: withAnswered(operation, row.answers[operation.id]),
     was: row.own.find(each => each.id === operation.id)?.was ?? null,
     own: ownOf(row, operation.id),
     usedBy: routesUsing(services, row, operation.id),
@@ -162,9 +163,9 @@ export function targetsApi(services: Services): Router {
   /** Adds the operations that examples show. */
   router.post('/targets/:id/examples', async (request, response) => {
     const { text } = checked(ExamplesInput, request.body);
-    const offer = await services.decoders.offer('example', text);
-    if ('fault' in offer) throw fieldFault('text', offer.fault);
     const row = targetOr404(request.params.id);
+    const offer = await services.decoders.offer('example', text, { baseUrl: row.baseUrl });
+    if ('fault' in offer) throw fieldFault('text', offer.fault);
     const added = addOperations(services, actorOf(response), row, offer.operations);
     response.status(201).json(added.map(each => operationView(targetOr404(row.id), each)));
   });
@@ -174,14 +175,7 @@ export function targetsApi(services: Services): Router {
     const row = targetOr404(request.params.id);
     const { operationId, values } = checked(TryOperationInput, request.body);
     operationOr404(row, operationId);
-    response.json(
-      await tryOperation(
-        { preparation: services.deliveries.preparation, courier: services.courier },
-        row.id,
-        operationId,
-        values,
-      ),
-    );
+    response.json(await tryOperation(trialParts(services), row.id, operationId, values));
   });
 
   /** Has a target that is left alone asked again at once. */

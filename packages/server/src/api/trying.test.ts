@@ -78,7 +78,7 @@ describe('a request at a time', () => {
   });
 
   test('what is not under way, or of another route, is told', async () => {
-    expect((await step('nothing')).json.title).toMatch(/not under way/);
+    expect((await step('nothing')).json.title).toMatch(/no longer running/);
     const copy = (await client.call<RouteView>('POST', `/routes/${route.id}/copy`)).json;
     const { json } = await begin();
     expect((await client.call('POST', `/routes/${copy.id}/steps/${json.id}`)).status).toBe(404);
@@ -102,13 +102,13 @@ describe('a batch', () => {
       ideas: ['recorded', 'choices.one', 'choices.all', 'person.new', 'blank'],
     })) as BatchView;
     expect(report.items.map(each => [each.name, each.fate])).toEqual([
-      ['As it was recorded', 'fine'],
+      ['Unchanged', 'fine'],
       ['One option', 'fine'],
       ['All options', 'fine'],
       ['A person who is not known yet', 'fine'],
     ]);
     expect(report).toMatchObject({ revision: route.revision, wanted: 4 });
-    expect(report.items[0]!.words).toBe('1 made.');
+    expect(report.items[0]!.words).toBe('1 created.');
     expect(posts()).toHaveLength(4);
     // None is taken for the one before.
     expect(new Set(posts().map(each => each.headers['idempotency-key'])).size).toBe(4);
@@ -176,7 +176,7 @@ describe('a batch', () => {
     expect(await batch('AB-07', 8)).toMatchObject({ fate: 'fine', proof: { differences: [] } });
     expect(await batch('AB-02', 9)).toMatchObject({
       fate: 'otherwise',
-      words: expect.stringContaining('one thing is otherwise than was approved'),
+      words: expect.stringContaining('one thing differs from what was approved'),
       proof: {
         differences: [
           { place: '/values/site', was: 'AB-07', now: 'AB-02', lineId: lines.find(each => each.to === 'site')!.id },

@@ -51,9 +51,9 @@ export function tryingApi(services: Services): Router {
   router.post('/routes/:id/steps/:step', async (request, response) => {
     const known = underWay.get(request.params.step);
     if (known?.routeId !== routeOr404(request.params.id).id)
-      throw new HttpProblem(404, 'This try is not under way any more.', 'Begin it again.');
+      throw new HttpProblem(404, 'This test is no longer running.', 'Start again.');
     // Two clicks are not two requests.
-    if (known.stepping) throw new HttpProblem(409, 'This request is being made.');
+    if (known.stepping) throw new HttpProblem(409, 'This request is being sent.');
     known.stepping = true;
     try {
       await known.trying.step();

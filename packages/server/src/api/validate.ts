@@ -59,6 +59,6 @@ export const textFrom = (value: unknown): string | undefined =>
 export function timeFrom(value: unknown, field: string): string | undefined {
   const text = textFrom(value);
   if (text !== undefined && !isISO8601(text, { strict: true }))
-    throw fieldFaults([{ field, message: 'Give a time such as 2026-11-04T00:00:00Z.' }]);
+    throw fieldFaults([{ field, message: 'Use a time such as 2026-11-04T00:00:00Z.' }]);
   return text;
 }

@@ -10,7 +10,7 @@ import type {
   TargetSummary,
   TargetView,
 } from '@grammata/contract';
-import { isWriting, type Auth, type Operation } from '@grammata/core/target';
+import { isWriting, type Auth, type Operation, withAnswered } from '@grammata/core/target';
 import { iso, isoOrNull } from '../clock';
 import { callLabel, type Parked } from '../delivery';
 import type { Services } from '../services';
@@ -49,6 +49,7 @@ export function intakeViews({ store, config, feeds }: Services, rows: IntakeRow[
     sizeLimit: row.sizeLimit,
     reply: row.reply,
     replyText: row.replyText,
+    refusalText: row.refusalText,
     replyWait: row.replyWait,
     verification: row.verification && { ...row.verification, secrets: row.secrets ? 1 : 0 },
     allowedAddresses: row.allowedAddresses,
@@ -141,12 +142,16 @@ export function routeTarget(
     tryBaseUrl: row.trySide?.baseUrl ?? null,
     takesPersonal: row.takesPersonal,
     knowsKeys: row.knowsKeys,
+    takesNames: row.takesNames,
     tokenEndsAt: isoOrNull(tokenEnd(row, vault)),
     consent: row.consent && {
       givenAt: iso(row.consent.givenAt),
       ended: row.consent.ended && { at: iso(row.consent.ended.at), reason: row.consent.ended.reason },
     },
-    operations: [...operations],
+    operations: operations.map(each => withAnswered(each, row.answers[each.id])),
+    answers: Object.fromEntries(
+      operations.flatMap(({ id }) => (row.answers[id] === undefined ? [] : [[id, row.answers[id]]])),
+    ),
   };
 }
 

@@ -100,10 +100,12 @@ class Lane {
         return await this.#pool.run({ ...task, meter: meter.memory }, { signal: watch.signal, transferList: transfer });
       } catch (error) {
         if (watch.endedBy === 'work')
-          throw new DecodeFault(`Reading it took more than ${Math.round(seconds)} seconds of work and was ended.`);
-        if (watch.endedBy === 'clock') throw new DecodeLate('Reading it took too long and is tried again.');
+          throw new DecodeFault(
+            `Reading took more than ${Math.round(seconds)} seconds of processor time and was stopped.`,
+          );
+        if (watch.endedBy === 'clock') throw new DecodeLate('Reading took too long and is retried.');
         if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY')
-          throw new DecodeFault(`Reading it took more than ${this.memory} MB of memory and was ended.`);
+          throw new DecodeFault(`Reading took more than ${this.memory} MB of memory and was stopped.`);
         throw error;
       } finally {
         watch.stop();
@@ -207,18 +209,18 @@ export class Decoders {
     let isStopped = false;
     let fault: unknown = null;
     const sign: SignOfLife = { at: performance.now() };
-    const take = async (said: PortionMessage) => {
+    const take = async (portion: PortionMessage) => {
       sign.at = performance.now();
       try {
-        if (said.type === 'found') return listener.found(said.total);
-        isStopped ||= !(await listener.portion(said.submissions, said.from));
+        if (portion.type === 'found') return listener.found(portion.total);
+        isStopped ||= !(await listener.portion(portion.submissions, portion.from));
       } catch (error) {
         [fault, isStopped] = [error, true];
       }
       sign.at = performance.now();
       port1.postMessage(isStopped ? 'stop' : 'taken');
     };
-    port1.on('message', (said: PortionMessage) => void take(said));
+    port1.on('message', (portion: PortionMessage) => void take(portion));
     try {
       const task: DecodeTask = { task: 'portions', message, pins, port: port2 };
       const read = () => this.#large.run(task, this.#secondsFor(bytes), [port2 as never], sign);

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Decoded, FileContent, Known, Pins, Way } from '@grammata/core/decode';
+import type { Decoded, FileContent, DecodeContext, Pins, Way } from '@grammata/core/decode';
 import type { FileRef, Submission } from '@grammata/core/submission';
 import type { CheckedRoute, Workspace } from '@grammata/core/workspace';
 import type { ReadingSummary } from '@grammata/contract';
@@ -22,7 +22,7 @@ export interface StoredMessage {
   /** The address it came to, for what stands behind `?`. */
   url: string;
   /** What is known of the messages of its intake. */
-  known?: Known;
+  known?: DecodeContext;
   /** The intake whose shapes a thread keeps in mind; left out where a message is to be searched through. */
   shapesOf?: string;
 }

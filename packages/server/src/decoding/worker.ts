@@ -82,13 +82,14 @@ function readingOf({ document, envelope, submissions, notes }: Decoded, pins: Pi
   const list = envelope?.splitAt == null ? undefined : valueAt(document, envelope.splitAt);
   const items = Array.isArray(list) && list.length === submissions.length ? list : undefined;
   const trouble =
-    notes.find(each => !isHarmless(each))?.message ?? (answered.length === 0 ? 'It holds no answers.' : null);
-  const isRead =
-    answered.length > 0 &&
-    !answered.every(each => isBlank(each.fields.map(field => field.value)) && each.files.length === 0);
+    notes.find(each => !isHarmless(each))?.message ?? (answered.length === 0 ? 'It contains no answers.' : null);
+  const hasAnswers = answered.some(each => !isBlank(each.fields.map(field => field.value)) || each.files.length > 0);
+  // A notice names a submission that is had elsewhere: somebody who pointed at its places means it so.
+  const isNotice = !isUnpinned(pins) && answered.some(each => each.id !== null);
+  const isRead = hasAnswers || isNotice;
   return {
     state: isRead ? 'read' : 'unread',
-    trouble: isRead ? trouble : (trouble ?? 'It holds no answers.'),
+    trouble: isRead ? trouble : (trouble ?? 'It contains no answers.'),
     isSure: !isRead || (envelope?.isSure ?? true),
     way:
       isRead && envelope?.isSure && isUnpinned(pins)
@@ -129,7 +130,7 @@ const tasks: {
 
   /** A portion waits until the one before it was taken: whoever takes them has other things to do. */
   async portions({ message, pins, port }) {
-    const say = (said: PortionMessage) => port.postMessage(said);
+    const say = (portionMessage: PortionMessage) => port.postMessage(portionMessage);
     try {
       const reading = readingOf(await decoded(message, pins), pins);
       const { submissions, items: _items, ...rest } = reading;
@@ -193,8 +194,8 @@ const tasks: {
 
   async content({ body, file, contentType, files, index }): Promise<FileContent | null> {
     const contents = contentsIn(file === null ? body : readFileSync(file), contentType);
-    const told = contents.map(({ bytes, ...each }) => ({ ...each, size: bytes.length }));
-    const content = contents[contentFor(files, index, told)];
+    const described = contents.map(({ bytes, ...each }) => ({ ...each, size: bytes.length }));
+    const content = contents[contentFor(files, index, described)];
     if (content) return content;
     const { document } = await decoded({ body, file, contentType, url: '' }, {});
     const held = contentsInDocument(document);

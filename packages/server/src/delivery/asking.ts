@@ -1,5 +1,5 @@
 import type { Complaint } from '@grammata/contract';
-import { ONCE, printOf, usualPace, type Ask, type Told } from '@grammata/core/perform';
+import { ONCE, printOf, usualPace, type Ask, type CallResult } from '@grammata/core/perform';
 import { usualRetries, type Retry } from '@grammata/core/route';
 import { isBlank, parseJson, type Submission } from '@grammata/core/submission';
 import { now } from '../clock';
@@ -15,7 +15,7 @@ export const RECORDED = 20_000;
 /** How one request of a delivery went. */
 export interface Asked {
   verdict: Verdict;
-  told: Told;
+  told: CallResult;
   /** What the call says of trying again, and whether the delivery goes on without it. */
   retry: Retry;
   passesOver: boolean;
@@ -67,7 +67,13 @@ export async function askTarget(
   const retry: Retry = call.retry ?? { tries: null, statuses: [...usualRetries] };
   const takesPages = call.pages ? call.pages === 'taken' : main.operation.answersPage === true;
   const isGraphql = main.operation.graphql !== undefined;
-  const judged = verdictOn(result, now(), { statuses: retry.statuses, takesPages, isGraphql });
+  const writes = ask.purpose === 'create' || ask.purpose === 'update';
+  const judged = verdictOn(result, now(), {
+    statuses: retry.statuses,
+    takesPages,
+    isGraphql,
+    ...(writes && { success: call.success ?? null }),
+  });
   const body = isFault(result) ? '' : result.body;
   const answer = isFault(result) || result.cut ? undefined : parseJson(body);
   // What is looked for by its address and is not there was not found.
@@ -99,7 +105,7 @@ export async function askTarget(
       status: isFault(result) ? null : result.status,
       response: isFault(result) ? null : result.shown.slice(0, RECORDED),
       outcome: verdict.outcome,
-      message: [verdict.message, ...(isFault(result) ? [] : lost.map(each => `It went without a file: ${each}`))].join(
+      message: [verdict.message, ...(isFault(result) ? [] : lost.map(each => `Sent without a file: ${each}`))].join(
         ' ',
       ),
       complaints:
@@ -120,5 +126,4 @@ function otherSide({ others }: PreparedRoute, id: string, side: Side) {
   return row ? { ...sideOf(row, side), name: row.name } : null;
 }
 
-const noData = ({ cut }: { cut: boolean }) =>
-  cut ? 'It answered with more than 1 MB.' : 'It answered, but not with JSON: what it found can’t be read.';
+const noData = ({ cut }: { cut: boolean }) => (cut ? 'The response is larger than 1 MB.' : 'The response is not JSON.');

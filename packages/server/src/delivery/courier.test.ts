@@ -372,8 +372,11 @@ describe('rows of files', () => {
   test('are appended to CSV under its heading, and no cell is a formula', async () => {
     await row('file://visits/log.csv', { site: 'AB-07', note: 'a "quoted", one\nline' });
     await row('file://visits/log.csv', { note: '=HYPERLINK("x")', site: '@SUM(1)' });
+    await row('file://visits/log.csv', { site: '+49 171 (0)5550100', note: '+1+HYPERLINK' });
     const text = readFileSync(path.join(folder, 'rows/visits/log.csv'), 'utf8');
-    expect(text).toBe(`site,note\r\nAB-07,"a ""quoted"", one\nline"\r\n"'@SUM(1)","'=HYPERLINK(""x"")"\r\n`);
+    expect(text).toBe(
+      `site,note\r\nAB-07,"a ""quoted"", one\nline"\r\n"'@SUM(1)","'=HYPERLINK(""x"")"\r\n+49 171 (0)5550100,"'+1+HYPERLINK"\r\n`,
+    );
   });
   test('are appended to NDJSON as they are', async () => {
     await row('file://visits/log.ndjson', { site: 'AB-07', n: 3 });

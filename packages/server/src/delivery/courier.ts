@@ -235,7 +235,7 @@ export class Courier {
     const { outward, authorizations } = this.parts;
     // Whatever a plan says, what is shown to a target goes to that target.
     if (!isAt(plan.url, errand.side.baseUrl))
-      return { code: 'address', message: 'The address is not one of this target.', milliseconds: 0 };
+      return { code: 'address', message: 'The URL does not belong to this target.', milliseconds: 0 };
     const { body, headers } = await bodyOf(plan, text, errand.idempotencyKey, at, linked);
     const signs = errand.side.auth.kind === 'hmac' || errand.side.auth.kind === 'webhook';
     const whole = signs && body instanceof Readable ? await gathered(body) : body;

@@ -1,5 +1,6 @@
 import { pauseBefore } from './backoff';
-import { complaintIn, retryAfterOf, verdictOn } from './outcome';
+import type { Success } from '@grammata/core/route';
+import { retryAfterOf, verdictOn } from './outcome';
 
 const at = Date.parse('2026-11-04T08:00:00Z');
 const answer = (status: number, body = '', headers: Record<string, string> = {}) => ({
@@ -59,21 +60,18 @@ test.each<[string | undefined, number | null]>([
   [undefined, null],
 ])('Retry-After %s', (header, wait) => expect(retryAfterOf(header, at)).toBe(wait));
 
-test.each<[string, string | null]>([
+test.each<[string, 'retry' | 'final', RegExp]>([
+  ['', 'retry', /^Not allowed with these credentials \(403\)\.$/],
+  ['{"message":"The token lacks the scope contacts:write."}', 'retry', /^Not allowed with these credentials .* scope/],
   [
-    '{"title":"Not taken.","errors":[{"field":"site","message":"not one of the options"}]}',
-    'Not taken. site: not one of the options',
+    '{"message":"duplicate content"}',
+    'final',
+    /^Request rejected by the target \(403\)\. Response: duplicate content$/,
   ],
-  [
-    '{"type":"about:blank","title":"Bad","detail":"pH is missing","errors":[{"detail":"must be a number","pointer":"#/ph"}]}',
-    'pH is missing #/ph: must be a number',
-  ], // RFC 9457 §3, appendix example shape
-  ['{"error":{"message":"no such table"}}', 'no such table'],
-  ['{"error":"invalid_grant","error_description":"expired"}', 'expired'],
-  ['plain words', 'plain words'],
-  ['<html>Oops</html>', null],
-  ['', null],
-])('the complaint in %s', (body, said) => expect(complaintIn(body)).toBe(said));
+])('403 with %j is %s', (body, outcome, message) => {
+  const judged = verdictOn(answer(403, body), at);
+  expect([judged.outcome, judged.message]).toEqual([outcome, expect.stringMatching(message)]);
+});
 
 describe('pauses between tries', () => {
   test.each([
@@ -93,4 +91,35 @@ describe('pauses between tries', () => {
     const all = Array.from({ length: 200 }, () => pauseBefore(1, 90_000));
     expect(new Set(all.map(each => Math.floor(each / 5000))).size).toBeGreaterThan(5);
   });
+});
+
+// JSend's statuses (from memory), and members that are common practice.
+test.each<[object | string, string | null]>([
+  [{ success: false, message: 'The key was revoked.' }, 'The key was revoked.'],
+  [{ ok: false, error: 'invalid_auth' }, 'invalid_auth'],
+  [{ success: false, errors: [{ field: 'email', message: 'is taken' }] }, 'email: is taken'],
+  [{ status: 'fail', data: { title: 'A title is required' } }, 'title: A title is required'],
+  [{ status: 'error', message: 'Unable to reach the database' }, 'Unable to reach the database'],
+  [{ succeeded: false }, 'It does not say why.'],
+  [{ success: true, id: 7 }, null],
+  [{ status: 'success', data: { id: 7 } }, null],
+  // A record of its own may have such members.
+  [{ id: 7, status: 'failed inspection' }, null],
+  [{ id: 7, status: 'error' }, null],
+  [{ id: 7, success: 'no' }, null],
+  [{ data: { success: false } }, null],
+  ['[{"success":false}]', null],
+  ['accepted', null],
+])('a response with 200 that says %j refuses: %j', (body, says) => {
+  const text = typeof body === 'string' ? body : JSON.stringify(body);
+  const judged = (success: Success | null | undefined) =>
+    verdictOn(answer(200, text), at, { statuses: [], takesPages: false, success });
+  expect(judged(null)).toMatchObject(
+    says === null
+      ? { outcome: 'delivered', message: expect.stringMatching(/^Accepted with 200\./) }
+      : { outcome: 'final', message: `Status 200, but the response says no: ${says}` },
+  );
+  // Where somebody said so, the status alone counts.
+  expect(judged({ by: 'status', pointer: '', values: null }).outcome).toBe('delivered');
+  expect(judged(undefined).outcome).toBe('delivered');
 });

@@ -14,7 +14,7 @@ import type { DeliveryRow, RunningRoute, Store } from '../store';
 import type { Timer, Timers } from '../timing';
 import { askTarget } from './asking';
 import { afterTry, pauseBefore } from './backoff';
-import { doneKept, keptDone } from './doneKept';
+import { storedDone, keptDone } from './storedDone';
 import type { Courier } from './courier';
 import type { Breakers } from './layers';
 import { Preparation, sideOf, type PreparedRoute } from './prepare';
@@ -242,7 +242,7 @@ export class DeliveryDriver {
       // What can't be stored when the server stops is sent again at its next start, under the same key.
       if (this.#isStopped && health.failed(error)) return;
       log.error({ err: error, delivery: id }, 'a delivery failed inside');
-      const reason = `It failed inside Grammata: ${(error as Error).message}`;
+      const reason = `Internal error: ${(error as Error).message}`;
       await settle({ attempt: null, done: [], next: { ...ended(delivery, 'dead', []), reason } }).catch(
         (fault: unknown) => log.error({ err: fault, delivery: id }, 'the end of a delivery could not be stored'),
       );
@@ -294,7 +294,7 @@ export class DeliveryDriver {
     const { hours } = store.routes.version(delivery.versionId)!.definition.terms;
     const fresh: Done[] = [];
     const taken = () => fresh.splice(0);
-    const earlier = delivery.done.map(each => doneKept(each, this.parts.vault));
+    const earlier = delivery.done.map(each => storedDone(each, this.parts.vault));
     const lacking = delivery.attempts === 0 && earlier.length === 0 ? await this.#lacking(delivery, route, data) : null;
     if (lacking)
       return settle({
@@ -337,7 +337,7 @@ export class DeliveryDriver {
         at = { attempts: number, tries, spent: spentBy(pause) };
         const reason =
           verdict.outcome === 'retry'
-            ? `Given up after ${tries} ${tries === 1 ? 'try' : 'tries'}. ${verdict.message}`
+            ? `Failed after ${tries} ${tries === 1 ? 'attempt' : 'attempts'}. ${verdict.message}`
             : verdict.message;
         const then = again ? waiting(at, verdict.message, now() + pause) : { ...ended(at, 'dead', []), reason };
         return settle({ attempt, done: taken(), next: then });
@@ -389,5 +389,5 @@ const waiting = (at: Progress, reason: string, nextAttemptAt: number): Next => (
 function atEnd(at: Progress, ending: Ending): Next {
   if ('held' in ending) return ended(at, 'held', ending.held);
   const failed = ending.done.filter(each => each.what === 'failed').map(each => each.note);
-  return { ...ended(at, 'delivered', []), reason: failed.length === 0 ? null : `Passed over: ${failed.join(' ')}` };
+  return { ...ended(at, 'delivered', []), reason: failed.length === 0 ? null : `Skipped: ${failed.join(' ')}` };
 }

@@ -110,7 +110,7 @@ test('one that can’t be had holds the delivery before its first call', async (
   await send({ site: 'AB-03', photo: '9999' });
   await settled('held', 'AB-03');
   const [held] = await states();
-  expect(held!.reason).toMatch(/A file can’t be had: there is nothing at its address any more \(404\)/);
+  expect(held!.reason).toMatch(/A file can’t be downloaded: its URL no longer exists \(404\)/);
   expect(desk.heard.filter(each => each.method === 'POST')).toEqual([]);
 });
 
@@ -124,5 +124,7 @@ test('where its line says so, the rest goes without it, and that is told', async
   expect(sent.body.toString()).not.toContain('filename=');
   const [row] = await states();
   const page = (await client.call<DeliveryView>('GET', `/deliveries/${row!.id}`)).json;
-  expect(page.attemptList.map(each => each.message).join(' ')).toMatch(/It went without a file: A file can’t be had/);
+  expect(page.attemptList.map(each => each.message).join(' ')).toMatch(
+    /Sent without a file: A file can’t be downloaded/,
+  );
 });

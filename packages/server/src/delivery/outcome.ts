@@ -1,8 +1,8 @@
 import type { Complaint } from '@grammata/contract';
 import { graphqlErrors } from '@grammata/core/graphql';
-import { usualRetries } from '@grammata/core/route';
+import { complaintIn, doubtIn, isAboutCredentials, refusalBy, saidIn } from '@grammata/core/response';
+import { usualRetries, type Success } from '@grammata/core/route';
 import type { RequestPlan } from '@grammata/core/request';
-import { asText, isJsonObject, parseJson, type Json, type JsonObject } from '@grammata/core/submission';
 import { isFault, type OutwardAnswer, type OutwardFault } from '../outward';
 
 /** What an answer means for a delivery. */
@@ -25,6 +25,8 @@ export interface Judging {
   takesPages: boolean;
   /** True where an answer of 200 may hold errors. */
   isGraphql?: boolean;
+  /** How a response says that a request succeeded; null for what is usual, left out where its status alone counts. */
+  success?: Success | null;
 }
 
 export const usualJudging: Judging = { statuses: usualRetries, takesPages: false };
@@ -40,7 +42,7 @@ const isPage = ({ headers, body }: OutwardAnswer): boolean =>
 export function verdictOn(
   result: OutwardAnswer | OutwardFault,
   at: number,
-  { statuses, takesPages, isGraphql = false }: Judging = usualJudging,
+  { statuses, takesPages, isGraphql = false, success }: Judging = usualJudging,
 ): Verdict {
   if (isFault(result)) {
     const final = finalFaults.includes(result.code);
@@ -50,33 +52,40 @@ export function verdictOn(
   }
   const { status, headers, body } = result;
   if (status >= 200 && status < 300 && !takesPages && isPage(result)) {
-    const message = `It answered ${status}, but with a web page where data was expected: a page to sign in, or an error.`;
+    const message = `Status ${status}, but with a web page instead of data: probably a sign-in or error page.`;
     return { outcome: 'final', message, retryAfter: null, notBefore: null };
   }
   const errors = isGraphql && status >= 200 && status < 300 ? graphqlErrors(body) : null;
   if (errors !== null) {
-    const message = `It answered ${status}, and refused the request. It said: ${errors}`;
+    const message = `Status ${status}, but the request was rejected: ${errors}`;
     return { outcome: 'final', message, retryAfter: null, notBefore: null };
   }
-  if (status >= 200 && status < 300)
-    return { outcome: 'delivered', message: `Accepted with ${status}.`, retryAfter: null, notBefore: null };
-  const said = complaintIn(body);
-  const message = `${meaning(status)}${said ? ` It said: ${said}` : ''}`;
+  const refusal = success !== undefined && status >= 200 && status < 300 ? refusalBy(success, body) : null;
+  if (refusal !== null) {
+    const message = `Status ${status}, but the response says no: ${refusal}`;
+    return { outcome: 'final', message, retryAfter: null, notBefore: null };
+  }
+  if (status >= 200 && status < 300) {
+    const doubt = success === null ? doubtIn(body) : null;
+    const message = `Accepted with ${status}.${doubt === null ? '' : ` The response may say no: ${doubt}`}`;
+    return { outcome: 'delivered', message, retryAfter: null, notBefore: null };
+  }
+  const complaint = complaintIn(body);
+  const isForbidden = status === 403 && isAboutCredentials(status, body);
+  const message = `${meaning(status, isForbidden)}${complaint ? ` Response: ${complaint}` : ''}`;
   if (status === 401) return { outcome: 'retry', message, retryAfter: null, notBefore: null, isUnknown: true };
-  return status === 403 || statuses.includes(status)
+  return isForbidden || statuses.includes(status)
     ? { outcome: 'retry', message, retryAfter: retryAfterOf(headers['retry-after'], at), notBefore: null }
     : { outcome: 'final', message, retryAfter: null, notBefore: null };
 }
 
-function meaning(status: number): string {
-  if (status === 401) return 'The target does not know these credentials (401).';
-  if (status === 403) return 'The credentials may not do this (403).';
-  if (status === 404) return 'The target has nothing at this address (404).';
-  if (status === 429) return 'The target asks for fewer requests (429).';
-  if (status >= 300 && status < 400) return `The target points elsewhere (${status}); redirects are not followed.`;
-  return status >= 500
-    ? `The target has trouble of its own (${status}).`
-    : `The target refused the request (${status}).`;
+function meaning(status: number, isForbidden: boolean): string {
+  if (status === 401) return 'Credentials rejected (401).';
+  if (isForbidden) return 'Not allowed with these credentials (403).';
+  if (status === 404) return 'Not found at the target (404).';
+  if (status === 429) return 'Too many requests (429).';
+  if (status >= 300 && status < 400) return `Redirect (${status}); redirects are not followed.`;
+  return status >= 500 ? `Server error at the target (${status}).` : `Request rejected by the target (${status}).`;
 }
 
 /** ms that a target may ask to be waited for: whatever it says, it is asked again after a day. */
@@ -88,50 +97,6 @@ export function retryAfterOf(header: string | undefined, at: number): number | n
   if (/^\d+$/.test(header.trim())) return Math.min(LONGEST_WAIT, Number(header) * 1000);
   const date = Date.parse(header);
   return Number.isNaN(date) ? null : Math.min(LONGEST_WAIT, Math.max(0, date - at));
-}
-
-/** One thing a target has against a value, as it says it. */
-interface Said {
-  /** Which value: a JSON Pointer, or a name; empty for none. */
-  where: string;
-  message: string;
-}
-
-/** What a target says against a request: problem details (RFC 9457) and the shapes that are common beside them. */
-function saidIn(body: string): { main: string | null; parts: Said[] } {
-  const document = parseJson(body);
-  if (!isJsonObject(document)) {
-    const plain = body.trim() && !/^\s*</.test(body) ? body.trim().slice(0, 200) : null;
-    return { main: plain, parts: [] };
-  }
-  const inner = isJsonObject(document.error) ? document.error : document;
-  const main = firstText([inner.detail, inner.message, inner.title, inner.error_description, document.error]);
-  const errors = [inner.errors, document.errors].find(each => each !== undefined);
-  return { main, parts: partsOf(errors) };
-}
-
-/** A list of objects or of texts, or an object of texts or lists by the fields' names. */
-function partsOf(errors: Json | undefined): Said[] {
-  if (Array.isArray(errors))
-    return errors.slice(0, 100).flatMap((each): Said[] => {
-      if (typeof each === 'string') return [{ where: '', message: each }];
-      if (!isJsonObject(each)) return [];
-      const where = Array.isArray(each.path) ? each.path.map(asText).join('.') : null;
-      const message = firstText([each.detail, each.message, each.title, each.code]);
-      const named = firstText([each.pointer, each.field, each.path, each.property, each.param, each.name]);
-      return [{ where: named ?? where ?? '', message: message ?? '' }];
-    });
-  if (!isJsonObject(errors ?? null)) return [];
-  return Object.entries(errors as JsonObject).flatMap(([where, said]) =>
-    (Array.isArray(said) ? said : [said]).map(each => ({ where, message: asText(each) })),
-  );
-}
-
-/** What the target complains of, in a line. */
-export function complaintIn(body: string): string | null {
-  const { main, parts } = saidIn(body);
-  const said = parts.map(({ where, message }) => [where, message].filter(Boolean).join(': '));
-  return [main, ...said].filter(Boolean).join(' ').slice(0, 500) || null;
 }
 
 /** What the target says of single values, each with the line that it came from. */
@@ -152,6 +117,3 @@ function lineAt(where: string, origins: Record<string, string>): string | null {
   const ending = Object.keys(origins).filter(each => each.endsWith(pointer));
   return ending.length === 1 ? origins[ending[0]!]! : null;
 }
-
-const firstText = (values: (Json | undefined)[]): string | null =>
-  values.find((value): value is string => typeof value === 'string' && value !== '') ?? null;

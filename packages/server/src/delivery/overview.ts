@@ -4,9 +4,7 @@ import type { RouteDefinition } from '@grammata/core/route';
 import { scopeOf } from '@grammata/core/scope';
 import { isBlank, type Submission } from '@grammata/core/submission';
 import PQueue from 'p-queue';
-import type { Courier } from './courier';
-import type { Preparation } from './prepare';
-import { runDraft } from './trying';
+import { runDraft, type TrialParts } from './trying';
 
 /** Look-ups that go at once, and examples that are shown of a line. */
 const AT_ONCE = 4;
@@ -17,7 +15,7 @@ const EXAMPLES = 3;
  * something. Only look-ups are sent, to the side to try things on.
  */
 export async function overviewOf(
-  parts: { preparation: Preparation; courier: Courier },
+  parts: TrialParts,
   draft: RouteDefinition,
   samples: readonly { id: string; data: Submission }[],
 ): Promise<FoundOverview> {

@@ -70,7 +70,7 @@ export class Postman {
   ): Promise<OutwardAnswer | OutwardFault> {
     const started = now();
     if (!URL.canParse(side.baseUrl))
-      return { code: 'address', message: `“${side.baseUrl}” is no address.`, milliseconds: 0 };
+      return { code: 'address', message: `“${side.baseUrl}” is not a valid address.`, milliseconds: 0 };
     const { hostname, port: given, protocol } = new URL(side.baseUrl);
     const isSecure = protocol === 'smtps:';
     const port = Number(given) || (isSecure ? 465 : 587);
@@ -133,17 +133,18 @@ interface MailError extends Error {
 /** A reply of 4xx may pass, one of 5xx is final (RFC 5321 §4.2.1). */
 function explain(error: MailError, host: string): Pick<OutwardFault, 'code' | 'message'> {
   if (error instanceof PrivateAddress) return { code: 'private', message: error.message };
-  const said = error.response?.replace(/^\d{3}[ -]?(\d\.\d\.\d )?/, '') ?? error.message;
-  if (error.code === 'EAUTH') return { code: 'token', message: `${host} does not take these credentials: ${said}.` };
+  const serverText = error.response?.replace(/^\d{3}[ -]?(\d\.\d\.\d )?/, '') ?? error.message;
+  if (error.code === 'EAUTH')
+    return { code: 'token', message: `${host} does not take these credentials: ${serverText}.` };
   if (error.responseCode && error.responseCode >= 500)
-    return { code: 'address', message: `${host} refused the mail: ${said}.` };
+    return { code: 'address', message: `${host} refused the mail: ${serverText}.` };
   if (error.code === 'EENVELOPE' && !error.responseCode)
     return { code: 'address', message: `The mail has no recipient.` };
   if (error.code === 'ECONNREFUSED' || /ECONNREFUSED/.test(error.message))
     return { code: 'refused', message: `Nothing answers at ${host}.` };
   if (error.code === 'ETIMEDOUT') return { code: 'timeout', message: `${host} did not answer in time.` };
   if (error.code === 'ENOTFOUND') return { code: 'name', message: `There is no host named ${host}.` };
-  return { code: 'other', message: `The mail could not be handed to ${host}: ${said}.` };
+  return { code: 'other', message: `The mail could not be handed to ${host}: ${serverText}.` };
 }
 
 /** Addresses of a list, or of a text with commas. */

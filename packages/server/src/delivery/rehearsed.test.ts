@@ -6,7 +6,7 @@ import fc from 'fast-check';
 import { readSubmission } from '../decoding';
 import { newId } from '../ids';
 import { newArrival } from '../intake/arrival';
-import { json, startAnswering, type Answering, type Heard } from '../testing/answering';
+import { json, startAnswering, type Answering, type ReceivedRequest } from '../testing/answering';
 import { eventually, startServer, type Client } from '../testing/running';
 
 // What was rehearsed is what goes over HTTP, call by call: random routes (several calls, lookups, repeats, conditions, files)
@@ -44,7 +44,7 @@ async function partsOf(type: string | undefined, body: Buffer): Promise<unknown>
   );
 }
 
-const heardAs = async ({ method, url, headers, body }: Heard) => [
+const heardAs = async ({ method, url, headers, body }: ReceivedRequest) => [
   method,
   url,
   await partsOf(headers['content-type'], body),
@@ -127,10 +127,10 @@ test('the same requests in the same order, the same holds for the same reasons',
       seen.requests += asked.length;
       seen.files += foreseen.asks.filter(each => each.request.files.length > 0).length;
     }),
-    { numRuns: 250 },
+    { numRuns: 120 },
   );
   // All of it was met: it is no test of one of them.
   expect(seen.requests).toBeGreaterThan(50);
   expect(seen.held).toBeGreaterThan(5);
   expect(seen.files).toBeGreaterThan(0);
-}, 120_000);
+});

@@ -1,9 +1,9 @@
 import type { AskView, RunView } from '@grammata/contract';
-import { likelyAnswers, perform, type Ask, type Told } from '@grammata/core/perform';
+import { likelyAnswers, perform, type Ask, type CallResult } from '@grammata/core/perform';
 import { answerKey, type RecordedAnswers } from '@grammata/core/proof';
 import { wireText } from '@grammata/core/request';
 import type { RouteDefinition } from '@grammata/core/route';
-import type { Submission } from '@grammata/core/submission';
+import type { Json, Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
 import { maskedIn } from '../access';
@@ -15,9 +15,29 @@ import { sideOf, type Preparation, type PreparedRoute } from './prepare';
 export interface TrialParts {
   preparation: Preparation;
   courier: Courier;
+  /** Takes note of what an operation of a target answered. */
+  learn: (targetId: string, operationId: string, answer: Json) => void;
 }
 
-export interface TriedSample {
+/** Takes note of what a request was answered where it went well, without secrets. */
+export function learnFrom({ courier, learn }: TrialParts, { stages }: PreparedRoute, ask: Ask, told: CallResult): void {
+  const stage = stages.find(each => each.call.id === ask.callId);
+  const operations: Record<Ask['purpose'], string | undefined> = {
+    find: stage?.find?.settings.operationId ?? stage?.call.operationId,
+    create: stage?.call.operationId,
+    update: stage?.find?.update?.settings.operationId,
+    readBack: stage?.readBack?.settings.operationId,
+  };
+  const operationId = operations[ask.purpose];
+  if (operationId !== undefined && 'answer' in told && told.answer !== null)
+    learn(
+      ask.targetId,
+      operationId,
+      maskedIn(told.answer, text => courier.mask(text)),
+    );
+}
+
+export interface SampleTest {
   submissionId: string;
   data: Submission;
 }
@@ -32,9 +52,9 @@ export class Trying {
   #refusal: string | null = null;
 
   private constructor(
-    private readonly courier: Courier,
+    private readonly parts: TrialParts,
     private readonly route: PreparedRoute,
-    private readonly sample: TriedSample,
+    private readonly sample: SampleTest,
     private readonly sends: boolean,
   ) {
     // What is not written can't be read back.
@@ -44,9 +64,9 @@ export class Trying {
   }
 
   /** Readies a draft; nothing is asked yet. Everything will really be sent, or only what is looked up. */
-  static of({ preparation, courier }: TrialParts, draft: RouteDefinition, sample: TriedSample, sends: boolean) {
-    const route = preparation.route(draft, 'try');
-    return route instanceof Problem ? route : new Trying(courier, route, sample, sends);
+  static of(parts: TrialParts, draft: RouteDefinition, sample: SampleTest, sends: boolean) {
+    const route = parts.preparation.route(draft, 'try');
+    return route instanceof Problem ? route : new Trying(parts, route, sample, sends);
   }
 
   /** The request that is made next; null where none is left, or one was refused. */
@@ -65,7 +85,7 @@ export class Trying {
       this.#at = this.#conversation.next(likelyAnswer(this.route, ask));
       return;
     }
-    const { verdict, told, record, passesOver } = await askTarget(this.courier, this.route, ask, {
+    const { verdict, told, record, passesOver } = await askTarget(this.parts.courier, this.route, ask, {
       ...this.sample,
       idempotencyKey: this.#idempotencyKey,
       side: 'try',
@@ -74,12 +94,13 @@ export class Trying {
     this.#asks.push({ ...this.#viewOf(ask, request), status, message, response });
     if (verdict.outcome !== 'delivered' && ask.purpose !== 'readBack' && !passesOver) this.#refusal = message;
     else {
+      learnFrom(this.parts, this.route, ask, told);
       if ('answer' in told) this.#answers[answerKey(ask)] = maskedIn(told.answer, this.#mask);
       this.#at = this.#conversation.next(told);
     }
   }
 
-  readonly #mask = (text: string) => this.courier.mask(text);
+  readonly #mask = (text: string) => this.parts.courier.mask(text);
 
   #viewOf(ask: Ask, request = this.#mask(requestText(this.route, ask))): AskView {
     const { callId, item, purpose, changes, found } = ask;
@@ -108,7 +129,7 @@ export class Trying {
 export async function runDraft(
   parts: TrialParts,
   draft: RouteDefinition,
-  sample: TriedSample,
+  sample: SampleTest,
   sends: boolean,
 ): Promise<RunView> {
   const trying = Trying.of(parts, draft, sample, sends);
@@ -130,8 +151,15 @@ function requestText({ targets }: PreparedRoute, { targetId, request }: Ask): st
   return wireText(request, headers, query);
 }
 
+/** A stage with what its operation really answered, where that is known. */
+export const answeredBy = ({ call, main }: PreparedRoute['stages'][number], targets: PreparedRoute['targets']) => ({
+  call,
+  operation: main.operation,
+  answered: targets.get(call.targetId)?.answers[call.operationId],
+});
+
 /** What a call that is not made would most likely answer. */
-function likelyAnswer({ stages }: PreparedRoute, { callId }: Ask): Told {
-  const answers = likelyAnswers(stages.map(({ call, main }) => ({ call, operation: main.operation })));
+function likelyAnswer({ stages, targets }: PreparedRoute, { callId }: Ask): CallResult {
+  const answers = likelyAnswers(stages.map(each => answeredBy(each, targets)));
   return { answer: answers[callId] ?? null };
 }

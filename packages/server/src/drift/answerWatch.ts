@@ -53,11 +53,11 @@ export class AnswerWatch {
       LOOKED,
     );
     const answers = rows.flatMap(row => this.#answered(row, target));
-    const told = placesIn(
+    const answeredPlaces = placesIn(
       target,
       going.map(each => each.definition),
     );
-    const found = await decoders.answerChanges(answers, told).catch((error: unknown) => {
+    const found = await decoders.answerChanges(answers, answeredPlaces).catch((error: unknown) => {
       const isBound = error instanceof DecodeFault || error instanceof DecodeLate;
       if (!this.#isClosed && !isBound) throw error;
       if (isBound) log.warn({ target: targetId, reason: error.message }, 'changes of answers could not be looked for');

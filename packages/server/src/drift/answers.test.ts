@@ -3,7 +3,7 @@ import { registering, reporting } from '@grammata/core/testing';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
 import { post } from '../testing/forms';
-import { withRoute, type Drawn } from '../testing/routes';
+import { withRoute, type TestRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 import { placesIn } from './answerWatch';
 
@@ -32,7 +32,7 @@ test('of answers is looked at what routes take out of them, and what the target 
 
 let client: Client;
 let target: FakeTarget;
-let drawn: Drawn;
+let drawn: TestRoute;
 let sent = 0;
 
 const changes = async () => (await client.call<ChangesView>('GET', '/changes')).json;

@@ -1,4 +1,12 @@
-import type { ChangesView, DeliveryPage, IntakeView, RepairedView, RouteView, SupposedView } from '@grammata/contract';
+import type {
+  ChangesView,
+  DeliveryPage,
+  IntakeView,
+  RepairedView,
+  RouteView,
+  SupposedView,
+  DeskView,
+} from '@grammata/contract';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
 import { post, withForm } from '../testing/forms';
@@ -68,15 +76,27 @@ test('a question that is another one now: heard of at the first message, mended,
   ]);
   const held = async () => (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}&state=held`)).json;
   await eventually(held, page => page.total === 3);
+  // What it holds is counted as long as it is held, whatever is live by then.
+  const waiting = async () => (await changes()).changes[0]!.touches.map(each => each.deliveries.length);
+  expect(await waiting()).toEqual([3]);
+  expect((await client.call<DeskView>('GET', '/desk')).json.troubles).toMatchObject([
+    { state: 'held', count: 3, changeId: all[0]!.id },
+  ]);
 
   const propose = async () =>
     (await client.call<RepairedView>('POST', `/changes/${all[0]!.id}/repair`, { routeId: route.id })).json;
   const { repair } = await propose();
   expect(repair).toMatchObject({
-    words: ['What came from “site” comes from “q_771”; from “site” where that is still sent.'],
+    words: ['Use “q_771” instead of “site”; where it is missing, “site”.'],
     samples: { held: 3, heldThen: 0, looked: 11 },
     mark: expect.any(String),
+    lines: [{ to: 'site' }],
+    labels: { site: 'Which site? (site)', q_771: 'Which site? (q_771)' },
   });
+  // What the line gives for each, before and after: those that came since can be sent then.
+  expect(repair!.tried).toHaveLength(11);
+  expect(repair!.tried.filter(({ stands: [one] }) => one && 'problem' in one)).toHaveLength(3);
+  for (const { then } of repair!.tried) expect(then).toEqual([{ value: expect.stringMatching(/^AB-\d+$/) }]);
   const take = (mark: string) => client.call('POST', `/changes/${all[0]!.id}/repair/take`, { routeId: route.id, mark });
   expect((await take('of another draft')).status).toBe(409);
   expect((await take(repair!.mark)).status).toBe(204);
@@ -91,11 +111,13 @@ test('a question that is another one now: heard of at the first message, mended,
     by: expect.any(String),
     touch: 'harmless',
   });
+  expect(await waiting()).toEqual([3]);
   expect(await propose()).toEqual({ repair: null, isDrafted: false });
   const { deliveries } = await held();
   await client.call('POST', '/deliveries/resend', { ids: deliveries.map(each => each.id), mapping: 'now' });
   // Nothing was lost: what was held is delivered with the repaired mapping.
   await eventually(held, page => page.total === 0);
+  expect(await waiting()).toEqual([0]);
   await eventually(
     () => Promise.resolve(target.requests.filter(each => each.method === 'POST')),
     sent => sent.length >= 3,
@@ -164,7 +186,7 @@ test('a target that offers something else is heard of when it is read, and mende
   const repair = async (change: string) =>
     (await client.call<RepairedView>('POST', `/changes/${told[change]!.id}/repair`, { routeId: route.id })).json.repair;
   expect((await repair('option-renamed'))!.words).toEqual(['site: “AB-02” is sent as “AB-02 (new)”.']);
-  expect((await repair('field-added'))!.words[0]).toMatch(/A line for “who”/);
+  expect((await repair('field-added'))!.words[0]).toMatch(/New line for “who”/);
 });
 
 test.each([

@@ -5,6 +5,9 @@ import { isTraffic, type ChangeRow, type DeliveryRow, type SubmissionRow } from 
 import type { FormWatch } from './formWatch';
 import { formTouch } from './touch';
 
+/** Why a delivery is held whose form changed. */
+export const HELD_FOR_CHANGE = 'The form changed. Resolve the change under Changes, then send it again.';
+
 /** Newest submissions on which it is seen what a change does. */
 const LOOKED = 20;
 
@@ -47,7 +50,5 @@ export async function heldForChange(
       verdict.set(each.id, isHeld);
       return isHeld;
     });
-  return open
-    ? new Problem('form.changed', 'The form changed: look at that under Changes, then send it again.', null)
-    : null;
+  return open ? new Problem('form.changed', HELD_FOR_CHANGE, null) : null;
 }

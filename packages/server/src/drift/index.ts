@@ -1,5 +1,6 @@
 export * from './answerWatch';
 export * from './formWatch';
+export * from './heldBy';
 export * from './holding';
 export * from './knownForm';
 export * from './targetWatch';

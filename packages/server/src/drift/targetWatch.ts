@@ -12,14 +12,14 @@ export function keepTargetChanges(
   after: TargetRow,
 ): void {
   if (before.snapshot === null || before.snapshot === after.snapshot) return;
-  const told = operationChanges(before.operations, after.operations);
+  const operationDifferences = operationChanges(before.operations, after.operations);
   const ids = store.routes
     .all()
     .flatMap(route => [route.draft, store.routes.doing(route).definition])
     .flatMap(definition => operationsUsed(definition, after.id));
   const used = new Set(before.operations.filter(each => ids.includes(each.id)).map(operationName));
   // A document of hundreds changes all the time: once routes use some of it, what becomes of the others is not told.
-  const seen = told
+  const seen = operationDifferences
     .filter(each => used.has(each.operation) || (used.size === 0 && each.change !== 'operation-added'))
     .map(what => ({
       subject: 'target' as const,

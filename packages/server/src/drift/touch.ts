@@ -1,11 +1,15 @@
 import {
   fareOf,
   fieldPlace,
+  triedOn,
+  unsentOf,
   operationName,
   type AnswerChange,
   type DocumentChange,
   type Fare,
   type FormChange,
+  type LinePlace,
+  type LineResult,
 } from '@grammata/core/drift';
 import {
   answersUsed,
@@ -18,6 +22,7 @@ import {
 } from '@grammata/core/route';
 import { asText, isJsonObject, type Json, type JsonObject, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
+import { Problem } from '@grammata/core/transform';
 import type { Services } from '../services';
 import type { ChangeRow } from '../store';
 
@@ -36,7 +41,7 @@ export interface Touched {
 type Parts = Pick<Services, 'store'>;
 
 /** Changes after which a question that is used gives something else, or nothing. */
-const telling = new Set<string>([
+export const telling: ReadonlySet<string> = new Set([
   'gone',
   'replaced',
   'kind',
@@ -59,12 +64,47 @@ export function formTouch(
   // What takes the successor, too, serves both.
   const served = new Set(change === 'replaced' ? usesOf(definition, asText(is ?? null)).map(placeOf) : []);
   const uses = question === null ? [] : usesOf(definition, question).filter(each => !served.has(placeOf(each)));
-  const { held, looked } = heldOf(parts, definition, since);
+  const { looked } = heldOf(parts, definition, since);
+  const held = heldOfChange(parts, what as FormChange, definition, since).size;
   const isUsed = uses.length > 0 && telling.has(change);
   const isEmptied = isUsed && (change === 'gone' || change === 'replaced') && uses.some(each => each.what !== 'line');
   if (!isUsed && !(change === 'envelope' && held > 0)) return { touch: 'harmless', uses, held, looked };
   return { touch: held > 0 || isEmptied ? 'breaks' : 'risks', uses, held, looked };
 }
+
+/** Of the submissions that a change of their form is about, those that the lines which use the question keep from going. */
+export function heldOfChange(
+  { store }: Pick<Parts, 'store'>,
+  what: FormChange,
+  definition: RouteDefinition,
+  all: readonly Submission[],
+): ReadonlySet<Submission> {
+  const { question } = what;
+  const at = question === null ? undefined : linesAmong(usesOf(definition, question));
+  const about = all.filter(each => isAbout(what, each));
+  return unsentOf(definition, targetsFor({ store }, definition), about, at);
+}
+
+/** Whether a submission shows a change: it answers the successor, gives the new option, or lacks what is gone. */
+export function isAbout({ change, question, now: is }: FormChange, { fields }: Submission): boolean {
+  const answer = fields.find(each => each.key === question)?.value ?? null;
+  const answers = Array.isArray(answer) ? answer : [answer];
+  switch (change) {
+    case 'replaced':
+      return fields.some(each => each.key === asText(is ?? null));
+    case 'option-added':
+    case 'option-renamed':
+      return answers.some(each => asText(each) === asText(is ?? null));
+    case 'gone':
+      return answers.every(each => asText(each) === '');
+    default:
+      return true;
+  }
+}
+
+/** Those that are lines. */
+export const linesAmong = (uses: readonly Use[]): LinePlace[] =>
+  uses.flatMap(({ callId, lineId }) => (callId !== null && lineId !== null ? [{ callId, lineId }] : []));
 
 const placeOf = ({ callId, lineId, what }: Use): string => `${what} ${callId} ${lineId}`;
 
@@ -74,6 +114,21 @@ export const heldOf = (
   definition: RouteDefinition,
   all: readonly Submission[],
 ): Fare => fareOf(definition, targetsFor({ store }, definition), all);
+
+/** What some lines of a route give, by what its targets offer now; nothing where its calls can't be made. */
+export function triedOf(
+  { store }: Pick<Parts, 'store'>,
+  definition: RouteDefinition,
+  at: readonly LinePlace[],
+  all: readonly Submission[],
+): (LineResult | null)[][] {
+  try {
+    return all.map(triedOn(definition, targetsFor({ store }, definition), at));
+  } catch (error) {
+    if (error instanceof Problem) return all.map(() => at.map(() => ({ problem: error.message })));
+    throw error;
+  }
+}
 
 const targetsFor = ({ store }: Pick<Parts, 'store'>, definition: RouteDefinition) =>
   targetsOf(definition).flatMap(id => store.targets.byId(id) ?? []);

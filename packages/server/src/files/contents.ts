@@ -78,7 +78,7 @@ export class Contents {
       if (file.url !== null) return await this.fetched(file, intake ?? null, null, how);
       if (how === 'look' && arrival) return nothing;
       const staged = arrival && (await this.taken(arrival, data.files, index));
-      return staged ?? { isPassing: false, message: `“${file.name}” is not in the message any more.` };
+      return staged ?? { isPassing: false, message: `“${file.name}” is no longer in the message.` };
     } catch (error) {
       if (error instanceof TooLarge)
         return { isPassing: false, message: `“${file.name}” can’t be sent. ${error.message}` };
@@ -107,12 +107,12 @@ export class Contents {
         if (base === null)
           return {
             isPassing: false,
-            message: 'Where the form builder has its files is not known: give its intake credentials for files.',
+            message: 'Add credentials for files to the intake: its file host is unknown.',
           };
         return await this.fetched({ ...file, url: base + via.path }, intake, null, how);
       }
       const target = targetOf(via.from);
-      if (!target) return { isPassing: false, message: 'The target that the file is to be had from was removed.' };
+      if (!target) return { isPassing: false, message: 'The target that holds the file was removed.' };
       return await this.fetched({ ...file, url: target.baseUrl.replace(/\/$/, '') + via.path }, null, target, how);
     } catch (error) {
       if (error instanceof TooLarge)
@@ -137,9 +137,9 @@ export class Contents {
     const url = addressOf(file.url!, intake);
     const failed = (message: string, isPassing = false): FileFault => ({
       isPassing,
-      message: `${called(file)} can’t be had: ${message}`,
+      message: `${called(file)} can’t be downloaded: ${message}`,
     });
-    if (url === null) return failed(`${file.url} is no address, only a place in the builder’s own store.`);
+    if (url === null) return failed(`${file.url} is not a URL, only a path inside the form builder.`);
     const credentials = target
       ? await this.parts.authorizations.for(target)
       : intake
@@ -149,17 +149,17 @@ export class Contents {
     const got = await outward.download(withQuery(url, credentials.query), Object.fromEntries(credentials.headers));
     if (isFault(got)) return failed(got.message, got.code !== 'private' && got.code !== 'address');
     const { status, type, name, body } = got;
-    const give = target ? `Look at the credentials of ${target.name}.` : 'Give the intake credentials for files.';
+    const give = target ? `Check the credentials of ${target.name}.` : 'Add credentials for files to the intake.';
     if (status !== 200) {
       body.destroy();
-      if (status === 401 || status === 403) return failed(`its address asks who wants it (${status}). ${give}`);
-      if (status === 404 || status === 410) return failed(`there is nothing at its address any more (${status}).`);
-      return failed(`its address answered ${status}.`, status >= 500 || status === 429);
+      if (status === 401 || status === 403) return failed(`its URL requires credentials (${status}). ${give}`);
+      if (status === 404 || status === 410) return failed(`its URL no longer exists (${status}).`);
+      return failed(`its URL answered ${status}.`, status >= 500 || status === 429);
     }
     // Sign-in pages are served as if they were the file.
     if (/^text\/html/i.test(type ?? '') && !/\.html?$/i.test(file.name) && file.type !== 'text/html') {
       body.destroy();
-      return failed(`its address answers with a web page, most likely one to sign in. ${give}`);
+      return failed(`its URL returns a web page, probably for signing in. ${give}`);
     }
     if (how === 'look') {
       body.destroy();

@@ -58,8 +58,8 @@ export class Copies {
     const file = path.join(this.#folder, id);
     const isSigned = same(signature, this.#signature(id, until));
     const refuse = (status: number, words: string) => void response.status(status).type('text/plain').send(words);
-    if (!isSigned) return refuse(403, 'This link is not whole: its signature does not fit.');
-    if (!row || until < now() || !existsSync(file)) return refuse(410, 'This link has ended.');
+    if (!isSigned) return refuse(403, 'This link is incomplete or was changed.');
+    if (!row || until < now() || !existsSync(file)) return refuse(410, 'This link has expired.');
     response
       .set({
         'content-type': row.type,

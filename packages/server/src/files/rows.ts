@@ -36,7 +36,7 @@ export class RowFiles {
     const folder = path.join(this.folder, host);
     const file = path.join(folder, name);
     if (!/^[a-z\d-]+$/.test(host) || path.dirname(file) !== folder || name.startsWith('.'))
-      throw new RowFault(`“${url}” is no place for rows.`);
+      throw new RowFault(`“${url}” is not a folder for rows.`);
     const values = isJsonObject(row) ? row : {};
     mkdirSync(folder, { recursive: true });
     const text = /\.ndjson$/i.test(name) ? `${JSON.stringify(values)}\n` : this.#csvRow(file, values, columns, grows);
@@ -55,9 +55,7 @@ export class RowFiles {
       this.#widen(file, [...heading, ...missing]);
       heading.push(...missing);
     } else if (missing.length > 0)
-      throw new RowFault(
-        `${path.basename(file)} has no column ${missing.join(', ')}; its first line is kept as it is.`,
-      );
+      throw new RowFault(`${path.basename(file)} has no column ${missing.join(', ')}. Its heading is not changed.`);
     const cells = heading.map(column => asText(values[column]));
     return `${isNew ? line(heading, false) : ''}${line(cells, true)}`;
   }
@@ -109,12 +107,12 @@ function decodedName(text: string): string {
   try {
     return decodeURIComponent(text);
   } catch {
-    throw new RowFault(`“${text}” is no name for a file.`);
+    throw new RowFault(`“${text}” is not a valid file name.`);
   }
 }
 
 /** What a spreadsheet would take for a formula; numbers are none. */
-export const formula = /^(?![-+]?[\d.,]+$)[=+\-@\t\r]/;
+export const formula = /^(?![-+]?[\d.,]+$)(?!\+\d[\d\s()/-]*$)[=+\-@\t\r]/;
 
 /** A line of CSV; cells that begin a formula are kept from being one where that is asked for. */
 const line = (cells: string[], escapes: boolean): string =>

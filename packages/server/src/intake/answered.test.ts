@@ -123,8 +123,26 @@ describe('a form that waits', () => {
     expect([page.type, page.body]).toEqual(['text/html; charset=utf-8', expect.stringContaining('Your number is 7.')]);
   });
 
+  test.each<[string, object, string]>([
+    [
+      '{"error": "{message}", "field": "{response.field}"}',
+      {},
+      '{"error":"Request rejected by the target (422). Response: No such site.","field":"site"}',
+    ],
+    ['Sorry: {response.error}', {}, 'Sorry: No such site.'],
+    ['Sorry: {response.error}', { accept: 'text/html' }, 'Sorry: No such site.'],
+  ])('is told %s where the target refuses, with 422', async (refusalText, headers, says) => {
+    await set({ reply: 'answer', refusalText });
+    answers = () => [422, { error: 'No such site.', field: 'site' }];
+    const { status, body } = await send(
+      { site: `AB-1${refusalText.length}${Object.keys(headers).length}` },
+      { ...headers },
+    );
+    expect([status, body]).toEqual([422, expect.stringContaining(says)]);
+  });
+
   test.each<[string, () => void, object]>([
-    ['the target refuses', () => (answers = () => [422, { error: 'no' }]), { site: 'AB-06' }],
+    ['the target refuses and nobody worded that', () => (answers = () => [422, { error: 'no' }]), { site: 'AB-06' }],
     ['the target takes too long', () => (answers = () => null), { site: 'AB-07' }],
     ['nothing is delivered of it', () => undefined, []],
     ['it came before', () => undefined, { site: 'AB-01' }],

@@ -1,12 +1,16 @@
-import type { Json } from '@grammata/core/submission';
+import { parseJson, type Json } from '@grammata/core/submission';
 import type { LiveHub } from '../live';
 import type { Store } from '../store';
 import type { Timers } from '../timing';
+import type { Refusal } from './reply';
 
 /** Senders that may wait at once; whoever comes beside them gets the usual reply. */
 const MOST_WAITING = 200;
 /** Deliveries of one arrival that are looked at. */
 const LOOKED = 50;
+
+/** How the deliveries of an arrival ended: with an answer, or with why there is none. */
+type Ending = { answer: Json } | { refusal: Refusal };
 
 /** What targets answer to what an arrival holds, for senders that wait for it. */
 export class TargetAnswers {
@@ -28,13 +32,13 @@ export class TargetAnswers {
   }
 
   /**
-   * The answer of the last call that was made for an arrival, once all of its deliveries have ended; null where there is none, or
-   * none came in so many ms.
+   * The answer of the last call that was made for an arrival, or why there is none, once all of its deliveries have ended; null
+   * where nothing is delivered of it, or they did not end in so many ms.
    */
-  wait(arrivalId: string, milliseconds: number): Promise<{ answer: Json } | null> {
+  wait(arrivalId: string, milliseconds: number): Promise<Ending | null> {
     if (this.#looks.size >= MOST_WAITING) return Promise.resolve(null);
-    return new Promise<{ answer: Json } | null>(resolve => {
-      const done = (found: { answer: Json } | null) => {
+    return new Promise<Ending | null>(resolve => {
+      const done = (found: Ending | null) => {
         this.#looks.delete(arrivalId);
         timer.stop();
         resolve(found);
@@ -47,7 +51,7 @@ export class TargetAnswers {
     });
   }
 
-  #answerOf(arrivalId: string): { answer: Json } | null | 'not yet' {
+  #answerOf(arrivalId: string): Ending | null | 'not yet' {
     const { arrivals, deliveries } = this.parts.store;
     const state = arrivals.headOf(arrivalId)?.state;
     if (state === undefined || state === 'unread') return null;
@@ -59,6 +63,10 @@ export class TargetAnswers {
       .flatMap(each => deliveries.doneOf(each.id))
       .filter(each => each.what !== 'failed' && each.answer !== null);
     const last = answers.at(-1);
-    return last ? { answer: last.answer } : null;
+    if (last) return { answer: last.answer };
+    const stopped = all.find(each => each.state === 'dead' || each.state === 'held');
+    if (!stopped) return null;
+    const response = deliveries.attemptsOf(stopped.id).at(-1)?.response ?? '';
+    return { refusal: { message: stopped.reason ?? '', response: parseJson(response) ?? null } };
   }
 }

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 
-export interface KeptBody {
+export interface StoredBody {
   /** All of it, or its beginning when it was cut or laid aside. */
   bytes: Buffer;
   /** Bytes that came, as far as they were read. */
@@ -61,12 +61,12 @@ export class BrokenOff extends Error {}
  * Reads the body of a request or a mail, keeping at most `LARGE_BODY` bytes in memory where it can be laid aside, else at most `limit`.
  * Rejects with BrokenOff when the sender breaks off. Small bodies are taken as they come, without a step more.
  */
-export function readBody(request: Readable, reading: BodyReading): Promise<KeptBody> {
+export function readBody(request: Readable, reading: BodyReading): Promise<StoredBody> {
   const { limit, layAside, memory, onChunk } = reading;
   let held: Buffer[] = [];
   let size = 0;
   let taken = 0;
-  const body = new Promise<KeptBody>((resolve, reject) => {
+  const body = new Promise<StoredBody>((resolve, reject) => {
     const listeners = {
       data(chunk: Buffer) {
         size += chunk.length;
@@ -84,19 +84,19 @@ export function readBody(request: Readable, reading: BodyReading): Promise<KeptB
         goOn(next => readAside({ before, size, limit, layAside, next, onChunk }));
       },
       end: () => resolve({ bytes: held.length === 1 ? held[0]! : Buffer.concat(held), size, cut: false, aside: null }),
-      error: (error: Error) => reject(new BrokenOff('The sender broke off.', { cause: error })),
-      close: () => reject(new BrokenOff('The sender broke off.')),
+      error: (error: Error) => reject(new BrokenOff('The sender disconnected.', { cause: error })),
+      close: () => reject(new BrokenOff('The sender disconnected.')),
     };
     const names = Object.keys(listeners) as (keyof typeof listeners)[];
     for (const name of names) request.on(name, listeners[name] as never);
     /** Reads the rest step by step, each when the one before was dealt with. */
-    function goOn(rest: (next: Next) => Promise<KeptBody>): void {
+    function goOn(rest: (next: Next) => Promise<StoredBody>): void {
       request.pause();
       for (const name of names) request.off(name, listeners[name] as never);
       const source = request[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
       const next: Next = () =>
         source.next().catch((error: unknown) => {
-          throw new BrokenOff('The sender broke off.', { cause: error });
+          throw new BrokenOff('The sender disconnected.', { cause: error });
         });
       rest(next).then(resolve, reject);
     }
@@ -107,7 +107,7 @@ export function readBody(request: Readable, reading: BodyReading): Promise<KeptB
 type Next = () => Promise<IteratorResult<Buffer>>;
 
 /** Lets through what is beyond the limit, up to a point, so that the sender gets to see the answer. */
-async function drained(next: Next, held: Buffer[], sizeBefore: number, limit: number): Promise<KeptBody> {
+async function drained(next: Next, held: Buffer[], sizeBefore: number, limit: number): Promise<StoredBody> {
   const bytes = Buffer.from(Buffer.concat(held).subarray(0, KEPT_OF_LARGE));
   let size = sizeBefore;
   for (let step = await next(); !step.done && size <= limit + MOST_DRAINED; step = await next())
@@ -129,7 +129,7 @@ async function readAside({
   layAside: LayAside;
   next: Next;
   onChunk: BodyReading['onChunk'];
-}): Promise<KeptBody> {
+}): Promise<StoredBody> {
   const beginning = Buffer.from(Buffer.concat(before).subarray(0, KEPT_OF_LARGE));
   const hash = createHash('sha256');
   let size = sizeBefore;

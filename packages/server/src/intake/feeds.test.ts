@@ -124,7 +124,7 @@ test.each<[string, Partial<typeof rule>]>([
 });
 
 test.each<[string, () => { status: number; body: string } | Promise<never>, RegExp]>([
-  ['a source that refuses', () => ({ status: 403, body: '' }), /refused the credentials \(403\)/],
+  ['a source that refuses', () => ({ status: 403, body: '' }), /rejected the credentials \(403\)/],
   ['a source in trouble', () => ({ status: 500, body: '' }), /answered 500/],
   [
     'one that breaks whoever reads it',
@@ -231,5 +231,5 @@ test('a token that is refused is fetched anew, once', async () => {
   expect(seen).toEqual(['oauth 1', 'oauth 2']);
   expect((await feeds.read(id)).fault).toBeNull();
   shown = 7;
-  expect((await feeds.read(id)).fault).toMatch(/refused the credentials/);
+  expect((await feeds.read(id)).fault).toMatch(/rejected the credentials/);
 });

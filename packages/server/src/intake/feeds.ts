@@ -106,7 +106,7 @@ export class Feeds {
       reading = await this.#pages(intake, intake.feed);
     } catch (error) {
       // What the end of the server broke off is read at the next time.
-      if (this.#isClosed) return { ...none, fault: 'It was not read to its end.' };
+      if (this.#isClosed) return { ...none, fault: 'It was not read completely.' };
       // Whatever a source answers, its timer goes on.
       log.error({ err: error, intake: intakeId }, 'a feed could not be read');
       reading = {
@@ -216,9 +216,9 @@ export class Feeds {
 
 function faultOf({ status, body, headers, cut }: OutwardAnswer, { sizeLimit }: IntakeRow): string | null {
   const said = /json|text\/plain/.test(headers['content-type'] ?? '') ? ` It said: ${body.slice(0, 200)}` : '';
-  if (status === 401 || status === 403) return `The source refused the credentials (${status}).${said}`;
+  if (status === 401 || status === 403) return `The source rejected the credentials (${status}).${said}`;
   if (status >= 300) return `The source answered ${status}.${said}`;
-  if (cut) return `The answer is larger than this intake’s limit of ${(sizeLimit / 1e6).toFixed(1)} MB.`;
+  if (cut) return `The response is larger than this intake’s limit of ${(sizeLimit / 1e6).toFixed(1)} MB.`;
   return null;
 }
 
@@ -255,9 +255,10 @@ function nextPage(rule: Rule, current: Page, answer: OutwardAnswer, pages: numbe
   const { url, paging, cursorAt } = rule;
   if (paging === 'page') return pageBy(rule, pages + 1);
   if (paging === 'single') return null;
-  const said = paging === 'link' ? null : asText(valueAt(parseJson(answer.body) ?? null, cursorAt) ?? null).trim();
-  if (paging === 'cursor') return said ? { ...pageBy(rule, said), cursor: said } : null;
-  const next = paging === 'link' ? nextLink(answer.headers.link ?? '') : said;
+  const nextCursor =
+    paging === 'link' ? null : asText(valueAt(parseJson(answer.body) ?? null, cursorAt) ?? null).trim();
+  if (paging === 'cursor') return nextCursor ? { ...pageBy(rule, nextCursor), cursor: nextCursor } : null;
+  const next = paging === 'link' ? nextLink(answer.headers.link ?? '') : nextCursor;
   const address = next && URL.canParse(next, current.url) ? new URL(next, current.url) : null;
   // The credentials of a feed do not go to another origin.
   return address?.origin === new URL(url).origin ? { url: address.href, body: current.body } : null;

@@ -1,7 +1,7 @@
 export * from './answered';
 export * from './arrival';
 export * from './bodies';
-export { BodyMemory, BrokenOff, readBody, type KeptBody } from './body';
+export { BodyMemory, BrokenOff, readBody, type StoredBody } from './body';
 export * from './feeds';
 export * from './mailbox';
 export * from './reader';

@@ -8,7 +8,7 @@ import type { StorageHealth } from '../storage';
 import { newId } from '../ids';
 import { newArrival, tooLarge } from './arrival';
 import type { Bodies } from './bodies';
-import { BodyMemory, KEPT_OF_LARGE, readBody, type KeptBody } from './body';
+import { BodyMemory, KEPT_OF_LARGE, readBody, type StoredBody } from './body';
 import type { Recorder } from './recorder';
 import { isAllowed } from './verify';
 
@@ -58,7 +58,7 @@ export function mailbox({ intakes, record, bodies, live, health, log, stored }: 
       if (!intake) return done(refusal(550, 'No intake has this address'));
       if (intake.state === 'stopped') return done(refusal(450, 'This intake is stopped; try again later'));
       if (!isAllowed(session.remoteAddress, intake.allowedAddresses))
-        return done(refusal(550, 'Mail from this address is not taken here'));
+        return done(refusal(550, 'Mail from this address is not accepted'));
       done();
     },
     onData(stream, session, done) {
@@ -130,7 +130,7 @@ export function listenForMail(server: SMTPServer, port: number, host: string): P
 }
 
 /** A mail that is sent on again keeps its Message-ID (RFC 5322 §3.6.4), whatever lines the way added to it. */
-function digestOf({ bytes, aside }: KeptBody): string {
+function digestOf({ bytes, aside }: StoredBody): string {
   const head = bytes.subarray(0, 20_000).toString('latin1').replaceAll('\r\n', '\n').split('\n\n', 1)[0]!;
   const id = /^message-id:[ \t]*(<[^<>\s]{1,900}>)/im.exec(head)?.[1];
   if (id === undefined && aside !== null) return aside;
@@ -139,7 +139,7 @@ function digestOf({ bytes, aside }: KeptBody): string {
     .digest('base64url');
 }
 
-function arrivalFromMail(intake: IntakeRow, session: SMTPServerSession, kept: KeptBody, id: string): ReceivedArrival {
+function arrivalFromMail(intake: IntakeRow, session: SMTPServerSession, kept: StoredBody, id: string): ReceivedArrival {
   const isTooLarge = kept.cut || kept.size > intake.sizeLimit;
   const from = session.envelope.mailFrom;
   return newArrival(intake, {

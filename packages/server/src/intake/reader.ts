@@ -3,7 +3,7 @@ import { DecodeFault, DecodeLate, type Decoders, type DecodeResult, type StoredM
 import type { ArrivalReading, ClaimedArrival, Ledger, ReadingOutcome } from '../ledger';
 import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
-import type { Known, Way } from '@grammata/core/decode';
+import type { DecodeContext, Way } from '@grammata/core/decode';
 import { MASK } from '@grammata/core/target';
 import { LRUCache } from 'lru-cache';
 import { differentWays, UPLOADED, type ArrivalRow, type Store } from '../store';
@@ -264,7 +264,7 @@ export class ArrivalReader {
     this.#ways.set(intakeId, differentWays([way, ...this.#waysOf(intakeId)]));
   }
 
-  #knownOf(intakeId: string): Known {
+  #knownOf(intakeId: string): DecodeContext {
     return { ways: this.#waysOf(intakeId), files: this.parts.store.forms.questions.filesAsked(intakeId) };
   }
 
@@ -302,7 +302,7 @@ export class ArrivalReader {
       this.#late.delete(arrival.id);
       if (this.#isClosed && end === null) return this.#letGo([arrival.id]);
       if (!isHeld) {
-        work?.finish('It is read anew, since how its messages are read was changed meanwhile.');
+        work?.finish('It is read again because the reading was corrected.');
         return this.wake();
       }
       await store([], this.#endOf(arrival, work, next, end));

@@ -9,11 +9,11 @@ import type { LiveHub } from '../live';
 import type { StorageHealth } from '../storage';
 import { newArrival, tooLarge } from './arrival';
 import type { Bodies } from './bodies';
-import { BodyMemory, BrokenOff, readBody, type KeptBody } from './body';
+import { BodyMemory, BrokenOff, readBody, type StoredBody } from './body';
 import { bodyOf, codings, CodingFault, faultOfCoding } from './encoding';
 import { IntakeGone, type Recorder } from './recorder';
 import type { TargetAnswers } from './answered';
-import { reply, replyAnswer, replyJson } from './reply';
+import { reply, replyAnswer, replyJson, replyRefusal } from './reply';
 import type { Strays } from './strays';
 import { isAllowed, signingFor, verify, type CheckVerdict, type Signed } from './verify';
 
@@ -90,14 +90,16 @@ export function receiver(parts: IntakeParts) {
     const intake = intakes.bySlug(slugOf(url) ?? '');
     if (!intake) return receiveStray(request, response);
     if (intake.state === 'stopped') {
-      const detail = 'Open it again in Grammata; builders that retry will then deliver.';
+      const detail = 'Resume it in Grammata; retries will then be accepted.';
       return refuse(response, 503, 'This intake is stopped.', detail, { 'retry-after': '300' });
     }
     allowOrigin(request, response, intake);
     if (request.method === 'OPTIONS' && intake.allowedOrigins.length > 0) return void response.writeHead(204).end();
     const isPut = request.method === 'PUT' || request.method === 'PATCH';
     if (request.method !== 'POST' && request.method !== 'GET' && !isPut)
-      return refuse(response, 405, `An intake takes ${methodsOf(intake)}.`, undefined, { allow: methodsOf(intake) });
+      return refuse(response, 405, `This intake accepts ${methodsOf(intake)}.`, undefined, {
+        allow: methodsOf(intake),
+      });
     const id = newId(now());
     const secrets = intake.verification ? secretsOf(intake) : [];
     const signing = intake.verification ? signingFor(intake.verification, secrets, headerOf(request)) : null;
@@ -118,12 +120,12 @@ export function receiver(parts: IntakeParts) {
     }
     if (arrival.state === 'refused' && body.aside !== null) bodies.remove(id);
     if (body.cut) {
-      const detail = `It has more than ${intake.sizeLimit} bytes. Its beginning was kept.`;
-      refuse(response, 413, 'The body is larger than this intake takes.', detail, { connection: 'close' });
+      const detail = `It is larger than ${intake.sizeLimit} bytes. Its beginning was stored.`;
+      refuse(response, 413, 'The body is larger than this intake accepts.', detail, { connection: 'close' });
     } else if (arrival.state === 'refused') {
       const detail = 'The people who look after this intake can see why.';
       if (isUntaken)
-        refuse(response, 405, `This intake takes ${methodsOf(intake)}.`, detail, { allow: methodsOf(intake) });
+        refuse(response, 405, `This intake accepts ${methodsOf(intake)}.`, detail, { allow: methodsOf(intake) });
       else refuse(response, 401, 'This request was not accepted.', detail);
     } else {
       const takesPage = (request.headers.accept ?? '').includes('text/html');
@@ -134,7 +136,9 @@ export function receiver(parts: IntakeParts) {
         stored(arrival);
         live.publish({ type: 'arrival', intakeId: intake.id, arrivalId: arrival.id });
         const found = await answer.catch(() => null);
-        return found ? replyAnswer(response, intake, found.answer, takesPage) : asUsual();
+        if (found && 'answer' in found) return replyAnswer(response, intake, found.answer, takesPage);
+        const isWorded = intake.refusalText.trim() !== '';
+        return found && isWorded ? replyRefusal(response, intake, found.refusal, takesPage) : asUsual();
       }
       asUsual();
       stored(arrival);
@@ -151,13 +155,13 @@ export function receiver(parts: IntakeParts) {
   ): CheckVerdict | null {
     const sender = senderOf(request);
     if (!isAllowed(sender ?? undefined, intake.allowedAddresses)) {
-      return { ok: false, words: `It came from ${sender}, which is not among the allowed addresses.` };
+      return { ok: false, words: `Its sender ${sender} is not an allowed address.` };
     }
     const { method } = request;
     if ((method === 'PUT' || method === 'PATCH') && !intake.takesPut)
       return {
         ok: false,
-        words: `It came by ${method}, and this intake takes ${methodsOf(intake)} alone. That can be changed under Change.`,
+        words: `Method ${method} is not accepted; this intake accepts ${methodsOf(intake)}. Change this in the settings.`,
       };
     if (!intake.verification) return null;
     const { searchParams: query } = new URL(request.url ?? '/', 'http://intake');
@@ -174,7 +178,7 @@ export function receiver(parts: IntakeParts) {
       size,
     });
     live.publish({ type: 'stray' });
-    const detail = 'Compare the address in the form builder with the one Grammata shows, letter by letter.';
+    const detail = 'Compare the address in the form builder with the one in Grammata.';
     refuse(response, 404, 'No intake has this address.', detail, { connection: 'close' });
   }
 
@@ -187,7 +191,7 @@ export function receiver(parts: IntakeParts) {
     id: string,
     request: IncomingMessage,
     intake: IntakeRow,
-    { bytes, size, cut, aside }: KeptBody,
+    { bytes, size, cut, aside }: StoredBody,
     checked: CheckVerdict | null,
   ): ReceivedArrival {
     const isRefused = checked !== null && !checked.ok;

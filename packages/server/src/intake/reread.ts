@@ -103,10 +103,7 @@ export class Rereading {
   begin(intake: Pick<IntakeRow, 'id'>): void {
     const { workshop, store, timers } = this.parts;
     const total = store.arrivals.recordedCount(intake.id);
-    const work = workshop.start(
-      { kind: 'reread', title: 'Reading what was recorded anew', intakeId: intake.id },
-      total,
-    );
+    const work = workshop.start({ kind: 'reread', title: 'Reading messages again', intakeId: intake.id }, total);
     let done = 0;
     const before = this.#underWay.get(intake.id) ?? Promise.resolve();
     const all = async () => {
@@ -124,7 +121,7 @@ export class Rereading {
           last = arrival.id;
           done += 1;
           await this.#reread(arrival, touched).catch(async (error: Error) => {
-            work.report(`The message of ${iso(arrival.receivedAt)} stays as it was read: ${error.message}`);
+            work.report(`The message of ${iso(arrival.receivedAt)} is not read again: ${error.message}`);
             await this.parts.ledger.leaveOutdated({ intakeId: intake.id, id: arrival.id });
           });
           work.at(done);
@@ -133,7 +130,7 @@ export class Rereading {
       // What somebody stopped stays as it was read.
       if (work.isStopped) await this.parts.ledger.leaveOutdated({ intakeId: intake.id });
       for (const form of touched) await this.parts.ledger.rebuild(form);
-      work.finish(`${done} of ${total} messages were read anew.`);
+      work.finish(`${done} of ${total} messages were read again.`);
       this.parts.live.publish({ type: 'changed', what: 'intake', id: intake.id });
     };
     const ended = before

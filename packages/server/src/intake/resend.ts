@@ -56,13 +56,13 @@ export function messageAgain(
   const query = url.includes('?') ? url.slice(url.indexOf('?') + 1) : '';
   const parameters = new URLSearchParams(proof.query).toString();
   const all = [put(query), parameters].filter(Boolean).join('&');
-  const said = headers.filter(
+  const originalHeaders = headers.filter(
     ([name, value]) => !ofConnection.has(name.toLowerCase()) && !proving.has(name.toLowerCase()) && value !== MASK,
   );
   return {
     method,
     url: `/in/${intake.slug}${all ? `?${all}` : ''}`,
-    headers: [...said, ...proof.headers],
+    headers: [...originalHeaders, ...proof.headers],
     body: sent,
     identifier: identifier !== null && (!sent.equals(body) || put(query) !== query) ? identifier : null,
   };

@@ -1,6 +1,6 @@
 import { UPLOADED, type IntakeRow, type ReceivedArrival } from '../store';
 import { newArrival } from './arrival';
-import type { KeptBody } from './body';
+import type { StoredBody } from './body';
 
 /** Bytes of the largest file that can be uploaded. */
 export const LARGEST_UPLOAD = 50_000_000;
@@ -32,7 +32,7 @@ export const arrivalFromFile = (
   intake: IntakeRow,
   id: string,
   { name, type }: { name: string; type: string },
-  { bytes, size, aside }: KeptBody,
+  { bytes, size, aside }: StoredBody,
 ): ReceivedArrival =>
   newArrival(intake, {
     id,

@@ -5,7 +5,7 @@ import type {
   AttemptRow,
   DeliveryFilter,
   DeliveryRow,
-  KeptDone,
+  StoredDone,
   ReceivedArrival,
   Selection,
 } from '../store';
@@ -128,7 +128,7 @@ export interface Settlement {
   /** The request that was made; null where none was. */
   attempt: Omit<AttemptRow, 'id'> | null;
   /** Calls that are done with it. */
-  done: KeptDone[];
+  done: StoredDone[];
   next: Next;
 }
 
@@ -165,11 +165,10 @@ export interface SendAgain {
 
 /** A portion of the deliveries that match. */
 export interface SendAlike {
+  /** With `upTo`: those that are delivered a second time by it are not taken again. */
   filter: DeliveryFilter;
   mapping: Mapping;
   after: Pick<DeliveryRow, 'id' | 'createdAt'> | null;
-  /** Only those that were there when it began. */
-  until: string;
   most: number;
 }
 
@@ -243,8 +242,8 @@ export interface Commands {
   describeSample(sample: { id: string; name?: string | null; kept?: boolean }): boolean;
   /** Says that a form is the same as another, or one of its own again: what came under its key belongs there. */
   tellSame(which: { formId: string; sameAs: string | null }): void;
-  /** Moves a submission, and what was made of it, to the time at which it came: a demo has a past. */
-  putBack(submissions: { id: string; receivedAt: number }[]): void;
+  /** Moves a submission, and what was made of it, to the time at which it came, delivered so many ms after it began: a demo has a past. */
+  putBack(submissions: { id: string; receivedAt: number; took: number }[]): void;
 }
 
 /** The commands whose outcome is on disk when they are answered. */

@@ -73,7 +73,7 @@ export const keeping = (
     },
 
     putBack(submissions) {
-      const rows = submissions.map(({ id, receivedAt }) => [id, receivedAt]);
+      const rows = submissions.map(({ id, receivedAt, took }) => [id, receivedAt, took]);
       sql.rows('UPDATE submissions SET received_at = column2 FROM (', rows, ') WHERE submissions.id = column1');
       // Each try stays as long after the first as it was.
       sql.rows(
@@ -84,7 +84,7 @@ export const keeping = (
         `) JOIN deliveries d ON d.submission_id = column1) WHERE attempts.delivery_id = moved`,
       );
       sql.rows(
-        `UPDATE deliveries SET created_at = column2 + 1000, finished_at = iif(finished_at IS NULL, NULL, column2 + 1400)
+        `UPDATE deliveries SET created_at = column2 + 1000, finished_at = iif(finished_at IS NULL, NULL, column2 + 1000 + column3)
          FROM (`,
         rows,
         ') WHERE deliveries.submission_id = column1',

@@ -152,15 +152,13 @@ export const sending = (
       );
     },
 
-    sendAlike({ filter, mapping, after, until, most }) {
+    sendAlike({ filter, mapping, after, most }) {
       const rows = desk.deliveries.alike(filter, most, after ?? undefined);
-      // Those that failed anew meanwhile, or were delivered by it, are not taken again.
-      const meant = rows.filter(each => each.id <= until);
       const last = rows.at(-1);
       return {
-        looked: meant.length,
-        queued: again(desk, meant, mapping),
-        last: last && meant.length > 0 ? { id: last.id, createdAt: last.createdAt } : null,
+        looked: rows.length,
+        queued: again(desk, rows, mapping),
+        last: last ? { id: last.id, createdAt: last.createdAt } : null,
       };
     },
 

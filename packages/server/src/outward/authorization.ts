@@ -100,7 +100,7 @@ export class Authorizations {
     secret: Buffer | null,
   ): Promise<Credentials | OutwardFault> {
     if (id === undefined || !this.consents)
-      return { code: 'token', message: 'Consent is given for the live side only.', milliseconds: 0 };
+      return { code: 'token', message: 'Consent is given for the live address only.', milliseconds: 0 };
     const token = await this.consents.token({ id, auth, baseUrl, secret });
     return typeof token === 'string' ? credentialsOf({ kind: 'bearer' }, token) : token;
   }
@@ -142,7 +142,7 @@ export class Authorizations {
     });
     const failed = (code: OutwardFault['code'], message: string): OutwardFault => ({
       code,
-      message: `No token was had from ${new URL(auth.tokenUrl).host}: ${message}`,
+      message: `No token from ${new URL(auth.tokenUrl).host}: ${message}`,
       milliseconds: answer.milliseconds,
     });
     if (isFault(answer)) return failed(answer.code, answer.message);

@@ -135,7 +135,7 @@ test.each(['basic', 'post', 'public'])(
     const secret = id === 'public' ? null : at.secret;
     expect(await at.authorizations.for({ id: 't', auth, secret })).toMatchObject({
       code: 'consent',
-      message: expect.stringMatching(/Nobody has given/),
+      message: expect.stringMatching(/No consent yet/),
     });
     const back = await person(await at.begin(auth));
     expect(await at.consents.finish(back, () => secret)).toEqual({ targetId: 't', fault: null });
@@ -212,7 +212,7 @@ test('consent that was withdrawn has ended: it is said, kept, and given again', 
   const token = await at.token(auth);
   expect(isFault(token as object) && token).toMatchObject({
     code: 'consent',
-    message: expect.stringMatching(/^Consent has ended: /),
+    message: expect.stringMatching(/^Consent expired: /),
     until: expect.any(Number),
   });
   expect(at.row.consent!.ended).toMatchObject({ reason: expect.any(String) });
@@ -254,7 +254,7 @@ describe('while a token is renewed', () => {
     const { at, token, answer } = await renewing();
     Object.assign(at.row, { consent: null, tokens: null });
     answer();
-    expect(await token).toMatchObject({ code: 'consent', message: expect.stringMatching(/Nobody has given/) });
+    expect(await token).toMatchObject({ code: 'consent', message: expect.stringMatching(/No consent yet/) });
     expect(at.row).toMatchObject({ consent: null, tokens: null });
   });
 
@@ -262,8 +262,8 @@ describe('while a token is renewed', () => {
     const { at, auth, token, answer } = await renewing();
     at.row.baseUrl = 'https://other.example';
     answer();
-    expect(await token).toMatchObject({ code: 'consent', message: expect.stringMatching(/was changed meanwhile/) });
-    expect(await at.token(auth)).toMatchObject({ code: 'consent', message: expect.stringMatching(/was changed/) });
+    expect(await token).toMatchObject({ code: 'consent', message: expect.stringMatching(/were changed/) });
+    expect(await at.token(auth)).toMatchObject({ code: 'consent', message: expect.stringMatching(/were changed/) });
   });
 
   test('a consent that is refused does not end one that was given meanwhile', async () => {
@@ -289,7 +289,7 @@ test('consent comes back to a target that is another by then: it is not taken', 
   const back = await person(await at.begin(authFor('basic')));
   at.row.baseUrl = 'https://other.example';
   expect(await at.consents.finish(back, () => at.secret)).toMatchObject({
-    fault: expect.stringMatching(/was changed meanwhile/),
+    fault: expect.stringMatching(/were changed/),
   });
   expect(at.row.tokens).toBeNull();
 });

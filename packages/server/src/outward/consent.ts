@@ -159,9 +159,9 @@ export class Consents {
   #kept(asking: Asking): Kept | OutwardFault {
     const row = this.store.read(asking.id);
     if (!row || !isFor(row, asking)) return { ...missing(MOVED), until: now() };
-    if (!row.consent || !row.tokens) return missing('Nobody has given consent yet. Give it on the target’s page.');
+    if (!row.consent || !row.tokens) return missing('No consent yet. Give it on the target’s page.');
     if (row.consent.ended)
-      return missing(`Consent has ended: ${row.consent.ended.reason} Give it again on the target’s page.`);
+      return missing(`Consent expired: ${row.consent.ended.reason} Renew it on the target’s page.`);
     return { consent: row.consent, sealed: row.tokens, tokens: this.#tokensIn(row.tokens, row.consent) };
   }
 
@@ -181,8 +181,7 @@ export class Consents {
   /** Keeps what it renews, only where the consent is still the one that was to be renewed. */
   async #renew({ id, auth, secret }: Asking, kept: Kept): Promise<OutwardFault | null> {
     const { tokens, sealed, consent } = kept;
-    if (tokens.refresh === null)
-      return this.#end(id, kept, 'its token ran out, and the provider gave none to renew it.');
+    if (tokens.refresh === null) return this.#end(id, kept, 'its token expired and there is no refresh token.');
     const [server, client] = sidesOf(auth);
     try {
       const authentication = clientAuth(auth, this.#open(secret));
@@ -203,13 +202,13 @@ export class Consents {
         return this.#end(
           id,
           kept,
-          error.error_description ? `${error.error_description}.` : 'the provider does not take it any more.',
+          error.error_description ? `${error.error_description}.` : 'the provider no longer accepts it.',
         );
       const host = new URL(auth.tokenUrl).host;
       const code = error instanceof oauth.ResponseBodyError && error.status < 500 ? 'token' : 'other';
       return error instanceof Unreached
         ? error.fault
-        : { code, message: `No token was had from ${host}: ${wordsOf(error)}`, milliseconds: 0 };
+        : { code, message: `No token from ${host}: ${wordsOf(error)}`, milliseconds: 0 };
     }
   }
 
@@ -223,7 +222,7 @@ export class Consents {
   #end(targetId: string, { consent, sealed }: Kept, reason: string): OutwardFault | null {
     if (!this.store.write(targetId, { ...consent, ended: { at: now(), reason } }, sealed, sealed)) return null;
     this.changed(targetId);
-    return missing(`Consent has ended: ${reason} Give it again on the target’s page.`);
+    return missing(`Consent expired: ${reason} Renew it on the target’s page.`);
   }
 
   #tokensIn(sealed: Buffer, { expiresAt }: Consent): Tokens {
@@ -264,7 +263,7 @@ interface Kept {
   tokens: Tokens;
 }
 
-const MOVED = 'The target was changed meanwhile: its address, or how it is shown who asks.';
+const MOVED = 'The target’s address or credentials were changed.';
 
 /** True where a target is still the one that a consent was asked for: one client of one provider, for one address. */
 const isFor = (row: Pick<Consented, 'auth' | 'baseUrl'>, asking: { auth: ConsentAuth; baseUrl: string | null }) =>
@@ -314,6 +313,6 @@ const tokensOf = (given: oauth.TokenEndpointResponse, before: string | null): To
 function wordsOf(error: unknown): string {
   if (error instanceof oauth.ResponseBodyError || error instanceof oauth.AuthorizationResponseError)
     return `${error.error_description ?? error.error}.`;
-  if (error instanceof oauth.WWWAuthenticateChallengeError) return 'it does not know this client.';
+  if (error instanceof oauth.WWWAuthenticateChallengeError) return 'unknown client.';
   return (error as Error).message;
 }

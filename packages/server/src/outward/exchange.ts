@@ -40,7 +40,7 @@ export function exchange(
       resolve({ ...head, bytes: Buffer.concat(chunks).subarray(0, most), cut });
     };
     const late = deadline(whole, () => {
-      const error = Object.assign(new Error('It took too long.'), { name: 'TimeoutError' });
+      const error = Object.assign(new Error('Timed out.'), { name: 'TimeoutError' });
       reject(error);
       abort(error);
     });

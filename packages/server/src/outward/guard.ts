@@ -8,9 +8,7 @@ import { addressOf } from '../addresses';
 /** An outgoing request to an address inside the own network was refused. */
 export class PrivateAddress extends Error {
   constructor(host: string, address: string) {
-    super(
-      `${host} is the private address ${address}, and it is not on the list of private addresses that may be reached.`,
-    );
+    super(`${host} is the private address ${address}, which is not on the list of allowed private addresses.`);
   }
 }
 

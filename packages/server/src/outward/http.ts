@@ -118,7 +118,7 @@ export class Outward {
     const took = () => Math.round(performance.now() - started);
     const address = URL.canParse(url) ? new URL(url) : null;
     if (address === null || !/^https?:$/.test(address.protocol))
-      return { code: 'address', message: this.mask(`“${url.slice(0, 200)}” is no address.`), milliseconds: 0 };
+      return { code: 'address', message: this.mask(`“${url.slice(0, 200)}” is not a valid URL.`), milliseconds: 0 };
     const { connect, firstByte, whole } = patience ?? usualPatience;
     const sending = (Number(headers['content-length'] ?? 0) / SLOWEST) * 1000;
     try {
@@ -163,7 +163,11 @@ export class Outward {
     let [at, sent] = [url, headers];
     for (let step = 0; step <= MOST_REDIRECTS; step++) {
       if (!/^https?:/i.test(at) || !URL.canParse(at))
-        return { code: 'address', message: this.mask(`“${at.slice(0, 200)}” is no address.`), milliseconds: took() };
+        return {
+          code: 'address',
+          message: this.mask(`“${at.slice(0, 200)}” is not a valid URL.`),
+          milliseconds: took(),
+        };
       try {
         const answer = await request(at, {
           method: 'GET',
@@ -182,11 +186,11 @@ export class Outward {
           const type = answer.headers['content-type'];
           // A body that is let go of complains; whoever reads it hears of real trouble by reading.
           answer.body.on('error', () => undefined);
-          const said = answer.headers['content-disposition'];
+          const contentDisposition = answer.headers['content-disposition'];
           return {
             status: answer.statusCode,
             type: typeof type === 'string' ? type : null,
-            name: typeof said === 'string' ? fileNameIn(said) : null,
+            name: typeof contentDisposition === 'string' ? fileNameIn(contentDisposition) : null,
             body: answer.body,
           };
         }
@@ -200,7 +204,7 @@ export class Outward {
         return { code, message: this.mask(message), milliseconds: took() };
       }
     }
-    const message = `${new URL(url).host} points elsewhere again and again.`;
+    const message = `${new URL(url).host} redirects too often.`;
     return { code: 'address', message, milliseconds: took() };
   }
 
@@ -219,14 +223,14 @@ const tlsCodes = /CERT|TLS|SSL|SELF_SIGNED|UNABLE_TO_VERIFY/;
 const tlsReasons: [codes: RegExp, words: (host: string) => string][] = [
   [/CERT_HAS_EXPIRED/, host => `The certificate of ${host} has expired.`],
   [/CERT_NOT_YET_VALID/, host => `The certificate of ${host} is not valid yet. Check this machine’s clock.`],
-  [/ALTNAME/, host => `${host} shows a certificate that was issued for other names.`],
+  [/ALTNAME/, host => `${host} has a certificate for another name.`],
   [
     /SELF_SIGNED|UNABLE_TO_VERIFY|UNABLE_TO_GET_ISSUER/,
     host =>
-      `${host} shows a certificate of an authority that this machine does not know. If it is your own, start Grammata with NODE_EXTRA_CA_CERTS set to the authority’s file.`,
+      `${host} has a certificate of an unknown authority. If it is yours, start Grammata with NODE_EXTRA_CA_CERTS set to the authority’s file.`,
   ],
-  [/WRONG_VERSION_NUMBER|PACKET_LENGTH/, host => `${host} does not speak TLS there. Try the address with http://.`],
-  [/PROTOCOL_VERSION|UNSUPPORTED_PROTOCOL/, host => `${host} speaks only versions of TLS that are not safe any more.`],
+  [/WRONG_VERSION_NUMBER|PACKET_LENGTH/, host => `${host} does not support TLS there. Try http://.`],
+  [/PROTOCOL_VERSION|UNSUPPORTED_PROTOCOL/, host => `${host} supports only unsafe versions of TLS.`],
 ];
 
 function explain(error: NodeJS.ErrnoException, { host, hostname }: URL): Pick<OutwardFault, 'code' | 'message'> {

@@ -13,10 +13,10 @@ const servers: [name: string, server: () => Server, code: string, words: RegExp]
     'an authority that is not known',
     () => secureServer(certificates.good, (_, response) => response.end('{}')),
     'tls',
-    /does not know.*NODE_EXTRA_CA_CERTS/,
+    /unknown authority.*NODE_EXTRA_CA_CERTS/,
   ],
   ['a certificate that has expired', () => secureServer(certificates.expired), 'tls', /has expired/],
-  ['plain HTTP', () => plainServer((_, response) => response.end('{}')), 'tls', /does not speak TLS/],
+  ['plain HTTP', () => plainServer((_, response) => response.end('{}')), 'tls', /does not support TLS/],
   [
     'old versions only',
     () =>
@@ -27,7 +27,7 @@ const servers: [name: string, server: () => Server, code: string, words: RegExp]
         ciphers: 'DEFAULT:@SECLEVEL=0',
       }),
     'tls',
-    /not safe any more/,
+    /only unsafe versions/,
   ],
   ['one that never says a word', () => silentServer(), 'timeout', /in time/],
   ['one that hangs up', () => silentServer(socket => void socket.destroy()), 'dropped', /closed the connection/],

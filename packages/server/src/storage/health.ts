@@ -7,7 +7,7 @@ const reasons: [codes: RegExp, words: string][] = [
   [/FULL|ENOSPC|EDQUOT/, 'The disk of the data folder is full.'],
   [/READONLY|EROFS|EACCES|EPERM/, 'The data folder can’t be written.'],
   [/IOERR|EIO|CANTOPEN|EMFILE|ENFILE|CORRUPT|NOTADB/, 'The data folder can’t be read or written as it should.'],
-  [/BUSY|LOCKED/, 'The database is held by another program.'],
+  [/BUSY|LOCKED/, 'The database is locked by another program.'],
 ];
 
 /** An error and what it says it comes of: whoever runs statements wraps what the database says. */
@@ -49,7 +49,7 @@ export class StorageHealth {
       this.#trouble = { since: iso(now()), message };
       this.log.error(
         { err: error },
-        `${message} What arrives is not acknowledged, and nothing is sent, until it can be written again.`,
+        `${message} Intakes answer 503 and deliveries wait until it can be written again.`,
       );
       this.live.publish({ type: 'storage' });
     }

@@ -39,7 +39,7 @@ test.each([
   ['SQLITE_READONLY', 'The data folder can’t be written.'],
   ['EROFS', 'The data folder can’t be written.'],
   ['SQLITE_IOERR_WRITE', 'The data folder can’t be read or written as it should.'],
-  ['SQLITE_BUSY', 'The database is held by another program.'],
+  ['SQLITE_BUSY', 'The database is locked by another program.'],
   ['SQLITE_CONSTRAINT', null],
   ['ECONNREFUSED', null],
 ])('%s means: %s', (code, words) => expect(storageFault(Object.assign(new Error('x'), { code }))).toBe(words));
@@ -120,4 +120,4 @@ test('with the disk full nothing is acknowledged, a delivery that was taken is n
   expect((await client.call<{ storage: unknown }>('GET', '/desk')).json.storage).toBeNull();
   await client.stop();
   await target.stop();
-}, 40_000);
+});

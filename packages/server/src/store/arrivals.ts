@@ -1,5 +1,5 @@
 import type { Way } from '@grammata/core/decode';
-import { and, asc, count, desc, eq, gte, isNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, isNull, lt, min, ne, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/sqlite-core';
 import type { Database } from './database';
 import { arrivalBodies } from './ledgerSchema';
@@ -138,6 +138,26 @@ export class Arrivals {
 
   countSince(time: number): number {
     return this.db.select({ n: count() }).from(arrivals).where(gte(arrivals.receivedAt, time)).get()!.n;
+  }
+
+  /** When the oldest message of an intake came, ms since the epoch; null where there is none. */
+  firstAt(intakeId: string): number | null {
+    return (
+      this.db
+        .select({ at: min(arrivals.receivedAt) })
+        .from(arrivals)
+        .where(eq(arrivals.intakeId, intakeId))
+        .get()?.at ?? null
+    );
+  }
+
+  /** How many an intake received from one time on and before another, ms since the epoch. */
+  countBetween(intakeId: string, from: number, before: number): number {
+    return this.db
+      .select({ n: count() })
+      .from(arrivals)
+      .where(and(eq(arrivals.intakeId, intakeId), gte(arrivals.receivedAt, from), lt(arrivals.receivedAt, before)))
+      .get()!.n;
   }
 
   /** The submissions of an arrival in their order, so many at most. */

@@ -1,5 +1,6 @@
 import type { DeliveryState } from '@grammata/contract';
 import type { Done } from '@grammata/core/perform';
+import type { Submission } from '@grammata/core/submission';
 import {
   and,
   asc,
@@ -10,6 +11,7 @@ import {
   gt,
   gte,
   inArray,
+  isNotNull,
   lt,
   max,
   ne,
@@ -23,10 +25,12 @@ import type { Database } from './database';
 import { attempts, callsDone, deliveries, submissions, versions } from './schema';
 import { isOneOf, likePattern, MOST_SEARCHED, says, wordsIn } from './texts';
 
-export type { KeptDone } from './schema';
+export type { StoredDone } from './schema';
 
 export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
+
+export type HeldDelivery = Pick<DeliveryRow, 'id' | 'versionId' | 'reason'> & { data: Submission };
 
 const DAY = 86_400_000;
 /** Submissions of one arrival whose deliveries are shown with it. */
@@ -107,6 +111,28 @@ export class Deliveries {
       .map(({ delivery, attempt }) => ({ ...attempt, ...delivery }));
   }
 
+  /** What a call of a route was answered with a success status where it wrote, the newest first, as it is recorded. */
+  responses(routeId: string, callId: string, limit: number): string[] {
+    return this.db
+      .select({ response: attempts.response })
+      .from(attempts)
+      .innerJoin(deliveries, eq(deliveries.id, attempts.deliveryId))
+      .where(
+        and(
+          eq(deliveries.routeId, routeId),
+          eq(attempts.callId, callId),
+          inArray(attempts.purpose, ['create', 'update']),
+          gte(attempts.status, 200),
+          lt(attempts.status, 300),
+          isNotNull(attempts.response),
+        ),
+      )
+      .orderBy(desc(deliveries.createdAt))
+      .limit(limit)
+      .all()
+      .flatMap(({ response }) => response ?? []);
+  }
+
   attemptsOf(deliveryId: string): AttemptRow[] {
     return this.db
       .select()
@@ -166,12 +192,12 @@ export class Deliveries {
   /** Deliveries of these submissions, and the newest that are kept by what holds the words of a search; for lists. */
   holding(submissionIds: readonly string[], search: string): { ids: string[]; isAll: boolean } {
     const among = (where: SQL) => this.db.select({ id: deliveries.id }).from(deliveries).where(where);
-    const said = among(isOneOf(deliveries.submissionId, submissionIds)).all();
+    const bySubmission = among(isOneOf(deliveries.submissionId, submissionIds)).all();
     const kept = among(isKept(wordsIn(search)))
       .orderBy(desc(deliveries.createdAt))
       .limit(MOST_KEPT + 1)
       .all();
-    const ids = [...said, ...kept.slice(0, MOST_KEPT)].map(each => each.id);
+    const ids = [...bySubmission, ...kept.slice(0, MOST_KEPT)].map(each => each.id);
     return { ids: [...new Set(ids)], isAll: kept.length <= MOST_KEPT };
   }
 
@@ -234,6 +260,37 @@ export class Deliveries {
       .get()!.n;
   }
 
+  /** The newest held ones of a route since a time, with what was to be sent. */
+  heldSince(routeId: string, since: number, limit: number): HeldDelivery[] {
+    return this.db
+      .select({ id: deliveries.id, versionId: deliveries.versionId, reason: deliveries.reason, data: submissions.data })
+      .from(deliveries)
+      .innerJoin(submissions, eq(submissions.id, deliveries.submissionId))
+      .where(matching({ state: 'held', routeId, since: iso(since) }))
+      .orderBy(desc(deliveries.createdAt))
+      .limit(limit)
+      .all();
+  }
+
+  /** How long a route's newest delivered ones took that began from one time on and before another, in ms. */
+  durations(routeId: string, from: number, before: number, limit: number): number[] {
+    return this.db
+      .select({ ms: sql<number>`${deliveries.finishedAt} - ${deliveries.createdAt}` })
+      .from(deliveries)
+      .where(
+        and(
+          eq(deliveries.routeId, routeId),
+          gte(deliveries.createdAt, from),
+          lt(deliveries.createdAt, before),
+          sql`+${deliveries.state} = 'delivered'`,
+        ),
+      )
+      .orderBy(desc(deliveries.createdAt))
+      .limit(limit)
+      .all()
+      .map(each => each.ms);
+  }
+
   /** Why deliveries are held or dead: what most are for first. */
   reasons(limit: number): { routeId: string; state: 'held' | 'dead'; reason: string; count: number }[] {
     const rows = this.db
@@ -248,14 +305,15 @@ export class Deliveries {
   }
 
   /** Delivered and troubled by UTC day since a time. */
-  perDay(since: number): { day: string; delivered: number; troubled: number }[] {
+  perDay(since: number): { day: string; delivered: number; held: number; failed: number }[] {
     // Whole days since the epoch: quicker to tell than dates, row by row.
     const day = sql<number>`${deliveries.createdAt} / ${sql.raw(String(DAY))}`;
     return this.db
       .select({
         day,
         delivered: sql<number>`sum(${deliveries.state} = 'delivered')`,
-        troubled: sql<number>`sum(${deliveries.state} in ('dead', 'held'))`,
+        held: sql<number>`sum(${deliveries.state} = 'held')`,
+        failed: sql<number>`sum(${deliveries.state} = 'dead')`,
       })
       .from(deliveries)
       .where(gte(deliveries.createdAt, since))

@@ -219,11 +219,11 @@ export class Questions {
       const { n, bytes } = this.#prepared.unlearnedSize.get({ formId })!;
       if (n < most && bytes < BYTES_UNLEARNED) return;
     }
-    const told = this.#unlearned(formId);
+    const unlearnedRows = this.#unlearned(formId);
     const before = this.#stored(formId);
-    const after = mergeSchema(before, told);
+    const after = mergeSchema(before, unlearnedRows);
     this.#write(formId, before, after);
-    this.#count(formId, weeklyFill(told), after);
+    this.#count(formId, weeklyFill(unlearnedRows), after);
     this.#prepared.allLearned.run({ formId });
   }
 

@@ -12,10 +12,13 @@ export type RouteRow = typeof routes.$inferSelect;
 export type VersionRow = typeof versions.$inferSelect;
 
 /** What is done with which form's submissions. */
-export type Doing = Pick<VersionRow, 'definition' | 'formId'>;
+export type RouteContent = Pick<VersionRow, 'definition' | 'formId'>;
 
 /** What a route is drawn to do. */
-export const drawn = ({ draft, formId }: Pick<RouteRow, 'draft' | 'formId'>): Doing => ({ definition: draft, formId });
+export const draftOf = ({ draft, formId }: Pick<RouteRow, 'draft' | 'formId'>): RouteContent => ({
+  definition: draft,
+  formId,
+});
 
 /** A route that is live or paused, with the version that counts and the form that it takes. */
 export interface RunningRoute extends Pick<RouteRow, 'id' | 'formId' | 'state'> {
@@ -72,9 +75,9 @@ export class Routes {
   }
 
   /** What a route does: as it is live, or as it is drawn. */
-  doing(route: RouteRow): Doing {
+  doing(route: RouteRow): RouteContent {
     const live = route.state === 'draft' ? undefined : this.latestVersion(route.id);
-    return live ? { definition: live.definition, formId: live.formId } : drawn(route);
+    return live ? { definition: live.definition, formId: live.formId } : draftOf(route);
   }
 
   /** Routes that take a form on, as they are live or drawn. */
@@ -112,7 +115,7 @@ export class Routes {
             id: newId(),
             routeId: id,
             number: (last?.number ?? 0) + 1,
-            ...drawn(row),
+            ...draftOf(row),
             pins: this.#pinsOf(row.draft),
             by,
             createdAt: at,

@@ -1,6 +1,6 @@
 import type { Pins, Way } from '@grammata/core/decode';
 import type { FieldSchema } from '@grammata/core/schema';
-import type { FieldKind, Submission } from '@grammata/core/submission';
+import type { FieldKind, Json, Submission } from '@grammata/core/submission';
 import type { Auth, Consent, DiscoveryRecipe, Operation, OwnOperation } from '@grammata/core/target';
 import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
@@ -67,6 +67,8 @@ export const intakes = sqliteTable('intakes', {
   sizeLimit: integer().notNull(),
   reply: text().$type<ReplyKind>().notNull(),
   replyText: text().notNull(),
+  /** What senders are told of a submission that a target refuses, or that is held; empty for nothing but that it arrived. */
+  refusalText: text().notNull().default(''),
   /** Seconds that a sender waits for a target's answer. */
   replyWait: integer().notNull().default(10),
   verification: text({ mode: 'json' }).$type<Omit<VerificationInput, 'secrets'>>(),
@@ -335,10 +337,14 @@ export const targets = sqliteTable('targets', {
   /** Whether what tells who people are may go there, and whether it knows idempotency keys: as somebody said. */
   takesPersonal: integer({ mode: 'boolean' }).notNull().default(false),
   knowsKeys: integer({ mode: 'boolean' }).notNull().default(false),
+  /** Whether it takes the names of options where they have an identifier, too. */
+  takesNames: integer({ mode: 'boolean' }).notNull().default(false),
   /** How long its answers are waited for; null for the usual. */
   patience: text({ mode: 'json' }).$type<Patience>(),
   /** How much is asked of it at once; null for the usual. */
   pace: text({ mode: 'json' }).$type<Pace>(),
+  /** What its operations answered to tests, by their identifiers, without secrets and cut short. */
+  answers: text({ mode: 'json' }).$type<Record<string, Json>>().notNull().default({}),
   /** What it offers, as it was last read; null before the first reading. */
   snapshot: text().references(() => snapshots.hash),
   /** Somebody's consent (OAuth 2): since when, until when; and its tokens, encrypted. */
@@ -461,7 +467,7 @@ export const attempts = sqliteTable(
 );
 
 /** A call that is done as it is kept: without secrets; where its answer holds some, the whole is sealed beside it, in Base64. */
-export type KeptDone = Done & { sealed?: string };
+export type StoredDone = Done & { sealed?: string };
 
 /** Calls that are done: a delivery that goes on later does not make them again. */
 export const callsDone = sqliteTable(
@@ -472,7 +478,7 @@ export const callsDone = sqliteTable(
       .references(() => deliveries.id, { onDelete: 'cascade' }),
     callId: text().notNull(),
     item: text().notNull(),
-    done: text({ mode: 'json' }).$type<KeptDone>().notNull(),
+    done: text({ mode: 'json' }).$type<StoredDone>().notNull(),
   },
   table => [primaryKey({ columns: [table.deliveryId, table.callId, table.item] })],
 );

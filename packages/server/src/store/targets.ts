@@ -1,3 +1,4 @@
+import type { Json } from '@grammata/core/submission';
 import type { Consent, Operation } from '@grammata/core/target';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { now } from '../clock';
@@ -55,6 +56,7 @@ export class Targets {
           | 'trySecret'
           | 'takesPersonal'
           | 'knowsKeys'
+          | 'takesNames'
         >
       >,
   ): TargetRow {
@@ -79,6 +81,14 @@ export class Targets {
     });
     this.#atHand.delete(id);
     return this.byId(id);
+  }
+
+  /** Keeps what an operation answered, to be shown where the answer is used; undefined forgets it. */
+  keepAnswer(id: string, operationId: string, answer: Json | undefined): void {
+    const before = this.byId(id)?.answers;
+    if (!before || JSON.stringify(before[operationId]) === JSON.stringify(answer)) return;
+    const { [operationId]: _before, ...others } = before;
+    this.update(id, { answers: answer === undefined ? others : { ...others, [operationId]: answer } });
   }
 
   /** Keeps a consent where its tokens are still those that were read; false where they are others. */

@@ -31,7 +31,7 @@ export async function choicesOf(
     patience: target.patience,
   });
   if (isFault(answer)) throw failed(answer.message);
-  if (answer.status !== 200) throw failed(`It answered ${answer.status}.`);
+  if (answer.status !== 200) throw failed(`Status ${answer.status}.`);
   const found = valueAt(parseJson(answer.body) ?? null, list.pointer);
   if (!Array.isArray(found)) throw failed('Its answer holds no list where its document says.');
   return found.slice(0, MOST).flatMap(record => choiceOf(record, list.items!));

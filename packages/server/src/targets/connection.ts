@@ -1,5 +1,6 @@
 import type { ConnectionView, ListingView } from '@grammata/contract';
 import { getIntrospectionQuery } from '@grammata/core/graphql';
+import { complaintIn, isAboutCredentials } from '@grammata/core/response';
 import { parseJson } from '@grammata/core/submission';
 import {
   sendMail,
@@ -47,15 +48,10 @@ export async function connect(
   authorizations: Authorizations,
   postman: Pick<Postman, 'check'>,
   offers: Offers,
-  /** Whether a target whose document was given is asked for a sign of life. */
-  reaches = false,
 ): Promise<Connection> {
   if (target.reads === 'mail') return greet(target, postman);
   const given = await givenIn(target, offers);
-  if (given)
-    return reaches && given.view.ok && target.reads !== 'files'
-      ? reached(given, target, outward, authorizations)
-      : given;
+  if (given) return given;
   const credentials = await authorizations.for(target);
   const answer = isFault(credentials) ? credentials : await ask(target, credentials, outward);
   const { milliseconds } = answer;
@@ -69,13 +65,14 @@ export async function connect(
   if (trouble) return failed(...trouble);
   const { body, cut } = answer as OutwardAnswer;
   if (cut)
-    return failed(`It answered with more than ${MOST_DOCUMENT / 1e6} MB.`, 'Give the address of a smaller document.');
+    return failed(`The response is larger than ${MOST_DOCUMENT / 1e6} MB.`, 'Give the address of a smaller document.');
   const found = await offered(offers, kind, body, { recipe: target.recipe, path: target.discoveryPath });
-  if ('fault' in found) return failed(isText(body) ? 'It answered, but not with JSON.' : found.fault, pathAdvice[kind]);
-  const verdict = `It answered in ${milliseconds} ms and ${found.says.replace(/\.$/, '')}.`;
+  if ('fault' in found) return failed(isText(body) ? 'The response is not JSON.' : found.fault, pathAdvice[kind]);
+  const verdict = `Answered in ${milliseconds} ms: ${found.says.replace(/\.$/, '')}.`;
   const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
+  const servers = otherServers(found.servers ?? [], target);
   return {
-    view: { ok: true, verdict, advice, status, milliseconds },
+    view: { ok: true, verdict, advice, status, milliseconds, ...(servers.length > 0 && { servers }) },
     operations: wordsMasked(found.operations, outward.mask),
     ...(found.recipe && { recipe: found.recipe }),
   };
@@ -93,8 +90,21 @@ export async function listingOf(
   if (trouble) return { answer: null, fault: trouble.join(' ') };
   const document = parseJson((answer as OutwardAnswer).body);
   return document === undefined
-    ? { answer: null, fault: `It answered, but not with JSON. ${pathAdvice.tables}` }
+    ? { answer: null, fault: `The response is not JSON. ${pathAdvice.tables}` }
     : { answer: maskedIn(document, outward.mask), fault: null };
+}
+
+/** Base addresses that a document names, relative to its own (OpenAPI 3.1, §4.8.5), where the target’s is not among them. */
+function otherServers(
+  named: readonly string[],
+  { baseUrl, discoveryPath }: Pick<TargetRow, 'baseUrl' | 'discoveryPath'>,
+) {
+  const plain = (url: string) => url.replace(/\/$/, '');
+  const at = addressOf(baseUrl, discoveryPath);
+  const servers = named.flatMap(each => (URL.canParse(each, at) ? plain(new URL(each, at).href) : []));
+  return servers.includes(plain(baseUrl))
+    ? []
+    : [...new Set(servers)].filter(each => /^https?:/.test(each)).slice(0, 5);
 }
 
 /** What people read of operations is kept without secrets; what requests are made of is as the target has it. */
@@ -121,68 +131,50 @@ const schemeWords: Record<SecurityScheme['kind'], (scheme: SecurityScheme) => st
   basic: () => 'user and password',
   header: scheme => `an API key in the header ${'name' in scheme ? scheme.name : ''}`,
   query: scheme => `an API key in the parameter ${'name' in scheme ? scheme.name : ''}`,
-  consent: scheme => `somebody’s consent (OAuth 2), given at ${'authorizeUrl' in scheme ? scheme.authorizeUrl : ''}`,
-  oauth: scheme => `OAuth 2 tokens, had at ${'tokenUrl' in scheme ? scheme.tokenUrl : ''}`,
+  consent: scheme =>
+    `OAuth 2 with user consent, authorization URL ${'authorizeUrl' in scheme ? scheme.authorizeUrl : ''}`,
+  oauth: scheme => `OAuth 2 client credentials, token URL ${'tokenUrl' in scheme ? scheme.tokenUrl : ''}`,
 };
 
 /** What the document asks for, where that is not what the target has. */
 function credentialsAdvice(asked: SecurityScheme[], auth: Auth): string | null {
   if (asked.length === 0 || asked.some(each => each.kind === auth.kind)) return null;
-  return `Its document asks for ${asked.map(each => schemeWords[each.kind](each)).join(', or ')}.`;
+  return `The document requires ${asked.map(each => schemeWords[each.kind](each)).join(', or ')}.`;
 }
 
 const givenWords: Record<'openapi' | 'graphql' | 'example' | 'files', { says: string; advice: string }> = {
-  openapi: { says: 'Read from the document that was given: it', advice: 'Give an OpenAPI document.' },
+  openapi: { says: 'Read from the uploaded document: it', advice: 'Paste an OpenAPI document.' },
   graphql: {
-    says: 'Read from the schema that was given: it',
-    advice: 'Give the text of its schema, or the answer to an introspection query.',
+    says: 'Read from the uploaded schema: it',
+    advice: 'Paste the schema text, or the response to an introspection query.',
   },
-  example: { says: 'Nothing was sent: its example', advice: 'Give curl lines, a HAR file, or a record in JSON.' },
-  files: { says: 'Rows are appended on this server’s own disk; the list', advice: 'Name each file with its columns.' },
+  example: { says: 'Nothing was sent: its example', advice: 'Paste curl commands, a HAR file, or a record in JSON.' },
+  files: { says: 'Rows are appended on this server’s own disk; the list', advice: 'Enter each file with its columns.' },
 };
 
 /** What was given with the target, and is not asked for. */
 async function givenIn(
-  { reads, document, recipe, discoveryPath }: Pick<TargetRow, 'reads' | 'document' | 'recipe' | 'discoveryPath'>,
+  {
+    reads,
+    document,
+    recipe,
+    discoveryPath,
+    baseUrl,
+  }: Pick<TargetRow, 'reads' | 'document' | 'recipe' | 'discoveryPath' | 'baseUrl'>,
   offers: Offers,
 ): Promise<Connection | null> {
   const isGiven = reads === 'example' || reads === 'files' || document !== null;
   if (!isGiven || reads === 'tables' || reads === 'mail') return null;
   const { says, advice } = givenWords[reads];
-  const found = await offered(offers, reads, document ?? '', { recipe, path: discoveryPath });
-  const told = { status: null, milliseconds: 0 };
-  if ('fault' in found) return { view: { ok: false, verdict: found.fault, advice, ...told }, operations: null };
+  const found = await offered(offers, reads, document ?? '', { recipe, path: discoveryPath, baseUrl });
+  const unanswered = { status: null, milliseconds: 0 };
+  if ('fault' in found) return { view: { ok: false, verdict: found.fault, advice, ...unanswered }, operations: null };
   const verdict =
     reads === 'example' && found.operations.length === 0
       ? 'Its operations are set by hand.'
       : `${says} ${found.says.replace(/\.$/, '')}.`;
-  return { view: { ok: true, verdict, advice: null, ...told }, operations: found.operations };
+  return { view: { ok: true, verdict, advice: null, ...unanswered }, operations: found.operations };
 }
-
-/** The same with whether anything answers at the target's address: whatever it says to a request there shows that it lives. */
-async function reached(
-  given: Connection,
-  target: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads' | 'auth' | 'secret'> &
-    Partial<Pick<TargetRow, 'id' | 'patience'>>,
-  outward: Outward,
-  authorizations: Authorizations,
-): Promise<Connection> {
-  const credentials = await authorizations.for(target);
-  const answer = isFault(credentials) ? credentials : await ask(knock(target), credentials, outward);
-  const { milliseconds } = answer;
-  const status = isFault(answer) ? null : answer.status;
-  const isRefused = status === 401 || (status !== null && status >= 500);
-  if (isFault(answer) || isRefused) {
-    const [verdict, advice] = troubleWith(answer, '')!;
-    return { ...given, view: { ok: false, verdict, advice, status, milliseconds } };
-  }
-  const verdict = `${given.view.verdict} Its address answers, with ${status}, in ${milliseconds} ms.`;
-  return { ...given, view: { ...given.view, verdict, status, milliseconds } };
-}
-
-/** Where a sign of life is asked for: where GraphQL takes its requests, else at the base address. */
-const knock = <T extends Pick<TargetRow, 'reads' | 'discoveryPath'>>(target: T): T =>
-  target.reads === 'graphql' ? target : { ...target, discoveryPath: '' };
 
 /** A mail server offers one thing, and is only greeted. */
 async function greet(
@@ -192,7 +184,7 @@ async function greet(
   const answer = await postman.check(target);
   const { milliseconds } = answer;
   if (!isFault(answer)) {
-    const verdict = `It takes mails; it answered in ${milliseconds} ms.`;
+    const verdict = `Accepts e-mail; answered in ${milliseconds} ms.`;
     return { view: { ok: true, verdict, advice: null, status: null, milliseconds }, operations: [sendMail] };
   }
   const [verdict, advice] = troubleWith(answer, '')!;
@@ -202,7 +194,7 @@ async function greet(
 /** GraphQL, October 2021, §4: a schema tells of itself. */
 const introspection = { method: 'POST' as const, body: JSON.stringify({ query: getIntrospectionQuery() }) };
 
-const ask = (
+export const ask = (
   {
     baseUrl,
     discoveryPath,
@@ -211,21 +203,31 @@ const ask = (
   }: Pick<TargetRow, 'baseUrl' | 'discoveryPath' | 'reads'> & Partial<Pick<TargetRow, 'patience'>>,
   { headers, query }: Credentials,
   outward: Outward,
-) =>
-  outward.send({
+) => {
+  const isElsewhere = new URL(addressOf(baseUrl, discoveryPath)).origin !== new URL(baseUrl).origin;
+  return outward.send({
     ...(reads === 'graphql' ? introspection : { method: 'GET' as const }),
-    url: withQuery(baseUrl.replace(/\/$/, '') + discoveryPath, query),
+    // A document may stand anywhere; only the target itself is shown who asks.
+    url: isElsewhere ? discoveryPath : withQuery(addressOf(baseUrl, discoveryPath), query),
     headers: {
       accept: 'application/json, application/yaml;q=0.9',
       ...(reads === 'graphql' && { 'content-type': 'application/json' }),
-      ...Object.fromEntries(headers),
+      ...(isElsewhere ? {} : Object.fromEntries(headers)),
     },
     most: MOST_DOCUMENT,
     patience: patience ?? null,
   });
+};
+
+/** Where a path below the base address is, or a whole address. */
+const addressOf = (baseUrl: string, path: string): string =>
+  /^https?:/i.test(path) ? path : baseUrl.replace(/\/$/, '') + path;
 
 /** What is wrong with an answer and what to do about it, or null. */
-function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdict: string, advice: string] | null {
+export function troubleWith(
+  answer: OutwardAnswer | OutwardFault,
+  path: string,
+): [verdict: string, advice: string] | null {
   if (isFault(answer)) {
     const advice: Record<OutwardFault['code'], string> = {
       refused: 'Is the target running, and is the port right?',
@@ -238,21 +240,20 @@ function troubleWith(answer: OutwardAnswer | OutwardFault, path: string): [verdi
       consent: 'Give consent on this page.',
       token: 'Check the user or client and its secret.',
       file: 'Try again.',
-      parked: 'It is asked again by itself.',
+      parked: 'It is tested again automatically.',
       other: 'Try again.',
     };
     return [answer.message, advice[answer.code]];
   }
-  if (answer.status === 401 || answer.status === 403)
-    return [
-      `It answered ${answer.status}: it does not take these credentials.`,
-      'Make new ones at the target and put them in here.',
-    ];
-  if (answer.status === 404) return ['It answered 404: there is nothing at this path.', path];
+  if (isAboutCredentials(answer.status, answer.body))
+    return [`Status ${answer.status}: credentials rejected.`, 'Create new ones at the target and enter them here.'];
+  if (answer.status === 404) return ['Status 404: nothing at this path.', path];
   if (answer.status >= 300)
     return [
-      `It answered ${answer.status}.`,
-      answer.status >= 500 ? 'The target has trouble of its own. Try again later.' : 'Check the address.',
+      `Status ${answer.status}.`,
+      answer.status >= 500
+        ? 'Server error at the target. Try again later.'
+        : `${complaintIn(answer.body) ?? ''} Check the address.`.trim(),
     ];
   return null;
 }

@@ -41,6 +41,8 @@ export interface HowToRead {
   recipe?: DiscoveryRecipe | null;
   /** Where requests go, below the base address. */
   path?: string;
+  /** The base address, where one is set: paths are below it. */
+  baseUrl?: string;
 }
 
 /** Reads what a target offers out of a text. Heavy with large ones: it runs in a thread. */
@@ -51,7 +53,7 @@ export function offerIn(kind: OfferKind, text: string, how: HowToRead = {}): Off
 const readers: Record<OfferKind, (text: string, how: HowToRead) => Offer> = {
   tables(text, { recipe: given = null }) {
     const document = parseJson(text);
-    if (document === undefined) return { fault: 'It is no JSON.' };
+    if (document === undefined) return { fault: 'Not valid JSON.' };
     // Where nobody said what stands where, what the parts are called may tell.
     const recipe = given ?? proposeRecipe(document) ?? usualRecipe;
     const found = readDiscovery(document, recipe);
@@ -79,15 +81,15 @@ const readers: Record<OfferKind, (text: string, how: HowToRead) => Offer> = {
     const found = readGraphql(text, path);
     return 'fault' in found ? found : { operations: found.operations, says: offersWords(found) };
   },
-  example(text) {
+  example(text, { baseUrl = '' }) {
     if (text.trim() === '') return { operations: [], says: 'is set by hand' };
-    const found = readExample(text);
+    const found = readExample(text, baseUrl);
     if ('fault' in found) return found;
-    const { operations, baseUrl, credentials, text: without } = found;
+    const { operations, baseUrl: sentTo, credentials, text: without } = found;
     return {
       operations,
       says: `shows ${operations.length} operation${operations.length === 1 ? '' : 's'}`,
-      servers: baseUrl === null ? [] : [baseUrl],
+      servers: sentTo === null ? [] : [sentTo],
       credentials,
       text: without,
     };

@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import type { AddressInfo } from 'node:net';
 
 /** What was asked of a server, whole. */
-export interface Heard {
+export interface ReceivedRequest {
   method: string;
   url: string;
   headers: IncomingMessage['headers'];
@@ -11,14 +11,14 @@ export interface Heard {
 
 export interface Answering {
   url: string;
-  heard: Heard[];
+  heard: ReceivedRequest[];
   stop(): Promise<void>;
 }
 
 /** A server on a port of its own that answers as it is told to, and keeps what it was asked. */
 export async function startAnswering(
-  answer: (heard: Heard, response: ServerResponse) => void,
-  heard: Heard[] = [],
+  answer: (heard: ReceivedRequest, response: ServerResponse) => void,
+  heard: ReceivedRequest[] = [],
 ): Promise<Answering> {
   const server = createServer((request, response) => {
     const chunks: Buffer[] = [];

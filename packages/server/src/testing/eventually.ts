@@ -1,8 +1,8 @@
-/** Asks again until the answer is there; fails after so many ms with what was seen last. */
+/** Asks again until the answer is there; fails after so many ms, a minute for a busy machine, with what was seen last. */
 export async function eventually<T>(
   ask: () => T | Promise<T>,
   holds: (value: T) => boolean,
-  within = 10_000,
+  within = 60_000,
 ): Promise<T> {
   const end = performance.now() + within;
   for (;;) {

@@ -3,7 +3,7 @@ import { draftOf } from './draftOf';
 import { withForm } from './forms';
 import type { Client, FakeTarget } from './running';
 
-export interface Drawn {
+export interface TestRoute {
   intake: IntakeView;
   formId: string;
   register: TargetView;
@@ -11,7 +11,11 @@ export interface Drawn {
 }
 
 /** A route from a form with these submissions to the target's table of samples, with its lines for `site` and `ph` filled. */
-export async function withRoute(client: Client, target: FakeTarget, submissions: readonly object[]): Promise<Drawn> {
+export async function withRoute(
+  client: Client,
+  target: FakeTarget,
+  submissions: readonly object[],
+): Promise<TestRoute> {
   const { intake, formId } = await withForm(client, submissions);
   const add = { name: 'Register', baseUrl: target.url, discoveryPath: '/tables', token: 'a secret token' };
   const register = (await client.call<TargetView>('POST', '/targets', add)).json;

@@ -19,24 +19,23 @@ export function Setup() {
   const of = useInput({ input: SetupInput, values: new SetupInput(), save: enter });
   return (
     <Cover title="The owner’s account">
-      <p className="mt-3 font-serif text-[0.9375rem]/6 text-ink-2">
-        This is the first start. Whoever fills this in owns this Grammata: the token shows that you may look at the
-        machine it runs on.
+      <p className="mt-3 font-serif text-reading text-ink-2">
+        First start. Create the owner’s account. The setup token proves that you have access to this machine.
       </p>
-      <InputForm of={of} label="The owner’s account" deed="Make the account" className="mt-5 space-y-4">
+      <InputForm of={of} label="The owner’s account" deed="Create account" className="mt-5 space-y-4">
         <TextField<SetupInput> name="name" label="Your name" autoComplete="name" autoFocus />
         <SecretField<SetupInput>
           name="password"
           isText
-          label="A password"
+          label="Password"
           hint="At least 10 characters."
           isStored={false}
           autoComplete="new-password"
         />
         <TextField<SetupInput>
           name="token"
-          label="The token of this start"
-          hint="Printed on the console, and in the file setup-token of the data folder."
+          label="Setup token"
+          hint="Printed on the console, and stored in the file setup-token in the data folder."
           look="code"
           autoComplete="one-time-code"
           spellCheck={false}

@@ -13,7 +13,7 @@ export const isConflict = (error: unknown): boolean => error instanceof ApiFault
 /** What to say about a failure: what happened, and what to do. */
 export function wordsFor(error: unknown): string {
   if (error instanceof ApiFault) return [error.problem.title, error.problem.detail].filter(Boolean).join(' ');
-  return 'The server does not answer. It may have been stopped.';
+  return 'The server does not answer. Check that it is running.';
 }
 
 let first: string | null = null;

@@ -3,6 +3,7 @@ export const keys = {
   session: ['session'],
   strip: ['strip'],
   desk: ['desk'],
+  pace: ['desk', 'pace'],
   things: ['things'],
   find: (wanted: string) => ['find', wanted],
   practice: ['practice'],
@@ -40,6 +41,8 @@ export const keys = {
     view: (id: string) => ['routes', id, 'view'],
     versions: (id: string) => ['routes', id, 'versions'],
     refusals: (id: string) => ['routes', id, 'refusals'],
+    allResponses: (id: string) => ['routes', id, 'responses'],
+    responses: (id: string, callId: string) => ['routes', id, 'responses', callId],
     proofs: (id: string) => ['routes', id, 'proofs'],
     batch: (id: string) => ['routes', id, 'batch'],
   },
@@ -52,6 +55,7 @@ export const keys = {
   deliveries: {
     all: ['deliveries'],
     page: (filter: Record<string, string>, page: number) => ['deliveries', filter, page],
+    newestOf: (routeId: string) => ['deliveries', 'newest', routeId],
   },
   delivery: {
     all: ['delivery'],

@@ -2,7 +2,7 @@ import { useRouteError } from 'react-router';
 import { Press } from '../ui';
 
 /** What browsers say when a part of the interface can't be loaded: after an update its parts have other names. */
-export const isNotHad = (error: unknown): boolean =>
+export const isChunkMissing = (error: unknown): boolean =>
   error instanceof Error &&
   /dynamically imported module|importing a module script failed|failed to load module script|error loading dynamically/i.test(
     error.message,
@@ -14,9 +14,9 @@ function NotHad() {
     <main className="mx-auto mt-[18vh] max-w-prose px-6">
       <h1>This page could not be loaded.</h1>
       <p className="mt-2 mb-4 font-serif text-lead text-ink-2">
-        Grammata was updated since this tab was opened, or it can’t be reached. Nothing that was stored is touched.
+        Grammata was updated after you opened this tab, or the server can’t be reached. Saved data is safe.
       </p>
-      <Press onClick={() => location.reload()}>Load again</Press>
+      <Press onClick={() => location.reload()}>Reload</Press>
     </main>
   );
 }
@@ -24,15 +24,15 @@ function NotHad() {
 /** Shown when a page of the interface itself failed. */
 export function Broken() {
   const error = useRouteError();
-  if (isNotHad(error)) return <NotHad />;
+  if (isChunkMissing(error)) return <NotHad />;
   return (
     <main className="mx-auto mt-[18vh] max-w-prose px-6">
-      <h1>This page broke.</h1>
+      <h1>This page failed.</h1>
       <p className="mt-2 font-serif text-lead text-ink-2">
-        Nothing that was stored is touched. Load it again; if it breaks again, this line helps whoever looks into it:
+        Saved data is safe. Reload the page. If it fails again, report this error:
       </p>
       <p className="wire my-4 border-y border-rule py-3">{error instanceof Error ? error.message : 'unknown'}</p>
-      <Press onClick={() => location.reload()}>Load again</Press>
+      <Press onClick={() => location.reload()}>Reload</Press>
     </main>
   );
 }

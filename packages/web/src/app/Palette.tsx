@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Floating, NothingFound, useExactTimes, useSettled, When } from '../ui';
+import { fit, Floating, NothingFound, useExactTimes, useSettled, When } from '../ui';
 import { api, keys } from '../api';
 import { places } from './places';
 import { switchTheme } from './theme';
@@ -11,7 +11,7 @@ import { switchTheme } from './theme';
 /** ms after the last letter before submissions are looked through. */
 const PAUSE = 200;
 
-/** Find or do: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */
+/** Search or run: every place, everything in them, and the deeds that need no place. Ctrl K or Cmd K. */
 export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const things = useThings(open);
   useEffect(() => {
@@ -24,7 +24,7 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
     return () => window.removeEventListener('keydown', listen);
   }, [open, onOpenChange]);
   return (
-    <Floating open={open} onOpenChange={onOpenChange} title="Find or do" hideTitle>
+    <Floating open={open} onOpenChange={onOpenChange} title="Search or run" hideTitle>
       <Commands close={() => onOpenChange(false)} things={things} />
     </Floating>
   );
@@ -40,6 +40,10 @@ const kinds = [
 /** The names of what can be gone to; read when somebody looks for it. */
 const useThings = (enabled: boolean) =>
   useQuery({ queryKey: keys.things, queryFn: () => api<ThingsView>('/things'), enabled });
+
+/** What is listed is called by its first keyword; the rest are words it is found by, too. */
+const rank = (value: string, typed: string, [label = value, ...words]: string[] = []) =>
+  typed.trim() === '' ? 1 : fit({ label, words: [value, ...words].join(' ') }, typed);
 
 function Commands({ close, things }: { close: () => void; things: ReturnType<typeof useThings> }) {
   const navigate = useNavigate();
@@ -58,42 +62,57 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
     void api('/session', { method: 'DELETE' }).then(() => client.invalidateQueries({ queryKey: keys.session }));
   };
   return (
-    <Command label="Find or do" loop>
+    <Command label="Search or run" loop filter={rank}>
       <Command.Input
         autoFocus
         value={typed}
         onValueChange={setTyped}
-        placeholder="Where to, what to do, or what somebody answered?"
+        placeholder="Page, action, or text of a submission"
         className="w-full border-b border-rule bg-transparent px-5 py-3.5 font-serif text-lead outline-none"
       />
       <Command.List className="max-h-[50vh] overflow-auto py-2">
         <Group heading="Go to">
           {places.map(({ to, name }) => (
-            <Item key={to} value={`go to ${name}`} onSelect={go(to)}>
+            <Item key={to} value={`go to ${name}`} keywords={[name]} onSelect={go(to)}>
               {name}
             </Item>
           ))}
         </Group>
         <Group heading="Do">
-          <Item value="new intake" onSelect={go('/intakes?new')}>
-            Open a new intake
+          <Item value="guide first form connect" keywords={['Guide: connect a form']} onSelect={go('/?guide')}>
+            Guide: connect a form
           </Item>
-          <Item value="new route" onSelect={go('/routes?new')}>
-            Start a new route
+          <Item value="new intake" keywords={['New intake']} onSelect={go('/intakes?new')}>
+            New intake
           </Item>
-          <Item value="new target" onSelect={go('/targets?new')}>
-            Add a target
+          <Item value="new route" keywords={['New route']} onSelect={go('/routes?new')}>
+            New route
           </Item>
-          <Item value="workspace files export import folder" onSelect={go('/workspace')}>
-            Take the workspace away as files, or bring it back
+          <Item value="new target" keywords={['New target']} onSelect={go('/targets?new')}>
+            New target
           </Item>
-          <Item value="light dark theme" onSelect={() => (close(), switchTheme())}>
+          <Item
+            value="workspace files export import folder"
+            keywords={['Export or import the workspace']}
+            onSelect={go('/workspace')}
+          >
+            Export or import the workspace
+          </Item>
+          <Item
+            value="light dark theme"
+            keywords={['Switch between light and dark']}
+            onSelect={() => (close(), switchTheme())}
+          >
             Switch between light and dark
           </Item>
-          <Item value="exact times year zone seconds" onSelect={() => (close(), exact.toggle())}>
-            {exact.isExact ? 'Show times in short' : 'Show exact times, with year and zone'}
+          <Item
+            value="exact times year zone seconds"
+            keywords={['Show exact times']}
+            onSelect={() => (close(), exact.toggle())}
+          >
+            {exact.isExact ? 'Show relative times' : 'Show exact times'}
           </Item>
-          <Item value="sign out" onSelect={signOut}>
+          <Item value="sign out" keywords={['Sign out']} onSelect={signOut}>
             Sign out
           </Item>
         </Group>
@@ -104,6 +123,7 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
                 <Item
                   key={each.id}
                   value={`${heading} ${each.name} ${'ownName' in each ? (each.ownName ?? '') : ''} ${each.id}`}
+                  keywords={[each.name]}
                   onSelect={go(`${to}/${each.id}`)}
                 >
                   {each.name}
@@ -132,7 +152,7 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
           </Group>
         )}
         {wanted.length > 1 && found.data && found.data.submissions.length > 0 && (
-          <Group heading="Submissions that say so" forced>
+          <Group heading="Submissions" forced>
             {found.data.submissions.map(each => (
               <Command.Item
                 key={each.id}
@@ -161,12 +181,12 @@ function Commands({ close, things }: { close: () => void; things: ReturnType<typ
               onSelect={go(`/deliveries?${new URLSearchParams({ search: wanted })}`)}
               className={itemLook}
             >
-              Deliveries that hold “{wanted}”
+              Deliveries containing “{wanted}”
             </Command.Item>
           </Group>
         )}
       </Command.List>
-      {wanted.length < 2 && <NothingFound className="px-5 py-3">Nothing here is called that.</NothingFound>}
+      {wanted.length < 2 && <NothingFound className="px-5 py-3">No results.</NothingFound>}
     </Command>
   );
 }
@@ -184,8 +204,19 @@ const Group = ({ heading, forced = false, children }: { heading: string; forced?
 const itemLook =
   'cursor-pointer border-l-2 border-transparent px-[18px] py-1.5 data-[selected=true]:border-oxide data-[selected=true]:bg-oxide-wash';
 
-const Item = ({ value, onSelect, children }: { value: string; onSelect: () => void; children: ReactNode }) => (
-  <Command.Item value={value} onSelect={onSelect} className={itemLook}>
+/** What can be chosen. It is found by its name first (the keyword), then by the other words of its value. */
+const Item = ({
+  value,
+  keywords,
+  onSelect,
+  children,
+}: {
+  value: string;
+  keywords: string[];
+  onSelect: () => void;
+  children: ReactNode;
+}) => (
+  <Command.Item value={value} keywords={keywords} onSelect={onSelect} className={itemLook}>
     {children}
   </Command.Item>
 );

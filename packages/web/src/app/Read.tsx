@@ -36,7 +36,7 @@ export function Read<T>({
       </>
     );
   return (
-    <Sheet title={title}>
+    <Sheet title={title} aside={null}>
       {query.error ? <Fault again={() => void query.refetch()}>{wordsFor(query.error)}</Fault> : <Reading />}
     </Sheet>
   );
@@ -45,6 +45,6 @@ export function Read<T>({
 /** Says that something is being read; not at once: what is there in a moment needs no words. */
 export const Reading = () => (
   <p role="status" className="late mt-4 font-serif text-ink-3">
-    Reading…
+    Loading…
   </p>
 );

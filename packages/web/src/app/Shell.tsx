@@ -41,9 +41,9 @@ function Frame() {
     return () => clearTimeout(timer);
   }, [going]);
   useKeys([
-    { key: '?', does: 'all keys', run: () => setOpen('shortcuts') },
-    { key: 'z', does: exact.isExact ? 'times in short' : 'exact times, with year and zone', run: exact.toggle },
-    { key: 'g', does: `then ${places.map(each => each.letter).join(', ')}: go to a place`, run: () => setGoing(true) },
+    { key: '?', does: 'Keyboard shortcuts', run: () => setOpen('shortcuts') },
+    { key: 'z', does: exact.isExact ? 'show relative times' : 'show exact times', run: exact.toggle },
+    { key: 'g', does: `then ${places.map(each => each.letter).join(', ')}: go to a page`, run: () => setGoing(true) },
     ...(going
       ? places.map(({ letter, to, name }) => ({
           key: letter,
@@ -56,7 +56,7 @@ function Frame() {
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto] print:block print:h-auto">
       <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-raised focus:p-2">
-        To the page
+        Skip to content
       </a>
       <div>
         <Band onFind={() => setOpen('palette')} />
@@ -92,8 +92,8 @@ function StorageTrouble() {
   if (!strip?.storage) return null;
   return (
     <p role="alert" className="noprint border-b border-crimson px-6 py-2 text-crimson">
-      ! {strip.storage.message} Since {clock(strip.storage.since)} nothing that arrives is acknowledged, so builders
-      send it again later, and nothing is sent on. It goes on by itself as soon as there is room.
+      ! {strip.storage.message} Since {clock(strip.storage.since)} intakes answer 503, so form builders retry later, and
+      deliveries wait. Work resumes by itself when there is space.
     </p>
   );
 }
@@ -106,7 +106,7 @@ function Band({ onFind }: { onFind: () => void }) {
         <span className="text-oxide">G</span>rammata
       </NavLink>
       <nav
-        aria-label="Places"
+        aria-label="Main"
         className="flex flex-1 flex-wrap gap-x-5.5 max-sm:order-2 max-sm:basis-full max-sm:gap-x-4"
       >
         {places.map(({ to, name }) => (
@@ -120,17 +120,17 @@ function Band({ onFind }: { onFind: () => void }) {
           >
             {name}
             {to === '/changes' && changes > 0 && (
-              <sup className="ml-1 font-mono text-[0.625rem] font-semibold text-ochre" aria-label={`${changes} open`}>
+              <span className="ml-1.5 font-mono text-small font-semibold text-ochre" aria-label={`${changes} open`}>
                 {changes}
-              </sup>
+              </span>
             )}
             {to === '/deliveries' && troubled > 0 && (
-              <sup
-                className="ml-1 font-mono text-[0.625rem] font-semibold text-crimson"
-                aria-label={`${troubled} held or dead letters`}
+              <span
+                className="ml-1.5 font-mono text-small font-semibold text-crimson"
+                aria-label={`${troubled} deliveries need attention`}
               >
                 {troubled}
-              </sup>
+              </span>
             )}
           </NavLink>
         ))}
@@ -140,7 +140,7 @@ function Band({ onFind }: { onFind: () => void }) {
         onClick={onFind}
         className="flex w-[210px] items-baseline justify-between border-b border-rule-strong px-0.5 pb-px text-ink-3 hover:text-ink max-md:w-auto max-sm:order-1 max-sm:ml-auto"
       >
-        Find or do <kbd className="max-md:hidden">Ctrl K</kbd>
+        Search or run… <kbd className="max-md:hidden">Ctrl K</kbd>
       </button>
     </header>
   );

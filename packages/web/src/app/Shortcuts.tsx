@@ -6,12 +6,12 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
   const keys = useBoundKeys().filter(each => !each.does.startsWith('go to'));
   const letters = useLetters();
   return (
-    <Floating open={open} onOpenChange={onOpenChange} title="Keys that work here">
+    <Floating open={open} onOpenChange={onOpenChange} title="Keyboard shortcuts">
       <dl className="grid grid-cols-[6rem_1fr] gap-y-1.5 px-5 py-4">
         <dt>
           <kbd>Ctrl K</kbd>
         </dt>
-        <dd>find or do anything</dd>
+        <dd>search or run anything</dd>
         {keys.map(({ key, does }) => (
           <div
             key={key + does}
@@ -26,12 +26,12 @@ export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange:
         <dt>
           <kbd>Esc</kbd>
         </dt>
-        <dd>put away what is open</dd>
+        <dd>close what is open</dd>
       </dl>
       <div className="border-t border-rule px-5 py-3">
         <Tick
-          label="Single keys work"
-          hint="in this browser; Ctrl K always does"
+          label="Single-key shortcuts are on"
+          hint="in this browser. Ctrl K always works."
           checked={letters.on}
           onChange={letters.set}
         />

@@ -1,4 +1,4 @@
-import { count, counted, lasting, Moment, useNow } from '../ui';
+import { counted, lasting, Moment, useNow } from '../ui';
 import { useStrip } from './useStrip';
 import { useBoundKeys, useLetters } from './keys';
 import { useConnection } from './live';
@@ -20,7 +20,7 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
           <span aria-hidden className="mr-1.5 font-mono font-bold">
             !
           </span>
-          No connection for {lasting(now - (connection.since ?? now))}; trying again
+          No connection for {lasting(now - (connection.since ?? now))}; reconnecting
         </span>
       ) : (
         <span>
@@ -28,32 +28,35 @@ export function Strip({ onKeys }: { onKeys: () => void }) {
             aria-hidden
             className={`mr-1.5 inline-block size-[7px] rounded-full ${strip?.listening ? 'bg-verdigris' : 'bg-rule-strong'}`}
           />
-          {strip ? `${counted(strip.listening, 'intake')} listening` : 'Reading what is new…'}
+          {strip ? `${counted(strip.listening, 'intake')} listening` : 'Loading…'}
         </span>
       )}
       <span>
         {strip?.lastArrival ? (
           <>
-            last arrival <Moment at={strip.lastArrival.at} />
+            last message <Moment at={strip.lastArrival.at} />
             {strip.lastArrival.formName && `, ${strip.lastArrival.formName}`}
           </>
         ) : (
-          strip && 'nothing has arrived yet'
+          strip && 'no message yet'
         )}
       </span>
-      <span className="max-md:hidden">
-        {strip
-          ? `${counted(strip.waiting, 'delivery', 'deliveries')} waiting, ${count(strip.troubled)} held or dead`
-          : ''}
-      </span>
+      {strip && strip.waiting > 0 && (
+        <span className="max-md:hidden">{counted(strip.waiting, 'delivery', 'deliveries')} waiting</span>
+      )}
+      {strip && strip.troubled > 0 && (
+        <span className="text-crimson max-md:hidden">
+          ! {counted(strip.troubled, 'delivery needs', 'deliveries need')} attention
+        </span>
+      )}
       <span className="flex-1" />
       {keys.map(({ key, does }) => (
-        <span key={key + does} className="max-lg:hidden">
+        <span key={key + does} className="max-xl:hidden">
           <kbd>{key}</kbd> {does}
         </span>
       ))}
       <button type="button" onClick={onKeys} className="hover:text-ink">
-        {letters.on && <kbd>?</kbd>} all keys
+        {letters.on && <kbd>?</kbd>} Keyboard shortcuts
       </button>
     </footer>
   );

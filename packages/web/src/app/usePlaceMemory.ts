@@ -44,6 +44,9 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
   const type = useNavigationType();
   const spots = useRef<Map<string, Spot> | null>(null);
   const before = useRef<string | null>(null);
+  /** Ends what leads back to a spot. */
+  const stop = useRef<(() => void) | null>(null);
+  useLayoutEffect(() => () => stop.current?.(), []);
   useLayoutEffect(() => {
     const page = container.current!;
     spots.current ??= readSpots();
@@ -51,13 +54,15 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
     before.current = pathname;
     const isBack = came === null ? isReturned() : type === 'POP';
     const known = isBack ? spots.current.get(`${key} ${pathname}`) : undefined;
-    if (known) return restored(page, known);
-    if (came === null || came === pathname) return undefined;
+    // What only changes in the address of a page does not end the way back to where one was on it.
+    if (!known && came === pathname) return;
+    stop.current?.();
+    stop.current = known ? restored(page, known) : null;
+    if (known || came === null) return;
     page.scrollTo({ top: 0 });
     const focused = document.activeElement;
     const isElsewhere = placeOf(came) !== placeOf(pathname) && !page.contains(focused);
     if (isElsewhere || focused === null || focused === document.body) page.focus({ preventScroll: true });
-    return undefined;
   }, [container, key, pathname, type]);
   // Before the next paint: what scrolls because another page is shown is not noted for the one before.
   useLayoutEffect(() => {
@@ -66,7 +71,8 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
       const all = spots.current!;
       const focused = document.activeElement;
       const name = `${key} ${pathname}`;
-      const focus = focused && page.contains(focused) ? selectorOf(focused) : (all.get(name)?.focus ?? null);
+      const isInside = focused !== null && focused !== page && page.contains(focused);
+      const focus = isInside ? selectorOf(focused) : (all.get(name)?.focus ?? null);
       all.delete(name);
       all.set(name, { top: page.scrollTop, focus });
       if (all.size > MOST) all.delete(all.keys().next().value!);
@@ -78,6 +84,8 @@ export function usePlaceMemory(container: RefObject<HTMLElement | null>): void {
         // Without room for it, going back leads to the top.
       }
     };
+    // Where only the view was changed, one is where one was.
+    if (!spots.current!.has(`${key} ${pathname}`)) note();
     page.addEventListener('scroll', note, { passive: true });
     page.addEventListener('focusin', note);
     window.addEventListener('pagehide', keep);

@@ -1,122 +1,288 @@
-import type { RepairView } from '@grammata/contract';
+import { MOST_HELD, type ChangeTouch, type RepairView } from '@grammata/contract';
+import type { LineResult } from '@grammata/core/drift';
 import { differencesOf } from '@grammata/core/route';
 import { referenceLabel, referenceOf } from '@grammata/core/scope';
-import { useEffect, useMemo } from 'react';
-import { Link } from 'react-router';
+import { asText } from '@grammata/core/submission';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { wordsFor } from '../api';
 import { differenceWords } from '../routes/differences/words';
-import { count, Fault, Note, Press, Sides } from '../ui';
+import { Act, Bar, count, Fault, Moment, Note, Press } from '../ui';
 import { useRepair, useTakeRepair } from './queries';
 
-/** A repair of one route: what would be otherwise in its mapping, and how it fares on what was recorded and approved. */
-export function Repair({ changeId, routeId, onDone }: { changeId: string; routeId: string; onDone: () => void }) {
+/** Repair of one route: what would be different in its mapping, and how it fares on what was recorded and approved. */
+export function Repair({ changeId, touch }: { changeId: string; touch: ChangeTouch }) {
+  const { routeId } = touch;
   const { mutate, data, error, isPending } = useRepair(changeId);
   useEffect(() => mutate(routeId), [mutate, routeId]);
   if (error) return <Fault again={() => mutate(routeId)}>{wordsFor(error)}</Fault>;
   if (data === undefined || isPending)
     return (
-      <p role="status" className="mt-2 font-serif text-ink-2">
-        Trying it on what is recorded…
+      <p role="status" className="mt-2 pb-3 pl-6 font-serif text-ink-2">
+        Trying a repair on stored submissions…
       </p>
     );
   const { repair, isDrafted } = data;
-  if (repair) return <Shown changeId={changeId} routeId={routeId} repair={repair} onDone={onDone} />;
+  if (repair) return <Shown changeId={changeId} touch={touch} repair={repair} />;
+  const to = `/routes/${routeId}/mapping`;
   return (
-    <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
+    <p role="status" className="mt-3 mb-3 ml-6 border-l-2 border-ochre pl-3 font-serif text-ink-2">
       {isDrafted ? (
         <>
-          It is in the draft.{' '}
-          <Link className="act" to={`/routes/${routeId}/what`}>
-            Look at it, and make it live
+          The draft has the repair.{' '}
+          <Link className="act" to={`${to}?publish=${changeId}`}>
+            Review and publish
           </Link>
-          : that settles the change.
         </>
       ) : (
         <>
-          Nothing mends this by itself.{' '}
-          <Link className="act" to={`/routes/${routeId}/what`}>
-            Look at the lines
-          </Link>{' '}
-          and decide what is to be done.
+          No automatic repair.{' '}
+          <Link className="act" to={to}>
+            Open the mapping
+          </Link>
         </>
       )}
     </p>
   );
 }
 
-function Shown({
-  changeId,
-  routeId,
-  repair,
-  onDone,
-}: {
-  changeId: string;
-  routeId: string;
-  repair: RepairView;
-  onDone: () => void;
-}) {
+function Shown({ changeId, touch, repair }: { changeId: string; touch: ChangeTouch; repair: RepairView }) {
+  const { routeId, state } = touch;
   const take = useTakeRepair(changeId);
-  const { words, labels, definition, draft, mark, samples, proofs } = repair;
-  const told = useMemo(() => {
+  const navigate = useNavigate();
+  const { words, labels, definition, draft, mark, lines } = repair;
+  const differences = useMemo(() => {
     const known = new Map(Object.entries(labels));
     const labelOf = (key: string) => known.get(key) ?? referenceLabel(referenceOf(key)) ?? key;
-    return differencesOf(draft, definition).map(each =>
-      differenceWords(each, { labelOf, callOf: call => call.name || 'a call' }),
-    );
-  }, [labels, draft, definition]);
-  const helps = samples.heldThen < samples.held || proofs.differingThen < proofs.differing;
+    return differencesOf(draft, definition).map(each => ({
+      ...differenceWords(each, { labelOf, callOf: call => call.name || 'a call' }),
+      line: each.what === 'line' ? lines.findIndex(({ lineId }) => lineId === each.lineId) : null,
+    }));
+  }, [labels, draft, definition, lines]);
+  const [at, look] = useState(() => firstTold(repair));
+  const apply = (then: string) =>
+    take.mutate({ routeId, mark }, { onSuccess: () => navigate(`/routes/${routeId}/mapping${then}`) });
+  const isLive = state !== 'draft';
   return (
-    <section aria-label="A repair" className="mt-3 border-y border-ink bg-raised px-4 py-3">
-      <ul className="font-serif">
-        {words.map(each => (
-          <li key={each}>{each}</li>
-        ))}
-      </ul>
-      <div className="mt-2">
-        <Sides heads={['Where', 'Now', 'Repaired']} rows={told} />
+    <section
+      aria-label="Repair"
+      className="-mx-6 mt-3 grid border-t border-ink bg-raised max-sm:-mx-4 lg:grid-cols-[minmax(0,604fr)_minmax(0,676fr)]"
+    >
+      <div className="min-w-0 px-6 py-2 max-sm:px-4 sm:pl-12">
+        <header className="flex flex-wrap items-baseline gap-x-3.5 pb-1">
+          <h3 className="font-semibold">Repair</h3>
+          <p className="min-w-0 flex-1 font-serif text-ink-2">{words.join(' ')}</p>
+          <Act className="quiet" onClick={() => apply('')} disabled={take.isPending}>
+            Edit in mapping
+          </Act>
+        </header>
+        <table className="w-full table-fixed text-left">
+          <colgroup>
+            <col className="w-30" />
+            <col />
+          </colgroup>
+          <thead className="sr-only">
+            <tr>
+              <th>Where</th>
+              <th>As it stands, and repaired</th>
+            </tr>
+          </thead>
+          <tbody>
+            {differences.map(({ key, where, before, after, line }) => (
+              <tr key={key} className="border-t border-rule align-baseline">
+                <th scope="row" className="py-1.5 pr-3 font-normal wrap-anywhere">
+                  {line !== null && line >= 0 && lines.length > 1 ? (
+                    <button
+                      type="button"
+                      aria-pressed={line === at}
+                      title="Show what it gives"
+                      onClick={() => look(line)}
+                      className={`text-left font-mono text-small hover:underline ${line === at ? 'font-semibold' : ''}`}
+                    >
+                      {where}
+                    </button>
+                  ) : (
+                    <span className={line === null ? '' : 'font-mono text-small'}>{where}</span>
+                  )}
+                </th>
+                <td className="py-1.5 wrap-anywhere">
+                  <Side sign="−" className="bg-crimson-wash" mark="text-crimson" word="as it stands" text={before} />
+                  <Side sign="+" className="bg-verdigris-wash" mark="text-verdigris" word="repaired" text={after} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </div>
-      <div className="mt-2 space-y-1" role="status">
-        {samples.looked === 0 ? (
-          <Note tone="look">Nothing is recorded to try it on.</Note>
-        ) : (
-          <Note tone={samples.heldThen === 0 ? 'fine' : helps ? 'look' : 'trouble'}>
-            {samples.heldThen === 0
-              ? `All ${count(samples.looked)} newest submissions can be sent`
-              : `${count(samples.heldThen)} of the ${count(samples.looked)} newest can’t be sent`}
-            {samples.held > samples.heldThen && `; as it stands, ${count(samples.held)} can’t`}.
-          </Note>
+      <div className="min-w-0 border-rule px-5 py-2 max-lg:border-t max-sm:px-4 lg:border-l lg:pr-6">
+        <TriedTable repair={repair} at={at} />
+      </div>
+      <div className="flex flex-wrap items-center gap-x-3.5 gap-y-2 border-t border-rule px-6 py-3 max-sm:px-4 sm:pl-12">
+        <Press onClick={() => apply(isLive ? `?publish=${changeId}` : '')} disabled={take.isPending}>
+          {take.isPending ? 'Applying…' : isLive ? 'Publish repair…' : 'Apply to draft'}
+        </Press>
+        {touch.deliveries.length > 0 && (
+          <span className="text-ink-2">
+            {count(touch.deliveries.length)}
+            {touch.deliveries.length >= MOST_HELD && ' or more'} held can be sent once it is live.
+          </span>
         )}
+        {take.error && <Fault>{wordsFor(take.error)}</Fault>}
+      </div>
+      <Gain repair={repair} />
+    </section>
+  );
+}
+
+function Side({
+  sign,
+  className,
+  mark,
+  word,
+  text,
+}: {
+  sign: string;
+  className: string;
+  mark: string;
+  word: string;
+  text: string | null;
+}) {
+  if (text === null) return null;
+  return (
+    <div className={`flex gap-2 px-2 ${className}`}>
+      <span aria-hidden className={`font-mono font-semibold ${mark}`}>
+        {sign}
+      </span>
+      <span className="sr-only">{word}: </span>
+      <span className="min-w-0">{text}</span>
+    </div>
+  );
+}
+
+/** How many can be sent as it stands and repaired, and whether the proofs pass. */
+function Gain({ repair: { samples, proofs } }: { repair: RepairView }) {
+  const { looked, held, heldThen } = samples;
+  const row = (label: string, unsendable: number) => (
+    <div className="grid grid-cols-[6rem_9rem_minmax(0,1fr)] items-center">
+      <span className="text-ink-2">{label}</span>
+      <Bar fine={looked - unsendable} trouble={unsendable} width={128} />
+      <span>
+        <b className="font-semibold">{count(looked - unsendable)}</b> of {count(looked)} can be sent
+      </span>
+    </div>
+  );
+  return (
+    <div
+      role="status"
+      className="grid min-w-0 items-center gap-x-6 gap-y-2 border-t border-rule px-5 py-2 max-sm:px-4 sm:grid-cols-[minmax(0,1fr)_auto] lg:border-l lg:pr-6"
+    >
+      {looked === 0 ? (
+        <Note tone="look">No submission stored to try it on.</Note>
+      ) : (
+        <div>
+          {row('As it stands', held)}
+          {row('Repaired', heldThen)}
+        </div>
+      )}
+      <div className="space-y-1">
+        {heldThen > 0 && <Note tone="trouble">{count(heldThen)} still can’t be sent.</Note>}
         {proofs.total > 0 && (
           <Note tone={proofs.differingThen === 0 ? 'fine' : 'look'}>
             {proofs.differingThen === 0
               ? proofs.total === 1
-                ? 'The proof holds.'
-                : `All ${count(proofs.total)} proofs hold.`
-              : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ${proofs.differing === proofs.differingThen ? ', as they do now' : `; as it stands, ${count(proofs.differing)} do`}.`}
+                ? 'The proof passes.'
+                : `All ${count(proofs.total)} proofs pass.`
+              : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ${proofs.differing === proofs.differingThen ? ', the same as now' : `; without the repair, ${count(proofs.differing)} do`}.`}
           </Note>
         )}
       </div>
-      {take.error && <Fault>{wordsFor(take.error)}</Fault>}
-      <div className="mt-3 flex items-baseline gap-4">
-        {take.isSuccess ? (
-          <p role="status" className="font-serif">
-            It is in the draft.{' '}
-            <Link className="act" to={`/routes/${routeId}/what`}>
-              Look at it, and make it live
-            </Link>
-            : that settles the change.
-          </p>
-        ) : (
-          <>
-            <Press onClick={() => take.mutate({ routeId, mark })} disabled={take.isPending}>
-              {take.isPending ? 'Taking it…' : 'Take it into the draft'}
-            </Press>
-            <Press quiet onClick={onDone}>
-              Not now
-            </Press>
-          </>
+    </div>
+  );
+}
+
+const FEW = 5;
+
+const isOther = (one: LineResult | null, other: LineResult | null): boolean =>
+  JSON.stringify(one) !== JSON.stringify(other);
+
+/** The first line that gives something else. */
+const firstTold = ({ lines, tried }: RepairView): number =>
+  Math.max(
+    0,
+    lines.findIndex((_, at) => tried.some(({ stands, then }) => isOther(stands[at]!, then[at]!))),
+  );
+
+/** What a line gives for the newest submissions, as it stands and repaired: those for which it differs first. */
+function TriedTable({ repair: { lines, tried }, at }: { repair: RepairView; at: number }) {
+  const [showsAll, showAll] = useState(false);
+  const line = lines[at];
+  if (!line || tried.length === 0) return null;
+  const rows = tried
+    .map(({ receivedAt, stands, then }) => ({ receivedAt, stands: stands[at]!, then: then[at]! }))
+    .toSorted((one, other) => Number(isOther(other.stands, other.then)) - Number(isOther(one.stands, one.then)));
+  return (
+    <>
+      <header className="flex items-baseline justify-between gap-x-4 pb-1">
+        <h3 className="font-semibold">Tried on samples</h3>
+        {rows.length > FEW && (
+          <Act className="quiet" onClick={() => showAll(!showsAll)} aria-expanded={showsAll}>
+            {showsAll ? 'Show fewer' : `Show all ${count(rows.length)}`}
+          </Act>
         )}
-      </div>
-    </section>
+      </header>
+      <table className="w-full table-fixed text-left">
+        <thead className="text-small text-ink-2">
+          <tr className="border-t border-rule">
+            <th className="w-28 py-1 pr-3 font-normal">Received</th>
+            <th className="py-1 pr-3 font-normal wrap-anywhere">
+              <code>{line.to}</code> as it stands
+            </th>
+            <th className="py-1 font-normal wrap-anywhere">
+              <code>{line.to}</code> repaired
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {(showsAll ? rows : rows.slice(0, FEW)).map(({ receivedAt, stands, then }, index) => (
+            <tr key={`${receivedAt} ${index}`} className="border-t border-dotted border-rule-strong align-baseline">
+              <td className="py-1 pr-3">
+                <Moment at={receivedAt} />
+              </td>
+              <td className="py-1 pr-3">
+                <Result of={stands} />
+              </td>
+              <td className="py-1">
+                {isOther(stands, then) || (then && 'problem' in then) ? (
+                  <Result of={then} />
+                ) : (
+                  <span className="text-ink-2">unchanged</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Result({ of }: { of: LineResult | null }) {
+  if (of === null) return <span className="text-ink-3">not sent</span>;
+  if ('problem' in of)
+    return (
+      <span className="text-crimson">
+        <span aria-hidden className="mr-1.5 font-mono font-bold">
+          !
+        </span>
+        {of.problem}
+      </span>
+    );
+  const text = of.value === null ? '' : asText(of.value);
+  return text ? (
+    <code className="line-clamp-2 text-small wrap-anywhere" title={text}>
+      {text.slice(0, 200)}
+    </code>
+  ) : (
+    <span className="text-ink-3">blank</span>
   );
 }

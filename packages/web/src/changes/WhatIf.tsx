@@ -19,7 +19,7 @@ const nothing: SupposeInput = {
   message: '',
 };
 
-/** What would break if a form or a target were otherwise: asked before anybody does it. */
+/** What would break if a form or a target were different: asked before anybody does it. */
 export function WhatIf({ onClose }: { onClose: () => void }) {
   const forms = useForms().data ?? [];
   const targets = useOffered().data ?? [];
@@ -63,11 +63,11 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
       </div>
       <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2">
         <Combobox
-          label="Of what"
+          label="Form or target"
           options={things}
           value={subjectId === '' ? '' : isForm ? `form ${subjectId}` : `target ${subjectId} ${operationId}`}
           onPick={pickThing}
-          placeholder="a form, or what a target takes"
+          placeholder="choose a form or an operation"
         />
         {!ofMessage && (
           <Combobox
@@ -75,11 +75,11 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
             options={fields.map(each => ({ value: each.key, label: each.label || each.key }))}
             value={key}
             onPick={next => set({ key: next, option: '' })}
-            placeholder={subjectId === '' ? 'pick the other first' : 'pick one'}
+            placeholder={subjectId === '' ? 'choose the form or target first' : 'choose…'}
           />
         )}
         <Choice<string>
-          label="What if it"
+          label="What changes"
           value={what}
           options={isForm ? { ...formSuppositions, ...wholeSuppositions } : targetSuppositions}
           onChange={next => set({ what: next as SupposeInput['what'], option: '' })}
@@ -88,7 +88,7 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
           <LinesBox
             className="sm:col-span-2"
             label="The message"
-            hint="As its next generation would send it."
+            hint="A message with the new structure."
             rows={6}
             value={supposed.message}
             onChange={message => set({ message })}
@@ -99,7 +99,7 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
             label="Which option"
             value={option}
             options={
-              Object.fromEntries([['', 'pick one'], ...options.map(each => [each, each])]) as Record<string, string>
+              Object.fromEntries([['', 'choose…'], ...options.map(each => [each, each])]) as Record<string, string>
             }
             onChange={next => set({ option: next })}
           />
@@ -107,7 +107,7 @@ export function WhatIf({ onClose }: { onClose: () => void }) {
       </div>
       <p className="mt-3">
         <Press onClick={() => ask.mutate(supposed)} disabled={!isWhole || ask.isPending}>
-          {ask.isPending ? 'Trying it…' : 'See what would break'}
+          {ask.isPending ? 'Trying…' : 'Show what would break'}
         </Press>
       </p>
       {ask.error && <Fault>{wordsFor(ask.error)}</Fault>}
@@ -127,14 +127,14 @@ const usedWords = ({ uses }: SupposedView): string =>
 function messageWords({ uses, looked, heldThen }: SupposedView): string {
   const lacks =
     uses === 0
-      ? 'all that it uses is there'
-      : `${counted(uses, 'question')} that it uses ${uses === 1 ? 'is' : 'are'} not in it`;
-  if (heldThen === 0) return `${lacks}; ${looked === 1 ? 'it could be sent' : 'all of it could be sent'}`;
+      ? 'all questions it uses are present'
+      : `${counted(uses, 'question')} it uses ${uses === 1 ? 'is' : 'are'} missing`;
+  if (heldThen === 0) return `${lacks}; ${looked === 1 ? 'it could be sent' : 'all could be sent'}`;
   return `${lacks}; ${looked === 1 ? 'it could not be sent' : `${count(heldThen)} of ${count(looked)} could not be sent`}`;
 }
 
 function fareWords({ looked, held, heldThen }: SupposedView): string {
-  if (looked === 0) return 'nothing is recorded to try it on';
+  if (looked === 0) return 'no submission stored to try it on';
   if (heldThen > held)
     return `${count(heldThen)} of the ${count(looked)} newest could not be sent, ${held === 0 ? 'and all can' : count(held)} now`;
   return held === 0

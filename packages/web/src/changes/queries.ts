@@ -3,11 +3,30 @@ import type {
   ChangeView,
   RepairInput,
   RepairedView,
+  ResendInput,
   SupposedView,
   SupposeInput,
 } from '@grammata/contract';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, keys } from '../api';
+import { asListed } from '../deliveries/queries';
+
+/** Sends again the deliveries that a change was shown to hold, by what is live now: one that is not held any more is left. */
+export function useSendHeld() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ touches }: Pick<ChangeView, 'touches'>) => {
+      const held = touches.flatMap(each => each.deliveries).map(id => ({ id, state: 'held' as const }));
+      const body: ResendInput = { ...asListed(held), mapping: 'now' };
+      return api('/deliveries/resend', { method: 'POST', body });
+    },
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: keys.deliveries.all }),
+        client.invalidateQueries({ queryKey: keys.work.all }),
+      ]),
+  });
+}
 
 /** Says what was decided about a change. */
 export function useSettle() {
@@ -39,7 +58,7 @@ export function useTakeRepair(changeId: string) {
   });
 }
 
-/** What would become of the routes if something were otherwise. */
+/** What would become of the routes if something were different. */
 export const useSuppose = () =>
   useMutation({
     mutationFn: (body: SupposeInput) => api<SupposedView[]>('/suppose', { method: 'POST', body }),

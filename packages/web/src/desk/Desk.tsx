@@ -1,14 +1,19 @@
-import type { ArrivalSummary, DeskView, RouteSummary } from '@grammata/contract';
+import type { DeskView } from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { api, keys } from '../api';
 import { Read } from '../app/Read';
-import { alike, bytes, count, counted, Empty, Moment, Note, RouteStateWord, Sheet } from '../ui';
+import { useKeys } from '../app/keys';
+import { counted, useTitle } from '../ui';
+import { attentionOf, headingOf, type Attention } from './attention';
 import { DeliveryChart } from './DeliveryChart';
+import { Guide, useGuide } from './guide';
+import { Pace } from './Pace';
 
 const useDesk = () => useQuery({ queryKey: keys.desk, queryFn: () => api<DeskView>('/desk') });
 
-/** What goes on, at a glance. */
+/** What needs a person, then what goes on; the guide instead, until a first route is live or somebody leaves it. */
 export function Desk() {
   return (
     <Read title="Desk" query={useDesk()}>
@@ -18,195 +23,81 @@ export function Desk() {
 }
 
 function Loaded({ desk }: { desk: DeskView }) {
+  const guide = useGuide(desk);
+  useTitle('Desk');
+  if (guide.isOpen) return <Guide desk={desk} onLeave={guide.leave} />;
   return (
-    <Sheet title="Desk" aside={<DeskNotes desk={desk} />}>
-      {desk.intakes === 0 ? (
-        <Empty title="A clean desk.">
-          Begin where the answers begin:{' '}
-          <Link className="act" to="/intakes?new">
-            open an intake
-          </Link>
-          , put its address into the form builder, and send one answer.
-        </Empty>
-      ) : (
-        <>
-          <DeliveryChart days={desk.days} />
-          <Routes routes={desk.routes} />
-          <Recent arrivals={desk.recent} />
-        </>
-      )}
-    </Sheet>
+    <main className="min-w-0 px-6 pt-4 pb-12 max-sm:px-4">
+      <Attentions desk={desk} onGuide={guide.open} />
+      <DeliveryChart days={desk.days} />
+      <Pace />
+    </main>
   );
 }
 
-function DeskNotes({
-  desk: { counts, troubles, strays, changes, routes, unread, lastUnread, storage, arrivalsToday, intakes, parked },
-}: {
-  desk: DeskView;
-}) {
-  const troubled = counts.held + counts.dead + parked.length;
-  const told = troubles.reduce((sum, each) => sum + each.count, 0);
-  const drafts = routes.filter(each => each.state === 'draft');
-  return (
-    <>
-      {parked.map(({ targetId, name, reason }) => (
-        <Note key={targetId} tone="trouble">
-          <b>{name}</b> is parked. {reason} What goes there waits.{' '}
-          <Link className="act" to={`/targets/${targetId}`}>
-            See to it
-          </Link>
-        </Note>
-      ))}
-      {alike(troubles, each => `${each.routeId} ${each.state}`).map(([first]) => (
-        <Trouble
-          key={first.routeId + first.state}
-          troubles={troubles.filter(each => each.routeId === first.routeId && each.state === first.state)}
-        />
-      ))}
-      {told < counts.held + counts.dead && (
-        <Note tone="trouble">
-          {told > 0 && 'And '}
-          {counted(
-            counts.held + counts.dead - told,
-            told > 0 ? 'more delivery' : 'delivery',
-            told > 0 ? 'more deliveries' : 'deliveries',
-          )}{' '}
-          held or dead letters.{' '}
-          <Link className="act" to={`/deliveries?state=${counts.held > 0 ? 'held' : 'dead'}`}>
-            Look at them
-          </Link>
-        </Note>
-      )}
-      {changes > 0 && (
-        <Note tone="look">
-          {counted(changes, 'change')} of forms and targets {changes === 1 ? 'is' : 'are'} open.{' '}
-          <Link className="act" to="/changes">
-            Look at {changes === 1 ? 'it' : 'them'}
-          </Link>
-        </Note>
-      )}
-      {strays > 0 && (
-        <Note tone="trouble">
-          {counted(strays, 'request')} came to addresses that no intake has.{' '}
-          <Link className="act" to="/intakes">
-            See which
-          </Link>
-        </Note>
-      )}
-      {lastUnread && (
-        <Note tone="look">
-          {counted(unread, 'message')} could not be read and {unread === 1 ? 'is' : 'are'} set aside.{' '}
-          <Link className="act" to={`/intakes/${lastUnread.intakeId}?arrival=${lastUnread.id}`}>
-            See the newest
-          </Link>
-        </Note>
-      )}
-      {drafts.map(each => (
-        <Note key={each.id} tone="look">
-          <b>{each.name}</b> is still a draft.{' '}
-          <Link className="act" to={`/routes/${each.id}`}>
-            Go on with it
-          </Link>
-        </Note>
-      ))}
-      {intakes > 0 && troubled + strays + unread === 0 && storage === null && (
-        <Note tone="fine">Nothing is in trouble.</Note>
-      )}
-      <Note tone="goes">
-        {arrivalsToday === 0 ? 'Nothing has come in today.' : `${counted(arrivalsToday, 'submission')} came in today.`}
-      </Note>
-    </>
-  );
-}
+const tones: Record<Attention['tone'], { mark: string; colour: string }> = {
+  stopped: { mark: '!', colour: 'text-crimson' },
+  check: { mark: '?', colour: 'text-ochre' },
+  open: { mark: '○', colour: 'text-ink-2' },
+};
 
-/** Why deliveries of a route are held or dead letters, and where that is mended. */
-function Trouble({ troubles }: { troubles: DeskView['troubles'] }) {
-  const [{ routeId, routeName, state }] = troubles as [DeskView['troubles'][number]];
-  const many = troubles.reduce((sum, each) => sum + each.count, 0);
+/** What needs a person, a row each, with the one action that leads on: the first one filled. */
+function Attentions({ desk, onGuide }: { desk: DeskView; onGuide: () => void }) {
+  const things = attentionOf(desk);
+  const [at, setAt] = useState(-1);
+  const list = useRef<HTMLUListElement>(null);
+  const go = (by: number) => {
+    const next = Math.max(0, Math.min(things.length - 1, at + by));
+    setAt(next);
+    list.current?.children[next]?.querySelector('a')?.focus();
+  };
+  useKeys([
+    { key: 'j', does: 'next item', run: () => go(1) },
+    { key: 'k', does: 'previous item', run: () => go(-1) },
+  ]);
+  const stopped = desk.counts.held + desk.counts.dead;
   return (
-    <Note tone="trouble">
-      <b>{routeName}</b>:{' '}
-      {state === 'held' ? `${counted(many, 'delivery', 'deliveries')} held` : counted(many, 'dead letter')}.
-      {troubles.map(each => (
-        <span key={each.reason} className="block text-ink-2">
-          {troubles.length > 1 && `${count(each.count)}: `}
-          {each.reason}
-        </span>
-      ))}
-      {state === 'held' && (
-        <>
-          <Link className="act" to={`/routes/${routeId}/what`}>
-            Mend the mapping
-          </Link>{' '}
-          or{' '}
-        </>
-      )}
-      <Link className="act" to={`/deliveries?state=${state}&route=${routeId}`}>
-        {many === 1 ? 'look at it' : 'look at them'}
-      </Link>
-    </Note>
-  );
-}
-
-function Routes({ routes }: { routes: RouteSummary[] }) {
-  return (
-    <section aria-label="Routes" className="mt-8">
-      <h2 className="border-b border-ink pb-1.5">Routes</h2>
-      {routes.length === 0 && (
-        <p className="py-3 font-serif text-[0.9375rem] text-ink-2">
-          None yet.{' '}
-          <Link className="act" to="/routes?new">
-            Start one
-          </Link>{' '}
-          once a submission has arrived.
+    <section aria-label="Needs attention">
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-2">
+        <h1>{headingOf(things)}</h1>
+        <p className="flex-1 font-serif text-ink-2">
+          {stopped > 0
+            ? `${counted(stopped, 'delivery is', 'deliveries are')} stopped.`
+            : desk.arrivalsToday === 0
+              ? 'No submissions today.'
+              : `${counted(desk.arrivalsToday, 'submission')} today.`}
         </p>
-      )}
-      <ul className="ledger">
-        {routes.map(route => (
-          <li key={route.id}>
-            <Link
-              to={`/routes/${route.id}`}
-              className="grid grid-cols-[minmax(0,1fr)_5.5rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_5.5rem_8rem_6.5rem_7rem]"
-            >
-              <span className="truncate font-semibold">{route.name}</span>
-              <RouteStateWord state={route.state} />
-              <span className="text-right text-ink-2 max-md:hidden">{count(route.delivered)} delivered</span>
-              <span className="text-right text-ink-2 max-md:hidden">{count(route.waiting)} waiting</span>
-              <span className={`text-right max-md:hidden ${route.dead > 0 ? 'text-crimson' : 'text-ink-2'}`}>
-                {count(route.dead)} held or dead
+        <button type="button" className="act quiet" onClick={onGuide}>
+          Guide: connect a form
+        </button>
+      </div>
+      <ul ref={list}>
+        {things.map((each, index) => (
+          <li
+            key={each.key}
+            className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-0.5 border-b border-rule py-1.5 md:grid-cols-[7.5rem_6.5rem_14rem_minmax(0,1fr)_10rem]"
+          >
+            <span className="text-ink-2 max-md:hidden">
+              {things[index - 1]?.group === each.group ? <span className="sr-only">{each.group}</span> : each.group}
+            </span>
+            <span className={`max-md:order-1 ${tones[each.tone].colour}`}>
+              <span aria-hidden className="mr-1.5 inline-block w-3 font-mono font-bold">
+                {tones[each.tone].mark}
               </span>
-            </Link>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-function Recent({ arrivals }: { arrivals: ArrivalSummary[] }) {
-  return (
-    <section aria-label="Came in last" className="mt-8">
-      <h2 className="border-b border-ink pb-1.5">Came in last</h2>
-      {arrivals.length === 0 && <p className="py-3 font-serif text-[0.9375rem] text-ink-2">Nothing yet.</p>}
-      <ul className="ledger">
-        {arrivals.map(each => (
-          <li key={each.id}>
-            <Link
-              to={`/intakes/${each.intakeId}?arrival=${each.id}`}
-              className="grid grid-cols-[minmax(0,1fr)_8rem] items-baseline gap-x-5 py-2 hover:bg-raised md:grid-cols-[minmax(0,1fr)_12rem_5rem_8rem]"
-            >
-              <span className="truncate">
-                {each.about ?? <span className="text-ochre">△ {each.trouble}</span>}
-                {each.repeats && <span className="text-ink-3"> · sent again</span>}
-              </span>
-              <span className="truncate text-ink-2 max-md:hidden">
-                {each.formName ?? each.contentType ?? each.method}
-              </span>
-              <span className="text-right text-ink-2 max-md:hidden">{bytes(each.size)}</span>
-              <span className="text-right text-ink-2">
-                <Moment at={each.receivedAt} />
-              </span>
-            </Link>
+              {each.state}
+            </span>
+            <b className="truncate font-semibold max-md:order-3 max-md:col-span-2">{each.subject}</b>
+            <span className="font-serif [overflow-wrap:anywhere] max-md:order-4 max-md:col-span-2">{each.reason}</span>
+            {each.action && (
+              <Link
+                to={each.action.to}
+                aria-label={`${each.action.words}: ${each.subject}`}
+                className={`press text-center max-md:order-2 ${index === 0 ? '' : 'quiet'}`}
+                onFocus={() => setAt(index)}
+              >
+                {each.action.words}
+              </Link>
+            )}
           </li>
         ))}
       </ul>

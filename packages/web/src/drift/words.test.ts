@@ -6,16 +6,16 @@ const form = { ...none, question: 'Which site?', was: 'site', now: 'q_771' };
 const target = { ...none, operation: 'POST /kits', field: '/contact/email', was: 'a', now: 'b' };
 
 test.each<[Parameters<typeof changeWords>[0], string]>([
-  [{ ...form, change: 'replaced' }, '“Which site?” comes under another key: “q_771” in place of “site”.'],
-  [{ ...form, change: 'option-renamed' }, '“Which site?”: the option “site” is called “q_771” now.'],
-  [{ ...target, change: 'option-renamed' }, '“contact › email” of POST /kits calls the option “a” “b” now.'],
+  [{ ...form, change: 'replaced' }, 'Key of “Which site?” changed: “site” → “q_771”.'],
+  [{ ...form, change: 'option-renamed' }, 'Option of “Which site?” renamed: “site” → “q_771”.'],
+  [{ ...target, change: 'option-renamed' }, 'Option of “contact › email” of POST /kits renamed: “a” → “b”.'],
   [
     { ...target, change: 'field-added', now: { required: true } },
-    '“contact › email” of POST /kits is new, and required.',
+    'New required field: “contact › email” of POST /kits.',
   ],
   [
     { ...target, change: 'narrowed', was: { maxLength: 9 }, now: { maxLength: 5 } },
-    '“contact › email” of POST /kits takes less: maxLength 5, and was maxLength 9.',
+    'Stricter limit for “contact › email” of POST /kits: maxLength 9 → maxLength 5.',
   ],
 ])('%j', (change, words) => expect(changeWords(change)).toBe(words));
 

@@ -11,84 +11,84 @@ const limits = (value: Json): string =>
 
 type Told = Pick<ChangeView, 'change' | 'question' | 'operation' | 'field' | 'was' | 'now'>;
 
-/** A change in a sentence, as somebody would say it who looks after the other side. */
+/** A change in one sentence. */
 export function changeWords({ change, question, operation, field, was, now }: Told): string {
   const asked = question === null ? '' : quoted(question);
   const place = field === null ? '' : quoted(field.replace(/^\//, '').replaceAll('/', ' › '));
   const where = operation === null ? '' : ` of ${operation}`;
   switch (change) {
     case 'added':
-      return `${asked} is asked, and was not before.`;
+      return `New question: ${asked}.`;
     case 'gone':
-      return `${asked} is not asked any more.`;
+      return `Question removed: ${asked}.`;
     case 'reworded':
-      return `${quoted(was)} is worded ${quoted(now)} now.`;
+      return `Question text changed: ${quoted(was)} → ${quoted(now)}.`;
     case 'replaced':
-      return `${asked} comes under another key: ${quoted(now)} in place of ${quoted(was)}.`;
+      return `Key of ${asked} changed: ${quoted(was)} → ${quoted(now)}.`;
     case 'kind':
-      return `${asked} is answered with something else: ${asText(now)}, and not ${asText(was)}.`;
+      return `Answers to ${asked} changed type: ${asText(was)} → ${asText(now)}.`;
     case 'notation':
-      return `${asked} is written otherwise: such as ${quoted(now)}, and not ${quoted(was)}.`;
+      return `Answers to ${asked} changed format: such as ${quoted(was)} → ${quoted(now)}.`;
     case 'option-added':
       return question === null
-        ? `${place}${where} takes ${quoted(now)}, too.`
-        : `${asked} has an option more: ${quoted(now)}.`;
+        ? `New option for ${place}${where}: ${quoted(now)}.`
+        : `New option for ${asked}: ${quoted(now)}.`;
     case 'option-gone':
       return question === null
-        ? `${place}${where} does not take ${quoted(was)} any more.`
-        : `${asked} has an option less: ${quoted(was)}.`;
+        ? `Option removed from ${place}${where}: ${quoted(was)}.`
+        : `Option removed from ${asked}: ${quoted(was)}.`;
     case 'option-renamed':
       return question === null
-        ? `${place}${where} calls the option ${quoted(was)} ${quoted(now)} now.`
-        : `${asked}: the option ${quoted(was)} is called ${quoted(now)} now.`;
+        ? `Option of ${place}${where} renamed: ${quoted(was)} → ${quoted(now)}.`
+        : `Option of ${asked} renamed: ${quoted(was)} → ${quoted(now)}.`;
     case 'single-to-list':
-      return `${asked} takes several answers now.`;
+      return `${asked} now accepts several answers.`;
     case 'list-to-single':
-      return `${asked} takes one answer only now.`;
+      return `${asked} now accepts one answer only.`;
     case 'envelope':
-      return 'The same questions come in messages that are built otherwise.';
+      return 'Message structure changed; the questions are the same.';
     case 'silent':
-      return `Nothing came since ${asText(was)}, which is longer than ever.`;
+      return `No submission since ${asText(was)}, the longest gap so far.`;
     case 'flood':
-      return `${asText(now)} came in a day; ${asText(was)} was the most before.`;
+      return `${asText(now)} submissions in a day; the maximum before was ${asText(was)}.`;
     case 'another-form':
-      return `Another form comes to this address, beside ${quoted(was)}.`;
+      return `Another form now uses this address, besides ${quoted(was)}.`;
     case 'credentials':
-      return `The credentials are not taken any more: it answers ${asText(now)}.`;
+      return `Credentials are now rejected: status ${asText(now)}.`;
     case 'refused':
       return field === null
-        ? `${operation} refuses what it took before. ${asText(now)}`
-        : `${operation} refuses ${place} for a reason that it never gave before: ${asText(now)}`;
+        ? `${operation} now rejects requests it accepted before. ${asText(now)}`
+        : `${operation} rejects ${place} for a new reason: ${asText(now)}`;
     case 'answer':
       return now === null
-        ? `The answers${where} do not have ${place} any more.`
-        : `${place} in the answers${where} is ${asText(now)} now, and was ${asText(was)}.`;
+        ? `Responses${where} no longer contain ${place}.`
+        : `${place} in responses${where} changed: ${asText(was)} → ${asText(now)}.`;
     case 'stored':
-      return `${place}${where} is not stored as it is sent any more: ${quoted(was)} is there as ${quoted(now)}.`;
+      return `${place}${where} is no longer stored as sent: ${quoted(was)} is stored as ${quoted(now)}.`;
     case 'operation-added':
-      return `${operation} is new.`;
+      return `New operation: ${operation}.`;
     case 'operation-gone':
-      return `${operation} is not offered any more.`;
+      return `Operation removed: ${operation}.`;
     case 'operation-moved':
-      return `${asText(was)} is at ${asText(now)} now.`;
+      return `Operation moved: ${asText(was)} → ${asText(now)}.`;
     case 'field-added':
-      return `${place}${where} is new${isRequired(now) ? ', and required' : ''}.`;
+      return `New ${isRequired(now) ? 'required ' : ''}field: ${place}${where}.`;
     case 'field-gone':
-      return `${place}${where} is not there any more.`;
+      return `Field removed: ${place}${where}.`;
     case 'field-renamed':
-      return `${place}${where} is called ${quoted(asText(now).replace(/^\//, ''))} now.`;
+      return `Field renamed: ${place}${where} → ${quoted(asText(now).replace(/^\//, ''))}.`;
     case 'required':
-      return `${place}${where} is required now.`;
+      return `${place}${where} is now required.`;
     case 'optional':
-      return `${place}${where} is not required any more.`;
+      return `${place}${where} is no longer required.`;
     case 'type':
-      return `${place}${where} is ${asText(now)} now, and was ${asText(was)}.`;
+      return `Type of ${place}${where} changed: ${asText(was)} → ${asText(now)}.`;
     case 'format':
-      return `${place}${where} is written as ${asText(now) || 'anything'} now, and was ${asText(was) || 'anything'}.`;
+      return `Format of ${place}${where} changed: ${asText(was) || 'any'} → ${asText(now) || 'any'}.`;
     case 'narrowed':
-      return `${place}${where} takes less: ${limits(now)}, and was ${limits(was)}.`;
+      return `Stricter limit for ${place}${where}: ${limits(was)} → ${limits(now)}.`;
     case 'widened':
-      return `${place}${where} takes more: ${limits(now)}, and was ${limits(was)}.`;
+      return `Looser limit for ${place}${where}: ${limits(was)} → ${limits(now)}.`;
   }
 }
 

@@ -20,19 +20,20 @@ export function FormList() {
       title="Forms"
       aside={
         <Note tone="goes">
-          A form is found by itself in what arrives: its questions, their options and how often they are answered.
+          Grammata recognises forms in the messages it receives: their questions, their options, and how often each is
+          answered.
         </Note>
       }
     >
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
       {!forms && !error && <Reading />}
       {forms?.length === 0 && (
-        <Empty title="No form yet.">
-          Send one submission to an{' '}
+        <Empty title="No forms yet">
+          Send a submission to an{' '}
           <Link className="act" to="/intakes">
             intake
-          </Link>
-          , and its form shows here.
+          </Link>{' '}
+          and its form appears here.
         </Empty>
       )}
       {shown && shown.length > 0 && (

@@ -64,7 +64,7 @@ function Loaded({ form }: { form: FormView }) {
         />
       )}
       <p className="mt-1 text-ink-2">
-        {form.ownName && <>called “{form.ownName}” by its builder · </>}
+        {form.ownName && <>named “{form.ownName}” in the builder · </>}
         {counted(total, 'submission')}, {counted(fields.length, 'question')}
         {form.lastAt && (
           <>
@@ -84,10 +84,10 @@ function Loaded({ form }: { form: FormView }) {
       {weeks && weeks.length > 0 && (
         <figure className="mt-8">
           <figcaption className="flex items-baseline justify-between border-b border-ink pb-1.5">
-            <span className="font-serif text-lead font-semibold">Answered, week by week</span>
+            <span className="font-serif text-lead font-semibold">Answers by week</span>
             <span className="text-ink-2">
-              the fuller the colour, the more often; dashed where it was not asked
-              {marks.length > 0 && '; △ where it changed'}
+              darker: answered more often; dashed: not asked
+              {marks.length > 0 && '; △: question changed'}
             </span>
           </figcaption>
           <HeatMap fields={fields} weeks={weeks} marks={marks} />
@@ -107,13 +107,14 @@ function StateNote({ form }: { form: FormView }) {
     <>
       {form.state === 'new' ? (
         <Note tone="look">
-          This form is new at its intake. <Act onClick={() => set('adopted')}>Adopt it</Act> or{' '}
+          New form at this intake. <Act onClick={() => set('adopted')}>Use form</Act> or{' '}
           <Act onClick={() => set('ignored')}>ignore it</Act>
           <SameAs form={form} />
         </Note>
       ) : (
         <Note tone="look">
-          This form is ignored: what comes is kept and goes nowhere. <Act onClick={() => set('adopted')}>Adopt it</Act>
+          This form is ignored. Its submissions are stored but not delivered.{' '}
+          <Act onClick={() => set('adopted')}>Use form</Act>
         </Note>
       )}
       {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
@@ -131,9 +132,9 @@ function SameAs({ form }: { form: FormView }) {
   return (
     <>
       <Combobox
-        label="Same form as"
+        label="Merge with"
         className="mt-2"
-        placeholder="another form here…"
+        placeholder="choose a form…"
         options={others.map(each => ({ value: each.id, label: each.name }))}
         value=""
         onPick={sameAs => change.mutate({ id: form.id, sameAs })}
@@ -150,8 +151,8 @@ function SameForms({ form }: { form: FormView }) {
     <>
       {form.same.map(each => (
         <Note key={each.id} tone="fine">
-          <b>{each.name}</b> is the same form, sent another way: its submissions are among these.{' '}
-          <Act onClick={() => change.mutate({ id: each.id, sameAs: '' })}>Tell it apart again</Act>
+          <b>{each.name}</b> is merged into this form: its submissions are listed here.{' '}
+          <Act onClick={() => change.mutate({ id: each.id, sameAs: '' })}>Separate</Act>
         </Note>
       ))}
       {change.error && <Note tone="trouble">{wordsFor(change.error)}</Note>}
@@ -167,7 +168,7 @@ function Notes({ form }: { form: FormView }) {
       <StateNote form={form} />
       {mixed.map(field => (
         <Note key={field.key} tone="look">
-          <b>{field.label}</b> came as{' '}
+          <b>{field.label}</b> received as{' '}
           {Object.entries(field.kinds)
             .sort((a, b) => b[1] - a[1])
             .map(([kind, n]) => `${kindMarks[kind as keyof typeof kindMarks].word} (${count(n)})`)
@@ -176,17 +177,17 @@ function Notes({ form }: { form: FormView }) {
         </Note>
       ))}
       {never.length > 0 && (
-        <Note tone="look">Nobody has answered {never.map(field => `“${field.label}”`).join(', ')} yet.</Note>
+        <Note tone="look">No answers to {never.map(field => `“${field.label}”`).join(', ')} yet.</Note>
       )}
       <Note tone="goes">
         <Link className="act" to={`/routes?new&form=${form.id}`}>
-          Start a route
+          Create a route
         </Link>{' '}
         with it.
       </Note>
-      <SendThrough formId={form.id} what="what is recorded" />
+      <SendThrough formId={form.id} what="submissions" />
       <Note tone="goes">
-        Take it along as{' '}
+        Export as{' '}
         {[
           ['csv', 'CSV'],
           ['ndjson', 'NDJSON'],
@@ -214,7 +215,7 @@ function Writing({ field }: { field: FieldSchema }) {
   const ways = Object.entries(shapes).sort((a, b) => b[1] - a[1]);
   if (['date', 'time', 'datetime', 'phone', 'number'].includes(field.kind) && ways.length > 1)
     return (
-      <span className="block truncate text-small text-ink-3" title="9 stands for a digit, a for a letter">
+      <span className="block truncate text-small text-ink-3" title="9 = digit, a = letter">
         written{' '}
         {ways.slice(0, MOST_SHAPES).map(([way, n], index) => (
           <span key={way}>
@@ -288,7 +289,7 @@ function Question({ field, form, isWanted }: { field: FieldSchema; form: FormVie
             onClick={() => setNaming(!naming)}
           />
         </span>
-        {field.asked && <span className="block text-small text-ink-2">asked as “{field.asked}”</span>}
+        {field.asked && <span className="block text-small text-ink-2">question text: “{field.asked}”</span>}
         <span className="block truncate text-small text-ink-3">
           <code className="font-mono">{field.key}</code> · {word}
         </span>

@@ -1,7 +1,7 @@
 import type { FieldSchema, Week } from '@grammata/core/schema';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { useState } from 'react';
-import { Act, count, counted, useWidth } from '../ui';
+import { Act, count, counted, useWidth, utcDay } from '../ui';
 
 const ROW = 20;
 const HEAD = 22;
@@ -10,8 +10,6 @@ const [FIRST, LEAST] = [960, 14];
 const MOST_WEEKS = 26;
 /** Questions that are drawn at once: a form may have a thousand. */
 const AT_ONCE = 100;
-
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' });
 
 const shortened = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
@@ -58,24 +56,24 @@ export function HeatMap({
             key={week.monday}
             x={x(week.monday)}
             y={HEAD - 9}
-            className="fill-ink-3 text-[11px]"
+            className="fill-ink-3 text-[13px]"
             visibility={index % every === 0 ? 'visible' : 'hidden'}
           >
-            {day.format(new Date(week.monday))}
+            {utcDay(week.monday)}
           </text>
         ))}
         {fields.map(field => (
           <g key={field.key} transform={`translate(0,${y(field.key)})`}>
-            <text x={labels - 12} y={y.bandwidth() / 2} dy="0.35em" textAnchor="end" className="fill-ink-2 text-[11px]">
+            <text x={labels - 12} y={y.bandwidth() / 2} dy="0.35em" textAnchor="end" className="fill-ink-2 text-[13px]">
               {shortened(field.label, room < 640 ? 20 : 40)}
             </text>
             {weeks.map(week => {
               const filled = week.filled[field.key];
               const share = filled === undefined || week.submissions === 0 ? null : filled / week.submissions;
-              const told =
+              const cellWords =
                 share === null
                   ? week.submissions === 0
-                    ? 'nothing came'
+                    ? 'no submissions'
                     : 'not asked'
                   : `${filled} of ${week.submissions} answered`;
               return (
@@ -88,7 +86,7 @@ export function HeatMap({
                   strokeDasharray={share === null ? '2 2' : undefined}
                   fillOpacity={share === null ? undefined : ink(share)}
                 >
-                  <title>{`${field.label}, week of ${day.format(new Date(week.monday))}: ${told}`}</title>
+                  <title>{`${field.label}, week of ${utcDay(week.monday)}: ${cellWords}`}</title>
                 </rect>
               );
             })}

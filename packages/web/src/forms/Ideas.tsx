@@ -18,9 +18,9 @@ export function Ideas({ form, samples }: { form: FormView; samples: NamedSample[
   if (open.length === 0) return null;
   const add = (all: typeof open) => all.forEach(({ name, submission }) => store.mutate({ name, submission }));
   return (
-    <section aria-label="Worth trying" className="mt-8">
+    <section aria-label="Suggested variants" className="mt-8">
       <h2 className="flex items-baseline justify-between border-b border-ink pb-1.5">
-        Worth trying
+        Suggested variants
         <Act className="font-sans text-small" onClick={() => add(open)} disabled={store.isPending}>
           Add all {open.length}
         </Act>

@@ -33,12 +33,12 @@ function Naming<T extends FormInput | QuestionInput>({
       deed="Rename"
       onCancel={onDone}
       className="my-1 space-y-2 border-y border-rule bg-raised px-3 py-2"
-      more={name !== own && <Act onClick={() => void store('')}>Call it “{own}” again</Act>}
+      more={name !== own && <Act onClick={() => void store('')}>Reset name to “{own}”</Act>}
     >
       <TextField<FormInput | QuestionInput>
         name="name"
         label={label}
-        hint={`Its builder calls it “${own}”; it is found by that, too.`}
+        hint={`In the builder: “${own}”. Search finds both names.`}
         autoFocus
       />
     </InputForm>

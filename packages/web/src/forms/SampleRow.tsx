@@ -110,29 +110,29 @@ function OpenSample({
               label="Name of this sample"
               isBare
               boxClass="w-52!"
-              placeholder="give it a name"
+              placeholder="add a name"
               value={name}
               maxLength={120}
               onChange={setName}
             />
-            {name.trim() !== (sample.name ?? '') && <Act type="submit">Name and keep it</Act>}
+            {name.trim() !== (sample.name ?? '') && <Act type="submit">Save name</Act>}
           </form>
         )}
         {!isVariant && (
           <Act onClick={() => describe.mutate({ id, kept: !kept })} aria-pressed={kept}>
-            {kept ? 'Keep it no longer' : 'Keep it for good'}
+            {kept ? 'Stop keeping' : 'Keep'}
           </Act>
         )}
-        <Act onClick={() => setEditing('new')}>Make a variant of it</Act>
+        <Act onClick={() => setEditing('new')}>Create variant</Act>
         {sample.arrivalId && (
           <Link className="act" to={`/arrivals/${sample.arrivalId}`}>
-            See it as it came
+            Open raw message
           </Link>
         )}
-        {isVariant && <Act onClick={() => setEditing('this')}>Edit it</Act>}
+        {isVariant && <Act onClick={() => setEditing('this')}>Edit</Act>}
         {isVariant && (
-          <Confirm ask="Remove it" deed="Remove it for good" onDo={() => remove.mutate(id)} isBusy={remove.isPending}>
-            What was made up for it is lost.
+          <Confirm ask="Remove" deed="Remove" onDo={() => remove.mutate(id)} isBusy={remove.isPending}>
+            Its edited answers will be deleted.
           </Confirm>
         )}
       </div>

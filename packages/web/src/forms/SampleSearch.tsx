@@ -19,7 +19,7 @@ export function SampleSearch({ form }: { form: FormView }) {
   const box = useRef<HTMLInputElement>(null);
   useKeys([
     { key: '/', does: 'search submissions', run: () => box.current?.focus() },
-    { key: 'm', does: 'cover personal values', run: () => setCovered(!covered) },
+    { key: 'm', does: 'hide personal data', run: () => setCovered(!covered) },
   ]);
   const wanted = useSettled(search.trim(), PAUSE);
   const found = useFound(form.id, wanted);
@@ -39,7 +39,7 @@ export function SampleSearch({ form }: { form: FormView }) {
           </span>
           <span className="flex-1" />
           <Act className="font-sans text-small" aria-pressed={covered} onClick={() => setCovered(!covered)}>
-            {covered ? 'Show personal values' : 'Cover personal values'}
+            {covered ? 'Show personal data' : 'Hide personal data'}
           </Act>
           <TextBox
             boxRef={box}
@@ -67,7 +67,7 @@ export function SampleSearch({ form }: { form: FormView }) {
           </div>
         )}
         {found.error && <Fault again={() => void found.refetch()}>{wordsFor(found.error)}</Fault>}
-        {found.isPending && <p className="py-3 font-serif text-ink-3">Reading the submissions…</p>}
+        {found.isPending && <p className="py-3 font-serif text-ink-3">Loading submissions…</p>}
         <ul className="ledger">
           {samples.map(sample => (
             <SampleRow key={sample.id} form={form} sample={sample} covered={covered} />
@@ -75,7 +75,7 @@ export function SampleSearch({ form }: { form: FormView }) {
         </ul>
         {found.data && samples.length === 0 && (
           <p className="py-3 font-serif text-ink-2">
-            Nothing matches.{searched !== null && ' Older ones were not looked through: more words find them.'}
+            No matches.{searched !== null && ' Older submissions were not searched. Add words to narrow the search.'}
           </p>
         )}
         {bring && (

@@ -81,7 +81,7 @@ export function VariantEditor({
         label="Name of the variant"
         look="lead"
         className="max-w-md"
-        error={isUnnamed && name.trim() === '' ? 'Give the variant a name, so that it can be found again.' : null}
+        error={isUnnamed && name.trim() === '' ? 'Enter a name.' : null}
         value={name}
         maxLength={120}
         onChange={setName}
@@ -96,7 +96,7 @@ export function VariantEditor({
             <LinesBox
               key={field.key}
               label={field.label}
-              hint={field.kind === 'choices' ? 'one a line' : undefined}
+              hint={field.kind === 'choices' ? 'one per line' : undefined}
               error={fault?.key === field.key ? fault.message : null}
               rows={field.kind === 'choices' ? rows + 1 : rows}
               value={text}
@@ -111,21 +111,21 @@ export function VariantEditor({
           {files.map((file, index) => (
             <li key={index} className="flex items-baseline gap-3">
               <span className="font-mono text-small">{file.name}</span>
-              <Act onClick={() => setFiles(files.filter((_, at) => at !== index))} aria-label={`Take out ${file.name}`}>
-                Take out
+              <Act onClick={() => setFiles(files.filter((_, at) => at !== index))} aria-label={`Remove ${file.name}`}>
+                Remove
               </Act>
-              <Act onClick={() => setFiles([...files, file])} aria-label={`Double ${file.name}`}>
-                Double
+              <Act onClick={() => setFiles([...files, file])} aria-label={`Duplicate ${file.name}`}>
+                Duplicate
               </Act>
             </li>
           ))}
-          {files.length === 0 && <li className="text-ink-3">no file</li>}
+          {files.length === 0 && <li className="text-ink-3">no files</li>}
         </ul>
       )}
       {store.error && <Fault>{wordsFor(store.error)}</Fault>}
       <div className="mt-3 flex gap-4">
         <Press type="submit" disabled={store.isPending}>
-          Keep the variant
+          Save variant
         </Press>
         <Press quiet onClick={onDone}>
           Cancel

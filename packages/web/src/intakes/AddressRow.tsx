@@ -12,9 +12,9 @@ const proofWords: Record<VerificationKind, string> = {
 const replyWords: Record<IntakeView['reply'], string> = {
   accepted: 'replies 202',
   ok: 'replies 200',
-  page: 'replies with a page',
+  page: 'answers with a page',
   redirect: 'redirects',
-  answer: 'replies with the target’s answer',
+  answer: 'answers with the target’s response',
 };
 
 /** A line for a terminal that sends one submission. */
@@ -37,9 +37,9 @@ export function AddressRow({
     <div className="mt-3 mb-3.5 flex flex-wrap items-baseline gap-x-3 gap-y-1">
       <code className="border-b border-rule-strong py-0.5 font-mono text-body break-all">{intake.address}</code>
       <CopyAct text={intake.address} />
-      <CopyAct text={curlLine(intake.address)}>as a curl line</CopyAct>
+      <CopyAct text={curlLine(intake.address)}>as a curl command</CopyAct>
       <a className="act" href={`${intake.address}?site=AB-07&ph=7.4`} target="_blank" rel="noreferrer">
-        open with ?values ↗
+        Open test link ↗
       </a>
       <span className="flex-1" />
       <span className="text-ink-2">
@@ -53,14 +53,14 @@ export function AddressRow({
       <div className="flex w-full flex-wrap items-baseline gap-x-3">
         {intake.mailAddress && (
           <>
-            <span className="text-ink-2">by mail</span>
+            <span className="text-ink-2">by e-mail</span>
             <code className="font-mono text-small">{intake.mailAddress}</code>
-            <CopyAct text={intake.mailAddress} label="Copy the mail address" />
+            <CopyAct text={intake.mailAddress} label="Copy the e-mail address" />
           </>
         )}
         {!intake.feed && (
           <Act className="font-normal" onClick={onFeed}>
-            {intake.mailAddress ? 'or read an address on a timer' : 'Read an address on a timer'}
+            {intake.mailAddress ? 'or poll a URL' : 'Poll a URL'}
           </Act>
         )}
       </div>

@@ -11,14 +11,14 @@ export function FeedLine({ intake, onSet, isOpen }: { intake: IntakeView; onSet:
   return (
     <section aria-label="Feed" className="border-t border-rule py-2.5">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <b className="font-serif">{feed.on ? 'Reads' : 'Does not read'}</b>
+        <b className="font-serif">{feed.on ? 'Reads' : 'Paused'}</b>
         <code className="min-w-0 font-mono text-small break-all">{feed.url}</code>
         <span className="flex-1" />
         <span className="text-ink-2" role="status">
           <Reading feed={feed} />
         </span>
         <Act onClick={() => read.mutate()} disabled={read.isPending}>
-          {read.isPending ? 'Reading…' : 'Read now'}
+          {read.isPending ? 'Reading…' : 'Poll now'}
         </Act>
         <Act onClick={onSet} aria-expanded={isOpen}>
           Change
@@ -37,7 +37,7 @@ function Reading({ feed: { reading, nextAt } }: { feed: FeedView }) {
       · next <When at={nextAt} />
     </>
   );
-  if (!reading) return <>not read yet{next}</>;
+  if (!reading) return <>not polled yet{next}</>;
   return (
     <>
       read <Moment at={reading.at} />, {reading.fresh === 0 ? 'nothing new' : counted(reading.fresh, 'new submission')}

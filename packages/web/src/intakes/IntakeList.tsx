@@ -1,33 +1,41 @@
 import { useIntakes } from '../lists';
-import { IntakeInput, type IntakeView } from '@grammata/contract';
+import type { IntakeView } from '@grammata/contract';
 import { Link, useNavigate } from 'react-router';
 import { useParam } from '../address';
 import { wordsFor } from '../api';
 import { useKeys } from '../app/keys';
 import { count, counted, Empty, Fault, Moment, Note, Press, Sheet } from '../ui';
-import { InputForm, TextField, useInput } from '../ui/form';
-import { useCreateIntake } from './queries';
+import { NewIntake } from './NewIntake';
 import { Strays } from './Strays';
 
 export function IntakeList() {
   const { data: intakes, error, refetch } = useIntakes();
   const [asked, ask] = useParam('new');
+  const navigate = useNavigate();
   const making = asked !== null;
   const make = (is: boolean) => ask(is ? '' : null);
-  useKeys([{ key: 'n', does: 'open a new intake', run: () => make(true) }]);
+  useKeys([{ key: 'n', does: 'new intake', run: () => make(true) }]);
   const margin = (
     <>
       <Strays />
-      <Note tone="goes">An intake is an address that a form builder posts to. One can carry several forms.</Note>
+      <Note tone="goes">
+        An intake is an address that form builders send submissions to. It can receive several forms.
+      </Note>
     </>
   );
   return (
     <Sheet title="Intakes" aside={margin} actions={!making && <Press onClick={() => make(true)}>New intake</Press>}>
-      {making && <NewIntake onCancel={() => make(false)} />}
+      {making && (
+        <NewIntake
+          onMade={id => navigate(`/intakes/${id}`)}
+          onCancel={() => make(false)}
+          className="mt-5 space-y-4 border-y border-ink bg-raised px-4 py-4"
+        />
+      )}
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
       {intakes?.length === 0 && !making && (
-        <Empty title="Nothing listens yet.">
-          Open an intake, put its address into the form builder, and send one answer.
+        <Empty title="No intakes yet">
+          Create an intake, paste its address into the form builder, and send a test submission.
         </Empty>
       )}
       {intakes && intakes.length > 0 && (
@@ -60,7 +68,7 @@ function Row({ intake }: { intake: IntakeView }) {
                 last <Moment at={intake.lastArrivalAt} />
               </>
             ) : (
-              'none yet'
+              'no messages'
             )}
           </span>
         </span>
@@ -78,34 +86,5 @@ function Row({ intake }: { intake: IntakeView }) {
         </span>
       </Link>
     </li>
-  );
-}
-
-function NewIntake({ onCancel }: { onCancel: () => void }) {
-  const create = useCreateIntake();
-  const navigate = useNavigate();
-  const of = useInput({
-    input: IntakeInput,
-    values: new IntakeInput(),
-    keptAs: 'intake.new',
-    save: async ({ name }) => navigate(`/intakes/${(await create.mutateAsync(name)).id}`),
-  });
-  return (
-    <InputForm
-      of={of}
-      label="New intake"
-      deed="Open it"
-      onCancel={onCancel}
-      className="mt-5 space-y-4 border-y border-ink bg-raised px-4 py-4"
-    >
-      <TextField<IntakeInput>
-        name="name"
-        label="What is it for?"
-        look="lead"
-        placeholder="Field team forms"
-        maxLength={80}
-        autoFocus
-      />
-    </InputForm>
   );
 }

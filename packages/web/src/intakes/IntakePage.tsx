@@ -50,8 +50,8 @@ function useShownArrival(arrivals: ArrivalSummary[], older: (() => void) | null,
     if (by > 0 && index + by >= arrivals.length - 1) older?.();
   };
   useKeys([
-    { key: 'l', does: 'older arrival', run: () => step(1) },
-    { key: 'h', does: 'newer arrival', run: () => step(-1) },
+    { key: 'l', does: 'older message', run: () => step(1) },
+    { key: 'h', does: 'newer message', run: () => step(-1) },
   ]);
   return { shownId, show };
 }
@@ -77,16 +77,16 @@ function Loaded({
   if (pinning.isOpen && heldId === null && shownId !== null) setHeldId(shownId);
   if (!pinning.isOpen && heldId !== null) setHeldId(null);
   useKeys([
-    { key: 's', does: 'send one from here', run: () => toggle('sender') },
+    { key: 's', does: 'send a test', run: () => toggle('sender') },
     {
       key: 'e',
-      does: 'read it the other way',
+      does: 'use the other reading',
       run: () => {
         const next = shown.data?.runnersUp[0];
         if (next) pinning.set(pinsFor(next));
       },
     },
-    { key: 'o', does: 'overrule the reading', run: () => (pinning.isOpen ? pinning.close() : pinning.open()) },
+    { key: 'o', does: 'correct the reading', run: () => (pinning.isOpen ? pinning.close() : pinning.open()) },
   ]);
   // While pins are tried, the message shows what they would make of it.
   const tried = pinning.isChanged ? pinning.preview.data?.shown : undefined;

@@ -38,16 +38,16 @@ export function Listening({
                 ? 'Listening'
                 : `Listening for ${lasting(now - since)}`
               : connection.state === 'lost'
-                ? 'Not sure'
-                : 'Starting to listen'}
+                ? 'Connection lost'
+                : 'Connecting…'}
         </b>
         <span className="text-ink-2">{sentence(intake, isOpen, connection.state, now)}</span>
         <span className="flex-1" />
         <Act onClick={onSender} aria-expanded={senderOpen}>
-          Send one from here
+          Send a test
         </Act>
         <Act onClick={() => change.mutate({ state: isOpen ? 'stopped' : 'open' })} disabled={change.isPending}>
-          {isOpen ? 'Stop' : 'Listen again'}
+          {isOpen ? 'Stop' : 'Resume'}
         </Act>
       </div>
       {/* What arrives while somebody waits for it is said aloud. */}
@@ -76,10 +76,9 @@ function State({ isOpen, connection }: { isOpen: boolean; connection: 'connectin
 }
 
 function sentence(intake: IntakeView, isOpen: boolean, connection: string, now: number): string {
-  if (!isOpen) return 'Senders get 503 and are asked to come back. Nothing is taken meanwhile.';
+  if (!isOpen) return 'Response 503 and are asked to retry. No message is accepted until you resume.';
   if (connection === 'lost')
-    return 'This page lost its connection to the server. What arrives is still kept; it shows once the connection is back.';
-  if (!intake.lastArrivalAt)
-    return 'Nothing has arrived yet. Put the address into the form builder, or try it from here.';
-  return `One arrived ${ago(intake.lastArrivalAt, now)}. Keep sending; each shows here at once.`;
+    return 'This page lost its connection to the server. Messages are still accepted and will show when it reconnects.';
+  if (!intake.lastArrivalAt) return 'No message yet. Paste the address into the form builder, or send a test.';
+  return `Last message ${ago(intake.lastArrivalAt, now)}. New messages show here at once.`;
 }

@@ -73,7 +73,7 @@ export function Sender({
     });
   const types = [...new Set([...Object.keys(examples), contentType])].map(value => ({ value, label: value }));
   return (
-    <form onSubmit={submit} aria-label="Send one from here" className="border-b border-rule bg-raised px-4 py-3">
+    <form onSubmit={submit} aria-label="Send a test" className="border-b border-rule bg-raised px-4 py-3">
       <div className="flex flex-wrap items-end gap-4">
         <Choice
           label="Method"
@@ -93,7 +93,7 @@ export function Sender({
           />
         ) : (
           <TextBox
-            label="Values after the ?"
+            label="Query string"
             className="min-w-64 flex-1"
             look="code"
             value={query}
@@ -102,7 +102,7 @@ export function Sender({
         )}
         {shown && (shown.body !== body || shown.query !== query) && (
           <Act className="pb-1" onClick={() => setMessage(shown)}>
-            Take the arrival that is shown
+            Copy the message shown
           </Act>
         )}
         <span className="flex-1" />
@@ -125,11 +125,11 @@ export function Sender({
       )}
       <p className="mt-3 text-ink-2">
         <FileAct disabled={upload.isPending} onFile={file => upload.mutate(file, { onSuccess: onSent })}>
-          Or give a file of past submissions
+          Upload past submissions
         </FileAct>{' '}
         {upload.isPending
-          ? `Taking ${upload.variables.name}, ${bytes(upload.variables.size)}…`
-          : 'CSV, TSV, XLSX, JSON, NDJSON, HAR, XML or EML, up to 50 MB. They become samples; they are not delivered.'}
+          ? `Uploading ${upload.variables.name}, ${bytes(upload.variables.size)}…`
+          : 'CSV, TSV, XLSX, JSON, NDJSON, HAR, XML or EML, up to 50 MB. They become samples and are not delivered.'}
       </p>
       {upload.error && <Fault>{wordsFor(upload.error)}</Fault>}
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}

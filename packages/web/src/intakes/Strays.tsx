@@ -9,19 +9,19 @@ export function Strays() {
   if (!newest) return null;
   return (
     <Note tone="trouble">
-      {counted(strays.length, 'request')} came to addresses that no intake has, the last <Moment at={newest.at} />:
+      {counted(strays.length, 'request')} to unknown intake addresses, last <Moment at={newest.at} />:
       <code className="my-1 block font-mono text-small break-all">
         {newest.method} {newest.url}
       </code>
-      Compare the address in the form builder with the intake’s, letter by letter.{' '}
+      Compare the address in the form builder with the intake’s.{' '}
       <Confirm
-        ask="Forget them"
-        deed={`Forget ${counted(strays.length, 'request')}`}
-        keep="Keep them"
+        ask="Discard"
+        deed={`Discard ${counted(strays.length, 'request')}`}
+        keep="Keep"
         onDo={() => forget.mutate()}
         isBusy={forget.isPending}
       >
-        What they sent is not kept anywhere else.
+        Their content is stored nowhere else.
       </Confirm>
     </Note>
   );

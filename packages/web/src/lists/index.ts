@@ -1,4 +1,11 @@
-import type { FormListed, IntakeView, OfferedView, RouteSummary, TargetSummary } from '@grammata/contract';
+import type {
+  FormListed,
+  IntakeView,
+  OfferedView,
+  PracticeView,
+  RouteSummary,
+  TargetSummary,
+} from '@grammata/contract';
 import { useQuery } from '@tanstack/react-query';
 import { api, keys } from '../api';
 
@@ -13,3 +20,5 @@ export const useOffered = () =>
   useQuery({ queryKey: keys.targets.offered, queryFn: () => api<OfferedView[]>('/targets/offered') });
 export const useTargets = () =>
   useQuery({ queryKey: keys.targets.all, queryFn: () => api<TargetSummary[]>('/targets') });
+/** The practice yard, where one runs beside the server. */
+export const usePractice = () => useQuery({ queryKey: keys.practice, queryFn: () => api<PracticeView>('/practice') });

@@ -10,8 +10,8 @@ export function Changes({ changes }: { changes: Change[] }) {
       <thead className="text-fine text-ink-3">
         <tr>
           <th className="w-40 py-1 font-normal">Field</th>
-          <th className="py-1 font-normal">It has</th>
-          <th className="py-1 font-normal">It gets</th>
+          <th className="py-1 font-normal">Now</th>
+          <th className="py-1 font-normal">New</th>
         </tr>
       </thead>
       <tbody>
@@ -30,15 +30,15 @@ export function Changes({ changes }: { changes: Change[] }) {
 }
 
 const verdicts: Record<Comparison['verdict'], { words: string; colour: string; mark: string }> = {
-  same: { words: 'the same', colour: 'text-verdigris', mark: '✓' },
-  reformatted: { words: 'written otherwise', colour: 'text-ochre', mark: '△' },
-  shortened: { words: 'cut short', colour: 'text-crimson', mark: '!' },
+  same: { words: 'same', colour: 'text-verdigris', mark: '✓' },
+  reformatted: { words: 'different notation', colour: 'text-ochre', mark: '△' },
+  shortened: { words: 'cut off', colour: 'text-crimson', mark: '!' },
   rounded: { words: 'rounded', colour: 'text-ochre', mark: '△' },
   lost: { words: 'lost', colour: 'text-crimson', mark: '!' },
-  other: { words: 'something else', colour: 'text-crimson', mark: '!' },
+  other: { words: 'different', colour: 'text-crimson', mark: '!' },
 };
 
-/** What was sent against what the target stored. What is the same is only counted. `of` tells several apart. */
+/** What was sent against what the target stored. What is same is only counted. `of` tells several apart. */
 export function ReadBack({ compared, of = '' }: { compared: Comparison[]; of?: string }) {
   const [same, changed] = [
     compared.filter(each => each.verdict === 'same'),
@@ -47,7 +47,7 @@ export function ReadBack({ compared, of = '' }: { compared: Comparison[]; of?: s
   return (
     <section aria-label={`Read back${of && `, ${of}`}`} className="mt-3">
       <p className="font-serif">
-        Read back: {same.length} of {compared.length} values are stored as they were sent.
+        Checked: {same.length} of {compared.length} values are stored as sent.
       </p>
       {changed.length > 0 && (
         <table className="ledger mt-2 w-full table-fixed border-t border-rule text-left">
@@ -85,14 +85,14 @@ export function ReadBack({ compared, of = '' }: { compared: Comparison[]; of?: s
 export const itemWords = (item: string): string => (numberOf(item) === 0 ? '' : `, item ${numberOf(item)}`);
 
 export const doneWords = ({ what, note }: Done, looked: boolean): string =>
-  [looked && what === 'created' ? 'There was none, so it made a new record.' : whatWords[what], note]
+  [looked && what === 'created' ? 'No existing record found; created a new one.' : whatWords[what], note]
     .filter(Boolean)
     .join(' ');
 
 const whatWords: Record<Done['what'], string> = {
   created: 'Done.',
-  updated: 'It changed a record.',
-  unchanged: 'Nothing to change, so nothing was sent.',
-  left: 'It was left at that.',
-  failed: 'It failed, and was passed over.',
+  updated: 'Changed an existing record.',
+  unchanged: 'No difference, so nothing was sent.',
+  left: 'Stopped here, as set.',
+  failed: 'Failed and skipped.',
 };

@@ -1,34 +1,32 @@
-import type { PracticePart, PracticeView } from '@grammata/contract';
-import { useQuery } from '@tanstack/react-query';
-import { api, wordsFor, keys } from '../api';
+import type { PracticePart } from '@grammata/contract';
+import { wordsFor } from '../api';
+import { usePractice } from '../lists';
 import { CopyAct, Empty, Fault, Note, Sheet } from '../ui';
 
 /** The practice yard: simulated builders and targets to try things on. */
 export function Practice() {
-  const { data, error, refetch } = useQuery({ queryKey: keys.practice, queryFn: () => api<PracticeView>('/practice') });
+  const { data, error, refetch } = usePractice();
   const margin = (
     <>
-      <Note tone="goes">Fill in a form, and it arrives at the intake whose address you gave it.</Note>
-      <Note tone="look">
-        Every target can be made to fail on its own page: slow, busy, out of order, a dropped line.
-      </Note>
+      <Note tone="goes">Fill in a form to send a submission to your intake.</Note>
+      <Note tone="look">On its page, each target can be made to fail: slow, busy, broken, or connection lost.</Note>
     </>
   );
   return (
     <Sheet title="Practice" aside={margin}>
-      <p className="mt-1 font-serif text-[0.9375rem] text-ink-2">
-        Form builders and targets that run beside Grammata, on this machine. Nothing leaves it.
+      <p className="mt-1 font-serif text-reading text-ink-2">
+        Form builders and targets to practise with. They run on this machine; nothing leaves it.
       </p>
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
       {data && !data.yard && (
-        <Empty title="The practice yard is not running.">
-          It starts together with the demo: <code className="font-mono text-small">npm run demo</code>.
+        <Empty title="The practice yard is not running">
+          It starts with the demo: <code className="font-mono text-small">npm run demo</code>.
         </Empty>
       )}
       {data?.yard && (
         <>
-          <PartList title="Form builders" parts={data.yard.builders} deed="Fill it in" />
-          <PartList title="Targets" parts={data.yard.targets} deed="Look at its records" />
+          <PartList title="Form builders" parts={data.yard.builders} deed="Open form" />
+          <PartList title="Targets" parts={data.yard.targets} deed="Open records" />
         </>
       )}
     </Sheet>

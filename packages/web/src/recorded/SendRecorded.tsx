@@ -31,29 +31,23 @@ export function SendRecorded({
   const going = data ? data.fresh + (again ? data.delivered : 0) : 0;
   const all = data !== undefined && data.looked === data.total;
   return (
-    <section aria-label="Send what is recorded" className="mt-3 border border-ink bg-raised px-5 py-4">
-      <h2>Send what is recorded</h2>
+    <section aria-label="Send past submissions" className="mt-3 border border-ink bg-raised px-5 py-4">
+      <h2>Send past submissions</h2>
       <div className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3">
         <p className="min-w-64 flex-1 font-serif text-ink-2">{meantWords(selection, route)}</p>
         <div className="flex gap-4">
           <TextBox
-            label="From the day"
+            label="From"
             type="date"
             boxClass="w-40!"
             value={days.from}
             onChange={from => setDays({ ...days, from })}
           />
-          <TextBox
-            label="To the day"
-            type="date"
-            boxClass="w-40!"
-            value={days.to}
-            onChange={to => setDays({ ...days, to })}
-          />
+          <TextBox label="To" type="date" boxClass="w-40!" value={days.to} onChange={to => setDays({ ...days, to })} />
         </div>
       </div>
       <div className="mt-3 space-y-1.5" role="status">
-        {preview.isPending && <Note tone="look">Looking at what is recorded…</Note>}
+        {preview.isPending && <Note tone="look">Checking past submissions…</Note>}
         {data && <Foreseen preview={data} routeId={route.id} />}
       </div>
       {preview.error && <Fault again={() => void preview.refetch()}>{wordsFor(preview.error)}</Fault>}
@@ -62,10 +56,10 @@ export function SendRecorded({
           className="mt-3"
           label={
             <>
-              Send those once more that were delivered before
+              Also send those already delivered
               {again && (
                 <b className="block text-crimson">
-                  {counted(data.delivered, 'record', 'records')} may then be there twice.
+                  {counted(data.delivered, 'record', 'records')} may be stored twice.
                 </b>
               )}
             </>
@@ -83,13 +77,13 @@ export function SendRecorded({
           }
           disabled={going === 0 || send.isPending}
         >
-          {going === 0 ? 'Nothing to send' : all ? `Send ${count(going)}` : 'Send them'}
+          {going === 0 ? 'Nothing to send' : all ? `Send ${count(going)}` : 'Send'}
         </Press>
         <Press quiet onClick={onClose}>
-          Not now
+          Cancel
         </Press>
         <span className="text-ink-3">
-          Oldest first. It can be stopped.{data && data.held > 0 && ` ${count(data.held)} of them will be held.`}
+          Oldest first. It can be stopped.{data && data.held > 0 && ` ${count(data.held)} will be held.`}
         </span>
       </div>
     </section>
@@ -97,31 +91,29 @@ export function SendRecorded({
 }
 
 function meantWords({ sampleIds, arrivalId, search }: SelectionInput, { form }: RouteView): string {
-  if (sampleIds) return `The ${counted(sampleIds.length, 'submission')} that you chose of “${form.name}”.`;
-  if (arrivalId) return `What came with one message or file, of “${form.name}”.`;
-  if (search) return `Those of “${form.name}” that hold “${search}”.`;
-  return `Everything that is recorded of “${form.name}”.`;
+  if (sampleIds) return `The ${counted(sampleIds.length, 'submission')} you selected of “${form.name}”.`;
+  if (arrivalId) return `Submissions of “${form.name}” from one message or file.`;
+  if (search) return `Submissions of “${form.name}” containing “${search}”.`;
+  return `All submissions of “${form.name}”.`;
 }
 
 /** What would happen, a note for each kind. */
 function Foreseen({ preview, routeId }: { preview: RecordedPreview; routeId: string }) {
   const { total, looked, leftOut, delivered, underWay, troubled, fresh, held, reasons } = preview;
-  if (total === 0) return <Note tone="look">Nothing is recorded like that.</Note>;
+  if (total === 0) return <Note tone="look">No submissions match.</Note>;
   return (
     <>
       {looked < total && (
         <Note tone="look">
-          The oldest {count(looked)} of {count(total)} were looked at.
+          The oldest {count(looked)} of {count(total)} were checked.
         </Note>
       )}
       <Note tone={fresh > held ? 'fine' : 'look'}>
-        {fresh === 0
-          ? 'None would be sent for the first time.'
-          : `${count(fresh - held)} would be sent for the first time.`}
+        {fresh === 0 ? 'No new submission to send.' : `${count(fresh - held)} will be sent for the first time.`}
       </Note>
       {held > 0 && (
         <Note tone="trouble">
-          {count(held)} more can’t be sent as they are, and would be held for you to look at.{' '}
+          {count(held)} can’t be sent as they are and will be held.{' '}
           {reasons.map(({ message, count: n }) => (
             <span key={message} className="block text-ink-2">
               {count(n)} × {message}
@@ -129,17 +121,17 @@ function Foreseen({ preview, routeId }: { preview: RecordedPreview; routeId: str
           ))}
         </Note>
       )}
-      {delivered > 0 && <Note tone="goes">{count(delivered)} were delivered before, and stay as they are.</Note>}
-      {underWay > 0 && <Note tone="goes">{count(underWay)} are on their way already.</Note>}
+      {delivered > 0 && <Note tone="goes">{count(delivered)} were already delivered and are skipped.</Note>}
+      {underWay > 0 && <Note tone="goes">{count(underWay)} are being delivered now.</Note>}
       {troubled > 0 && (
         <Note tone="look">
-          {count(troubled)} are held or dead letters.{' '}
+          {count(troubled)} are held or failed.{' '}
           <Link className="act" to={`/deliveries?route=${routeId}`}>
-            Send those again from the deliveries
+            Open deliveries to send them again
           </Link>
         </Note>
       )}
-      {leftOut > 0 && <Note tone="goes">{count(leftOut)} are left out by the route’s condition.</Note>}
+      {leftOut > 0 && <Note tone="goes">{count(leftOut)} do not pass the filter.</Note>}
     </>
   );
 }

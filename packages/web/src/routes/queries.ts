@@ -8,6 +8,7 @@ import type {
   RefusalView,
   RehomeInput,
   RehomeView,
+  ResponsesView,
   RouteView,
   RunView,
   VersionView,
@@ -29,6 +30,13 @@ export const useVersions = (id: string) =>
 export const useRefusals = (id: string) =>
   useQuery({ queryKey: keys.routes.refusals(id), queryFn: () => api<RefusalView[]>(`/routes/${id}/refusals`) });
 
+/** What a call was answered, as far as it may tell whether that was a success. */
+export const useResponses = (id: string, callId: string) =>
+  useQuery({
+    queryKey: keys.routes.responses(id, callId),
+    queryFn: () => api<ResponsesView>(`/routes/${id}/responses?call=${encodeURIComponent(callId)}`),
+  });
+
 /** What one sample sends by the stored draft: what is looked up is really looked up, nothing else is sent. */
 export const useDryRun = (id: string, revision: number, sampleId: string | undefined, isStored: boolean) =>
   useQuery({
@@ -48,7 +56,12 @@ function useRouteChange<Input, Output>(change: (input: Input) => Promise<Output>
 }
 
 export const useCreateRoute = () =>
-  useRouteChange((body: RouteInput) => api<RouteView>('/routes', { method: 'POST', body }));
+  useRouteChange((body: RouteInput) =>
+    api<RouteView>('/routes', { method: 'POST', body: { timeZone: ownTimeZone(), ...body } }),
+  );
+
+/** The zone that this browser is set to. */
+const ownTimeZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 export const useGoLive = (id: string) =>
   useRouteChange((shown: { revision: number }) =>
     api<RouteView>(`/routes/${id}/live`, { method: 'POST', body: shown }),

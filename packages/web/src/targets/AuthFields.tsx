@@ -3,14 +3,14 @@ import { ChoiceField, TextField } from '../ui/form';
 
 /** The kinds of credentials, and what their secret is called. */
 export const authWords: Record<AuthInput['kind'], { words: string; secret: string }> = {
-  bearer: { words: 'a bearer token', secret: 'Bearer token' },
-  basic: { words: 'user and password (HTTP Basic)', secret: 'Password' },
-  header: { words: 'an API key in a header', secret: 'Key' },
-  query: { words: 'an API key in the query', secret: 'Key' },
+  bearer: { words: 'bearer token', secret: 'Bearer token' },
+  basic: { words: 'user name and password (HTTP Basic)', secret: 'Password' },
+  header: { words: 'API key in a header', secret: 'Key' },
+  query: { words: 'API key in the query', secret: 'Key' },
   oauth: { words: 'OAuth 2 client credentials', secret: 'Client secret' },
-  consent: { words: 'somebody’s consent (OAuth 2)', secret: 'Client secret, where there is one' },
-  webhook: { words: 'a signature (Standard Webhooks)', secret: 'Signing secret' },
-  hmac: { words: 'a signature (HMAC over the body)', secret: 'Signing secret' },
+  consent: { words: 'OAuth 2 with user consent', secret: 'Client secret, if any' },
+  webhook: { words: 'Standard Webhooks signature', secret: 'Signing secret' },
+  hmac: { words: 'HMAC signature of the body', secret: 'Signing secret' },
   none: { words: 'none', secret: '' },
 };
 
@@ -19,19 +19,19 @@ const OAuthFields = ({ asksConsent = false }: { asksConsent?: boolean }) => (
     {asksConsent && (
       <TextField<TargetInput>
         name="auth.authorizeUrl"
-        label="Consent is given at"
+        label="Authorization URL"
         look="code"
-        hint="People are sent there from the target’s page, once this is stored."
+        hint="After saving, give consent on the target’s page."
         placeholder="https://…/authorize"
       />
     )}
-    <TextField<TargetInput> name="auth.tokenUrl" label="Tokens are had at" look="code" placeholder="https://…/token" />
-    <TextField<TargetInput> name="auth.clientId" label="Client identifier" look="code" autoComplete="off" />
-    <TextField<TargetInput> name="auth.scope" label="Scope" hint="Left empty, the target’s usual one." look="code" />
+    <TextField<TargetInput> name="auth.tokenUrl" label="Token URL" look="code" placeholder="https://…/token" />
+    <TextField<TargetInput> name="auth.clientId" label="Client ID" look="code" autoComplete="off" />
+    <TextField<TargetInput> name="auth.scope" label="Scope" hint="Leave empty for the target’s default." look="code" />
     <ChoiceField<TargetInput>
       name="auth.clientIn"
-      label="The client shows itself"
-      options={{ header: 'by HTTP Basic', body: 'in the body' }}
+      label="Client authentication"
+      options={{ header: 'HTTP Basic', body: 'in the body' }}
     />
   </>
 );
@@ -45,10 +45,10 @@ const HmacFields = () => (
     />
     <ChoiceField<TargetInput>
       name="auth.encoding"
-      label="Written"
-      options={{ hex: 'in hexadecimal', base64: 'in base64' }}
+      label="Encoding"
+      options={{ hex: 'hexadecimal', base64: 'base64' }}
     />
-    <TextField<TargetInput> name="auth.prefix" label="With this before it" look="code" placeholder="sha256=" />
+    <TextField<TargetInput> name="auth.prefix" label="Prefix" look="code" placeholder="sha256=" />
   </>
 );
 

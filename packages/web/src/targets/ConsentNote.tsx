@@ -30,21 +30,21 @@ export function ConsentNote({ target }: { target: TargetView }) {
       {ask.error && <Note tone="trouble">{wordsFor(ask.error)}</Note>}
       {!consent && (
         <Note tone="trouble">
-          Nobody has given consent yet; what is to be delivered waits. Have the provider send people back to{' '}
+          No consent yet. Deliveries are waiting. Redirect URI for the provider:{' '}
           <code className="font-mono text-small break-all">{target.consentAddress}</code>. {give('Give consent')}
         </Note>
       )}
       {consent?.ended && (
         <Note tone="trouble">
-          Consent has ended <Moment at={consent.ended.at} />: {consent.ended.reason} What is to be delivered waits.{' '}
-          {give('Give it again')}
+          Consent expired <Moment at={consent.ended.at} />: {consent.ended.reason} Deliveries are waiting.{' '}
+          {give('Renew consent')}
         </Note>
       )}
       {consent && !consent.ended && (
         <Note tone="fine">
-          Consent was given <Moment at={consent.givenAt} />; it is renewed by itself. {give('Give it anew')}{' '}
+          Consent given <Moment at={consent.givenAt} />; tokens are refreshed automatically. {give('Renew consent')}{' '}
           <Act disabled={forget.isPending} onClick={() => forget.mutate(undefined)}>
-            Forget it
+            Remove
           </Act>
         </Note>
       )}

@@ -4,20 +4,20 @@ import { Act, FileAct } from '../ui';
 import { LinesField } from '../ui/form';
 
 const words: Partial<Record<ReadingKind, { label: string; hint: string; placeholder: string }>> = {
-  openapi: { label: 'The OpenAPI document', hint: 'In JSON or YAML.', placeholder: 'openapi: 3.1.0' },
+  openapi: { label: 'OpenAPI document', hint: 'JSON or YAML.', placeholder: 'openapi: 3.1.0' },
   graphql: {
-    label: 'The schema',
-    hint: 'Its text, or the answer to an introspection query.',
+    label: 'Schema',
+    hint: 'Schema text, or the response to an introspection query.',
     placeholder: 'type Mutation { addContact(input: ContactInput!): Contact! }',
   },
   example: {
-    label: 'An example to begin with',
-    hint: 'Curl lines, a HAR file, or a record in JSON as the target takes it; or nothing. Nothing is sent.',
+    label: 'Examples',
+    hint: 'Curl commands, a HAR file, or a record in JSON. Optional. Nothing is sent.',
     placeholder: 'curl https://… -H \'Content-Type: application/json\' -d \'{"name": "…"}\'',
   },
   files: {
-    label: 'The files and their columns',
-    hint: 'One a line. Names end in .csv or .ndjson; a file is made with its first row. … at the end lets it get more columns.',
+    label: 'Files and columns',
+    hint: 'One per line. Names end in .csv or .ndjson; a file is created with its first row. End with … to allow more columns.',
     placeholder: 'visits.csv: school, pupils, day',
   },
 };
@@ -51,11 +51,11 @@ export function DocumentField({
             accept=".json,.yaml,.yml,.har,.txt,.graphql,.graphqls,.gql"
             onFile={file => void file.text().then(onText)}
           >
-            Take it from a file
+            Open file…
           </FileAct>
         )}
         {onAddress && (
-          <Act onClick={onAddress}>{kind === 'graphql' ? 'Ask the target for it' : 'Read it from an address'}</Act>
+          <Act onClick={onAddress}>{kind === 'graphql' ? 'Read it from the target' : 'Read it from a URL'}</Act>
         )}
       </p>
     </div>
@@ -67,6 +67,6 @@ function told({ data, error }: { data?: DocumentView; error: unknown }): string 
   if (error) return wordsFor(error);
   if (!data) return '';
   if (data.fault !== null) return data.fault;
-  const key = data.secret === null ? '' : ' Its secret was taken as the credentials, and is not kept in the text.';
+  const key = data.secret === null ? '' : ' Its secret was moved to the credentials and removed from the text.';
   return `It ${data.says.replace(/\.$/, '')}.${key}`;
 }

@@ -8,10 +8,10 @@ import { useAddExamples, useFromSource, useOperation } from './queries';
 
 /** Up to so many operations all show their fields at once. */
 const FEW = 8;
-/** Operations that are shown of very many; the others are found by typing. */
+/** Operations that are listed at once; search finds the others. */
 const MOST_SHOWN = 60;
 
-/** What a target can be asked to do; of many, found by typing. */
+/** The operations of a target; search finds those not listed. */
 export function Operations({ target }: { target: TargetView }) {
   const { operations } = target;
   const [search, setSearch] = useState('');
@@ -25,17 +25,17 @@ export function Operations({ target }: { target: TargetView }) {
     <>
       {operations.length > FEW && (
         <TextBox
-          label={`Find among ${counted(operations.length, 'operation')}`}
+          label={`Search ${counted(operations.length, 'operation')}`}
           className="mt-5 w-96 max-w-full"
           type="search"
-          placeholder="by what it does, method or path"
+          placeholder="name, method or path"
           value={search}
           onChange={setSearch}
         />
       )}
       {operations.length > 0 && found.length === 0 && (
         <p role="status" className="pt-4 font-serif text-ink-2">
-          No operation has all of these words.
+          No matching operation.
         </p>
       )}
       {found.slice(0, MOST_SHOWN).map(head => (
@@ -43,8 +43,8 @@ export function Operations({ target }: { target: TargetView }) {
       ))}
       {found.length > MOST_SHOWN && (
         <p className="border-t border-rule pt-3 font-serif text-ink-2">
-          {counted(found.length - MOST_SHOWN, 'other')} {found.length - MOST_SHOWN === 1 ? 'is' : 'are'} found by
-          typing.
+          {counted(found.length - MOST_SHOWN, 'more operation')}: search to find{' '}
+          {found.length - MOST_SHOWN === 1 ? 'it' : 'them'}.
         </p>
       )}
       {!isFixed && <More target={target} />}
@@ -72,7 +72,7 @@ function Offered({ target, head, opens }: { target: TargetView; head: OperationH
         </button>
         {head.own && (
           <span className="text-small font-normal text-ink-2">
-            {head.own === 'added' ? 'added by hand' : 'set by hand'}
+            {head.own === 'added' ? 'added by hand' : 'edited by hand'}
           </span>
         )}
         <span className="flex-1" />
@@ -106,7 +106,7 @@ function More({ target }: { target: TargetView }) {
     <div className="mt-7">
       <p>
         <Link className="act" to={`/targets/${target.id}/operation`}>
-          Add an operation
+          Add operation
         </Link>
         {text === null && (
           <Act className="ml-5" onClick={() => setText('')}>
@@ -131,7 +131,7 @@ function More({ target }: { target: TargetView }) {
         >
           <LinesBox
             label="Examples"
-            hint="Curl lines, one or several; a HAR file; or a record in JSON. Nothing is sent, and secrets in it are not kept."
+            hint="Curl commands, a HAR file, or a record in JSON. Nothing is sent, and secrets are removed."
             look="code"
             rows={6}
             autoFocus
@@ -141,13 +141,13 @@ function More({ target }: { target: TargetView }) {
           />
           <p className="mt-1 text-small">
             <FileAct accept=".har,.json,.txt" onFile={file => void file.text().then(setText)}>
-              Take it from a file
+              Open file…
             </FileAct>
           </p>
           {add.error && <Fault>{wordsFor(add.error)}</Fault>}
           <div className="mt-3 flex gap-4">
             <Press type="submit" disabled={add.isPending || text.trim() === ''}>
-              Add what it shows
+              Add operations
             </Press>
             <Press quiet onClick={() => setText(null)}>
               Cancel
@@ -157,9 +157,9 @@ function More({ target }: { target: TargetView }) {
       )}
       {target.takenAway.map(({ id, label }) => (
         <p key={id} className="pt-2 text-ink-2">
-          “{label}” was taken away.{' '}
+          “{label}” was removed.{' '}
           <Act onClick={() => restore.mutate(id)} disabled={restore.isPending}>
-            Take it back
+            Undo
           </Act>
         </p>
       ))}

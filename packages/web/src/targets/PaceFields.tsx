@@ -5,19 +5,18 @@ import { NumberField } from '../ui/form';
 /** How much is asked of a target at once, and when it is left alone. */
 export const PaceFields = ({ onUsual }: { onUsual: () => void }) => (
   <fieldset className="grid gap-x-6 gap-y-4 sm:col-span-2 sm:grid-cols-3">
-    <legend className="sr-only">How much is asked of it at once</legend>
-    <NumberField<TargetInput> name="pace.concurrency" label="Requests at once" hint="1 to 64." />
+    <legend className="sr-only">Rate limits</legend>
+    <NumberField<TargetInput> name="pace.concurrency" label="Concurrent requests" hint="1 to 64." />
     <NumberField<TargetInput>
       name="pace.perSecond"
-      label="Requests a second"
-      hint="Empty for as many as go."
+      label="Requests per second"
+      hint="Leave empty for no limit."
       whenEmpty="null"
     />
-    <NumberField<TargetInput> name="pace.parkAfter" label="Park it after failures in a row" hint="0 for never." />
+    <NumberField<TargetInput> name="pace.parkAfter" label="Pause after consecutive failures" hint="0 for never." />
     <p className="text-small text-ink-3 sm:col-span-3">
-      A target that is parked is left alone for a quarter of a minute, then asked with one request; each time that
-      fails, for twice as long, up to five minutes. What waits loses no try by that.{' '}
-      <Act onClick={onUsual}>As much as is usual</Act>
+      A paused target gets one test request after 15 seconds, then after twice as long each time, up to five minutes.
+      Waiting deliveries lose no attempt. <Act onClick={onUsual}>Use defaults</Act>
     </p>
   </fieldset>
 );

@@ -17,18 +17,18 @@ const labels: Record<Exclude<keyof RecipeInput, 'isOneTable'>, string> = {
   columnType: 'Column: type',
   columnRequired: 'Column: required',
   columnOptions: 'Column: options',
-  createPath: 'A record is made at',
-  bodyAt: 'Values stand in the body at',
+  createPath: 'Path to create a record',
+  bodyAt: 'Place of the values in the body',
 };
 
 const roleWords: Record<RecipeRole, string> = {
-  columnKey: 'a column’s key',
-  columnLabel: 'what a column is called',
-  columnType: 'a column’s type',
-  columnRequired: 'whether it is required',
-  columnOptions: 'its options',
-  tableKey: 'a table’s key',
-  tableLabel: 'what a table is called',
+  columnKey: 'column key',
+  columnLabel: 'column label',
+  columnType: 'column type',
+  columnRequired: 'required or not',
+  columnOptions: 'options',
+  tableKey: 'table key',
+  tableLabel: 'table label',
 };
 
 /** The usual places. */
@@ -38,10 +38,10 @@ export const usualPlaces = (): RecipeInput => new RecipeInput();
 export function RecipeFields({ targetId, onUsual }: { targetId: string | null; onUsual: () => void }) {
   return (
     <fieldset className="border-t border-rule pt-3 sm:col-span-2">
-      <legend className="sr-only">Where its answer has what</legend>
+      <legend className="sr-only">Places in its response</legend>
       <p className="pb-2 text-ink-2">
-        Where its answer has what, as JSON Pointers; those of columns start at a column.{' '}
-        <Act onClick={onUsual}>Take the usual places</Act>
+        Places in its response, as JSON Pointers. Column places start at a column.{' '}
+        <Act onClick={onUsual}>Use default places</Act>
       </p>
       {targetId !== null && <Pointing targetId={targetId} />}
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
@@ -69,9 +69,9 @@ function Pointing({ targetId }: { targetId: string }) {
     <div className="pb-4">
       <p>
         <Act onClick={() => listing.mutate()} disabled={listing.isPending}>
-          {listing.isPending ? 'Asking…' : listing.data ? 'Ask again' : 'Ask it, and point at what stands where'}
+          {listing.isPending ? 'Sending…' : listing.data ? 'Send again' : 'Send a request and point at the places'}
         </Act>{' '}
-        <span className="text-ink-3">It is asked at the address that is stored.</span>
+        <span className="text-ink-3">The request goes to the saved address.</span>
       </p>
       {listing.error && <Fault>{wordsFor(listing.error)}</Fault>}
       {listing.data?.fault && <p className="pt-1 text-crimson">! {listing.data.fault}</p>}
@@ -100,19 +100,19 @@ function tagsOf(answer: Json, recipe: RecipeInput): Map<string, string> {
   const table = recipe.isOneTable ? recipe.tables : firstIn(recipe.tables);
   if (table === null) return tags;
   if (!recipe.isOneTable) {
-    tags.set(recipe.tables, 'the tables');
-    tags.set(`${table}${recipe.tableKey}`, 'its key');
-    tags.set(`${table}${recipe.tableLabel}`, 'what it is called');
+    tags.set(recipe.tables, 'list of tables');
+    tags.set(`${table}${recipe.tableKey}`, 'key');
+    tags.set(`${table}${recipe.tableLabel}`, 'label');
   }
   const column = firstIn(`${table}${recipe.columns}`);
-  tags.set(`${table}${recipe.columns}`, 'the columns');
+  tags.set(`${table}${recipe.columns}`, 'list of columns');
   if (column === null || tokensOf(column).length === 0) return tags;
   const parts: [keyof RecipeInput, string][] = [
-    ['columnLabel', 'what it is called'],
-    ['columnType', 'its type'],
-    ['columnRequired', 'whether it is required'],
-    ['columnOptions', 'its options'],
-    ['columnKey', 'its key'],
+    ['columnLabel', 'label'],
+    ['columnType', 'type'],
+    ['columnRequired', 'required or not'],
+    ['columnOptions', 'options'],
+    ['columnKey', 'key'],
   ];
   for (const [part, words] of parts) tags.set(`${column}${String(recipe[part])}`, words);
   return tags;

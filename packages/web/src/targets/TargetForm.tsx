@@ -29,16 +29,16 @@ const readingWords: Record<ReadingKind, string> = {
   tables: 'a list of its tables and columns',
   openapi: 'an OpenAPI document',
   graphql: 'a GraphQL schema',
-  example: 'nothing: its operations are set by hand, or from examples',
+  example: 'nothing: add operations by hand or from examples',
   mail: 'nothing: it is a mail server',
-  files: 'nothing: rows go to files on this server',
+  files: 'nothing: write rows to files on this server',
 };
 const addressWords: Partial<Record<ReadingKind, { label: string; placeholder: string; hint?: string }>> = {
-  mail: { label: 'Address of the server', placeholder: 'smtp://mail.example.org:587' },
+  mail: { label: 'Server address', placeholder: 'smtp://mail.example.org:587' },
   files: {
     label: 'Folder',
-    placeholder: 'file://visits',
-    hint: 'Below the folder that this server was given for rows.',
+    placeholder: 'visits',
+    hint: 'Inside the folder for files on this server.',
   },
 };
 const usualAddress = { label: 'Base address', placeholder: 'https://…' };
@@ -50,6 +50,9 @@ const taken = ({ baseUrl, document, auth, token }: TargetInput) => ({
   auth,
   ...(token && { token }),
 });
+
+const nonBlank = (auth: AuthInput): Partial<AuthInput> =>
+  Object.fromEntries(Object.entries(auth).filter(([, value]) => value !== '' && value !== undefined && value !== null));
 
 /** Name, address and credentials of a target. The token goes in and never comes out again. */
 export function TargetForm({
@@ -125,7 +128,11 @@ export function TargetForm({
     if (baseUrl !== null && !getValues('baseUrl')) setValue('baseUrl', baseUrl);
     if (text !== getValues('document')) setValue('document', text);
     if (hasToken || getValues('token') || !auth) return;
-    setValue('auth', { ...getValues('auth'), ...auth } as AuthInput);
+    // What somebody typed stays; a text says the rest, and nothing of other credentials than theirs.
+    const typed = getValues('auth') as AuthInput;
+    const isTyped = [typed.user, typed.name, typed.tokenUrl, typed.clientId].some(Boolean);
+    if (isTyped && typed.kind !== auth.kind) return;
+    setValue('auth', { ...typed, ...auth, ...(isTyped && nonBlank(typed)) } as AuthInput);
     if (secret !== null) setValue('token', secret);
   };
   const address = addressWords[reads] ?? usualAddress;
@@ -152,19 +159,19 @@ export function TargetForm({
         <TextField<TargetInput> name="baseUrl" {...address} look="code" />
         <ChoiceField<TargetInput, ReadingKind>
           name="reads"
-          label="Is read from"
+          label="Operations from"
           options={readingWords}
           onPick={follow}
         />
         {reads === 'tables' && (
           <TextField<TargetInput>
             name="discoveryPath"
-            label="Lists its tables at"
+            label="List of tables"
             look="code"
             hint={
               <>
-                Below the base address.{' '}
-                {!recipe && <Act onClick={() => setValue('recipe', usualPlaces())}>Its answer is built otherwise</Act>}
+                Relative to the base address.{' '}
+                {!recipe && <Act onClick={() => setValue('recipe', usualPlaces())}>Custom response structure</Act>}
               </>
             }
           />
@@ -172,14 +179,16 @@ export function TargetForm({
         {((reads === 'openapi' && !givesDocument) || reads === 'graphql') && (
           <TextField<TargetInput>
             name="discoveryPath"
-            label={reads === 'graphql' ? 'Takes its requests at' : 'Has its document at'}
+            label={reads === 'graphql' ? 'Endpoint' : 'Document path'}
             look="code"
             hint={
               <>
-                Below the base address.{' '}
+                {reads === 'graphql'
+                  ? 'Relative to the base address.'
+                  : 'Relative to the base address, or a whole URL.'}{' '}
                 {!givesDocument && (
                   <Act onClick={() => setGivesDocument(true)}>
-                    Give the {reads === 'graphql' ? 'schema' : 'document'} itself
+                    Paste the {reads === 'graphql' ? 'schema' : 'document'} text
                   </Act>
                 )}
               </>
@@ -189,8 +198,8 @@ export function TargetForm({
         {reads === 'tables' && recipe && <RecipeFields targetId={targetId} onUsual={() => setValue('recipe', null)} />}
         {isGiven && keptSize !== null && !document && !givesAnother && (
           <p className="self-end pb-1 text-small text-ink-2 sm:col-span-2">
-            A document of {(keptSize / 1e6).toFixed(1)} MB is kept.{' '}
-            <Act onClick={() => setGivesAnother(true)}>Give another</Act>
+            Document of {(keptSize / 1e6).toFixed(1)} MB stored.{' '}
+            <Act onClick={() => setGivesAnother(true)}>Replace</Act>
           </p>
         )}
         {isGiven && (keptSize === null || document || givesAnother) && (
@@ -212,37 +221,42 @@ export function TargetForm({
         )}
         <TickField<TargetInput>
           name="takesPersonal"
-          label="What tells who people are may go there"
-          hint="Otherwise it is told, before a route goes live, which lines send that there."
+          label="May receive personal data"
+          hint="If not, each route warns before going live which lines send personal data."
         />
         {isAsked && (
           <TickField<TargetInput>
             name="knowsKeys"
-            label="It knows idempotency keys"
-            hint="A request that is made again, because its answer was lost, is then made once."
+            label="Supports idempotency keys"
+            hint="A retried request is then stored only once."
+          />
+        )}
+        {(reads === 'tables' || reads === 'openapi' || reads === 'graphql') && (
+          <TickField<TargetInput>
+            name="takesNames"
+            label="Send option labels"
+            hint={`For options such as {"id": "s1", "label": "New"}: “New” is sent instead of “s1”.`}
           />
         )}
         {/* A consent is given to one side. */}
         {isAsked &&
           kind !== 'consent' &&
           (tryBaseUrl === null || tryBaseUrl === undefined
-            ? offer('Give it a second address for tests', () => setValue('tryBaseUrl', ''))
+            ? offer('Add a test address', () => setValue('tryBaseUrl', ''))
             : null)}
-        {isAsked &&
-          !patience &&
-          offer('Change how long its answers are waited for', () => setValue('patience', new PatienceInput()))}
+        {isAsked && !patience && offer('Set timeouts', () => setValue('patience', new PatienceInput()))}
         {patience && <PatienceFields onUsual={() => setValue('patience', null)} />}
-        {!pace && offer('Change how much is asked of it at once', () => setValue('pace', new PaceInput()))}
+        {!pace && offer('Set rate limits', () => setValue('pace', new PaceInput()))}
         {pace && <PaceFields onUsual={() => setValue('pace', null)} />}
         {isAsked && tryBaseUrl !== null && tryBaseUrl !== undefined && (
           <>
             <TextField<TargetInput>
               name="tryBaseUrl"
-              label="Address for tests"
+              label="Test address"
               hint={
                 <>
-                  Such as a sandbox. “Send it as a test” goes there; live routes go to the base address.{' '}
-                  <Act onClick={() => setValue('tryBaseUrl', null)}>It has none</Act>
+                  Such as a sandbox. Tests go there; live routes use the base address.{' '}
+                  <Act onClick={() => setValue('tryBaseUrl', null)}>Remove test address</Act>
                 </>
               }
               look="code"
@@ -253,7 +267,7 @@ export function TargetForm({
                 name="tryToken"
                 label={`${authWords[kind].secret}, for tests`}
                 isStored={Boolean(initial.tryBaseUrl)}
-                hint={initial.tryBaseUrl ? undefined : 'Left empty, tests are sent without one.'}
+                hint={initial.tryBaseUrl ? undefined : 'Leave empty to test without one.'}
               />
             )}
           </>

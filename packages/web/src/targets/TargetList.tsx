@@ -15,11 +15,11 @@ export function TargetList() {
   const create = useCreateTarget();
   const making = asked !== null;
   const make = (is: boolean) => ask(is ? '' : null);
-  useKeys([{ key: 'n', does: 'add a target', run: () => make(true) }]);
+  useKeys([{ key: 'n', does: 'new target', run: () => make(true) }]);
   const margin = (
     <Note tone="goes">
-      What a target takes is read from it, from its document or from an example. The practice yard’s targets show their
-      addresses and secrets under{' '}
+      Grammata reads a target’s operations from its API description, or learns them from examples. Addresses and secrets
+      of the practice targets are under{' '}
       <Link className="act" to="/practice">
         Practice
       </Link>
@@ -33,16 +33,14 @@ export function TargetList() {
           initial={{}}
           hasToken={false}
           keptAs="target.new"
-          deed="Add and read it"
+          deed="Add target"
           save={async input => navigate(`/targets/${(await create.mutateAsync(input)).id}`)}
           onCancel={() => make(false)}
         />
       )}
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
       {targets?.length === 0 && !making && (
-        <Empty title="Nowhere to deliver to yet.">
-          Add the system that is to get the answers: its address and a token.
-        </Empty>
+        <Empty title="No targets yet">Add the system that receives the data: its address and credentials.</Empty>
       )}
       {targets && targets.length > 0 && (
         <ul className="ledger mt-5 border-t border-ink">

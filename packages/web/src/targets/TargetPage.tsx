@@ -31,7 +31,7 @@ function Loaded({ target }: { target: TargetView }) {
       <Parked target={target} />
       <Verdict target={target} read={read} />
       <Note tone="goes">
-        Fields with a <b className="text-oxide">*</b> must be filled. Read-only ones are the target’s own.
+        Fields marked <b className="text-oxide">*</b> are required. Read-only fields can’t be set.
       </Note>
       <Removal target={target} />
     </>
@@ -57,11 +57,11 @@ function Loaded({ target }: { target: TargetView }) {
           {target.reads === 'mail' ? (
             'mail server'
           ) : target.reads === 'files' ? (
-            'files of rows on this server'
+            'files on this server'
           ) : target.reads === 'example' ? (
-            'its operations are set by hand'
+            'operations added by hand'
           ) : target.documentSize !== null ? (
-            'made from a document that was given'
+            'from an uploaded document'
           ) : (
             <>
               {target.reads === 'openapi' ? 'OpenAPI document' : target.reads === 'graphql' ? 'GraphQL' : 'tables'} at{' '}
@@ -99,12 +99,13 @@ function Settings({ target, onDone }: { target: TargetView; onDone: () => void }
         tryBaseUrl: target.tryBaseUrl,
         takesPersonal: target.takesPersonal,
         knowsKeys: target.knowsKeys,
+        takesNames: target.takesNames,
       }}
       targetId={target.id}
       hasToken={target.hasToken}
       keptSize={target.document === null ? target.documentSize : null}
       keptAs={`target.${target.id}`}
-      deed="Save and read it"
+      deed="Save and read"
       save={async (_, changed) => {
         await change.mutateAsync(changed);
         onDone();
@@ -126,10 +127,10 @@ function Parked({ target: { id, parked } }: { target: TargetView }) {
   if (!parked) return null;
   return (
     <Note tone="trouble">
-      It was parked <Moment at={parked.since} />. {parked.reason} What is to be delivered waits; one request goes at{' '}
-      <b>{clock(parked.until)}</b>, and all the others once that goes well.{' '}
+      Paused after repeated failures <Moment at={parked.since} />. {parked.reason} Deliveries are waiting. One test
+      request is sent at <b>{clock(parked.until)}</b>; if it succeeds, the others follow.{' '}
       <Act onClick={() => probe.mutate(undefined)} disabled={probe.isPending}>
-        Ask it now
+        Test now
       </Act>
     </Note>
   );
@@ -137,20 +138,21 @@ function Parked({ target: { id, parked } }: { target: TargetView }) {
 
 /** How the last test went: the words of the target's answer, and what to do. */
 function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof useReadTarget> }) {
-  if (read.isPending) return <Note tone="look">Asking it what it offers…</Note>;
+  if (read.isPending) return <Note tone="look">Reading its operations…</Note>;
   if (read.error) return <Note tone="trouble">{wordsFor(read.error)}</Note>;
   if (read.data)
     return (
       <div role="status">
-        <Note tone={read.data.ok ? 'fine' : 'trouble'}>
+        <Note tone={!read.data.ok ? 'trouble' : read.data.isUntested ? 'look' : 'fine'}>
           {read.data.verdict} {read.data.advice}
         </Note>
+        <OtherServers target={target} servers={read.data.servers ?? []} onMoved={() => read.mutate(undefined)} />
       </div>
     );
   if (target.fault)
     return (
       <Note tone="trouble">
-        {target.fault} {target.operations.length > 0 && 'What was read before is kept.'}
+        {target.fault} {target.operations.length > 0 && 'The previous operations are kept.'}
       </Note>
     );
   return (
@@ -166,19 +168,47 @@ function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof
   );
 }
 
+/** Base addresses that the document names in place of the target’s. */
+function OtherServers({ target, servers, onMoved }: { target: TargetView; servers: string[]; onMoved: () => void }) {
+  const change = useTargetSettings(target);
+  // The document stays where it is, whatever the base address is from now on.
+  const documentAt = /^https?:/i.test(target.discoveryPath)
+    ? target.discoveryPath
+    : target.baseUrl.replace(/\/$/, '') + target.discoveryPath;
+  if (servers.length === 0) return null;
+  return (
+    <Note tone="look">
+      The document names {servers.length === 1 ? 'another base address' : 'other base addresses'}:
+      {servers.map(each => (
+        <span key={each} className="block">
+          <code className="font-mono break-all">{each}</code>{' '}
+          <Act
+            aria-label={`Use ${each}`}
+            disabled={change.isPending}
+            onClick={() => afterwards(change.mutateAsync({ baseUrl: each, discoveryPath: documentAt }), onMoved)}
+          >
+            Use it
+          </Act>
+        </span>
+      ))}
+      {change.error && <span role="alert">{wordsFor(change.error)}</span>}
+    </Note>
+  );
+}
+
 function Removal({ target }: { target: TargetView }) {
   const remove = useRemoveTarget(target.id);
   const navigate = useNavigate();
   return (
     <p className="pl-4">
       <Confirm
-        ask="Remove this target…"
+        ask="Remove target…"
         deed="Remove"
         isBusy={remove.isPending}
         fault={remove.error && wordsFor(remove.error)}
         onDo={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/targets'))}
       >
-        Its address and credentials are forgotten for good.
+        Its address and credentials are removed permanently.
       </Confirm>
     </p>
   );

@@ -18,8 +18,8 @@ export const typeNames: Record<TargetType, string> = {
 
 /** What a text is by its format. */
 export const formatNames: Record<NonNullable<TargetField['format']>, string> = {
-  email: 'an e-mail address',
+  email: 'e-mail address',
   addresses: 'e-mail addresses',
-  uri: 'an address on the web',
+  uri: 'URL',
   line: 'one line',
 };

@@ -8,7 +8,7 @@ import type {
   OperationView,
   TargetInput,
   TargetView,
-  TriedView,
+  TestResultView,
   TryOperationInput,
 } from '@grammata/contract';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -63,7 +63,7 @@ export const useSetOperation = (id: string) =>
   useTargetChange((body: OperationInput) => api<OperationView>(`/targets/${id}/operation`, { method: 'PUT', body }));
 export const useTakeAway = (id: string) =>
   useTargetChange((operationId: string) => api<null>(operationAt(id, operationId), { method: 'DELETE' }));
-/** Takes an operation as the source says it again. */
+/** Resets an operation to what its source says. */
 export const useFromSource = (id: string) =>
   useTargetChange((operationId: string) =>
     api<OperationView>(operationAt(id, operationId, '/source'), { method: 'POST' }),
@@ -75,7 +75,7 @@ export const useAddExamples = (id: string) =>
   );
 export const useTryOperation = (id: string) =>
   useMutation({
-    mutationFn: (body: TryOperationInput) => api<TriedView>(`/targets/${id}/try`, { method: 'POST', body }),
+    mutationFn: (body: TryOperationInput) => api<TestResultView>(`/targets/${id}/try`, { method: 'POST', body }),
   });
 /** Begins to give consent: where at the provider. */
 export const useAskConsent = (id: string) =>

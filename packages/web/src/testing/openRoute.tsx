@@ -7,14 +7,17 @@ import type { TargetType } from '@grammata/core/target';
 import { targetField } from '@grammata/core/testing';
 import type { Submission } from '@grammata/core/submission';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react';
+import { configure, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { Keys } from '../app/keys';
-import type { Asked, Told } from '../routes/rehearsal/rehearsal.worker';
+import type { Asked, RehearsalInput } from '../routes/rehearsal/rehearsal.worker';
 import { WorkbenchOf } from '../routes/workbench';
 import { ExactTimes, Tips } from '../ui';
 import type { Reply, Sent } from '../workers';
+
+// A busy machine takes its time.
+configure({ asyncUtilTimeout: 20_000 });
 
 /** Answers to questions, by their keys. */
 export type Answers = Record<string, string>;
@@ -36,7 +39,7 @@ export class RehearsesHere {
   onmessage: ((message: { data: Reply<unknown> }) => void) | null = null;
   onerror = null;
   #rehearser = new RouteRehearser();
-  postMessage(sent: Sent<Told, Asked>): void {
+  postMessage(sent: Sent<RehearsalInput, Asked>): void {
     if ('asked' in sent) {
       const answer = this.#rehearser.rehearse(sent.asked.route);
       queueMicrotask(() => this.onmessage?.({ data: { answer } }));
@@ -83,6 +86,7 @@ export function routeOf(
         auth: { kind: 'none' },
         hasToken: false,
         operations: [operation],
+        answers: {},
       },
     ],
     draft: {

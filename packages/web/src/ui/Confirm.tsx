@@ -5,7 +5,7 @@ import { Act } from './parts';
 export function Confirm({
   ask,
   deed,
-  keep = 'Keep it',
+  keep = 'Cancel',
   onDo,
   isBusy = false,
   fault = null,
@@ -23,7 +23,12 @@ export function Confirm({
   children: ReactNode;
 }) {
   const [asking, setAsking] = useState(false);
-  if (!asking) return <Act onClick={() => setAsking(true)}>{ask}</Act>;
+  if (!asking)
+    return (
+      <Act className="removes" onClick={() => setAsking(true)}>
+        {ask}
+      </Act>
+    );
   return (
     <span>
       {fault && (
@@ -33,10 +38,10 @@ export function Confirm({
       )}
       {children}{' '}
       <span className="whitespace-nowrap">
-        <Act onClick={onDo} disabled={isBusy}>
+        <Act className="removes" onClick={onDo} disabled={isBusy}>
           {deed}
         </Act>{' '}
-        <Act autoFocus className="ml-2" onClick={() => setAsking(false)}>
+        <Act autoFocus className="quiet ml-2" onClick={() => setAsking(false)}>
           {keep}
         </Act>
       </span>

@@ -16,7 +16,7 @@ export function PointAt<Role extends string>({
   /** Tells its choices from those of another on the page. */
   name: string;
   roles: readonly { value: Role; label: string }[];
-  /** What a place is until somebody says otherwise. */
+  /** What a place means until somebody chooses. */
   first: Role;
   document: Json;
   /** What places are already, by their pointers. */
@@ -31,7 +31,7 @@ export function PointAt<Role extends string>({
     <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-[15rem_1fr]">
       <div>
         <Radios
-          legend="What a place is"
+          legend="Meaning of a place"
           name={name}
           className="space-y-0.5"
           value={role}
@@ -49,7 +49,7 @@ export function PointAt<Role extends string>({
         {children}
       </div>
       <PlaceTree
-        label="What it answered"
+        label="Response"
         document={document}
         tags={tags}
         onPoint={pointer => setRefusal(onPoint(role, pointer))}

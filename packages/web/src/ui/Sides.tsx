@@ -44,10 +44,10 @@ export function Sides({
               {at}
             </th>
             <td className={`py-1 pr-3 text-ink-2 [overflow-wrap:anywhere] ${value}`}>
-              {before ?? <i className="font-sans text-ink-3">not there</i>}
+              {before ?? <i className="font-sans text-ink-3">missing</i>}
             </td>
             <td className={`py-1 [overflow-wrap:anywhere] ${value}`}>
-              {after ?? <i className="font-sans text-ink-3">not there any more</i>}
+              {after ?? <i className="font-sans text-ink-3">removed</i>}
             </td>
           </tr>
         ))}

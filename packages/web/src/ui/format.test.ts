@@ -63,3 +63,25 @@ test('what reads alike is said once, with how often', () => {
   ]);
   expect(alike([], String)).toEqual([]);
 });
+
+test.each([
+  ['de', '4. Nov., 08:12', '1.204'],
+  ['en-US', 'Nov 4, 08:12 AM', '1,204'],
+  // Digits suit the words around them.
+  ['ar-EG', expect.stringMatching(/^[^٠-٩]*4[^٠-٩]*$/), expect.stringMatching(/1.?204/)],
+])('dates and numbers are written as the person’s browser does: %s', async (language, date, thousand) => {
+  const before = Object.getOwnPropertyDescriptor(globalThis, 'navigator');
+  Object.defineProperty(globalThis, 'navigator', { value: { languages: [language] }, configurable: true });
+  try {
+    jest.resetModules();
+    const format = await import('./format');
+    const at = new Date(2026, 10, 4, 8, 12).toISOString();
+    expect(format.when(at, new Date(2026, 11, 1))).toEqual(date);
+    expect(format.count(1204)).toEqual(thousand);
+    // Words stay English.
+    expect(format.listed(['Register', 'Roster'])).toBe('Register and Roster');
+  } finally {
+    if (before) Object.defineProperty(globalThis, 'navigator', before);
+    else Reflect.deleteProperty(globalThis, 'navigator');
+  }
+});

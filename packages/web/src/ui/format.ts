@@ -1,15 +1,22 @@
+/** The person's languages, as the browser tells them. Dates and numbers are written so, with digits that suit the English words around them. */
+const languages = typeof navigator === 'undefined' ? ['en-GB'] : [...navigator.languages];
+const formatOf = (options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat =>
+  new Intl.DateTimeFormat(languages, { numberingSystem: 'latn', ...options });
+
 const minutes = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
-const dayAndTime = new Intl.DateTimeFormat('en-GB', minutes);
-const dayOfYear = new Intl.DateTimeFormat('en-GB', { ...minutes, year: 'numeric' });
-const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long' });
-const exactly = new Intl.DateTimeFormat('en-GB', {
-  ...minutes,
-  year: 'numeric',
-  second: '2-digit',
-  timeZoneName: 'short',
-});
-const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
-const number = new Intl.NumberFormat('en-GB');
+const dayAndTime = formatOf(minutes);
+const dayOfYear = formatOf({ ...minutes, year: 'numeric' });
+const full = formatOf({ dateStyle: 'full', timeStyle: 'long' });
+const exactly = formatOf({ ...minutes, year: 'numeric', second: '2-digit', timeZoneName: 'short' });
+const time = formatOf({ hour: '2-digit', minute: '2-digit' });
+const dayOnly = formatOf({ day: 'numeric', month: 'short', timeZone: 'UTC' });
+const dayOfWeek = formatOf({ weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' });
+const number = new Intl.NumberFormat(languages, { numberingSystem: 'latn' });
+
+/** 4 Nov: a day of UTC. */
+export const utcDay = (iso: string): string => dayOnly.format(new Date(iso));
+/** Wed 4 Nov: a day of UTC. */
+export const utcWeekday = (iso: string): string => dayOfWeek.format(new Date(iso));
 
 /** 4 Nov, 08:12; with the year where it is another one. */
 export function when(iso: string, now = new Date()): string {

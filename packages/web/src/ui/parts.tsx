@@ -20,9 +20,9 @@ export function Press({
 export type Tone = 'fine' | 'look' | 'trouble' | 'goes';
 const marks: Record<Tone, { mark: string; colour: string; word: string }> = {
   fine: { mark: '✓', colour: 'text-verdigris', word: 'Fine' },
-  look: { mark: '△', colour: 'text-ochre', word: 'Look at this' },
-  trouble: { mark: '!', colour: 'text-crimson', word: 'In trouble' },
-  goes: { mark: '→', colour: 'text-ochre', word: 'Where it goes' },
+  look: { mark: '△', colour: 'text-ochre', word: 'Check' },
+  trouble: { mark: '!', colour: 'text-crimson', word: 'Problem' },
+  goes: { mark: '→', colour: 'text-ochre', word: 'Note' },
 };
 
 /** A note in the margin. */
@@ -46,32 +46,38 @@ export const Margin = ({ children }: { children: ReactNode }) => (
   </aside>
 );
 
-/** A page of a place: what it is about, and its margin. */
+/** A page of a place: what it is about, and its margin. Without one, the page has its room. */
 export function Sheet({
   crumb,
   title,
+  beside,
   aside,
   actions,
   children,
 }: {
   crumb?: ReactNode;
   title: ReactNode;
+  /** Ways to look at it, beside the title. */
+  beside?: ReactNode;
   aside?: ReactNode;
   actions?: ReactNode;
   children: ReactNode;
 }) {
   useTitle(typeof title === 'string' ? title : '');
   return (
-    <div className="grid min-h-full grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
+    <div className={`grid min-h-full grid-cols-1 ${aside === undefined ? '' : 'lg:grid-cols-[minmax(0,1fr)_268px]'}`}>
       <main className="min-w-0 px-6 pt-4 pb-12 max-sm:px-4">
         {crumb && <div className="text-small text-ink-3">{crumb}</div>}
         <div className="flex flex-wrap items-baseline justify-between gap-4">
-          <h1 className="min-w-0 [overflow-wrap:anywhere]">{title}</h1>
+          <div className="flex min-w-0 flex-wrap items-baseline gap-x-6 gap-y-1">
+            <h1 className="min-w-0 [overflow-wrap:anywhere]">{title}</h1>
+            {beside}
+          </div>
           {actions && <div className="flex flex-wrap items-baseline gap-4">{actions}</div>}
         </div>
         {children}
       </main>
-      <Margin>{aside}</Margin>
+      {aside !== undefined && <Margin>{aside}</Margin>}
     </div>
   );
 }
@@ -81,7 +87,7 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
   return (
     <div className="mt-6 max-w-prose border-y border-rule py-8">
       <p className="font-serif text-lead font-semibold">{title}</p>
-      <div className="mt-1 font-serif text-[0.9375rem]/6 text-ink-2">{children}</div>
+      <div className="mt-1 font-serif text-reading text-ink-2">{children}</div>
     </div>
   );
 }

@@ -22,12 +22,7 @@ export function Place({
 }) {
   if (!onPoint) return children;
   return (
-    <button
-      type="button"
-      onClick={onPoint}
-      onFocus={onLit}
-      className="block w-full truncate text-left hover:underline"
-    >
+    <button type="button" onClick={onPoint} onFocus={onLit} className="block w-full truncate text-left hover:underline">
       {children}
     </button>
   );
@@ -58,7 +53,7 @@ function linesOf(document: Json): Line[] {
   return lines;
 }
 
-/** A document as a tree whose places are pointed at. What a place is, is told behind it. */
+/** A document as a tree whose places are pointed at. What a place means is written behind it. */
 export function PlaceTree({
   label,
   document,
@@ -83,7 +78,7 @@ export function PlaceTree({
       <OneStop>
         <li className="truncate font-mono text-small/5 text-ink-3">
           <Place onPoint={() => onPoint('')} onLit={() => undefined}>
-            the whole answer {hintOf(document)}
+            whole response {hintOf(document)}
             {tag('')}
           </Place>
         </li>

@@ -15,10 +15,10 @@ const routeStates: Record<RouteState, { mark: string; colour: string }> = {
 /** How states read to people. */
 export const deliveryWords: Record<DeliveryState, string> = {
   waiting: 'waiting',
-  sending: 'being sent',
+  sending: 'sending',
   delivered: 'delivered',
   held: 'held',
-  dead: 'dead letter',
+  dead: 'failed',
 };
 
 function State({ mark, colour, word }: { mark: string; colour: string; word: string }) {

@@ -6,7 +6,7 @@ interface Scrolled {
 
 /**
  * Moves through the rows of a long list: the focus goes along, into the first link of the row, so that Enter and a screen reader
- * are where the eye is. Rows say their place by `data-row`; those far away are not there until they are scrolled to.
+ * are where the eye is. Rows say their place by `data-row`; those far away are missing until they are scrolled to.
  */
 export function useRowFocus(
   count: number,

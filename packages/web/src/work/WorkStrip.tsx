@@ -40,7 +40,7 @@ function Piece({ work, onPutAway }: { work: WorkView; onPutAway: () => void }) {
         <span className="flex-1" />
         {reported > 0 && (
           <Act onClick={() => setOpen(!open)} aria-expanded={open}>
-            {reported === 1 ? 'One thing to look at' : `${count(reported)} things to look at`}
+            {reported === 1 ? '1 problem' : `${count(reported)} problems`}
           </Act>
         )}
         {state === 'running' ? (
@@ -48,7 +48,7 @@ function Piece({ work, onPutAway }: { work: WorkView; onPutAway: () => void }) {
             Stop
           </Act>
         ) : (
-          <Act onClick={onPutAway}>Put away</Act>
+          <Act onClick={onPutAway}>Close</Act>
         )}
       </div>
       {open && (

@@ -34,33 +34,30 @@ export function WorkspacePage() {
   return (
     <Sheet
       crumb={<Link to="/routes">Routes</Link>}
-      title="Workspace as files"
+      title="Workspace"
       aside={
         <>
           <Note tone="goes">
-            Intakes, targets, routes, samples and proofs, one thing a file: fit for version control, and to be checked
-            in a pipeline. No secret is in any of them.
+            Intakes, targets, routes, samples and proofs, one file each, for version control and checks in a pipeline.
+            Secrets are not included.
           </Note>
-          <Note tone="look">
-            Samples and proofs hold what people answered. Keep the files as private as the answers.
-          </Note>
+          <Note tone="look">Samples and proofs contain personal data. Keep the files private.</Note>
         </>
       }
     >
-      <h2 className="mt-5">Take it away</h2>
+      <h2 className="mt-5">Export</h2>
       <p className="font-serif text-ink-2">
-        As one archive; or into a folder with <code className="font-mono text-small">npx grammata export DIR</code>.
+        As an archive, or into a folder with <code className="font-mono text-small">npx grammata export DIR</code>.
       </p>
       <p className="mt-2">
         <Press quiet onClick={() => save.mutate()} disabled={save.isPending}>
-          {save.isPending ? 'Writing it…' : 'Save as an archive (.zip)'}
+          {save.isPending ? 'Exporting…' : 'Export as .zip'}
         </Press>
       </p>
       {save.error && <Fault>{wordsFor(save.error)}</Fault>}
-      <h2 className="mt-8">Bring it back</h2>
+      <h2 className="mt-8">Import</h2>
       <p className="font-serif text-ink-2">
-        What would be otherwise is shown first. Then all of it is taken over, or nothing; what is live stays as it is
-        until it goes live again.
+        Changes are shown first, then imported all or not at all. Live versions stay until you publish.
       </p>
       <p className="mt-2 flex gap-x-6">
         <FolderAct onFiles={chosen => void choose(chosen)}>Choose a folder…</FolderAct>
@@ -71,7 +68,7 @@ export function WorkspacePage() {
       {fault && <Fault>{fault}</Fault>}
       {compare.isPending && (
         <p role="status" className="mt-4 font-serif text-ink-2">
-          Holding {count(Object.keys(files ?? {}).length)} files against what is here…
+          Comparing {count(Object.keys(files ?? {}).length)} files with this workspace…
         </p>
       )}
       {compare.error && <Fault>{wordsFor(compare.error)}</Fault>}
@@ -99,23 +96,23 @@ function Comparison({ view, files, onDone }: { view: ComparedView; files: Worksp
     return (
       <div role="status" className="mt-5 border-y border-ink py-4">
         <p className="font-serif text-lead">
-          {counted(changes.length, 'file')} {changes.length === 1 ? 'was' : 'were'} taken over.
+          {counted(changes.length, 'file')} {changes.length === 1 ? 'was' : 'were'} imported.
         </p>
         <Act onClick={onDone}>Done</Act>
       </div>
     );
   const differing = proofs.flatMap(({ route, fault, proofs: differ }) =>
-    fault ? [`“${route}” can’t be made as it is there: ${fault}`] : differ.map(({ name }) => `“${name}” of “${route}”`),
+    fault ? [`“${route}” can’t be imported: ${fault}`] : differ.map(({ name }) => `“${name}” of “${route}”`),
   );
   const refused = take.error instanceof ApiFault ? (take.error.problem.errors ?? []) : [];
   return (
-    <section aria-label="What it would change" className="mt-5 border-y border-ink bg-raised px-4 py-4">
+    <section aria-label="Changes" className="mt-5 border-y border-ink bg-raised px-4 py-4">
       <p className="font-serif text-lead" role="status">
         {faults.length > 0
-          ? 'It can’t be taken over as it is.'
+          ? 'It can’t be imported.'
           : changes.length === 0
-            ? 'Nothing: all of it is here already.'
-            : `${counted(changes.length, 'file')} would be otherwise.`}
+            ? 'No changes.'
+            : `${counted(changes.length, 'file')} would change.`}
       </p>
       {faults.length > 0 && <Faults faults={faults} />}
       {changes.length > 0 && (
@@ -127,7 +124,7 @@ function Comparison({ view, files, onDone }: { view: ComparedView; files: Worksp
       )}
       {differing.length > 0 && (
         <div className="mt-4">
-          <p className="font-serif text-crimson">Proofs that would differ from what was approved:</p>
+          <p className="font-serif text-crimson">Proofs that would differ:</p>
           <ul className="list-inside list-disc text-small">
             {differing.slice(0, 20).map(each => (
               <li key={each}>{each}</li>
@@ -138,7 +135,7 @@ function Comparison({ view, files, onDone }: { view: ComparedView; files: Worksp
       )}
       {stays.length > 0 && (
         <p className="mt-3 text-small text-ink-2">
-          Stays as it is, as nothing there is about it: {stays.map(each => `${each.kind} “${each.name}”`).join(', ')}.
+          Unchanged, not in the files: {stays.map(each => `${each.kind} “${each.name}”`).join(', ')}.
         </p>
       )}
       {take.error && <Fault>{wordsFor(take.error)}</Fault>}
@@ -146,11 +143,11 @@ function Comparison({ view, files, onDone }: { view: ComparedView; files: Worksp
       <div className="mt-4 flex gap-4">
         {faults.length === 0 && changes.length > 0 && (
           <Press onClick={() => take.mutate()} disabled={take.isPending}>
-            {take.isPending ? 'Taking it over…' : 'Take all of it over'}
+            {take.isPending ? 'Importing…' : 'Import all'}
           </Press>
         )}
         <Press quiet onClick={onDone}>
-          {faults.length === 0 && changes.length > 0 ? 'Not now' : 'Close'}
+          {faults.length === 0 && changes.length > 0 ? 'Cancel' : 'Close'}
         </Press>
       </div>
     </section>
@@ -218,7 +215,7 @@ function Changed({ change: { file, kind, name, change, differences } }: { change
 
 /** A value in a few words: whole things are only named. */
 function shown(value: Json | undefined): string {
-  if (value === undefined) return 'not there';
+  if (value === undefined) return 'missing';
   if (value === null) return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   const text = asText(value);

@@ -22,9 +22,9 @@ test('files are those beside workspace.json, wherever it stands; what else is th
   ).toEqual(files));
 
 test.each<[string, () => File[], RegExp]>([
-  ['nothing', () => [], /no workspace.json/],
-  ['another archive', () => [file(zipSync({ 'a.json': strToU8('{}') }) as BlobPart, 'a.zip')], /no workspace.json/],
-  ['what is no archive', () => [file('PK no', 'a.zip')], /no archive/],
+  ['nothing', () => [], /No workspace.json/],
+  ['another archive', () => [file(zipSync({ 'a.json': strToU8('{}') }) as BlobPart, 'a.zip')], /No workspace.json/],
+  ['what is no archive', () => [file('PK no', 'a.zip')], /not a readable ZIP/],
   [
     'a file that is no JSON',
     () => [

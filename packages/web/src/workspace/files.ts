@@ -11,7 +11,7 @@ const own = /^(workspace|(intakes|samples|targets|routes|proofs|schemas)\/.+)\.j
 /** A workspace's files out of named texts: the folder that all of them stand in is not a part of their paths. */
 export function filesOfTexts(texts: readonly { path: string; text: string }[]): WorkspaceFiles {
   const root = texts.find(({ path }) => /(^|\/)workspace\.json$/.test(path))?.path.replace(/workspace\.json$/, '');
-  if (root === undefined) throw new NotAWorkspace('There is no workspace.json in it: this is no exported workspace.');
+  if (root === undefined) throw new NotAWorkspace('No workspace.json found: this is not an exported workspace.');
   const files: WorkspaceFiles = {};
   for (const { path, text } of texts) {
     const name = path.startsWith(root) ? path.slice(root.length) : '';
@@ -41,7 +41,7 @@ function filesOfArchive(bytes: Uint8Array): WorkspaceFiles {
     const entries = Object.entries(unzipSync(bytes, { filter: ({ name }) => name.endsWith('.json') }));
     return filesOfTexts(entries.map(([path, content]) => ({ path, text: strFromU8(content) })));
   } catch (error) {
-    throw error instanceof NotAWorkspace ? error : new NotAWorkspace('This is no archive (ZIP) that can be read.');
+    throw error instanceof NotAWorkspace ? error : new NotAWorkspace('This is not a readable ZIP archive.');
   }
 }
 

@@ -5,7 +5,7 @@ import { most } from '../notes';
 import { around, isWithin, without } from './around';
 import { leafWorth, leavesOf } from '../evidence';
 import type { EnvelopeReading, RawSubmission } from './reader';
-import { readingAs, unitReadings, type Told, type UnitReading, type Wanted } from './unit';
+import { readingAs, unitReadings, type DocumentFacts, type UnitReading, type Wanted } from './unit';
 
 /** A list, or a map by identifiers, whose every item may be a submission. */
 interface Batch {
@@ -36,7 +36,7 @@ const LEAST_SHARE = 0.6;
 const PLAIN = 0.85;
 
 /** Lists whose every item is a submission of its own: at the top, or below among ids and times. */
-export function batchesIn(told: Told, alone: UnitReading | null): EnvelopeReading[] {
+export function batchesIn(told: DocumentFacts, alone: UnitReading | null): EnvelopeReading[] {
   const least = LEAST_SHARE * (alone?.score ?? 0);
   const isPlain = alone !== null && alone.score > PLAIN && alone.reader === 'labelled-list';
   const lists = listsOf(told.document, '', '', DEEPEST_BATCH)
@@ -160,7 +160,7 @@ function commonWay(tried: Tried[]): { way: Wanted; worth: number } | null {
 
 function readBatch(
   { pointer, name, keys, isMap, items: all, places: stated }: Batch,
-  told: Told,
+  told: DocumentFacts,
   least: number,
 ): EnvelopeReading | null {
   const items = all.slice(0, most.submissions);

@@ -70,7 +70,7 @@ function flatHere(object: JsonObject, pointer: string, isMain: boolean): Place[]
     trust: (isWhole ? 0.9 : 0.88) + (isNamed(pointer) ? 0.05 : 0) + (isMain ? 0.12 : 0),
     isWorded: false,
     isPart: !isWhole,
-    why: `${answers.length} keys at ${pointer || 'the top'} each hold an answer.`,
+    why: `${answers.length} keys at ${pointer || 'the top'} each have an answer.`,
   });
   const whole = withoutTidy(withOthers(answersIn(object, pointer, DEEPEST)));
   const own: JsonObject = {};
@@ -128,7 +128,7 @@ export function flatAt(object: JsonObject, at: string): EnvelopeReading {
     reader: READER,
     label: LABEL,
     score: 0.6,
-    why: `${answers.length} keys at ${at || 'the top'} each hold an answer.`,
+    why: `${answers.length} keys at ${at || 'the top'} each have an answer.`,
     answersAt: at,
     submissions: [{ form: null, id: null, submittedAt: null, meta: {}, answers }],
   };

@@ -9,7 +9,7 @@ import { headersIn } from './positional';
 import type { EnvelopeReading } from './reader';
 import { fromRows } from '../media';
 import { readCells, readTable } from './table';
-import { unitReadings, type Told } from './unit';
+import { unitReadings, type DocumentFacts } from './unit';
 
 export { withEmbeddedOpened } from './expand';
 export type { Columns, EnvelopeReading, OptionLabels, RawAnswer, RawSubmission } from './reader';
@@ -78,7 +78,7 @@ function readUnpinned(whole: Json, head: readonly string[] = []): Envelopes {
   const document = withoutOld(whole);
   let found: Definitions | null = null;
   const defined = () => (found ??= definitionsIn(document));
-  const told: Told = { document, defined, headers: headersIn(document), head };
+  const told: DocumentFacts = { document, defined, headers: headersIn(document), head };
   const alone = unitReadings(document, '', told);
   const sheets = readCells(document, fromRows);
   // A mail tells of one submission.
@@ -105,6 +105,6 @@ function ranked(readings: EnvelopeReading[]): Envelopes {
     winner,
     runnersUp,
     all: readings,
-    notes: winner ? [] : [{ code: 'envelope.none', message: 'No answers were found in it.' }],
+    notes: winner ? [] : [{ code: 'envelope.none', message: 'No answers found in it.' }],
   };
 }

@@ -50,9 +50,9 @@ function readCollection(start: Collection, all: Collection[], covered: Set<Colle
   // The same question twice, in several places: these are several submissions, not the pages of one.
   const repeats = from.length > 1 && new Set(answers.map(answer => answer.key)).size < answers.length;
   const says = [
-    parts.wording && `“${parts.wording}” words the question`,
-    parts.key ? `“${parts.key}” identifies it` : start.isDictionary && 'its key identifies it',
-    parts.kind && `“${parts.kind}” tells its kind`,
+    parts.wording && `“${parts.wording}” is the question text`,
+    parts.key ? `“${parts.key}” is the question key` : start.isDictionary && 'its key is the question key',
+    parts.kind && `“${parts.kind}” is the question type`,
   ];
   return {
     reader: start.isDictionary ? 'labelled-dictionary' : 'labelled-list',
@@ -68,7 +68,7 @@ function readCollection(start: Collection, all: Collection[], covered: Set<Colle
     isWorded: parts.wording !== null,
     columns: { wording: parts.wording, key: parts.key, kind: parts.kind },
     shape: shapeOf(leaves[0]?.object ?? {}),
-    why: `${answers.length} items at ${start.pointer || 'the top'} each hold an answer; ${says.filter(Boolean).join(', ')}.`,
+    why: `${answers.length} items at ${start.pointer || 'the top'} each have an answer; ${says.filter(Boolean).join(', ')}.`,
   };
 }
 

@@ -290,7 +290,7 @@ function pivoted(rows: JsonObject[], columns: Column[]): EnvelopeReading | null 
     reader: 'table-of-answers',
     label: 'table with one answer a row',
     score: 0.93,
-    why: `“${wording.name}” words the question and “${answer.name}” holds the answer${group ? `; “${group.name}” tells which belong together` : ''}.`,
+    why: `“${wording.name}” is the question text and “${answer.name}” holds the answer${group ? `; “${group.name}” tells which belong together` : ''}.`,
     answersAt: '',
     splitAt: '',
     submissions,

@@ -24,7 +24,7 @@ import type { EnvelopeReading, RawAnswer, RawSubmission } from './reader';
 import { textPlaces } from './texts';
 
 /** What the whole document tells, for each submission in it. */
-export interface Told {
+export interface DocumentFacts {
   document: Json;
   /** What it says of questions; found out when it is first asked for. */
   defined(): Definitions;
@@ -54,7 +54,7 @@ export interface Wanted {
 }
 
 /** Every reading of one submission's part of a document, surest first. */
-export function unitReadings(value: Json, at: string, told: Told): UnitReading[] {
+export function unitReadings(value: Json, at: string, told: DocumentFacts): UnitReading[] {
   const places = placesIn(withoutHead(value, at, told.head), at, told).filter(each => each.answers.length > 0);
   const worded = places.filter(each => each.isWorded).map(place => readingOf(value, at, place, told));
   const best = worded.reduce((most, each) => Math.max(most, each.score), 0);
@@ -75,7 +75,7 @@ const LEAST_SHARE = 0.6;
 const nothing = new Definitions([]);
 
 /** The one reading of a part of a document that is wanted, without a word of how well it reads; null where it has none. */
-export function readingAs(value: Json, at: string, told: Told, wanted: Wanted): UnitReading | null {
+export function readingAs(value: Json, at: string, told: DocumentFacts, wanted: Wanted): UnitReading | null {
   const place = placesIn(value, at, told, wanted).find(
     each =>
       each.answers.length > 0 &&
@@ -86,7 +86,7 @@ export function readingAs(value: Json, at: string, told: Told, wanted: Wanted): 
   return place ? readingOf(value, at, place, told, null) : null;
 }
 
-function placesIn(root: Json, at: string, { headers, head }: Told, wanted?: Wanted): Place[] {
+function placesIn(root: Json, at: string, { headers, head }: DocumentFacts, wanted?: Wanted): Place[] {
   const from = (...ids: string[]) => wanted === undefined || ids.includes(wanted.reader);
   return [
     ...(from('labelled-list', 'labelled-dictionary') ? labelledPlaces(root, at) : []),
@@ -106,7 +106,7 @@ function withoutHead(value: Json, at: string, head: readonly string[]): Json {
 }
 
 /** @param least the score below which the reading need not be looked into; null where it is wanted whatever it scores */
-function readingOf(root: Json, at: string, place: Place, told: Told, least: number | null = 0): UnitReading {
+function readingOf(root: Json, at: string, place: Place, told: DocumentFacts, least: number | null = 0): UnitReading {
   const { answers, usedAt, share, keys } =
     place.isWorded && !place.answers.some(isUnresolved)
       ? { answers: place.answers, usedAt: [], share: 0, keys: none }

@@ -12,8 +12,7 @@ export const har = (readBody: ReadBody): MediaReader => ({
   looksLike: ({ text }) => /^\s*\{\s*"log"\s*:\s*\{/.test(text),
   read({ text }) {
     const entries = valueAt(parseJson(text) ?? null, '/log/entries');
-    if (!Array.isArray(entries))
-      return { code: 'media.har', message: 'This is no HTTP archive: it has no log with entries.' };
+    if (!Array.isArray(entries)) return { code: 'media.har', message: 'Not a HAR file: no log with entries.' };
     const posted = entries.flatMap(entry => {
       const body = isJsonObject(entry) ? valueAt(entry, '/request/postData') : undefined;
       return isJsonObject(body) && typeof body.text === 'string'

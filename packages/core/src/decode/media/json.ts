@@ -1,6 +1,6 @@
 import { parse, type ParseError } from 'jsonc-parser';
 import { exactJson, type Json } from '../../submission';
-import { digitsKept } from '../notes';
+import { digitsAsText } from '../notes';
 import type { MediaReader } from './reader';
 
 /** JSON (RFC 8259), also under a `+json` suffix (RFC 6839). */
@@ -12,7 +12,7 @@ export const json: MediaReader = {
   read({ text }) {
     try {
       const { value, kept } = exactJson(text);
-      return { document: value as Json, notes: kept === 0 ? [] : [digitsKept(kept)] };
+      return { document: value as Json, notes: kept === 0 ? [] : [digitsAsText(kept)] };
     } catch (error) {
       return {
         code: 'media.json',

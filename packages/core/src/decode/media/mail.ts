@@ -37,7 +37,7 @@ export const mail: MediaReader = {
   read({ bytes }) {
     const top = partOf(bytes);
     if (!top.headers.has('from') && !top.headers.has('subject'))
-      return { code: 'media.mail', message: 'This is no mail: it has neither a From nor a Subject.' };
+      return { code: 'media.mail', message: 'Not an e-mail: no From and no Subject.' };
     const content = contentOf(top, 0);
     const header = (name: string) => (top.headers.has(name) ? decodedWords(top.headers.get(name)!) : null);
     const document: Json = {

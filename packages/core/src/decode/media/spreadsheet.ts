@@ -15,7 +15,7 @@ export const spreadsheet: MediaReader = {
     try {
       const parts = partsOf(bytes);
       const sheets = Object.keys(parts).filter(name => /^xl\/worksheets\/[^/]+\.xml$/.test(name));
-      if (sheets.length === 0) return { code: 'media.spreadsheet', message: 'This archive holds no worksheet.' };
+      if (sheets.length === 0) return { code: 'media.spreadsheet', message: 'This archive has no worksheet.' };
       const book = workbookOf(parts);
       const ordered = book.sheets.filter(({ part }) => sheets.includes(part));
       const listed = ordered.length > 0 ? ordered : sheets.sort().map(part => ({ name: part, part }));

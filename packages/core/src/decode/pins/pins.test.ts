@@ -83,7 +83,7 @@ describe('reading with pins', () => {
     expect(submissions[0]!.form?.key).toBe('kit-form');
     expect(submissions[0]!.fields[0]!.pointer).toBe('/rows/0/x/z');
     expect(envelope).toMatchObject({ score: 1, label: 'list of labelled answers, as pinned' });
-    expect(envelope?.why).toContain('Pinned: /p words the question');
+    expect(envelope?.why).toContain('Pinned: /p is the question text');
   });
 
   it('splits a batch and tells the forms in it apart', () => {

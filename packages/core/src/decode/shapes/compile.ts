@@ -3,7 +3,7 @@ import { questionKey } from '../../scope';
 import type { EnvelopeReading, RawSubmission } from '../envelope';
 import { most } from '../notes';
 import { answerReader, verdictOn, withOwnKeys, type FilesAsked } from '../value';
-import { namesIn, sortOf, sortOfSaid, sorts } from './sort';
+import { namesIn, sortOf, sortOfMeta, sorts } from './sort';
 import { askedIn, holdsAnswer, partAt, type Asked, type Inner, type Template } from './template';
 
 /** A part of what is told of a submission: the same in each, or what stands in a slot. */
@@ -141,7 +141,7 @@ function templateOf(value: Json, pointer: string, making: Making): Template {
   const asked = making.answers.get(pointer);
   if (asked) return { is: 'answer', asked, accepts: sortOf(value) & ~sorts.opening, names: namesIn(value) };
   const slot = making.slots.get(pointer);
-  if (slot !== undefined) return { is: 'said', slot, accepts: sortOfSaid(value) & ~sorts.opening };
+  if (slot !== undefined) return { is: 'said', slot, accepts: sortOfMeta(value) & ~sorts.opening };
   if (typeof value !== 'object' || value === null)
     return { is: 'constant', value, isFixed: isFixed(value, making.fixed) };
   const names = Object.keys(value);

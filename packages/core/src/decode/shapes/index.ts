@@ -5,12 +5,12 @@ import { compile, takeUp, type Compiled } from './compile';
 import { Fit, fits } from './template';
 
 /** How a shape is read, as people are told. */
-export type Told = Omit<EnvelopeReading, 'submissions'>;
+export type ShapeReading = Omit<EnvelopeReading, 'submissions'>;
 
 interface Shape {
   compiled: Compiled;
   media: string;
-  told: Told;
+  told: ShapeReading;
   /** True once the whole search read a second message just as this reader does. */
   isProven: boolean;
 }
@@ -27,7 +27,7 @@ export class KnownShapes {
   #shapes: Shape[] = [];
 
   /** The submission in a document of a known shape, and how it was read; null for any other. */
-  read(media: string, document: Json): { submission: Submission; told: Told } | null {
+  read(media: string, document: Json): { submission: Submission; told: ShapeReading } | null {
     for (const shape of this.#shapes) {
       if (!shape.isProven || shape.media !== media) continue;
       const fit = new Fit(false);

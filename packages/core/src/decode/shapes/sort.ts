@@ -38,8 +38,8 @@ export function sortOf(value: Json, depth = DEEPEST): number {
   }
 }
 
-/** The same for what is told of a submission. */
-export const sortOfSaid = (value: Json): number => (readsAsTime(value) ? sorts.time : sortOf(value));
+/** The same for what stands beside the answers: times count as times. */
+export const sortOfMeta = (value: Json): number => (readsAsTime(value) ? sorts.time : sortOf(value));
 
 /** What holds a text that may open, or is deeper than it is looked at, is as open itself. */
 function sortOfInner(value: Json[] | JsonObject, depth: number): number {

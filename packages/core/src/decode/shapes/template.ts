@@ -1,6 +1,6 @@
 import { escapeToken, isJsonObject, type Json } from '../../submission';
 import type { AnswerReader } from '../value';
-import { namesIn, sortOf, sortOfSaid, sorts } from './sort';
+import { namesIn, sortOf, sortOfMeta, sorts } from './sort';
 
 /** A question of a shape: where its answer stands, and how it is read. */
 export interface Asked {
@@ -11,7 +11,7 @@ export interface Asked {
 }
 
 /** A scalar that is no answer and may be another in each message; the result refers to it by its slot. */
-export interface Said {
+export interface SlotNode {
   is: 'said';
   slot: number;
   /** Bits of `sorts`. */
@@ -42,7 +42,7 @@ export interface Answer {
 /** What a message of a shape holds, place by place. */
 export type Template =
   /** The same in each: wordings, names, identifiers of questions. */
-  Constant | Free | Said | Answer | Inner;
+  Constant | Free | SlotNode | Answer | Inner;
 
 export interface Inner {
   is: 'object' | 'list';
@@ -102,8 +102,8 @@ export function fits(template: Template, value: Json, fit: Fit): boolean {
   }
 }
 
-function accepts(place: Said | Free | Answer, value: Json, fit: Fit): boolean {
-  const sort = place.is === 'said' ? sortOfSaid(value) : sortOf(value);
+function accepts(place: SlotNode | Free | Answer, value: Json, fit: Fit): boolean {
+  const sort = place.is === 'said' ? sortOfMeta(value) : sortOf(value);
   if ((place.accepts & sort) !== 0) return true;
   if (!fit.isLenient || sort === sorts.opening) return false;
   fit.lessons.push(() => (place.accepts |= sort));

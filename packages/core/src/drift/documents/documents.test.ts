@@ -87,7 +87,7 @@ test.each<[string, Json, Json, object[]]>([
     [{ change: 'widened', field: '/a', was: { minimum: 5 }, now: { minimum: 1 } }],
   ],
   [
-    'null that is not taken any more',
+    'null that is removed',
     object({ a: { type: ['string', 'null'] } }),
     object({ a: text() }),
     [{ change: 'narrowed', field: '/a', was: { nullable: true }, now: { nullable: false } }],

@@ -207,7 +207,7 @@ function fieldLikeness(a: Part, b: Part, isOnlyPair: boolean, one: ApiOperation,
   }
   if (a.type !== b.type && !(names >= 0.9)) return 0;
   const sameType = a.type === b.type ? 1 : 0.5;
-  const said = a.words !== '' && bare(a.words) === bare(b.words) ? 1 : 0;
+  const sameWords = a.words !== '' && bare(a.words) === bare(b.words) ? 1 : 0;
   const options = a.options && b.options ? shareOf(a.options, b.options) : null;
   const details =
     a.format === b.format && JSON.stringify(a.limits) === JSON.stringify(b.limits) && a.required === b.required;
@@ -215,7 +215,7 @@ function fieldLikeness(a: Part, b: Part, isOnlyPair: boolean, one: ApiOperation,
   const near = parentOf(a.field) === parentOf(b.field) ? 1 : 0.7;
   const evidence = Math.max(
     names,
-    said * 0.95,
+    sameWords * 0.95,
     options === 1 ? 0.9 : (options ?? 0),
     // One went and one of just the same sort came, at the same place.
     isOnlyPair && details ? (telling ? 0.9 : 0.7) : 0,
@@ -255,13 +255,13 @@ function ofPart(operation: string, field: string, one: Part, other: Part): Docum
 function ofOptions(operation: string, field: string, was: readonly string[], now: readonly string[]): DocumentChange[] {
   const gone = was.filter(each => !now.includes(each));
   const added = now.filter(each => !was.includes(each));
-  const told = pairedOptions(gone, added);
+  const pairs = pairedOptions(gone, added);
   return [
-    ...told.renamed.map(([one, other]): DocumentChange => {
+    ...pairs.renamed.map(([one, other]): DocumentChange => {
       return { change: 'option-renamed', operation, field, was: one, now: other };
     }),
-    ...told.gone.map((option): DocumentChange => ({ change: 'option-gone', operation, field, was: option })),
-    ...told.added.map((option): DocumentChange => ({ change: 'option-added', operation, field, now: option })),
+    ...pairs.gone.map((option): DocumentChange => ({ change: 'option-gone', operation, field, was: option })),
+    ...pairs.added.map((option): DocumentChange => ({ change: 'option-added', operation, field, now: option })),
   ];
 }
 

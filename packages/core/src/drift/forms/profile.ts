@@ -76,7 +76,7 @@ export function profileOf(messages: readonly Message[]): Profile {
   const ways = new Map<string, number>();
   const media = new Set<string>();
   const shownSets = new Set<string>();
-  const said = new Set<string>();
+  const chosenOptions = new Set<string>();
   let count = 0;
   let someBlank = false;
   let isWorded = false;
@@ -84,7 +84,7 @@ export function profileOf(messages: readonly Message[]): Profile {
     counted(ways, wayOf(message));
     media.add(message.media);
     for (const submission of message.submissions) {
-      if (isAgain(submission, said)) continue;
+      if (isAgain(submission, chosenOptions)) continue;
       count += 1;
       const shown = shownIn(submission);
       shownSets.add(

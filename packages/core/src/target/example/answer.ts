@@ -1,5 +1,5 @@
-import { escapeToken, isJsonObject, labelFromKey, type Json } from '../../submission';
-import type { AnswerField } from '../operation';
+import { escapeToken, isBlank, isJsonObject, labelFromKey, type Json } from '../../submission';
+import type { AnswerField, Operation } from '../operation';
 import { typeOf } from './fields';
 
 const limits = { fields: 100, nesting: 5, lists: 2 };
@@ -25,6 +25,28 @@ export function answerFields(answer: Json, depth = 0): AnswerField[] {
   };
   collect(answer, '', []);
   return fields;
+}
+
+/** An operation with what it answers: as it is described, else as it really answered. */
+export const withAnswered = (operation: Operation, answered: Json | undefined): Operation =>
+  (operation.answer?.length ?? 0) > 0 || answered === undefined
+    ? operation
+    : { ...operation, answer: answerFields(answered) };
+
+const kept = { items: 5, length: 200, characters: 20_000 };
+
+/** An answer as it is kept to be shown: lists and texts cut short; undefined for one that is large even so, or none. */
+export function answerToKeep(answer: Json): Json | undefined {
+  const short = cut(answer);
+  return isBlank(short) || JSON.stringify(short).length > kept.characters ? undefined : short;
+}
+
+function cut(value: Json): Json {
+  if (typeof value === 'string') return value.slice(0, kept.length);
+  if (Array.isArray(value)) return value.slice(0, kept.items).map(cut);
+  return isJsonObject(value)
+    ? Object.fromEntries(Object.entries(value).map(([name, each]) => [name, cut(each)]))
+    : value;
 }
 
 /** A list of records as one field, with what its records have: all that any of the first of them holds. */

@@ -45,7 +45,30 @@ describe('a curl line', () => {
     ['curl -XPUT --url https://a.example.org/x --json {}', 'PUT', 'json'],
     ['curl -H "Content-Type: text/plain" -d "just words" a.example.org/x', 'POST', 'text'],
     ['curl --request=PATCH -u me:secret https://a.example.org/x -d a=1', 'PATCH', 'urlencoded'],
+    ['curl https://a.example.org/x --data-binary @plan.docx', 'POST', 'raw'],
+    ['curl -T plan.docx https://a.example.org/x', 'PUT', 'raw'],
+    ['curl -H "Content-Type: application/json" -d @record.json https://a.example.org/x', 'POST', 'json'],
+    ['curl https://a.example.org/x --data-raw @everybody', 'POST', 'text'],
   ])('%s', (line, method, body) => expect(operation(line)).toMatchObject({ method, path: '/x', body }));
+  test('a file in place of a body is a file, never its name', () => {
+    expect(fields('curl https://a.example.org/x --data-binary @plan.docx')).toEqual([['body', 'body', '', 'file']]);
+    expect(fields('curl --json @record.json https://a.example.org/x')).toEqual([]);
+  });
+  test.each([
+    ['https://a.example.org/2/contacts', '/2/contacts'],
+    ['https://a.example.org/api/2/contacts/7', '/api/2/contacts/{contact_id}'],
+    ['https://a.example.org/sheets/2/rows', '/sheets/{sheet_id}/rows'],
+    ['https://a.example.org/contact/7', '/contact/{contact_id}'],
+  ])('a version is no identifier: %s', (url, path) => expect(operation(`curl ${url}`).path).toBe(path));
+  test.each([
+    ['https://a.example.org/crm', '/contacts'],
+    ['https://a.example.org/crm/', '/contacts'],
+    ['https://a.example.org/cr', '/crm/contacts'],
+    ['https://b.example.org/crm', '/crm/contacts'],
+    ['', '/crm/contacts'],
+  ])('paths are below the base address %s', (base, path) =>
+    expect(readExample('curl https://a.example.org/crm/contacts', base)).toMatchObject({ operations: [{ path }] }),
+  );
   test('files are fields that take files, nested names stand at their place', () => {
     expect(fields('curl -F note=x -F photo=@a.jpg https://a.example.org/x')).toEqual([
       ['note', 'body', '/note', 'text'],

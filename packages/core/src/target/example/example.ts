@@ -23,15 +23,15 @@ const MOST_REQUESTS = 200;
 
 /**
  * Operations from what people have at hand: curl lines, a HAR file (HTTP Archive 1.2), or a record in JSON as the target
- * takes it. Never throws.
+ * takes it. Paths are below the base address, where that is given and the requests went there. Never throws.
  */
-export function readExample(text: string): ReadExample | { fault: string } {
+export function readExample(text: string, baseUrl = ''): ReadExample | { fault: string } {
   const plain = text.trim();
-  if (isCurl(plain)) return fromRequests(curlRequests(plain), text);
+  if (isCurl(plain)) return fromRequests(curlRequests(plain), text, baseUrl);
   const document = parseJson(plain);
-  if (document === undefined) return { fault: 'It is no curl line, no HAR file and no record in JSON.' };
+  if (document === undefined) return { fault: 'Not a curl command, HAR file or JSON record.' };
   const requests = harRequests(document);
-  if (requests) return fromRequests(requests, text);
+  if (requests) return fromRequests(requests, text, baseUrl);
   const record = Array.isArray(document) ? document[0] : document;
   if (!isJsonObject(record ?? null)) return { fault: 'A record is an object: {"name": "value"}.' };
   const create: Operation = {
@@ -49,18 +49,19 @@ export function readExample(text: string): ReadExample | { fault: string } {
 const ownHeaders =
   /^(accept.*|content-.*|authorization|cookie|host|user-agent|referer|origin|connection|cache-control|pragma|dnt|sec-.*|te|:.*|x-requested-with|priority|idempotency-key|if-.*|upgrade-insecure-requests)$/i;
 
-function fromRequests(requests: Shown[], text: string): ReadExample | { fault: string } {
+function fromRequests(requests: Shown[], text: string, baseUrl: string): ReadExample | { fault: string } {
   const known = requests
     .map(each => ({ ...each, url: withPlaces(each.url) }))
     .filter(({ url, method }) => URL.canParse(url) && methods.includes(method.toUpperCase() as never))
     .slice(0, MOST_REQUESTS);
   const first = known[0];
-  if (!first) return { fault: 'It holds no request with a whole address.' };
+  if (!first) return { fault: 'No request with a complete URL found.' };
   const { origin } = new URL(first.url);
   const own = known.filter(each => new URL(each.url).origin === origin);
+  const base = URL.canParse(baseUrl) && new URL(baseUrl).origin === origin ? new URL(baseUrl).pathname : '/';
   const operations = new Map<string, Operation>();
   for (const shown of own) {
-    const operation = operationOf(shown);
+    const operation = operationOf(shown, base.replace(/\/$/, ''));
     const before = operations.get(operation.id);
     operations.set(operation.id, before ? together(before, operation) : operation);
   }
@@ -111,13 +112,19 @@ function bodyKind(body: string | null, type: string, json: Json | undefined): Bo
   return /=/.test(body) ? 'urlencoded' : 'text';
 }
 
-function operationOf({ method, url, headers, body, files, answer }: Shown): Operation {
+/** What is below a base path; the whole path where it is not. */
+const below = (pathname: string, base: string): string =>
+  pathname === base || pathname.startsWith(`${base}/`) ? pathname.slice(base.length) || '/' : pathname;
+
+function operationOf({ method, url, headers, body, files, isFile, answer }: Shown, base: string): Operation {
   const { pathname, searchParams } = new URL(url);
   const upper = method.toUpperCase() as Operation['method'];
   const type = headers.find(([name]) => name.toLowerCase() === 'content-type')?.[1] ?? '';
   const json = body === null ? undefined : parseJson(body);
-  const kind = bodyKind(body, type, json);
-  const { path, fields: inPath } = pathOf(pathname);
+  // A file of JSON is a record that is not shown, any other is what the target stores.
+  const isRaw = isFile === true && !/json|urlencoded/i.test(type);
+  const kind = isRaw ? 'raw' : isFile && /json/i.test(type) ? 'json' : bodyKind(body, type, json);
+  const { path, fields: inPath } = pathOf(below(pathname, base));
   const query = [...new Set(searchParams.keys())]
     .filter(name => !isSecretName(name))
     .map((name): TargetField => {
@@ -135,12 +142,13 @@ function operationOf({ method, url, headers, body, files, answer }: Shown): Oper
     method: upper,
     path,
     body: kind,
-    fields: withOwnKeys([...inPath, ...query, ...own, ...inBody(kind, body, json), ...parts]),
+    fields: withOwnKeys([...inPath, ...query, ...own, ...(isFile && !isRaw ? [] : inBody(kind, body, json)), ...parts]),
     ...(learned.length > 0 && { answer: learned satisfies AnswerField[] }),
   };
 }
 
 function inBody(kind: BodyKind, body: string | null, json: Json | undefined): TargetField[] {
+  if (kind === 'raw') return [{ ...fieldOf('body', ''), label: 'File', pointer: '', type: 'file', required: true }];
   if (kind === 'text') return [{ ...fieldOf('body', body ?? ''), pointer: '', type: 'text' }];
   if (kind === 'json')
     return isJsonObject(json ?? null)
@@ -172,6 +180,8 @@ function pathOf(pathname: string): { path: string; fields: TargetField[] } {
       const part = raw.replace(/%7B/gi, '{').replace(/%7D/gi, '}');
       if (/\{[^{}]+\}/.test(part)) return part.replace(/\{([^{}]+)\}/g, (_, name: string) => add(keyOf(name), ''));
       if (!/^(\d+|[0-9a-f]{8}-[0-9a-f-]{27}|(?=[a-z0-9_-]*\d)[a-z0-9_-]{16,})$/i.test(part)) return part;
+      // A short number tells one of many where the part before names many, or nothing follows: `/api/2/…` is a version.
+      if (/^\d\d?$/.test(part) && !/s$/i.test(all[index - 1] ?? '') && all.length > index + 1) return part;
       const before = all[index - 1]?.replace(/[^\w]/g, '').replace(/s$/, '');
       return add(fields.length === 0 && !before ? 'id' : `${before || 'part'}_id`, part);
     })

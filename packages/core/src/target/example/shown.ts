@@ -9,6 +9,8 @@ export interface Shown {
   body: string | null;
   /** Names of parts that are files. */
   files: string[];
+  /** True where the body is a file, whose content nobody sees. */
+  isFile?: boolean;
   /** User and password, where they stand beside the request. */
   user: string | null;
   /** What it was answered with, where that was data. */
@@ -45,6 +47,10 @@ function curlRequest(line: string): Shown {
   const shown = nothingShown();
   const parts: string[] = [];
   let inQuery = false;
+  const add = (content: string, mayBeFile = true) => {
+    if (mayBeFile && content.startsWith('@')) shown.isFile = true;
+    else parts.push(content);
+  };
   for (let at = 1; at < words.length; at++) {
     const word = words[at]!;
     const [flag, joined] = /^--[\w-]+=/.test(word)
@@ -56,10 +62,13 @@ function curlRequest(line: string): Shown {
     else if (flag === '-H' || flag === '--header') {
       const [name = '', ...rest] = value().split(':');
       shown.headers.push([name.trim(), rest.join(':').trim()]);
-    } else if (/^(-d|--data(-raw|-binary|-ascii|-urlencode)?)$/.test(flag)) parts.push(value());
+    } else if (/^(-d|--data(-raw|-binary|-ascii|-urlencode)?)$/.test(flag)) add(value(), flag !== '--data-raw');
     else if (flag === '--json') {
-      parts.push(value());
+      add(value());
       shown.headers.push(['content-type', 'application/json']);
+    } else if (flag === '-T' || flag === '--upload-file') {
+      add(`@${value()}`);
+      shown.method ||= 'PUT';
     } else if (/^(-F|--form(-string)?)$/.test(flag)) {
       const [name = '', content = ''] = splitOnce(value(), '=');
       if (/^[@<]/.test(content) && flag !== '--form-string') shown.files.push(name);
@@ -74,7 +83,7 @@ function curlRequest(line: string): Shown {
   }
   const body = parts.length > 0 ? parts.join('&') : null;
   if (inQuery && body) shown.url += `${shown.url.includes('?') ? '&' : '?'}${body}`;
-  else shown.body = body ?? (shown.files.length > 0 ? '' : null);
+  else shown.body = body ?? (shown.files.length > 0 || shown.isFile ? '' : null);
   shown.method ||= shown.body !== null ? 'POST' : 'GET';
   if (!/^\w+:/.test(shown.url) && shown.url) shown.url = `http://${shown.url}`;
   return shown;

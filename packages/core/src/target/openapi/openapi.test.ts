@@ -147,7 +147,7 @@ test.each<[string, Json, RegExp]>([
   ['version 1.2', { swagger: '1.2', paths: {} }, /version 1.2; 2.0 and 3.0 to 3.2 are read/],
   ['version 4', { openapi: '4.0.0', paths: {} }, /version 4.0.0; 2.0 and 3.0 to 3.2 are read/],
   ['version 2 without an operation', { swagger: '2.0', paths: {} }, /no operation/],
-  ['no version', { paths: {} }, /does not say its version/],
+  ['no version', { paths: {} }, /the version is missing/],
   ['a list', [], /not an object/],
   ['nothing offered', document({}), /no operation/],
 ])('%s is told apart from a document', (_, value, says) =>

@@ -31,7 +31,7 @@ const methods = ['get', 'post', 'put', 'patch', 'delete'] as const;
 
 /** Operations of an OpenAPI document, 3.0 to 3.2, or of Swagger 2.0; or why it is none. Never throws, whatever it is given. */
 export function readOpenApi(given: Json): ReadOpenApi | { fault: string } {
-  if (!isJsonObject(given)) return { fault: 'It is no OpenAPI document: it is not an object.' };
+  if (!isJsonObject(given)) return { fault: 'Not an OpenAPI document: it is not an object.' };
   const document = isSwagger(given) ? fromSwagger(given) : given;
   const version = asText(document.openapi);
   if (!/^3\.[012](\.|$)/.test(version))
@@ -39,7 +39,7 @@ export function readOpenApi(given: Json): ReadOpenApi | { fault: string } {
       fault:
         version || document.swagger !== undefined
           ? `It is an OpenAPI document of version ${version || asText(document.swagger)}; 2.0 and 3.0 to 3.2 are read.`
-          : 'It is no OpenAPI document: it does not say its version.',
+          : 'Not an OpenAPI document: the version is missing.',
     };
   const references = new References(document);
   const paths = references.resolve(document.paths) ?? {};

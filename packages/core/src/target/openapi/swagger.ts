@@ -136,12 +136,12 @@ function schemeFrom(value: Json): Json {
   };
   const flow = flows[asText(scheme.flow)];
   const { tokenUrl, authorizationUrl, scopes = {} } = scheme;
-  const told = {
+  const described = {
     ...(tokenUrl !== undefined && { tokenUrl }),
     ...(authorizationUrl !== undefined && { authorizationUrl }),
     scopes,
   };
-  return { type: 'oauth2', flows: flow ? { [flow]: told } : {} };
+  return { type: 'oauth2', flows: flow ? { [flow]: described } : {} };
 }
 
 function serversOf({ host, basePath, schemes }: JsonObject): Json[] {

@@ -15,7 +15,7 @@ export const placesIn = (path: string): string[] => [...path.matchAll(/\{([^{}]+
 export function operationFaults(operation: Operation): OperationFault[] {
   const faults: OperationFault[] = [];
   const add = (at: string, message: string) => void faults.push({ at, message });
-  if (operation.label.trim() === '') add('label', 'Say what it does.');
+  if (operation.label.trim() === '') add('label', 'Enter a name.');
   const path = pathFault(operation.path);
   if (path) add('path', path);
   const places = placesIn(operation.path);
@@ -53,8 +53,8 @@ function fieldFault(
   seen: { places: ReadonlySet<string>; keys: ReadonlySet<string> },
 ): [part: string, message: string] | null {
   const { in: place, pointer, key } = field;
-  if (key.trim() === '') return ['key', 'Name the field.'];
-  if (seen.keys.has(key)) return ['key', `Two fields are called “${key}”.`];
+  if (key.trim() === '') return ['key', 'Enter a field name.'];
+  if (seen.keys.has(key)) return ['key', `Two fields are named “${key}”.`];
   if (seen.places.has(placeOf(field))) return ['pointer', 'Another field goes to the same place.'];
   if (place === 'path' && !places.has(pointer)) return ['pointer', `The path has no place {${pointer}}.`];
   if (place === 'header' && !/^[!#$%&'*+.^_`|~0-9A-Za-z-]+$/.test(pointer))

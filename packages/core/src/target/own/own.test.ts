@@ -1,6 +1,6 @@
 import { targetField } from '../../testing';
 import type { Operation } from '../operation';
-import { doubtsAbout, offered, operationFaults, sourceOf, withKnownIds, withSegment, withSource } from '.';
+import { doubtsAbout, offered, operationFaults, sourceOf, withEarlierIds, withSegment, withSource } from '.';
 
 const operation = (method: Operation['method'], path: string, more: Partial<Operation> = {}): Operation => ({
   id: `${method} ${path}`,
@@ -70,13 +70,13 @@ describe('an operation that moved keeps the identifier that calls know', () => {
       [operation('POST', '/contacts'), operation('POST', '/v2/contacts')],
       ['POST /contacts', 'POST /v2/contacts'],
     ],
-  ])('%s', (_, before, read, known) => expect(ids(withKnownIds(before, read))).toEqual(known));
+  ])('%s', (_, before, read, known) => expect(ids(withEarlierIds(before, read))).toEqual(known));
 });
 
 describe('what is wrong with an operation', () => {
   const body = (more = {}) => [targetField('email', more)];
   test.each<[string, Partial<Operation>, string, RegExp]>([
-    ['no words', { label: ' ' }, 'label', /Say what/],
+    ['no words', { label: ' ' }, 'label', /Enter a name/],
     ['no slash', { path: 'a' }, 'path', /Start/],
     ['a query in it', { path: '/a?b=1' }, 'path', /query/],
     ['a space', { path: '/a b' }, 'path', /spaces/],

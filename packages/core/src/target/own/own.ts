@@ -24,9 +24,9 @@ export function offered(read: readonly Operation[], own: readonly OwnOperation[]
 
 /** What people set, with what the source says now. */
 export const withSource = (own: readonly OwnOperation[], read: readonly Operation[]): OwnOperation[] => {
-  const said = new Map(read.map(each => [each.id, each]));
+  const byId = new Map(read.map(each => [each.id, each]));
   return own
-    .map(each => ({ ...each, was: said.get(each.id) ?? null }))
+    .map(each => ({ ...each, was: byId.get(each.id) ?? null }))
     .filter(each => each.operation !== null || each.was !== null);
 };
 
@@ -47,7 +47,7 @@ const ALIKE = 0.7;
  * What was read, with the identifiers that calls know: where an operation is gone and one that is like it stands in another
  * place, it moved, and keeps the identifier that it had. Where two could be meant, none is.
  */
-export function withKnownIds(before: readonly Operation[], read: readonly Operation[]): Operation[] {
+export function withEarlierIds(before: readonly Operation[], read: readonly Operation[]): Operation[] {
   const now = new Set(read.map(each => each.id));
   const then = new Set(before.map(each => each.id));
   const gone = before.filter(each => !now.has(each.id));

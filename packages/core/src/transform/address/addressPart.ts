@@ -12,12 +12,12 @@ const parts = {
   postcode: 'postcode',
   country: 'country',
   countryCode: 'country’s code',
-  all: 'parts, each under its name',
+  all: 'all parts as an object',
   confidence: 'confidence, 0 to 1',
 } as const;
 type Part = keyof typeof parts;
 
-const doubts = { take: 'taken all the same', blank: 'blank', problem: 'a problem' } as const;
+const doubts = { take: 'use it', blank: 'blank', problem: 'report a problem' } as const;
 type Doubt = keyof typeof doubts;
 
 /** Below it an address counts as doubtful. */
@@ -33,31 +33,27 @@ export const addressPart = defineTransform<AddressPartParams>({
   id: 'address.part',
   family: 'address',
   label: 'Part of an address',
-  summary: 'Takes street, town, postcode, region or country out of an address in one box.',
+  summary: 'Takes street, town, postcode, region or country from an address in one field.',
   params: AddressPartParams,
   asks: [
-    { name: 'part', label: 'The', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) },
+    { name: 'part', label: 'Part', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) },
     {
       name: 'doubtful',
-      label: 'A doubtful one',
-      choices: Object.entries(doubts).map(([value, label]) => ({ value, label: `is ${label}` })),
+      label: 'If uncertain',
+      choices: Object.entries(doubts).map(([value, label]) => ({ value, label })),
     },
   ],
   accepts: ['address', 'text', 'multiline', 'json'],
   returns: 'text',
   explain: ({ part, doubtful }) =>
-    `the ${parts[part]} of the address${doubtful === 'take' ? '' : `, ${doubts[doubtful]} when doubtful`}`,
+    `the ${parts[part]} of the address${doubtful === 'take' ? '' : `, if uncertain: ${doubts[doubtful]}`}`,
   apply(value, { part, doubtful }): Json | Problem {
     const address = readAddress(value);
     if (part === 'confidence') return address.confidence;
     if (address.confidence < SURE && doubtful !== 'take')
       return doubtful === 'blank'
         ? ''
-        : new Problem(
-            'address.doubtful',
-            `“${asText(value).slice(0, 80)}” could not be told apart into its parts.`,
-            value,
-          );
+        : new Problem('address.doubtful', `“${asText(value).slice(0, 80)}” could not be split into its parts.`, value);
     if (part === 'countryCode') return address.country === '' ? '' : (countryCodeOf(address.country) ?? '');
     return part === 'all' ? partsOf(address) : address[part];
   },

@@ -4,8 +4,9 @@ import { asText, plainText, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 import { linesOf } from '../linesOf';
 import { remembered } from '../remembered';
+import { readOptionList } from '../optionPairs';
 
-const misses = { problem: 'a problem', keep: 'kept as it is', blank: 'blank' } as const;
+const misses = { problem: 'report a problem', keep: 'keep as it is', blank: 'blank' } as const;
 type Miss = keyof typeof misses;
 
 class MatchChoiceParams {
@@ -19,10 +20,14 @@ class MatchChoiceParams {
 /** What was answered by what is sent: to the letter first, then without case, accents and punctuation. */
 const tableOf = remembered((options: string) => options, readTable);
 function readTable(options: string): { exact: Map<string, string>; loose: Map<string, string> } {
-  const pairs = linesOf(options).map((line): [string, string] => {
-    const [from, ...to] = line.split('=');
-    return to.length === 0 ? [line, line] : [from!.trim(), to.join('=').trim()];
-  });
+  const list = readOptionList(options);
+  // A pair counts before an option that is listed.
+  const pairs = [
+    ...list.pairs.map(({ answer, option }): [string, string] => [answer, option]),
+    ...list.listed
+      .filter(each => !list.pairs.some(({ answer }) => answer === each))
+      .map((each): [string, string] => [each, each]),
+  ];
   const loose = new Map<string, string>();
   for (const [from, to] of pairs) {
     if (!loose.has(plainText(from))) loose.set(plainText(from), to);
@@ -46,16 +51,16 @@ export const matchChoice = defineTransform<MatchChoiceParams>({
   id: 'choice.match',
   family: 'choice',
   label: 'Match to options',
-  summary: 'Brings an answer to one of the target’s options, by spelling or by a table.',
+  summary: 'Matches an answer to one of the target’s options, by spelling or by a table.',
   params: MatchChoiceParams,
   asks: [
-    { name: 'options', label: 'Options', kind: 'lines', hint: 'one a line; ours = theirs' },
+    { name: 'options', label: 'Options', kind: 'pairs', hint: 'one per line; answer = option' },
     {
       name: 'otherwise',
-      label: 'No match is',
+      label: 'If no match',
       choices: Object.entries(misses).map(([value, label]) => ({ value, label })),
     },
-    { name: 'nearest', label: 'Nearest from', kind: 'number', hint: '0.8 for nearly alike, 1 for never' },
+    { name: 'nearest', label: 'Least similarity', kind: 'number', hint: '0.8 for nearly alike, 1 for never' },
   ],
   accepts: ['choice', 'choices', 'text', 'boolean', 'number'],
   returns: 'choice',

@@ -3,7 +3,7 @@ import { asText, type Json } from '../../submission';
 import { defineTransform } from '../define';
 import { linesOf } from '../linesOf';
 
-const ways = { other: 'what is none of the options', listed: 'the options alone' } as const;
+const ways = { other: 'the free text', listed: 'the options only' } as const;
 
 class OtherChoiceParams {
   /** One a line. */
@@ -19,10 +19,10 @@ export const otherChoice = defineTransform<OtherChoiceParams>({
   id: 'choice.other',
   family: 'choice',
   label: 'Separate “other”',
-  summary: 'Takes what was written beside the options, or the options without it.',
+  summary: 'Takes the free text beside the options, or the options without it.',
   params: OtherChoiceParams,
   asks: [
-    { name: 'options', label: 'Options', kind: 'lines', hint: 'one a line' },
+    { name: 'options', label: 'Options', kind: 'lines', hint: 'one per line' },
     { name: 'take', label: 'Take', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
   ],
   accepts: ['choices', 'choice', 'text'],

@@ -23,13 +23,13 @@ export const countryCode = defineTransform<CountryCodeParams>({
   label: 'Country code',
   summary: 'Turns a country’s name into its ISO 3166 code, or back.',
   params: CountryCodeParams,
-  asks: [{ name: 'to', label: 'To', choices: Object.entries(forms).map(([value, label]) => ({ value, label })) }],
+  asks: [{ name: 'to', label: 'Format', choices: Object.entries(forms).map(([value, label]) => ({ value, label })) }],
   accepts: ['text', 'choice', 'address'],
   returns: 'text',
   explain: ({ to }) => `country as ${forms[to]}`,
   apply(value, { to }): Json | Problem {
     const code = countryCodeOf(asText(value));
-    if (!code) return new Problem('country.unknown', `“${asText(value)}” is no country that is known.`, value);
+    if (!code) return new Problem('country.unknown', `“${asText(value)}” is not a known country.`, value);
     if (to === 'alpha3') return countries.alpha2ToAlpha3(code)!;
     if (to === 'numeric') return countries.alpha2ToNumeric(code)!;
     return to === 'name' ? countries.getName(code, 'en')! : code;

@@ -16,13 +16,13 @@ class AgeAtParams {
 export const ageAt = defineTransform<AgeAtParams>({
   id: 'date.age',
   family: 'date',
-  label: 'Age at a date',
-  summary: 'Whole years since a date of birth, on the day it was sent or another.',
+  label: 'Age',
+  summary: 'Whole years since a date of birth, on the day of the submission or another date.',
   params: AgeAtParams,
   asks: [
     orderAsk,
-    { name: 'question', label: 'On the date in', kind: 'question', optional: true },
-    { name: 'at', label: 'Or on', optional: true, hint: 'the day it was sent' },
+    { name: 'question', label: 'On the date of', kind: 'question', optional: true },
+    { name: 'at', label: 'Or on', optional: true, hint: 'the day of the submission' },
   ],
   accepts: ['text', 'date', 'datetime', 'choice'],
   returns: 'number',
@@ -38,7 +38,7 @@ export const ageAt = defineTransform<AgeAtParams>({
     if (!day)
       return new Problem(
         'date.noDay',
-        stated === '' ? 'The submission does not say when it was sent.' : `“${stated}” is no date to count to.`,
+        stated === '' ? 'The submission does not say when it was sent.' : `“${stated}” is not a date.`,
         value,
       );
     const years = Math.floor(

@@ -1,7 +1,16 @@
 import { IsIn, IsString, Length } from 'class-validator';
 import { asText, type Json } from '../../submission';
 import { defineTransform, isProblem, type Problem } from '../define';
-import { dateOrders, dateOrProblem, isoInstant, orderAsk, orderWords, zoneAsk, type DateOrder } from './readDate';
+import {
+  dateOrders,
+  dateOrProblem,
+  isDayAlone,
+  isoInstant,
+  orderAsk,
+  orderWords,
+  zoneAsk,
+  type DateOrder,
+} from './readDate';
 
 class FormatDateParams {
   /** How 3/4/26 is meant. */
@@ -12,6 +21,9 @@ class FormatDateParams {
   @IsString() zone: string = '';
 }
 
+/** What is written of an instant rather than of a day in its zone. */
+const isInstant = new Set(['iso', 'epoch', 'epochMillis']);
+
 const toWords: Record<string, string> = {
   iso: 'to ISO 8601',
   date: 'to a plain date',
@@ -20,12 +32,12 @@ const toWords: Record<string, string> = {
   epochMillis: 'to milliseconds since 1970',
 };
 
-/** Reads dates in the notations people type and writes them in another. A time without a zone is read in the given one. */
+/** Reads dates in the notations people type and writes them in another. A time without a zone is read in the given one; a day alone stays that day. */
 export const formatDate = defineTransform<FormatDateParams>({
   id: 'date.format',
   family: 'date',
-  label: 'Date to another format',
-  summary: 'Reads a date as people type it and writes it as the target wants it.',
+  label: 'Format date',
+  summary: 'Reads a date as people type it and writes it as the target expects it.',
   params: FormatDateParams,
   asks: [orderAsk, { name: 'to', label: 'Write as', hint: 'iso, date, time, epoch, or d MMM yyyy' }, zoneAsk],
   accepts: ['text', 'date', 'datetime', 'time', 'number', 'choice', 'multiline'],
@@ -34,7 +46,9 @@ export const formatDate = defineTransform<FormatDateParams>({
     [order === 'asked' ? '' : orderWords[order], zone, toWords[to] ?? `as ${to}`].filter(Boolean).join(', '),
   apply(value, { order, to, zone }, context): Json | Problem {
     const text = asText(value).trim();
-    const read = dateOrProblem(value, text, order, zone || context.timeZone);
+    // A day is no instant: as one it is the beginning of that day in UTC, and never another day.
+    const isDay = isInstant.has(to) && isDayAlone(text);
+    const read = dateOrProblem(value, text, order, isDay ? 'UTC' : zone || context.timeZone);
     if (isProblem(read)) return read;
     switch (to) {
       case 'iso':
@@ -62,6 +76,7 @@ export const formatDate = defineTransform<FormatDateParams>({
       in: '4.7.2026 07:55',
       out: '2026-07-04T06:55:00Z',
     },
+    { params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' }, in: '2026-06-13', out: '2026-06-13T00:00:00Z' },
     { params: { order: 'monthFirst', to: 'date', zone: '' }, in: '3/4/26', out: '2026-03-04' },
     { params: { order: 'dayFirst', to: 'date', zone: '' }, in: '3/4/26', out: '2026-04-03' },
     { params: { order: 'dayFirst', to: 'date', zone: '' }, in: '2026-11-04T23:30:00Z', out: '2026-11-04' },

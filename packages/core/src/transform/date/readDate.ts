@@ -10,16 +10,16 @@ export const orderWords: Record<DateOrder, string> = {
   dayFirst: 'day first',
   monthFirst: 'month first',
   yearFirst: 'year first',
-  asked: 'asked where it is unclear',
+  asked: 'ask if unclear',
 };
 
 /** The question of how 3/4/26 is meant, as every date step asks it. */
 export const orderAsk = {
   name: 'order',
-  label: 'Read',
+  label: 'Order',
   choices: dateOrders.map(value => ({ value, label: orderWords[value] })),
 };
-export const zoneAsk = { name: 'zone', label: 'Time zone', optional: true, hint: 'the route’s when empty' };
+export const zoneAsk = { name: 'zone', label: 'Time zone', optional: true, hint: 'empty: the route’s' };
 
 const plain = (word: string) => word.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\.$/, '');
 
@@ -90,18 +90,29 @@ export function readDate(text: string, order: DateOrder, zone: string): DateTime
   }
   if (/^\d{10}$|^\d{13}$/.test(text))
     return DateTime.fromMillis(Number(text) * (text.length === 10 ? 1000 : 1), { zone });
-  const tidy = text
-    .replace(/\b(\d{1,2})(st|nd|rd|th|er|º|ª)(?=[\s.,]|$)/gi, '$1')
-    .replace(/[,’']/g, ' ')
-    .replace(/(?<=\s)(at|um|à|a las|de|del|of|o clock)(?=\s)/gi, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
+  const tidy = tidied(text);
   const date = dateAt(tidy, order);
   if (!date) return null;
   const time = timeOf(tidy.slice(date.length));
   if (!time) return null;
   const read = DateTime.fromObject({ year: date.year, month: date.month, day: date.day, ...time }, { zone });
   return read.isValid ? read : null;
+}
+
+const tidied = (text: string): string =>
+  text
+    .replace(/\b(\d{1,2})(st|nd|rd|th|er|º|ª)(?=[\s.,]|$)/gi, '$1')
+    .replace(/[,’']/g, ' ')
+    .replace(/(?<=\s)(at|um|à|a las|de|del|of|o clock)(?=\s)/gi, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+
+/** True for a date without a time: a day, which is the same in every zone. */
+export function isDayAlone(text: string): boolean {
+  if (text.length > LONGEST_DATE) return false;
+  if (/^\d{4}-\d\d-\d\d$/.test(text)) return true;
+  const tidy = tidied(text);
+  return dateAt(tidy, 'dayFirst')?.length === tidy.length;
 }
 
 interface FoundDate {

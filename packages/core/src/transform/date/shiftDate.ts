@@ -17,13 +17,13 @@ class ShiftDateParams {
 export const shiftDate = defineTransform<ShiftDateParams>({
   id: 'date.shift',
   family: 'date',
-  label: 'Date later or earlier',
+  label: 'Shift date',
   summary: 'Moves a date by minutes, hours, days, weeks, months or years.',
   params: ShiftDateParams,
   asks: [
     orderAsk,
     { name: 'by', label: 'By', kind: 'number', hint: 'below 0 for earlier' },
-    { name: 'unit', label: 'Of', choices: units.map(value => ({ value, label: value })) },
+    { name: 'unit', label: 'Unit', choices: units.map(value => ({ value, label: value })) },
     zoneAsk,
   ],
   accepts: ['text', 'date', 'datetime', 'number', 'choice'],
@@ -35,7 +35,7 @@ export const shiftDate = defineTransform<ShiftDateParams>({
     const read = dateOrProblem(value, text, order, zone || context.timeZone);
     if (isProblem(read)) return read;
     const moved = read.plus({ [unit]: by });
-    if (!moved.isValid) return new Problem('date.range', `“${text}” moved that far is no date.`, value);
+    if (!moved.isValid) return new Problem('date.range', `“${text}” moved that far is not a date.`, value);
     const isPlain = dateAlone(text) && unit !== 'minutes' && unit !== 'hours';
     return isPlain ? moved.toISODate()! : isoInstant(moved);
   },

@@ -2,7 +2,7 @@ import { IsIn } from 'class-validator';
 import { asText, behindLast, withoutEnd, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
-const parts = { address: 'the address, tidied', local: 'what stands before the @', domain: 'the domain' } as const;
+const parts = { address: 'the cleaned address', local: 'the part before @', domain: 'the domain' } as const;
 type Part = keyof typeof parts;
 
 class EmailPartParams {
@@ -18,9 +18,9 @@ export const emailPart = defineTransform<EmailPartParams>({
   id: 'email.clean',
   family: 'e-mail',
   label: 'E-mail address',
-  summary: 'Tidies and checks an e-mail address, or takes a part of it.',
+  summary: 'Cleans and checks an e-mail address, or takes a part of it.',
   params: EmailPartParams,
-  asks: [{ name: 'give', label: 'Give', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) }],
+  asks: [{ name: 'give', label: 'Return', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) }],
   accepts: ['email', 'text'],
   returns: 'email',
   explain: ({ give }) => (give === 'address' ? 'e-mail address checked' : parts[give]),
@@ -28,7 +28,7 @@ export const emailPart = defineTransform<EmailPartParams>({
     const typed = asText(value).trim();
     const inBrackets = typed.endsWith('>') && typed.includes('<') ? behindLast(typed.slice(0, -1), '<') : typed;
     const bare = withoutEnd(inBrackets.replace(/^mailto:/i, ''), '.,;').replace(/\s+/g, '');
-    if (!valid.test(bare)) return new Problem('email.invalid', `“${typed}” is no e-mail address.`, value);
+    if (!valid.test(bare)) return new Problem('email.invalid', `“${typed}” is not an e-mail address.`, value);
     const [local = '', domain = ''] = bare.split('@');
     return give === 'local' ? local : give === 'domain' ? domain.toLowerCase() : `${local}@${domain.toLowerCase()}`;
   },

@@ -8,7 +8,7 @@ class EvaluateParams {
   @IsString() @Length(1, 2000, { message: 'give an expression of up to 2,000 characters' }) expression: string = '$';
 }
 
-const said = (error: unknown) =>
+const messageOf = (error: unknown) =>
   typeof error === 'object' && error !== null && 'message' in error ? String(error.message) : String(error);
 
 const expressionOf = remembered(
@@ -17,7 +17,7 @@ const expressionOf = remembered(
     try {
       return compileExpression(source);
     } catch (error) {
-      return said(error);
+      return messageOf(error);
     }
   },
 );
@@ -27,7 +27,7 @@ export const evaluate = defineTransform<EvaluateParams>({
   id: 'expression.jsonata',
   family: 'expression',
   label: 'Expression',
-  summary: 'Evaluates a JSONata expression, for what no other step does.',
+  summary: 'Evaluates a JSONata expression, where no other step fits.',
   params: EvaluateParams,
   asks: [{ name: 'expression', label: 'JSONata', kind: 'lines', hint: '$uppercase($)' }],
   accepts: 'any',
@@ -41,7 +41,7 @@ export const evaluate = defineTransform<EvaluateParams>({
     try {
       return compiled.run(value, key => answer?.(key) ?? '');
     } catch (error) {
-      return new Problem('expression.failed', `The expression failed: ${said(error)}.`, value);
+      return new Problem('expression.failed', `The expression failed: ${messageOf(error)}.`, value);
     }
   },
   examples: [

@@ -18,14 +18,13 @@ class FetchFileParams {
 export const fetchFile = defineTransform<FetchFileParams>({
   id: 'files.fetch',
   family: 'files',
-  label: 'Fetch as a file',
-  summary:
-    'Makes files of identifiers or addresses; their content is had from a target, the form builder, or the address.',
+  label: 'Download as file',
+  summary: 'Downloads files by identifier or URL, from a target, the form builder or the URL itself.',
   params: FetchFileParams,
   asks: [
-    { name: 'from', label: 'From', kind: 'system', hint: 'the address that it is' },
-    { name: 'path', label: 'At', hint: '/files/{value}/content', optional: true },
-    { name: 'name', label: 'Called', optional: true, hint: 'what it is called there' },
+    { name: 'from', label: 'From', kind: 'system', hint: 'the value is a URL' },
+    { name: 'path', label: 'Path', hint: '/files/{value}/content', optional: true },
+    { name: 'name', label: 'File name', optional: true, hint: 'the name it has there' },
   ],
   accepts: ['text', 'url', 'number', 'choices', 'files', 'json'],
   returns: 'files',
@@ -70,13 +69,13 @@ export const fetchFile = defineTransform<FetchFileParams>({
 
 function fileOf(value: Json, { from, path, name }: FetchFileParams): Json | Problem | null {
   const file = isFile(value) ? value : null;
-  const said = file ? (from === '' ? file.url : (file.id ?? file.name)) : value;
-  const text = asText(said).trim();
+  const reference = file ? (from === '' ? file.url : (file.id ?? file.name)) : value;
+  const text = asText(reference).trim();
   if (text === '') return null;
   const [type, size] = [file?.type ?? null, file?.size ?? null];
   if (from === '') {
     if (!isHttpAddress(text))
-      return new Problem('files.address', `“${text.slice(0, 80)}” is no address that a file can be had at.`, value);
+      return new Problem('files.address', `“${text.slice(0, 80)}” is not a URL of a file.`, value);
     return { name: name || file?.name || lastName(text), url: text, type, size };
   }
   if (/^\.{1,2}$/.test(text))

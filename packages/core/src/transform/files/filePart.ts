@@ -13,11 +13,11 @@ class FilePartParams {
 export const filePart = defineTransform<FilePartParams>({
   id: 'files.part',
   family: 'files',
-  label: 'Of each file',
-  summary: 'Gives the links, names, types, sizes or identifiers of the files.',
+  label: 'File property',
+  summary: 'The links, names, types, sizes or identifiers of the files.',
   params: FilePartParams,
   asks: [
-    { name: 'give', label: 'Give the', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) },
+    { name: 'give', label: 'Property', choices: Object.entries(parts).map(([value, label]) => ({ value, label })) },
   ],
   accepts: ['files'],
   returns: 'choices',

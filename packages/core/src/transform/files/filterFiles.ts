@@ -18,12 +18,12 @@ class FilterFilesParams {
 export const filterFiles = defineTransform<FilterFilesParams>({
   id: 'files.filter',
   family: 'files',
-  label: 'Some of the files',
+  label: 'Filter files',
   summary: 'Keeps files by their type and size.',
   params: FilterFilesParams,
   asks: [
     { name: 'types', label: 'Types', optional: true, hint: 'image/*, .pdf' },
-    { name: 'most', label: 'Up to, in MB', kind: 'number', hint: '0 for any size' },
+    { name: 'most', label: 'Largest size in MB', kind: 'number', hint: '0 for any size' },
   ],
   accepts: ['files'],
   returns: 'files',

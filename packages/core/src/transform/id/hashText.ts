@@ -20,12 +20,12 @@ class HashTextParams {
 export const hashText = defineTransform<HashTextParams>({
   id: 'id.hash',
   family: 'id',
-  label: 'Identifier from the value',
-  summary: 'Makes an identifier that is the same each time for the same value.',
+  label: 'Hash',
+  summary: 'The same identifier each time for the same value.',
   params: HashTextParams,
   asks: [
-    { name: 'as', label: 'As', choices: Object.entries(forms).map(([value, label]) => ({ value, label })) },
-    { name: 'before', label: 'With, before it', optional: true },
+    { name: 'as', label: 'Algorithm', choices: Object.entries(forms).map(([value, label]) => ({ value, label })) },
+    { name: 'before', label: 'Prefix', optional: true },
   ],
   accepts: 'any',
   returns: 'text',

@@ -16,7 +16,9 @@ export const jsonText = defineTransform<JsonTextParams>({
   label: 'JSON',
   summary: 'Reads text as JSON, or writes a value as JSON.',
   params: JsonTextParams,
-  asks: [{ name: 'way', label: 'From', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) }],
+  asks: [
+    { name: 'way', label: 'Direction', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
+  ],
   accepts: 'any',
   returns: 'json',
   explain: ({ way }) => (way === 'read' ? 'read as JSON' : 'written as JSON'),

@@ -14,8 +14,8 @@ class PickPathParams {
 export const pickPath = defineTransform<PickPathParams>({
   id: 'json.path',
   family: 'json',
-  label: 'Parts by JSONPath',
-  summary: 'Looks for parts of a value by a JSONPath, such as every name in a list.',
+  label: 'JSONPath',
+  summary: 'Finds parts of a value by a JSONPath, such as every name in a list.',
   params: PickPathParams,
   asks: [
     { name: 'path', label: 'Path', hint: '$.items[*].name' },
@@ -26,7 +26,8 @@ export const pickPath = defineTransform<PickPathParams>({
   explain: ({ path, take }) => `${takes[take]} at ${path}`,
   apply(value, { path, take }): Json | Problem {
     const found = queryPath(path, value);
-    if (typeof found === 'string') return new Problem('json.path', `${asText(path)} is no JSONPath: ${found}`, value);
+    if (typeof found === 'string')
+      return new Problem('json.path', `${asText(path)} is not a JSONPath: ${found}`, value);
     return take === 'all' ? found : (found[0] ?? '');
   },
   examples: [

@@ -14,12 +14,12 @@ export const pickPointer = defineTransform<PickPointerParams>({
   id: 'json.pick',
   family: 'json',
   label: 'Part of a value',
-  summary: 'Takes a part out of a value with parts, such as the street of an address.',
+  summary: 'Takes a part of a value, such as the street of an address.',
   params: PickPointerParams,
-  asks: [{ name: 'pointer', label: 'At', hint: '/street' }],
+  asks: [{ name: 'pointer', label: 'Path', hint: '/street' }],
   accepts: ['json', 'table', 'address', 'name', 'choices', 'files'],
   returns: 'json',
-  explain: ({ pointer }) => `what stands at ${pointer || 'the top'}`,
+  explain: ({ pointer }) => `value at ${pointer || 'the top'}`,
   apply(value, { pointer }): Json | Problem {
     return valueAt(value, pointer) ?? '';
   },

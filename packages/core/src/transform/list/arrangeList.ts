@@ -2,7 +2,7 @@ import { IsIn } from 'class-validator';
 import { asText, type Json } from '../../submission';
 import { defineTransform } from '../define';
 
-const ways = { unique: 'each once', sort: 'in order', reverse: 'turned round' } as const;
+const ways = { unique: 'remove duplicates', sort: 'sort', reverse: 'reverse' } as const;
 type Way = keyof typeof ways;
 
 class ArrangeListParams {
@@ -25,9 +25,9 @@ export const arrangeList = defineTransform<ArrangeListParams>({
   id: 'list.arrange',
   family: 'list',
   label: 'Arrange list',
-  summary: 'Sorts a list, turns it round, or drops repeats.',
+  summary: 'Sorts a list, reverses it, or removes duplicates.',
   params: ArrangeListParams,
-  asks: [{ name: 'way', label: 'Items', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) }],
+  asks: [{ name: 'way', label: 'Do', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) }],
   accepts: ['choices', 'files', 'table', 'json'],
   returns: 'choices',
   explain: ({ way }) => ways[way],

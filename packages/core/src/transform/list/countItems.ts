@@ -8,7 +8,7 @@ export const countItems = defineTransform<CountItemsParams>({
   id: 'list.count',
   family: 'list',
   label: 'Count',
-  summary: 'How many items, files or rows there are.',
+  summary: 'The number of items, files or rows.',
   params: CountItemsParams,
   asks: [],
   accepts: ['choices', 'files', 'table', 'json'],

@@ -2,7 +2,7 @@ import { IsIn, IsString, MaxLength } from 'class-validator';
 import { asText, type Json } from '../../submission';
 import { defineTransform } from '../define';
 
-const ways = { keep: 'only these stay', drop: 'these go', contains: 'yes when one of these is there' } as const;
+const ways = { keep: 'keep only', drop: 'remove', contains: 'yes if one of these is there' } as const;
 type Way = keyof typeof ways;
 
 class FilterListParams {
@@ -17,12 +17,12 @@ const plain = (value: Json) => asText(value).trim().toLowerCase();
 export const filterList = defineTransform<FilterListParams>({
   id: 'list.filter',
   family: 'list',
-  label: 'Choose from list',
-  summary: 'Keeps some items, drops some, or tells whether one is there.',
+  label: 'Filter list',
+  summary: 'Keeps or removes some items, or says whether one is there.',
   params: FilterListParams,
   asks: [
-    { name: 'items', label: 'Items', kind: 'lines', hint: 'one a line' },
-    { name: 'way', label: 'Then', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
+    { name: 'items', label: 'Items', kind: 'lines', hint: 'one per line' },
+    { name: 'way', label: 'Do', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
   ],
   accepts: ['choices', 'choice', 'text', 'json'],
   returns: 'choices',

@@ -13,12 +13,12 @@ class PickItemParams {
 export const pickItem = defineTransform<PickItemParams>({
   id: 'list.item',
   family: 'list',
-  label: 'One item of a list',
+  label: 'List item',
   summary: 'Takes the first, second or last item.',
   params: PickItemParams,
   asks: [
-    { name: 'number', label: 'Number', kind: 'number' },
-    { name: 'from', label: 'From the', choices: froms.map(value => ({ value, label: value })) },
+    { name: 'number', label: 'Position', kind: 'number' },
+    { name: 'from', label: 'Counted from', choices: froms.map(value => ({ value, label: value })) },
   ],
   accepts: ['choices', 'files', 'table', 'json'],
   returns: 'json',

@@ -15,12 +15,12 @@ export const readList = defineTransform({
   id: 'list.read',
   family: 'list',
   label: 'Read as list',
-  summary: 'Makes a list of text that holds one, such as ["Foam","Litter"] or Foam; Litter.',
+  summary: 'Reads a list from text such as ["Foam","Litter"] or Foam; Litter.',
   params: ReadListParams,
-  asks: [{ name: 'separator', label: 'Divide at', optional: true, hint: 'found by itself when empty' }],
+  asks: [{ name: 'separator', label: 'Separator', optional: true, hint: 'detected if empty' }],
   accepts: 'any',
   returns: 'choices',
-  explain: ({ separator }) => (separator ? `read as list, divided at “${separator}”` : 'read as list'),
+  explain: ({ separator }) => (separator ? `read as list, split at “${separator}”` : 'read as list'),
   apply(value, { separator }): Json {
     if (Array.isArray(value)) return value;
     if (typeof value !== 'string') return [value];

@@ -12,12 +12,12 @@ class InsteadOfParams {
 export const insteadOf = defineTransform<InsteadOfParams>({
   id: 'logic.instead',
   family: 'logic',
-  label: 'Words that mean nothing',
-  summary: 'Makes “n/a”, “-” and the like blank, or puts something else in their place.',
+  label: 'Treat as blank',
+  summary: 'Makes “n/a”, “-” and the like blank, or replaces them.',
   params: InsteadOfParams,
   asks: [
-    { name: 'values', label: 'When it is', kind: 'lines', hint: 'one a line' },
-    { name: 'by', label: 'Put', optional: true, hint: 'nothing' },
+    { name: 'values', label: 'Words', kind: 'lines', hint: 'one per line' },
+    { name: 'by', label: 'Replace with', optional: true, hint: 'nothing' },
   ],
   accepts: 'any',
   returns: 'text',

@@ -1,10 +1,10 @@
 import { IsIn, IsString, MaxLength } from 'class-validator';
-import Papa from 'papaparse';
 import { asText, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 import { remembered } from '../remembered';
+import { readLookupTable } from './lookupTable';
 
-const misses = { problem: 'a problem', keep: 'kept as it is', blank: 'blank' } as const;
+const misses = { problem: 'report a problem', keep: 'keep as it is', blank: 'blank' } as const;
 type Miss = keyof typeof misses;
 
 class LookUpParams {
@@ -16,13 +16,7 @@ class LookUpParams {
 /** The table's rows; a chain looks up in the same one for every submission. */
 const rowsOf = remembered(
   (table: string) => table,
-  table => {
-    const { data } = Papa.parse<string[]>(table.trim(), {
-      skipEmptyLines: 'greedy',
-      delimitersToGuess: [',', ';', '\t'],
-    });
-    return new Map(data.map(([from = '', to = '']) => [from.trim().toLowerCase(), to.trim()]));
-  },
+  table => new Map(readLookupTable(table).map(({ answer, option }) => [answer.toLowerCase(), option])),
 );
 
 /** Looks a value up in a table that was pasted as CSV (RFC 4180). Case does not matter. */
@@ -33,10 +27,10 @@ export const lookUp = defineTransform<LookUpParams>({
   summary: 'Finds the value in the first column of a table and gives the second.',
   params: LookUpParams,
   asks: [
-    { name: 'table', label: 'Table', kind: 'table', hint: 'CSV: what comes, what goes' },
+    { name: 'table', label: 'Table', kind: 'table', hint: 'CSV: answer, value' },
     {
       name: 'otherwise',
-      label: 'Not there is',
+      label: 'If missing',
       choices: Object.entries(misses).map(([value, label]) => ({ value, label })),
     },
   ],

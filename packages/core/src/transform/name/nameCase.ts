@@ -20,12 +20,12 @@ export const nameCase = defineTransform<NameCaseParams>({
   id: 'name.case',
   family: 'name',
   label: 'Name case',
-  summary: 'Capitals as names have them; names that already mix cases are left alone.',
+  summary: 'Capitalises names; names in mixed case stay as they are.',
   params: NameCaseParams,
   asks: [],
   accepts: ['name', 'text'],
   returns: 'name',
-  explain: () => 'written as names are',
+  explain: () => 'name case',
   apply: (value): Json =>
     onText(value, text => {
       const tidy = text.replace(/\s+/g, ' ').trim();

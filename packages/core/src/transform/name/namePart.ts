@@ -41,12 +41,12 @@ export const namePart = defineTransform<NamePartParams>({
   id: 'name.part',
   family: 'name',
   label: 'Part of a name',
-  summary: 'Takes the given name, the family name or another part out of a full name.',
+  summary: 'Takes the given name, the family name or another part of a full name.',
   params: NamePartParams,
   asks: [
     {
       name: 'part',
-      label: 'The',
+      label: 'Part',
       choices: Object.entries(parts).map(([value, { words }]) => ({ value, label: words })),
     },
   ],

@@ -21,20 +21,20 @@ const units = measures.flatMap(measure =>
 export const convertUnit = defineTransform<ConvertUnitParams>({
   id: 'number.unit',
   family: 'number',
-  label: 'Another unit',
+  label: 'Convert unit',
   summary: 'Converts a number between units: °F to °C, miles to kilometres, pounds to kilograms.',
   params: ConvertUnitParams,
   asks: [
     { name: 'from', label: 'From', choices: units },
     { name: 'to', label: 'To', choices: units },
-    { name: 'places', label: 'Places', kind: 'number' },
+    { name: 'places', label: 'Decimal places', kind: 'number' },
   ],
   accepts: ['number', 'text'],
   returns: 'number',
   explain: ({ from, to, places }) => `${from} to ${to}, ${places} places`,
   apply(value, { from, to, places }): Json | Problem {
     const number = typeof value === 'number' ? value : Number(asText(value));
-    if (!Number.isFinite(number)) return new Problem('number.none', `“${asText(value)}” is no number.`, value);
+    if (!Number.isFinite(number)) return new Problem('number.none', `“${asText(value)}” is not a number.`, value);
     try {
       return Number(
         convert(number)

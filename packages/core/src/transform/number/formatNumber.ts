@@ -15,23 +15,24 @@ export const formatNumber = defineTransform<FormatNumberParams>({
   id: 'number.format',
   family: 'number',
   label: 'Number to text',
-  summary: 'Writes a number as people of a language do.',
+  summary: 'Writes a number as is usual in a language.',
   params: FormatNumberParams,
   asks: [
     { name: 'locale', label: 'Language', hint: 'en-GB, de-DE, fr-FR…' },
-    { name: 'places', label: 'Places', kind: 'number' },
+    { name: 'places', label: 'Decimal places', kind: 'number' },
   ],
   accepts: ['number'],
   returns: 'text',
   explain: ({ locale, places }) => `written as in ${locale} with ${places} places`,
   apply(value, { locale, places }): Json | Problem {
-    if (typeof value !== 'number') return new Problem('number.none', 'This is no number; read it as one first.', value);
+    if (typeof value !== 'number')
+      return new Problem('number.none', 'This is not a number. Add a step that reads it as one.', value);
     try {
       return new Intl.NumberFormat(locale, { minimumFractionDigits: places, maximumFractionDigits: places }).format(
         value,
       );
     } catch {
-      return new Problem('number.locale', `“${locale}” is no language that is known.`, value);
+      return new Problem('number.locale', `“${locale}” is not a known language.`, value);
     }
   },
   examples: [

@@ -23,17 +23,18 @@ export const roundNumber = defineTransform<RoundNumberParams>({
   id: 'number.round',
   family: 'number',
   label: 'Round',
-  summary: 'Rounds a number to some decimal places.',
+  summary: 'Rounds a number to a number of decimal places.',
   params: RoundNumberParams,
   asks: [
-    { name: 'places', label: 'Places', kind: 'number' },
-    { name: 'way', label: 'Which way', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
+    { name: 'places', label: 'Decimal places', kind: 'number' },
+    { name: 'way', label: 'Direction', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
   ],
   accepts: ['number'],
   returns: 'number',
   explain: ({ places, way }) => `rounded ${way === 'nearest' ? '' : `${way} `}to ${places} places`,
   apply(value, { places, way }): Json | Problem {
-    if (typeof value !== 'number') return new Problem('number.none', 'This is no number; read it as one first.', value);
+    if (typeof value !== 'number')
+      return new Problem('number.none', 'This is not a number. Add a step that reads it as one.', value);
     return rounded(value, places, way);
   },
   examples: [

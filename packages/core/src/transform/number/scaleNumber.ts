@@ -15,14 +15,15 @@ export const scaleNumber = defineTransform<ScaleNumberParams>({
   summary: 'Multiplies a number and adds to it, as between units.',
   params: ScaleNumberParams,
   asks: [
-    { name: 'times', label: 'Times', kind: 'number' },
-    { name: 'plus', label: 'Plus', kind: 'number' },
+    { name: 'times', label: 'Multiply by', kind: 'number' },
+    { name: 'plus', label: 'Add', kind: 'number' },
   ],
   accepts: ['number'],
   returns: 'number',
   explain: ({ times, plus }) => `times ${times}${plus === 0 ? '' : `, plus ${plus}`}`,
   apply(value, { times, plus }): Json | Problem {
-    if (typeof value !== 'number') return new Problem('number.none', 'This is no number; read it as one first.', value);
+    if (typeof value !== 'number')
+      return new Problem('number.none', 'This is not a number. Add a step that reads it as one.', value);
     const result = Number((value * times + plus).toPrecision(15));
     return Number.isFinite(result) ? result : new Problem('number.range', 'The result is too large.', value);
   },

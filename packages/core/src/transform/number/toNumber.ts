@@ -1,5 +1,5 @@
 import { IsIn } from 'class-validator';
-import { asText, isHeldExactly, withoutEnd, type Json } from '../../submission';
+import { asText, isExactNumber, withoutEnd, type Json } from '../../submission';
 import { defineTransform, Problem } from '../define';
 
 /** `either` goes by how each number is written, `asked` too, but not where that has two meanings. */
@@ -32,7 +32,7 @@ export const toNumber = defineTransform<ToNumberParams>({
       name: 'decimal',
       label: 'Decimal mark',
       choices: [
-        { value: 'asked', label: 'comma or point, asked where unclear' },
+        { value: 'asked', label: 'comma or point, ask if unclear' },
         { value: 'point', label: 'point' },
         { value: 'comma', label: 'comma' },
         { value: 'either', label: 'comma or point, whichever is last' },
@@ -54,7 +54,7 @@ export const toNumber = defineTransform<ToNumberParams>({
       );
     const plain = found === null ? '' : plainNumber(found, decimal);
     // Decimals may be rounded; an identifier may not.
-    if (/^[-+]?\d{16,}$/.test(plain) && !isHeldExactly(plain))
+    if (/^[-+]?\d{16,}$/.test(plain) && !isExactNumber(plain))
       return new Problem('number.digits', `“${plain}” has more digits than a number can hold: send it as text.`, value);
     const number = plain === '' ? NaN : Number(plain);
     return Number.isFinite(number) ? number : new Problem('number.none', `There is no number in “${text}”.`, value);
@@ -117,8 +117,8 @@ export function decimalMarkOf(texts: readonly string[]): DecimalMark {
 /** The number as JavaScript writes it: no thousands marks, a point before the decimals. */
 function plainNumber(digits: string, decimal: DecimalMark): string {
   const possible = marksOf(digits);
-  const said = possible === 'both' ? decimal : possible;
-  const mark = said === 'comma' ? ',' : said === 'point' ? '.' : lastMark(digits);
+  const decimalMark = possible === 'both' ? decimal : possible;
+  const mark = decimalMark === 'comma' ? ',' : decimalMark === 'point' ? '.' : lastMark(digits);
   return digits.replaceAll(mark === ',' ? '.' : ',', '').replace(mark, '.');
 }
 

@@ -6,9 +6,9 @@ import { defineTransform, Problem } from '../define';
 
 const formats = {
   e164: 'E.164',
-  national: 'as dialled at home',
-  international: 'as dialled abroad',
-  uri: 'a tel: address',
+  national: 'national',
+  international: 'international',
+  uri: 'tel: URL',
 } as const;
 type Format = keyof typeof formats;
 const names = { e164: 'E.164', national: 'NATIONAL', international: 'INTERNATIONAL', uri: 'RFC3966' } as const;
@@ -26,18 +26,18 @@ export const formatPhone = defineTransform<FormatPhoneParams>({
   id: 'phone.format',
   family: 'phone',
   label: 'Telephone number',
-  summary: 'Brings a telephone number as people type it to one format.',
+  summary: 'Reads a telephone number as people type it and writes it in one format.',
   params: FormatPhoneParams,
   asks: [
-    { name: 'to', label: 'Write', choices: Object.entries(formats).map(([value, label]) => ({ value, label })) },
+    { name: 'to', label: 'Format', choices: Object.entries(formats).map(([value, label]) => ({ value, label })) },
     { name: 'region', label: 'Region', optional: true, hint: 'GB, DE, FR…' },
-    { name: 'countryFrom', label: 'Or that of', kind: 'question', optional: true, hint: 'no other answer' },
+    { name: 'countryFrom', label: 'Or region of', kind: 'question', optional: true, hint: 'no other answer' },
   ],
   accepts: ['phone', 'text', 'number'],
   returns: 'phone',
   looksAround: true,
   explain: ({ to, region, countryFrom }) =>
-    `telephone number ${formats[to]}, ${countryFrom ? `country of another answer${region && ` or ${region}`}` : region || 'no region'} when none is said`,
+    `telephone number, ${formats[to]}; without a country code: ${countryFrom ? `the country of another answer${region && ` or ${region}`}` : region || 'a problem'}`,
   apply(value, { to, region: fallback, countryFrom }, { answer }): Json | Problem {
     const typed = asText(value).trim();
     const region = (countryFrom && countryCodeOf(asText(answer?.(countryFrom)))) || fallback;
@@ -52,7 +52,11 @@ export const formatPhone = defineTransform<FormatPhoneParams>({
         value,
       );
     if (!number?.isPossible())
-      return new Problem('phone.unreadable', `“${typed}” is no telephone number${region && ` in ${region}`}.`, value);
+      return new Problem(
+        'phone.unreadable',
+        `“${typed}” is not a telephone number${region && ` in ${region}`}.`,
+        value,
+      );
     return number.format(names[to]);
   },
   examples: [

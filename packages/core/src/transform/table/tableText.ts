@@ -21,10 +21,10 @@ export const tableText = defineTransform<TableTextParams>({
     { name: 'betweenRows', label: 'Between rows', optional: true },
     {
       name: 'names',
-      label: 'Parts have',
+      label: 'Column names',
       choices: [
-        { value: true, label: 'their names before them' },
-        { value: false, label: 'no names' },
+        { value: true, label: 'before each value' },
+        { value: false, label: 'none' },
       ],
     },
   ],

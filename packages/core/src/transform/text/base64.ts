@@ -4,7 +4,7 @@ import { defineTransform, Problem } from '../define';
 
 const ways = {
   encode: 'to Base64',
-  encodeUrl: 'to Base64 for addresses',
+  encodeUrl: 'to URL-safe Base64',
   decode: 'from Base64',
 } as const;
 

@@ -14,26 +14,26 @@ class BetweenMarkersParams {
 export const betweenMarkers = defineTransform<BetweenMarkersParams>({
   id: 'text.between',
   family: 'text',
-  label: 'Take between markers',
-  summary: 'Takes what stands after one marker and before another; leave one empty for the start or the end.',
+  label: 'Text between markers',
+  summary: 'Takes the text after one marker and before another. Leave one empty for the start or the end.',
   params: BetweenMarkersParams,
   asks: [
     { name: 'after', label: 'After', optional: true, hint: 'the start' },
     { name: 'before', label: 'Before', optional: true, hint: 'the end' },
     {
       name: 'otherwise',
-      label: 'Not there',
+      label: 'If missing',
       choices: [
         { value: 'keep', label: 'keep the text' },
         { value: 'blank', label: 'blank' },
-        { value: 'problem', label: 'a problem' },
+        { value: 'problem', label: 'report a problem' },
       ],
     },
   ],
   accepts: 'any',
   returns: 'text',
   explain: ({ after, before }) =>
-    `what stands ${[after && `after “${after}”`, before && `before “${before}”`].filter(Boolean).join(' and ') || 'anywhere'}`,
+    `text ${[after && `after “${after}”`, before && `before “${before}”`].filter(Boolean).join(' and ') || 'anywhere'}`,
   apply(value, { after, before, otherwise: missing }): Json | Problem {
     if (typeof value !== 'string') return value;
     const from = after === '' ? 0 : value.indexOf(after);

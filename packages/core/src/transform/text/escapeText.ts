@@ -14,7 +14,7 @@ const escapes: Record<string, { words: string; escape: (text: string) => string 
         .replace(/[&<>"']/g, each => `&#${each.charCodeAt(0)};`),
   },
   url: {
-    words: 'an address',
+    words: 'a URL',
     escape: percentEncoded,
   },
   json: { words: 'JSON text', escape: text => JSON.stringify(text).slice(1, -1) },
@@ -31,7 +31,7 @@ export const escapeText = defineTransform<EscapeTextParams>({
   id: 'text.escape',
   family: 'text',
   label: 'Escape',
-  summary: 'Makes text safe to stand in HTML, XML, an address, JSON or CSV.',
+  summary: 'Makes text safe inside HTML, XML, a URL, JSON or CSV.',
   params: EscapeTextParams,
   asks: [
     {

@@ -13,15 +13,15 @@ export const fromHtml = defineTransform<FromHtmlParams>({
   id: 'html.toText',
   family: 'text',
   label: 'HTML to text',
-  summary: 'Takes the marks of HTML away and keeps what a person would see.',
+  summary: 'Removes HTML tags and keeps the visible text.',
   params: FromHtmlParams,
   asks: [
     {
       name: 'links',
       label: 'Links',
       choices: [
-        { value: false, label: 'their words' },
-        { value: true, label: 'their words and addresses' },
+        { value: false, label: 'link text' },
+        { value: true, label: 'link text and URL' },
       ],
     },
   ],

@@ -7,7 +7,7 @@ const sets = {
   digits: { words: 'digits', pattern: /\p{Nd}/u },
   letters: { words: 'letters', pattern: /[\p{L}\p{M}]/u },
   lettersDigits: { words: 'letters and digits', pattern: /[\p{L}\p{M}\p{Nd}]/u },
-  printable: { words: 'what can be printed', pattern: /[^\p{Cc}\p{Cf}]|[\n\t]/u },
+  printable: { words: 'printable characters', pattern: /[^\p{Cc}\p{Cf}]|[\n\t]/u },
 };
 type Set = keyof typeof sets;
 
@@ -22,7 +22,7 @@ export const keepCharacters = defineTransform<KeepCharactersParams>({
   id: 'text.keep',
   family: 'text',
   label: 'Keep only',
-  summary: 'Keeps digits, letters, or both, and drops everything else.',
+  summary: 'Keeps digits, letters or both, and removes the rest.',
   params: KeepCharactersParams,
   asks: [
     {
@@ -30,7 +30,7 @@ export const keepCharacters = defineTransform<KeepCharactersParams>({
       label: 'Keep',
       choices: Object.entries(sets).map(([value, { words }]) => ({ value, label: words })),
     },
-    { name: 'also', label: 'And also', optional: true },
+    { name: 'also', label: 'Also keep', optional: true },
   ],
   accepts: 'any',
   returns: 'same',

@@ -19,7 +19,7 @@ export const lineBreaks = defineTransform<LineBreaksParams>({
   summary: 'Turns line breaks into a separator, HTML or spaces.',
   params: LineBreaksParams,
   asks: [
-    { name: 'to', label: 'Into', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
+    { name: 'to', label: 'Write as', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) },
     { name: 'separator', label: 'Separator', optional: true },
   ],
   accepts: 'any',

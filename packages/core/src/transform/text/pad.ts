@@ -14,17 +14,17 @@ class PadParams {
 export const pad = defineTransform<PadParams>({
   id: 'text.pad',
   family: 'text',
-  label: 'Fill up to a length',
-  summary: 'Fills a short text up with a character, such as zeros before a number.',
+  label: 'Pad',
+  summary: 'Fills short text up to a length, such as zeros before a number.',
   params: PadParams,
   asks: [
     { name: 'to', label: 'Length', kind: 'number' },
-    { name: 'by', label: 'With' },
-    { name: 'side', label: 'On the', choices: sides.map(value => ({ value, label: value })) },
+    { name: 'by', label: 'Character' },
+    { name: 'side', label: 'Side', choices: sides.map(value => ({ value, label: value })) },
   ],
   accepts: 'any',
   returns: 'text',
-  explain: ({ to, by, side }) => `filled up to ${to} with “${by}” on the ${side}`,
+  explain: ({ to, by, side }) => `padded to ${to} with “${by}” on the ${side}`,
   apply: (value, { to, by, side }): Json =>
     typeof value === 'object' || typeof value === 'boolean'
       ? value

@@ -29,13 +29,13 @@ const special: Record<string, string> = {
 export const plainLetters = defineTransform<PlainLettersParams>({
   id: 'text.plain',
   family: 'text',
-  label: 'Accents off',
-  summary: 'Writes é as e and ß as ss, for systems that know no accents.',
+  label: 'Remove accents',
+  summary: 'Writes é as e and ß as ss, for systems without accents.',
   params: PlainLettersParams,
   asks: [],
   accepts: 'any',
   returns: 'same',
-  explain: () => 'accents off',
+  explain: () => 'without accents',
   apply: (value): Json =>
     onText(value, text =>
       text

@@ -17,31 +17,31 @@ export const replaceText = defineTransform<ReplaceTextParams>({
   id: 'text.replace',
   family: 'text',
   label: 'Replace',
-  summary: 'Puts other text in the place of some, found to the letter or by a pattern.',
+  summary: 'Replaces text, found exactly or by a regular expression.',
   params: ReplaceTextParams,
   asks: [
     { name: 'find', label: 'Find' },
-    { name: 'by', label: 'Put instead', optional: true, hint: 'nothing' },
+    { name: 'by', label: 'Replace with', optional: true, hint: 'nothing' },
     {
       name: 'how',
-      label: 'Found as',
+      label: 'Match',
       choices: [
-        { value: 'text', label: 'written' },
-        { value: 'pattern', label: 'a pattern' },
+        { value: 'text', label: 'exact text' },
+        { value: 'pattern', label: 'regular expression' },
       ],
     },
   ],
   accepts: 'any',
   returns: 'same',
   explain: ({ find, by, how }) =>
-    `${how === 'pattern' ? `/${find}/` : `“${find}”`} ${by ? `replaced by “${by}”` : 'taken out'}`,
+    `${how === 'pattern' ? `/${find}/` : `“${find}”`} ${by ? `replaced by “${by}”` : 'removed'}`,
   apply(value, { find, by, how }): Json | Problem {
     if (how === 'text') return onText(value, text => text.replaceAll(find, () => by));
     try {
       const pattern = RE2JS.compile(find);
       return onText(value, text => pattern.matcher(text).replaceAll(by));
     } catch (error) {
-      return new Problem('text.pattern', `“${find}” is no pattern: ${(error as Error).message}.`, value);
+      return new Problem('text.pattern', `“${find}” is not a valid pattern: ${(error as Error).message}.`, value);
     }
   },
   examples: [

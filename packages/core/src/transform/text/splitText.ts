@@ -13,17 +13,17 @@ class SplitTextParams {
 export const splitText = defineTransform<SplitTextParams>({
   id: 'text.split',
   family: 'text',
-  label: 'Divide at a mark',
-  summary: 'Divides a text at a mark and takes one of the pieces, or all of them as a list.',
+  label: 'Split',
+  summary: 'Splits text at a separator and takes one piece, or all as a list.',
   params: SplitTextParams,
   asks: [
-    { name: 'at', label: 'At', hint: ', or \\n' },
-    { name: 'take', label: 'Take piece', kind: 'number', hint: '0 for all, -1 for the last' },
+    { name: 'at', label: 'Separator', hint: ', or \\n' },
+    { name: 'take', label: 'Piece', kind: 'number', hint: '0 for all, -1 for the last' },
   ],
   accepts: ['text', 'multiline', 'number'],
   returns: 'choices',
   explain: ({ at, take }) =>
-    `divided at “${at}”${take === 0 ? '' : take < 0 ? `, piece ${-take} from the end` : `, piece ${take}`}`,
+    `split at “${at}”${take === 0 ? '' : take < 0 ? `, piece ${-take} from the end` : `, piece ${take}`}`,
   apply(value, { at, take }): Json {
     const pieces = asText(value)
       .split(at.replaceAll('\\n', '\n'))

@@ -13,7 +13,7 @@ export const surround = defineTransform<SurroundParams>({
   id: 'text.surround',
   family: 'text',
   label: 'Add before or after',
-  summary: 'Puts text before and after the value.',
+  summary: 'Adds text before and after the value.',
   params: SurroundParams,
   asks: [
     { name: 'before', label: 'Before', optional: true },

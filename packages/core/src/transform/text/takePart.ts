@@ -37,9 +37,9 @@ export const takePart = defineTransform<TakePartParams>({
   summary: 'Takes the first or last characters, words or lines.',
   params: TakePartParams,
   asks: [
-    { name: 'end', label: 'The', choices: ends.map(value => ({ value, label: value })) },
+    { name: 'end', label: 'Which', choices: ends.map(value => ({ value, label: value })) },
     { name: 'count', label: 'How many', kind: 'number' },
-    { name: 'unit', label: 'Of', choices: units.map(value => ({ value, label: value })) },
+    { name: 'unit', label: 'Unit', choices: units.map(value => ({ value, label: value })) },
   ],
   accepts: 'any',
   returns: 'same',

@@ -2,7 +2,7 @@ import { IsIn } from 'class-validator';
 import { defineTransform } from '../define';
 import { onText } from '../onText';
 
-const ways = { paragraphs: 'paragraphs', breaks: 'line breaks', list: 'a list, an item a line' } as const;
+const ways = { paragraphs: 'paragraphs', breaks: 'line breaks', list: 'a list, one item per line' } as const;
 
 class ToHtmlParams {
   @IsIn(Object.keys(ways)) as: keyof typeof ways = 'paragraphs';
@@ -34,9 +34,9 @@ export const toHtml = defineTransform<ToHtmlParams>({
   id: 'html.fromText',
   family: 'text',
   label: 'Text to HTML',
-  summary: 'Writes a text as HTML that looks the same; what looks like a mark is escaped.',
+  summary: 'Writes text as HTML that looks the same; special characters are escaped.',
   params: ToHtmlParams,
-  asks: [{ name: 'as', label: 'As', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) }],
+  asks: [{ name: 'as', label: 'Write as', choices: Object.entries(ways).map(([value, label]) => ({ value, label })) }],
   accepts: 'any',
   returns: 'same',
   explain: ({ as }) => `as HTML with ${ways[as]}`,

@@ -7,7 +7,7 @@ class ToTextParams {}
 export const toText = defineTransform<ToTextParams>({
   id: 'text.of',
   family: 'text',
-  label: 'As text',
+  label: 'To text',
   summary: 'Writes a number, a yes or no, or a list as text.',
   params: ToTextParams,
   asks: [],

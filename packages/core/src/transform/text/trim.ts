@@ -13,7 +13,7 @@ export const trim = defineTransform({
   id: 'text.trim',
   family: 'text',
   label: 'Trim',
-  summary: 'Takes white space off both ends, and doubled spaces inside.',
+  summary: 'Removes spaces at both ends and repeated spaces inside.',
   params: TrimParams,
   asks: [
     {
@@ -27,7 +27,7 @@ export const trim = defineTransform({
   ],
   accepts: 'any',
   returns: 'same',
-  explain: ({ collapse }) => (collapse ? 'spaces tidied' : 'trimmed'),
+  explain: ({ collapse }) => (collapse ? 'spaces cleaned' : 'trimmed'),
   apply: (value, { collapse }): Json =>
     onText(value, text => (collapse ? text.replace(/[^\S\n]+/g, ' ') : text).trim()),
   examples: [

@@ -23,13 +23,13 @@ export const notification: BuilderKind = {
   choosesMethod: false,
   signs: false,
   notification(form, { answers }, { generation }) {
-    const said = form.questions.map(({ id, ask }) => [ask.replace(/[?:]$/, ''), words(answers[id])] as const);
+    const answered = form.questions.map(({ id, ask }) => [ask.replace(/[?:]$/, ''), words(answers[id])] as const);
     const subject = `New answer: ${form.title}`;
     if (generation === 'earlier') {
-      const rows = said.map(([ask, text]) => `<tr><td>${escaped(ask)}:</td><td>${escaped(text)}</td></tr>`);
+      const rows = answered.map(([ask, text]) => `<tr><td>${escaped(ask)}:</td><td>${escaped(text)}</td></tr>`);
       return { subject, html: `<html><body><p>Hello,</p><table>${rows.join('')}</table></body></html>` };
     }
-    const lines = said.map(([ask, text]) => `${ask}: ${text}`);
+    const lines = answered.map(([ask, text]) => `${ask}: ${text}`);
     return {
       subject,
       text: `Somebody filled in ${form.title}\n\n${lines.join('\n')}\n\n-- \nSent by the practice yard`,

@@ -74,10 +74,10 @@ function faultsOf(
   readers: Pick<Readers, 'faults'>,
 ): string[] {
   if (!now) return [];
-  const said = readers.faults(now);
-  if (said.length > 0 || change !== 'changed') return said;
+  const readFaults = readers.faults(now);
+  if (readFaults.length > 0 || change !== 'changed') return readFaults;
   if (kind === 'route' && differences.some(({ place }) => place[0] === 'form'))
-    return ['A route stays with its form: give it another name, and it is a route of its own.'];
-  if (isRecorded(was)) return ['This sample was recorded as it came: give it another name, and it is a variant.'];
+    return ['A route can’t change its form by import. Give it another name to import it as a new route.'];
+  if (isRecorded(was)) return ['Received samples can’t be changed. Give it another name to import it as a variant.'];
   return [];
 }

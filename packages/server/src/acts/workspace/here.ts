@@ -62,7 +62,7 @@ function settingsOf(row: IntakeRow): Record<string, Json> {
 
 /** How a target is reached, as the API takes it; secrets stay here. */
 function reachedBy(row: TargetRow): Record<string, Json> {
-  const { reads, discoveryPath, auth, takesPersonal, knowsKeys, document, patience, pace } = row;
+  const { reads, discoveryPath, auth, takesPersonal, knowsKeys, takesNames, document, patience, pace } = row;
   const tryBaseUrl = row.trySide?.baseUrl ?? null;
   const recipe = row.recipe && recipeInput(row.recipe);
   const reached = {
@@ -71,6 +71,7 @@ function reachedBy(row: TargetRow): Record<string, Json> {
     auth,
     takesPersonal,
     knowsKeys,
+    takesNames,
     document,
     recipe,
     patience,

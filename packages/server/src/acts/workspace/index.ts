@@ -29,7 +29,7 @@ async function proofsIn({ decoders }: Services, files: WorkspaceFiles): Promise<
     return await decoders.checkProofs(given);
   } catch (error) {
     if (!(error instanceof DecodeFault || error instanceof DecodeLate)) throw error;
-    throw new HttpProblem(422, 'The proofs in these files can’t be played through.', error.message);
+    throw new HttpProblem(422, 'The proofs in these files can’t be checked.', error.message);
   }
 }
 
@@ -56,11 +56,7 @@ export async function importWorkspace(
       view.faults.map(({ file, message }) => ({ field: file, message })),
     );
   if (view.mark !== mark)
-    throw new HttpProblem(
-      409,
-      'Something was changed meanwhile.',
-      'Look at the difference again: nothing was imported.',
-    );
+    throw new HttpProblem(409, 'Something has changed.', 'Nothing was imported. Check the changes again.');
   const intakes = new Set<string>();
   try {
     store.whole(() => {

@@ -17,7 +17,7 @@ import type { Services } from '../../services';
 import type { Actor } from '../actor';
 import { addVariant, changeVariant, removeVariant } from '../forms';
 import { changeIntake, keepPins, openIntake } from '../intakes';
-import { drawnAs, saveDraft } from '../routes';
+import { createDraft, saveDraft } from '../routes';
 import { addTarget } from '../targets';
 import type { Readers } from './compare';
 import type { Here } from './here';
@@ -137,7 +137,7 @@ function takeRoutes(
       const read = readers.definition({ ...definition, calls: aimed(definition.calls) });
       const row = was
         ? saveDraft(parts, actor, was.row, { definition: read, revision: was.row.revision })
-        : drawnAs(parts, actor, forms.get(form)!, read);
+        : createDraft(parts, actor, forms.get(form)!, read);
       return [file, row.id] as const;
     }),
   );

@@ -94,14 +94,7 @@ export class Breakers {
     });
     const sign = signOf(result, outgoing);
     if (sign === 'well') this.#went(target.id, state);
-    else if (sign !== null)
-      this.#failed(
-        target,
-        state,
-        isProbe,
-        sign,
-        sign === 'unknown' ? wordsOf(result) : `It failed time and again. ${wordsOf(result)}`,
-      );
+    else if (sign !== null) this.#failed(target, state, isProbe, sign, wordsOf(result));
     return result;
   };
 
@@ -138,14 +131,14 @@ const wordsOf = (result: Result): string =>
   isFault(result)
     ? result.message
     : result.status === 401
-      ? 'It does not know these credentials (401).'
+      ? 'Credentials rejected (401).'
       : result.status === 403
-        ? 'These credentials may not do this (403).'
-        : `It answered ${result.status}.`;
+        ? 'Not allowed with these credentials (403).'
+        : `Status ${result.status}.`;
 
 const turnedAway = ({ name }: Outgoing['target'], { until, reason }: Parked): OutwardFault => ({
   code: 'parked',
-  message: `${name} is left alone for a while. ${reason}`,
+  message: `${name} is paused. ${reason}`,
   milliseconds: 0,
   until: Math.max(until, now() + WHILE_PROBED),
 });

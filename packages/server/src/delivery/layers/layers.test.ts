@@ -138,12 +138,7 @@ describe('a target that fails is parked, probed, and asked again', () => {
     expect([breakers.parked('t'), breakers.room('t')]).toEqual([null, Infinity]);
     await failing(send, 1);
     const { until, reason } = breakers.parked('t')!;
-    expect([until - time, reason, breakers.room('t'), breakers.nextProbe()]).toEqual([
-      15_000,
-      'It failed time and again. It answered 503.',
-      0,
-      until,
-    ]);
+    expect([until - time, reason, breakers.room('t'), breakers.nextProbe()]).toEqual([15_000, 'Status 503.', 0, until]);
     const carry = jest.fn(async () => answer(201));
     expect(await send(to('t', carry))).toMatchObject({ code: 'parked', until });
     expect(await send(to('another', carry))).toMatchObject({ status: 201 });
@@ -213,7 +208,7 @@ describe('what a result says of a target that is parked', () => {
     const breakers = new Breakers(() => undefined);
     const send = layered(breakers.layer);
     await send(to('t', async () => answer(401)));
-    expect(breakers.parked('t')!.reason).toBe('It does not know these credentials (401).');
+    expect(breakers.parked('t')!.reason).toBe('Credentials rejected (401).');
     breakers.probe('t');
     await send({ ...to('t', async () => result), ...more });
     expect(breakers.parked('t') === null ? 'asked' : 'parked').toBe(expected);

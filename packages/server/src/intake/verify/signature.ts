@@ -25,7 +25,7 @@ function staleness(stamp: string | null, header: string, tolerance: number, now:
   if (seconds === null) return `The timestamp “${stamp}” in “${header}” can’t be read.`;
   const off = Math.round(Math.abs(now / 1000 - seconds));
   return tolerance > 0 && off > tolerance
-    ? `The timestamp is ${off < 2 * DAY ? `${off} s` : `${Math.round(off / DAY)} days`} off; up to ${tolerance} s are taken. It may be an old message sent again, or a clock that is wrong.`
+    ? `The timestamp is ${off < 2 * DAY ? `${off} s` : `${Math.round(off / DAY)} days`} off; the tolerance is ${tolerance} s. It may be a replayed message, or a wrong clock.`
     : null;
 }
 
@@ -83,7 +83,7 @@ export const hmac: Check = ({ header, signed, now }, rule) => {
   const signature = got.slice(rule.prefix.length);
   const { digests, bytes } = signed ?? nothing;
   if (digests.some(digest => equal(rule.encoding === 'hex' ? signature.toLowerCase() : signature, digest)))
-    return { ok: true, words: `The signature in “${rule.name}” holds.` };
+    return { ok: true, words: `The signature in “${rule.name}” is valid.` };
   return {
     ok: false,
     words: `The signature differs. “${rule.name}” holds “${short(signature)}”; ${rule.algorithm} over ${signedWords[rule.signed]} (${bytes} bytes) gives “${short(digests[0] ?? '')}”. Is the secret the same on both sides?`,
@@ -103,7 +103,7 @@ export const standard: Check = ({ header, signed, now }, rule) => {
     .map(each => each.slice(3));
   const { digests } = signed ?? nothing;
   if (given.some(each => digests.some(digest => equal(each, digest))))
-    return { ok: true, words: 'The signature in “webhook-signature” holds.' };
+    return { ok: true, words: 'The signature in “webhook-signature” is valid.' };
   return {
     ok: false,
     words: `The signature differs. “webhook-signature” holds “${short(given[0] ?? signatures)}”; over ${signedWords['id.timestamp.body']} it is “${short(digests[0] ?? '')}”. Is the secret the same on both sides?`,
@@ -116,18 +116,18 @@ export const secretIn =
   ({ header, query }, rule, secrets) => {
     if (where === 'basic') {
       const credentials = /^Basic\s+(\S+)$/i.exec(header('authorization') ?? '')?.[1];
-      if (!credentials) return { ok: false, words: 'It carries no Basic credentials.' };
+      if (!credentials) return { ok: false, words: 'It has no Basic credentials.' };
       const given = Buffer.from(credentials, 'base64').toString('utf8');
       return secrets.some(secret => equal(given, `${rule.name}:${secret}`))
-        ? { ok: true, words: 'The Basic credentials hold.' }
-        : { ok: false, words: `The Basic credentials of “${given.split(':')[0]}” are not those that were set.` };
+        ? { ok: true, words: 'The Basic credentials are valid.' }
+        : { ok: false, words: `The Basic credentials of “${given.split(':')[0]}” are wrong.` };
     }
     const place = where === 'header' ? 'header' : 'query value';
     const given = where === 'header' ? header(rule.name) : query.get(rule.name);
     if (given === null) return { ok: false, words: `The ${place} “${rule.name}” is missing.` };
     return secrets.some(secret => equal(given, secret))
-      ? { ok: true, words: `The secret in the ${place} “${rule.name}” holds.` }
-      : { ok: false, words: `The ${place} “${rule.name}” does not hold the secret.` };
+      ? { ok: true, words: `The secret in the ${place} “${rule.name}” is valid.` }
+      : { ok: false, words: `The ${place} “${rule.name}” has a wrong secret.` };
   };
 
 export type Rule = Omit<VerificationInput, 'secrets'>;

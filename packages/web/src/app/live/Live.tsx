@@ -14,16 +14,16 @@ export interface Connection {
 }
 
 /** An event, or that some may have been missed. */
-export type Heard = LiveEvent | { type: 'missed' };
+export type LiveMessage = LiveEvent | { type: 'missed' };
 
-const ListenersContext = createContext<Set<(heard: Heard) => void>>(new Set());
+const ListenersContext = createContext<Set<(heard: LiveMessage) => void>>(new Set());
 
 /** Hears of what happens while the calling component is shown. */
-export function useHeard(listener: (heard: Heard) => void): void {
+export function useLiveEvents(listener: (heard: LiveMessage) => void): void {
   const listeners = useContext(ListenersContext);
   const latest = useLatest(listener);
   useEffect(() => {
-    const tell = (heard: Heard) => latest.current(heard);
+    const tell = (heard: LiveMessage) => latest.current(heard);
     listeners.add(tell);
     return () => void listeners.delete(tell);
   }, [listeners, latest]);
@@ -39,9 +39,9 @@ const isOurs = ({ queryKey: [what] }: { queryKey: QueryKey }) => what !== keys.a
 export function Live({ children }: { children: ReactNode }) {
   const client = useQueryClient();
   const [connection, setConnection] = useState<Connection>({ state: 'connecting', since: null });
-  const [listeners] = useState(() => new Set<(heard: Heard) => void>());
+  const [listeners] = useState(() => new Set<(heard: LiveMessage) => void>());
   useEffect(() => {
-    const tell = (heard: Heard) => listeners.forEach(listener => listener(heard));
+    const tell = (heard: LiveMessage) => listeners.forEach(listener => listener(heard));
     const gather = gatherer(queryKey => void client.invalidateQueries({ queryKey }));
     /** What is shown is as of this mark, or later. */
     let mark: string | null = null;

@@ -1,7 +1,7 @@
 import type { LiveEvent } from '@grammata/contract';
 
 /** What those who listen are told: an event, that the stream is alive, or that it was lost. A mark says what was told so far. */
-export type Said = { event: LiveEvent; mark: string } | { alive: string } | { lost: true };
+export type LineMessage = { event: LiveEvent; mark: string } | { alive: string } | { lost: true };
 
 /** The stream as a browser's EventSource gives it. */
 export interface Stream {
@@ -16,7 +16,7 @@ const SILENCE = 12_000;
 
 /** One stream of events for any number of listeners: it is open while somebody listens, and opened anew when it falls silent. */
 export class LiveLine {
-  readonly #listeners = new Set<(said: Said) => void>();
+  readonly #listeners = new Set<(said: LineMessage) => void>();
   #stream: Stream | null = null;
   #silence: ReturnType<typeof setTimeout> | undefined;
   /** The mark that was heard last; null while it is lost. */
@@ -25,7 +25,7 @@ export class LiveLine {
   constructor(private readonly open: () => Stream) {}
 
   /** Gives back the function that stops listening. */
-  listen(listener: (said: Said) => void): () => void {
+  listen(listener: (said: LineMessage) => void): () => void {
     this.#listeners.add(listener);
     if (this.#stream === null) this.#connect();
     else if (this.#mark !== null) listener({ alive: this.#mark });
@@ -76,7 +76,7 @@ export class LiveLine {
     this.#say({ lost: true });
   }
 
-  #say(said: Said): void {
+  #say(said: LineMessage): void {
     for (const listener of [...this.#listeners]) listener(said);
   }
 }

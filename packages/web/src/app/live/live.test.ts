@@ -1,6 +1,6 @@
 import type { LiveEvent } from '@grammata/contract';
 import { gatherer } from './gather';
-import { LiveLine, type Said, type Stream } from './line';
+import { LiveLine, type LineMessage, type Stream } from './line';
 import { touched } from './touched';
 
 beforeEach(() => jest.useFakeTimers());
@@ -26,7 +26,7 @@ class Played implements Stream {
 let streams: Played[];
 let line: LiveLine;
 const heardBy = () => {
-  const said: Said[] = [];
+  const said: LineMessage[] = [];
   return { said, leave: line.listen(each => said.push(each)) };
 };
 beforeEach(() => {
@@ -137,7 +137,7 @@ test.each<[string, LiveEvent, string[]]>([
   [
     'an arrival is of its intake and of its forms only',
     { type: 'arrival', intakeId: 'i', arrivalId: 'a', formIds: ['f'] },
-    ['intakes list', 'intakes i', 'arrivals i', 'arrival a', 'forms f', 'samples f', 'strip', 'desk'],
+    ['intakes list', 'intakes i', 'arrivals i', 'arrival a', 'forms f', 'samples f', 'forms list', 'strip', 'desk'],
   ],
   [
     'a message that is not read yet is of no form',
@@ -147,7 +147,7 @@ test.each<[string, LiveEvent, string[]]>([
   [
     'a delivery has no draft read again',
     { type: 'delivery', routeId: 'r', deliveryId: 'd', state: 'delivered' },
-    ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes list', 'strip', 'desk'],
+    ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes r responses', 'routes list', 'strip', 'desk'],
   ],
   [
     'a route that changed',

@@ -8,7 +8,7 @@ import { wordsFor } from '../../api';
 import { changeWords } from '../../drift';
 import { useArrival, useArrivals } from '../../intakes/queries';
 import { useIntakes } from '../../lists';
-import { Combobox, CopyAct, count, counted, Fault, FileAct, LinesBox, Note, Sheet, Sides } from '../../ui';
+import { Combobox, CopyAct, count, counted, Fault, FileAct, LinesBox, Note, Sheet, Sides, when } from '../../ui';
 import { useComparing } from './useComparing';
 
 type SideName = 'before' | 'after';
@@ -39,11 +39,10 @@ export function Compare() {
           Changes
         </Link>
       }
-      title="Hold two against each other"
+      title="Compare two messages"
       aside={
         <Note tone="goes">
-          Two messages that forms sent, two OpenAPI documents, or two JSON Schemas. What is pasted here stays in this
-          browser.
+          Two messages from forms, two OpenAPI documents, or two JSON Schemas. Pasted text stays in this browser.
         </Note>
       }
     >
@@ -61,11 +60,11 @@ export function Compare() {
         ))}
       </div>
       {error && <Fault>{wordsFor(error)}</Fault>}
-      {fault && <Fault>It could not be compared. {fault}</Fault>}
+      {fault && <Fault>They can’t be compared. {fault}</Fault>}
       {compared ? (
         <Told compared={compared} />
       ) : (
-        <p className="mt-5 font-serif text-ink-2">What is otherwise is told here, once both are there.</p>
+        <p className="mt-5 font-serif text-ink-2">Fill in both sides to see the differences.</p>
       )}
     </Sheet>
   );
@@ -111,11 +110,11 @@ function Chosen({
         />
         {intakeId !== '' && <MessagePick intakeId={intakeId} value={arrivalId} onPick={onPick} />}
       </div>
-      <LinesBox label="Message or document" rows={8} value={text} onChange={onWrite} placeholder="or paste one here" />
-      {arrival?.body === null && <Fault>This message is no text, and can’t be shown beside another.</Fault>}
-      {arrival?.cut && arrival.body !== null && <Note tone="look">Only the beginning of this message was kept.</Note>}
+      <LinesBox label="Message or document" rows={8} value={text} onChange={onWrite} placeholder="or paste text here" />
+      {arrival?.body === null && <Fault>This message is binary and can’t be compared.</Fault>}
+      {arrival?.cut && arrival.body !== null && <Note tone="look">Only the beginning of this message was stored.</Note>}
       <p>
-        <FileAct onFile={file => void file.text().then(onWrite)}>Take a file…</FileAct>
+        <FileAct onFile={file => void file.text().then(onWrite)}>Open file…</FileAct>
       </p>
     </section>
   );
@@ -125,30 +124,30 @@ function MessagePick({ intakeId, value, onPick }: { intakeId: string; value: str
   const { data: arrivals = [] } = useArrivals(intakeId);
   return (
     <Combobox
-      label="A recorded message"
+      label="Stored message"
       options={arrivals.map(({ id, receivedAt, about, formName }) => ({
         value: id,
-        label: new Date(receivedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' }),
+        label: when(receivedAt),
         says: about ?? formName ?? undefined,
         words: `${about} ${formName}`,
       }))}
       value={value}
       onPick={onPick}
-      none="none: what is written below"
-      placeholder="none: what is written below"
+      none="none: use the text below"
+      placeholder="none: use the text below"
     />
   );
 }
 
 const kindWords: Record<Comparing['kind'], string> = {
-  documents: 'two documents of what an API takes',
+  documents: 'two API documents',
   schemas: 'two schemas',
   messages: 'two messages',
 };
 
 function Told({ compared: { kind, changes, answers, places } }: { compared: Comparing }) {
   const labels = new Map(answers.map(each => [each.key, each.label]));
-  const told = changes.map(change =>
+  const changeRows = changes.map(change =>
     changeWords({
       change: change.change,
       question:
@@ -160,14 +159,14 @@ function Told({ compared: { kind, changes, answers, places } }: { compared: Comp
     }),
   );
   return (
-    <section aria-label="What is otherwise" className="mt-6 border-t border-ink pt-3">
+    <section aria-label="Differences" className="mt-6 border-t border-ink pt-3">
       <p role="status" className="font-serif text-lead">
-        {told.length === 0
-          ? `As ${kindWords[kind]}: nothing is ${kind === 'messages' ? 'asked' : 'taken'} otherwise.`
-          : `As ${kindWords[kind]}: ${counted(told.length, 'change')}.`}
+        {changeRows.length === 0
+          ? `As ${kindWords[kind]}: no differences.`
+          : `As ${kindWords[kind]}: ${counted(changeRows.length, 'change')}.`}
       </p>
       <ul className="font-serif">
-        {told.map((words, at) => (
+        {changeRows.map((words, at) => (
           <li key={at} className="border-b border-rule py-1.5 [overflow-wrap:anywhere]">
             {words}
           </li>
@@ -207,14 +206,14 @@ const Answers = ({ all }: { all: AnswerPair[] }) => (
 /** As much of it as two lines hold. */
 const Short = ({ value }: { value: Json }) => <span className="line-clamp-2">{shown(value)}</span>;
 
-/** Where the two stand otherwise as JSON, place by place. */
+/** Where the two differ as JSON, place by place. */
 function Places({ all }: { all: ValueChange[] }) {
   return (
     <>
       <div className="mt-5 mb-1 flex flex-wrap items-baseline gap-4">
         <h2>Places</h2>
         <span className="flex-1 text-small text-ink-2">
-          {counted(all.length, 'place')} of the JSON {all.length === 1 ? 'is' : 'are'} otherwise
+          {counted(all.length, 'place')} of the JSON {all.length === 1 ? 'is' : 'are'} different
           {all.length > MOST_PLACES && `; the first ${count(MOST_PLACES)} are shown`}
         </span>
         <CopyAct text={() => JSON.stringify(patchOf(all), null, 2)} label="Copy as a JSON Patch (RFC 6902)">
@@ -226,7 +225,7 @@ function Places({ all }: { all: ValueChange[] }) {
         values="code"
         rows={all.slice(0, MOST_PLACES).map(({ pointer, before, after }) => ({
           key: pointer,
-          where: pointer || 'all of it',
+          where: pointer || 'whole document',
           before: before === undefined ? null : <Short value={before} />,
           after: after === undefined ? null : <Short value={after} />,
         }))}

@@ -32,7 +32,7 @@ export function DeliveryList() {
   const box = useRef<HTMLInputElement>(null);
   useKeys([{ key: '/', does: 'search', run: () => box.current?.focus() }]);
   const { page, rows } = list;
-  const { total = 0, newest = null, newer = 0, searched = null } = page ?? {};
+  const { total = 0, newer = 0, searched = null } = page ?? {};
   return (
     <Sheet
       title="Deliveries"
@@ -40,7 +40,7 @@ export function DeliveryList() {
         <Resend
           listed={rows.length}
           total={total}
-          newest={newest}
+          asOf={list.asOf}
           isWhole={searched === null}
           chosen={chosen}
           filter={filter}
@@ -54,12 +54,12 @@ export function DeliveryList() {
       {searched !== null && (
         <p role="status" className="py-1.5 text-ink-2">
           {counted(total, 'delivery', 'deliveries')}
-          {ofNewest(searched)}. More words find older ones.
+          {ofNewest(searched)}. Add words to find older ones.
         </p>
       )}
       {newer > 0 && (
         <p role="status" className="border-b border-rule py-1.5 text-ink-2">
-          {counted(newer, 'delivery', 'deliveries')} began since.{' '}
+          {counted(newer, 'new delivery', 'new deliveries')}.{' '}
           <Act onClick={list.showNewer}>Show {newer === 1 ? 'it' : 'them'}</Act>
         </p>
       )}
@@ -67,15 +67,15 @@ export function DeliveryList() {
       {page &&
         total === 0 &&
         (isAny ? (
-          <Empty title="Nothing matches.">
-            {searched === null ? 'No delivery is like that.' : 'Older ones were not looked through.'}{' '}
-            <Act onClick={clear}>Show all</Act>
+          <Empty title="No matches">
+            {searched === null ? 'No delivery matches these filters.' : 'Older deliveries were not searched.'}{' '}
+            <Act onClick={clear}>Clear filters</Act>
           </Empty>
         ) : (
-          <Empty title="Nothing was sent yet.">
-            A live route delivers each submission that arrives.{' '}
+          <Empty title="No deliveries yet">
+            A live route delivers each submission it receives.{' '}
             <Link className="act" to="/routes">
-              Go to the routes
+              Open routes
             </Link>
           </Empty>
         ))}

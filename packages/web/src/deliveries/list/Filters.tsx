@@ -26,7 +26,7 @@ export function Filters({
   return (
     <>
       <Choices
-        label="In which state"
+        label="State"
         className="mt-3"
         value={filter.state === '' ? 'all' : filter.state}
         onChange={state => set({ state: state === 'all' ? '' : state })}
@@ -42,25 +42,25 @@ export function Filters({
           isBare
           type="search"
           boxClass="w-56!"
-          placeholder="Answers, files, reasons"
+          placeholder="Answers, files, errors"
           value={filter.search}
           onChange={search => set({ search })}
         />
         <Combobox
-          label="Of which route"
+          label="Route"
           isBare
           boxClass="w-44!"
-          none="of all routes"
+          none="all routes"
           isPending={routes.isPending}
           options={(routes.data ?? []).map(each => ({ value: each.id, label: each.name }))}
           value={filter.route}
           onPick={route => set({ route })}
         />
         <Combobox
-          label="To which target"
+          label="Target"
           isBare
           boxClass="w-36!"
-          none="to all targets"
+          none="all targets"
           isPending={targets.isPending}
           options={(targets.data ?? []).map(each => ({ value: each.id, label: each.name }))}
           value={filter.target}
@@ -68,7 +68,7 @@ export function Filters({
         />
         <span className="flex items-baseline gap-2 text-ink-2">
           <TextBox
-            label="From the day"
+            label="From"
             isBare
             type="date"
             max={filter.to || undefined}
@@ -78,7 +78,7 @@ export function Filters({
           />
           to
           <TextBox
-            label="To the day"
+            label="To"
             isBare
             type="date"
             min={filter.from || undefined}
@@ -89,8 +89,8 @@ export function Filters({
         </span>
         {filter.arrival && (
           <span className="flex items-center bg-oxide-wash pl-2">
-            of one arrival
-            <IconAct icon={X} label="Of all arrivals" onClick={() => set({ arrival: '' })} />
+            one message
+            <IconAct icon={X} label="All messages" onClick={() => set({ arrival: '' })} />
           </span>
         )}
       </div>

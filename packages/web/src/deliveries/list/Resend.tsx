@@ -13,7 +13,7 @@ type Ended = (typeof ended)[number];
 export function Resend({
   listed,
   total,
-  newest,
+  asOf,
   isWhole,
   chosen,
   filter,
@@ -23,8 +23,8 @@ export function Resend({
   listed: number;
   /** All that match, whether they are seen or not. */
   total: number;
-  /** The newest delivery there was when they were listed: what began later is not meant. */
-  newest: string | null;
+  /** The newest delivery that is counted among them: what began later is not meant. */
+  asOf: string | null;
   /** False where only the newest that hold the words of a search were looked through. */
   isWhole: boolean;
   chosen: Chosen;
@@ -47,7 +47,7 @@ export function Resend({
   const send = (mapping: 'then' | 'now') => {
     const { state: _, ...others } = asked(filter);
     const meant = chosen.isAll
-      ? { ids: [], filter: { ...others, state: state! }, ...(newest !== null && { upTo: newest }) }
+      ? { ids: [], filter: { ...others, state: state! }, ...(asOf !== null && { upTo: asOf }) }
       : asListed(picked);
     setAsking(null);
     resend.mutate({ ...meant, mapping }, { onSuccess: () => onChoose(none) });
@@ -60,42 +60,43 @@ export function Resend({
     <>
       <p role="status" className="sr-only">
         {sent > 0 ? `${counted(sent, 'delivery', 'deliveries')} sent again` : ''}
-        {left > 0 ? ` ${count(left)} left, in another state by now` : ''}
+        {left > 0 ? ` ${count(left)} not sent, since their state changed` : ''}
       </p>
       {number === 0 && (
         <Note tone="goes">
-          Choose deliveries to send them again: one by one, a range with Shift, or{' '}
+          Select deliveries to send them again: one by one, a range with Shift, or{' '}
           {!isWhole ? (
-            'all that match, once a search with more words finds fewer'
+            'all that match, if you narrow the search'
           ) : state && total > 0 ? (
             <Act onClick={() => onChoose({ rows: new Map(), isAll: true })}>all {count(total)} that match</Act>
           ) : (
-            'all of those that are held, dead letters or delivered, once you look at these alone'
+            'all held, failed or delivered ones, if you filter by that state'
           )}
-          . What was done already is not done twice.
+          . Requests that succeeded are not repeated.
         </Note>
       )}
       {number > 0 && (
         <Note tone="goes">
           {chosen.isAll
-            ? `All ${counted(number, 'delivery', 'deliveries')} that match, seen here or not.`
-            : `${counted(number, 'delivery', 'deliveries')} chosen.`}{' '}
+            ? `All ${counted(number, 'delivery', 'deliveries')} that match, listed or not.`
+            : `${counted(number, 'delivery', 'deliveries')} selected.`}{' '}
           {!chosen.isAll && state && isWhole && total > listed && (
-            <Act onClick={() => onChoose({ rows: new Map(), isAll: true })}>Choose all {count(total)} that match</Act>
+            <Act onClick={() => onChoose({ rows: new Map(), isAll: true })}>Select all {count(total)} that match</Act>
           )}{' '}
-          <Act onClick={() => onChoose(none)}>Choose none</Act>
+          <Act onClick={() => onChoose(none)}>Clear selection</Act>
           {asking ? (
             <span className="mt-1 block">
               <b className="block text-crimson">
-                {counted(twice, 'was', 'were')} delivered already: {twice === 1 ? 'it' : 'they'} will be there a second
-                time.
+                {counted(twice, 'was', 'were')} already delivered: the target receives {twice === 1 ? 'it' : 'them'} a
+                second time.
               </b>
               <span className="mt-2 flex flex-wrap gap-2 font-sans">
                 <Press onClick={() => send(asking)} disabled={resend.isPending}>
-                  Send {count(number)}, {count(twice)} a second time
+                  Send {twice < number && `${count(number)}, `}
+                  {count(twice)} a second time
                 </Press>
                 <Act autoFocus onClick={() => setAsking(null)}>
-                  Don’t
+                  Cancel
                 </Act>
               </span>
             </span>
@@ -109,19 +110,18 @@ export function Resend({
                 quiet
                 onClick={() => begin('then')}
                 disabled={resend.isPending}
-                title="Each with the mapping of the version that it was made with, not with the one that is live now"
+                title="Each with the mapping of its original version, not the live one"
               >
-                with their old mapping{twice > 0 && '…'}
+                with the original mapping{twice > 0 && '…'}
               </Press>
             </span>
           )}
         </Note>
       )}
-      {sent > 0 && <Note tone="fine">{counted(sent, 'delivery', 'deliveries')} on the way again.</Note>}
+      {sent > 0 && <Note tone="fine">{counted(sent, 'delivery', 'deliveries')} queued again.</Note>}
       {left > 0 && (
         <Note tone="look">
-          {counted(left, 'delivery was', 'deliveries were')} not sent: {left === 1 ? 'it is' : 'they are'} in another
-          state by now.
+          {counted(left, 'delivery was', 'deliveries were')} not sent: {left === 1 ? 'its' : 'their'} state has changed.
         </Note>
       )}
       {resend.error && <Fault>{wordsFor(resend.error)}</Fault>}

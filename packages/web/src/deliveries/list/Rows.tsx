@@ -7,7 +7,7 @@ import { counted, DeliveryStateWord, Moment, useRowFocus } from '../../ui';
 import { choose, chooseListed, chooseRange, type Chosen } from './choosing';
 import type { Span } from './useDeliveries';
 
-const ROW = 46;
+const ROW = 50;
 
 /** A row that is held by its identifier, and the place at which it was seen. */
 interface Held {
@@ -72,11 +72,11 @@ export function Rows({
   useKeys([
     { key: 'j', does: 'next', run: () => go(1) },
     { key: 'k', does: 'previous', run: () => go(-1) },
-    { key: 'x', does: 'choose it', run: () => toggle(at, false) },
-    { key: 'X', does: 'choose all from the last chosen to it', run: () => toggle(at, true) },
+    { key: 'x', does: 'select it', run: () => toggle(at, false) },
+    { key: 'X', does: 'select range', run: () => toggle(at, true) },
     {
       key: 'A',
-      does: isAny ? 'choose none' : 'choose all that are listed',
+      does: isAny ? 'clear selection' : 'select all listed',
       run: () => onChoose(chooseListed(chosen, rows)),
     },
     { key: 'Enter', does: 'open it', run: () => cursor?.id && void navigate(`/deliveries/${cursor.id}`) },
@@ -127,13 +127,10 @@ function Row({
   const isTroubled = row.state === 'held' || row.state === 'dead';
   return (
     <>
-      <label
-        className="-mt-0.5 grid size-6 place-items-center"
-        title="With Shift: all from the last chosen to this one"
-      >
+      <label className="-mt-0.5 grid size-6 place-items-center" title="With Shift: select a range">
         <input
           type="checkbox"
-          aria-label={`Choose ${row.about}`}
+          aria-label={`Select ${row.about}`}
           checked={isChosen}
           onChange={event => onToggle((event.nativeEvent as MouseEvent).shiftKey)}
           className="tick"

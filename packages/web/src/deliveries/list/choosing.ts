@@ -3,7 +3,7 @@ import type { DeliverySummary } from '@grammata/contract';
 /** A row as it was listed when it was chosen. */
 export type Row = Pick<DeliverySummary, 'id' | 'state'>;
 
-/** Which rows are chosen: each by itself, or all that match, seen here or not. */
+/** Which rows are chosen: each by itself, or all that match, listed or not. */
 export interface Chosen {
   rows: ReadonlyMap<string, Row>;
   isAll: boolean;

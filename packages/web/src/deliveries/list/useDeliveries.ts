@@ -62,6 +62,8 @@ export function useDeliveries(filter: Record<string, string>, isHeld: boolean) {
   const again = () => void Promise.all(queries.map(each => each.refetch()));
   return {
     page,
+    /** The newest delivery that is listed or could be: what began later is not meant by “all”. */
+    asOf: upTo ?? newest,
     error: queries.find(each => each.error)?.error ?? null,
     again,
     see: useCallback((next: Span) => {

@@ -11,7 +11,7 @@ export interface Filter {
   /** Days, such as 2026-11-04, in this browser's zone. */
   from: string;
   to: string;
-  /** Those of one arrival. */
+  /** Those of one message. */
   arrival: string;
   search: string;
 }

@@ -70,36 +70,35 @@ function Notes({ delivery }: { delivery: DeliveryView }) {
       ))}
       {delivery.problems.length > 0 && (
         <Note tone="goes">
-          Mend the line under{' '}
-          <Link className="act" to={`/routes/${delivery.routeId}/what?sample=${delivery.sampleId}`}>
-            What
+          Fix the line under{' '}
+          <Link className="act" to={`/routes/${delivery.routeId}/mapping?sample=${delivery.sampleId}`}>
+            Mapping
           </Link>
-          , make it live, and send again.
+          , publish, and send again.
         </Note>
       )}
       {(delivery.state === 'dead' || (delivery.state === 'held' && delivery.problems.length === 0)) &&
         delivery.reason && <Note tone="trouble">{delivery.reason}</Note>}
       {delivery.state === 'waiting' && delivery.reason && (
         <Note tone="look">
-          {delivery.reason} The next try comes{' '}
-          {delivery.nextAttemptAt ? `at ${whenExactly(delivery.nextAttemptAt)}` : 'soon'}; if none succeeds, it is given
-          up {delivery.tryUntil ? `on ${whenInFull(delivery.tryUntil)}` : 'when its route says so'}.
+          {delivery.reason} Next retry {delivery.nextAttemptAt ? `at ${whenExactly(delivery.nextAttemptAt)}` : 'soon'};
+          it fails for good {delivery.tryUntil ? `on ${whenInFull(delivery.tryUntil)}` : 'at the route’s retry limit'}.
         </Note>
       )}
       {delivery.state === 'delivered' && (
         <Note tone="fine">Delivered{delivery.finishedAt && ` on ${whenInFull(delivery.finishedAt)}`}.</Note>
       )}
       <Note tone="goes">
-        It came as{' '}
+        Received as{' '}
         <Link className="act" to={`/arrivals/${delivery.arrivalId}`}>
           this message
         </Link>
         .
       </Note>
       <Note tone="goes">
-        Each request has an idempotency key of its own that begins with{' '}
-        <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>: a target that honours it
-        takes it once.
+        Idempotency keys of its requests begin with{' '}
+        <code className="font-mono text-small break-all">{delivery.idempotencyKey}</code>. A target that supports them
+        stores each request once.
       </Note>
     </>
   );
@@ -131,10 +130,10 @@ function Again({ delivery }: { delivery: DeliveryView }) {
       )}
       {resend.data?.ids.length === 0 && (
         <span role="alert" className="text-ochre">
-          It was not sent: it was in another state by then.
+          Not sent: its state has changed.
         </span>
       )}
-      {asking && <span>The target gets it a second time.</span>}
+      {asking && <span>The target receives it a second time.</span>}
       <Press onClick={() => send('now')} disabled={resend.isPending}>
         Send again
       </Press>
@@ -142,11 +141,11 @@ function Again({ delivery }: { delivery: DeliveryView }) {
         quiet
         onClick={() => send('then')}
         disabled={resend.isPending}
-        title={`With the mapping of version ${delivery.version}, not with the one that is live now`}
+        title={`With the mapping of version ${delivery.version}, not the live one`}
       >
-        Send again as in version {delivery.version}
+        Send again with version {delivery.version}
       </Press>
-      {asking && <Act onClick={() => setAsking(false)}>Don’t</Act>}
+      {asking && <Act onClick={() => setAsking(false)}>Cancel</Act>}
     </span>
   );
 }
@@ -156,7 +155,7 @@ function Unsent({ delivery }: { delivery: DeliveryView }) {
     <section aria-label="Not sent yet" className="mt-5">
       <h2>Not sent yet</h2>
       {delivery.planned.length > 0 && delivery.problems.length > 0 && (
-        <p className="mt-2 font-serif text-ink-2">What would be sent, as far as it can be made:</p>
+        <p className="mt-2 font-serif text-ink-2">Requests, as far as they can be built:</p>
       )}
       {delivery.planned.map(({ callId, plan }, index) => (
         <div key={index} className="mt-2 border-l-2 border-rule pl-4">
@@ -170,7 +169,7 @@ function Unsent({ delivery }: { delivery: DeliveryView }) {
           />
         </div>
       ))}
-      {delivery.planned.length === 0 && <p className="mt-2 font-serif text-ink-2">No request can be made of it.</p>}
+      {delivery.planned.length === 0 && <p className="mt-2 font-serif text-ink-2">No request can be built.</p>}
     </section>
   );
 }
@@ -182,16 +181,16 @@ const outcomes: Record<AttemptView['outcome'], { words: string; colour: string }
 };
 
 const purposes: Record<AttemptView['purpose'], string> = {
-  find: 'look up',
+  find: 'look-up',
   create: 'write',
   update: 'change',
-  readBack: 'read back',
+  readBack: 'read-back',
 };
 
 /** A call by what its operation does. */
 const callName = ({ calls }: DeliveryView, callId: string): string => {
   const at = calls.findIndex(each => each.id === callId);
-  return at < 0 ? 'a call that was removed' : `${at + 1} ${calls[at]!.label}`;
+  return at < 0 ? 'removed call' : `${at + 1} ${calls[at]!.label}`;
 };
 
 /** What became of each call, and of what it stored. */
@@ -200,8 +199,8 @@ function DoneCalls({ delivery }: { delivery: DeliveryView }) {
     delivery.calls.length === 1 && delivery.done.every(each => each.what === 'created' && !each.compared && !each.note);
   if (isPlain) return null;
   return (
-    <section aria-label="What was done" className="mt-5">
-      <h2>What was done</h2>
+    <section aria-label="Result" className="mt-5">
+      <h2>Result</h2>
       <ul className="ledger mt-1 border-t border-rule">
         {delivery.done.map(done => (
           <li key={`${done.callId} ${done.item}`} className="py-1.5">
@@ -283,9 +282,9 @@ function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: Delive
           {lineId !== null && (
             <Link
               className="act"
-              to={`/routes/${delivery.routeId}/what?call=${attempt.callId}&line=${lineId}&sample=${delivery.sampleId}`}
+              to={`/routes/${delivery.routeId}/mapping?call=${attempt.callId}&line=${lineId}&sample=${delivery.sampleId}`}
             >
-              The line
+              Open line
             </Link>
           )}
         </p>
@@ -300,11 +299,11 @@ function Attempt({ attempt, delivery }: { attempt: AttemptView; delivery: Delive
           />
         </div>
         <div className="min-w-0 border-l-2 border-rule pl-4">
-          <p className="mb-1 text-small font-semibold text-ink-2">Answered {attempt.status ?? ''}</p>
+          <p className="mb-1 text-small font-semibold text-ink-2">Response {attempt.status ?? ''}</p>
           {attempt.response === null ? (
-            <p className="font-serif text-ink-2">No answer came.</p>
+            <p className="font-serif text-ink-2">No response.</p>
           ) : (
-            <Wire label={`Answer to ${name}`} text={answerText(attempt)} isWhole={attempt.status === null} />
+            <Wire label={`Response to ${name}`} text={answerText(attempt)} isWhole={attempt.status === null} />
           )}
         </div>
       </div>

@@ -8,7 +8,7 @@ import { PinColumn, type Pinning } from '../pinning';
 import { Structure } from './Structure';
 import { moved } from './moved';
 
-/** The message as it came beside what was read from it. Pointing at an answer lights it up in the message. */
+/** Raw message beside what was read from it. Pointing at an answer lights it up in the message. */
 export function ArrivalColumns({ arrival, pinning }: { arrival: ArrivalView; pinning: Pinning }) {
   const [hot, setHot] = useState<string | null>(null);
   const pointing = pinning.isOpen && pinning.mode === 'places';
@@ -18,7 +18,7 @@ export function ArrivalColumns({ arrival, pinning }: { arrival: ArrivalView; pin
       {pointing ? (
         <Column
           stays
-          title="Overrule the reading"
+          title="Correct the reading"
           fact="point at a place"
           className="md:border-r md:border-rule md:pr-4"
         >
@@ -27,7 +27,7 @@ export function ArrivalColumns({ arrival, pinning }: { arrival: ArrivalView; pin
       ) : (
         <Column
           stays
-          title="As it came"
+          title="Raw message"
           fact={`${bytes(arrival.size)}, ${clock(arrival.receivedAt)}`}
           className="md:border-r md:border-rule md:pr-4"
         >
@@ -36,15 +36,15 @@ export function ArrivalColumns({ arrival, pinning }: { arrival: ArrivalView; pin
       )}
       <Column
         stays
-        title="How it is built"
+        title="Structure"
         fact={arrival.media ?? ''}
-        act={arrival.document !== null && !pinning.isOpen ? <Act onClick={pinning.open}>Overrule…</Act> : undefined}
+        act={arrival.document !== null && !pinning.isOpen ? <Act onClick={pinning.open}>Correct…</Act> : undefined}
         className={`${pointing ? '' : 'max-lg:hidden'} lg:border-r lg:border-rule lg:px-4`}
       >
         <Structure arrival={arrival} hot={hot} onHot={setHot} onPoint={pointing ? pinning.point : null} />
       </Column>
       <Column
-        title="What was answered"
+        title="Answers"
         fact={
           arrival.decoded.length > 1
             ? counted(arrival.decoded.length, 'submission')
@@ -88,13 +88,13 @@ function Raw({ arrival, mark }: { arrival: ArrivalView; mark: string | null }) {
   const head = [`${method} ${url}`, ...headers.map(([name, value]) => `${name}: ${value}`)].join('\n');
   return (
     <div role="region" aria-label="The message" className="max-h-[calc(100vh-21rem)] min-h-40 overflow-auto">
-      <Wire label="The message as it came" text={`${head}\n\n${body ?? ''}`} mark={mark} />
+      <Wire label="Message text" text={`${head}\n\n${body ?? ''}`} mark={mark} />
       {body === null ? (
-        <i className="font-serif text-ink-2">{bytes(size)} that are no text.</i>
+        <i className="font-serif text-ink-2">{bytes(size)} of binary data.</i>
       ) : body === '' ? (
         <i className="font-serif text-ink-2">No body.</i>
       ) : (
-        cut && <i className="font-serif text-ink-2">… cut here; {bytes(size)} in all.</i>
+        cut && <i className="font-serif text-ink-2">… cut here: {bytes(size)} in all.</i>
       )}
     </div>
   );
@@ -124,12 +124,12 @@ function Answers({
   const form = useForm(arrival.formId);
   if (arrival.decoded.length === 0) {
     return (
-      <p className="py-3 font-serif text-[0.9375rem]/6 text-ink-2">
+      <p className="py-3 font-serif text-reading text-ink-2">
         {arrival.state === 'refused'
-          ? 'It was refused, so nothing was read from it.'
+          ? 'Refused, so not read.'
           : arrival.state === 'waiting'
-            ? 'Being read…'
-            : 'No answers were found in it. The margin says why.'}
+            ? 'Reading…'
+            : 'No answers found. The note on the right says why.'}
       </p>
     );
   }

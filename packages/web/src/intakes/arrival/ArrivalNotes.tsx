@@ -19,11 +19,10 @@ export function ArrivalNotes({
   arrival: ArrivalView | null;
   pinning: Pinning;
 }) {
+  // None is shown while the newest is loading, too.
   if (!arrival)
-    return (
-      <Note tone="look">
-        Nothing can be mapped until one submission has arrived. Fill the form with test answers and watch for it here.
-      </Note>
+    return intake.lastArrivalAt ? null : (
+      <Note tone="look">Send a test submission to start. It shows here as soon as it arrives.</Note>
     );
   return (
     <>
@@ -32,13 +31,13 @@ export function ArrivalNotes({
           {arrival.trouble}{' '}
           {arrival.cut
             ? 'Raise the limit under Change, then have it sent again.'
-            : 'It was kept, but not read: have it sent again once both sides agree.'}
+            : 'It was stored but not read. Correct the settings on one side, then have it sent again.'}
         </Note>
       )}
       {arrival.state !== 'refused' && arrival.checked && <Note tone="fine">{arrival.checked}</Note>}
       {arrival.submissions > arrival.decoded.length && (
         <Note tone="goes">
-          {counted(arrival.submissions, 'submission')} were read from it; the first {arrival.decoded.length} are shown.
+          {counted(arrival.submissions, 'submission')} were read; the first {arrival.decoded.length} are shown.
         </Note>
       )}
       {arrival.state !== 'refused' && <HowItWasRead arrival={arrival} pinning={pinning} />}
@@ -51,24 +50,21 @@ export function ArrivalNotes({
       ))}
       {arrival.state === 'unread' && <SetAside arrival={arrival} />}
       {arrival.repeats && (
-        <Note tone="look">
-          The same submission came before: the same identifier, and the same answers. It is shown, and not delivered a
-          second time.
-        </Note>
+        <Note tone="look">Duplicate: same submission ID and answers as before. It is not delivered again.</Note>
       )}
       {arrival.shared && (
         <Note tone="trouble">
-          <b>{arrival.shared.id}</b> should identify one submission, but{' '}
+          <b>{arrival.shared.id}</b> should be a unique submission ID, but{' '}
           {arrival.shared.submissions === 1
-            ? 'another one has it too, with other answers. Both are delivered.'
-            : `${count(arrival.shared.submissions)} others have it too, with other answers. All of them are delivered.`}{' '}
+            ? 'another submission with different answers has the same one. Both are delivered.'
+            : `${count(arrival.shared.submissions)} others with different answers have the same one. All are delivered.`}{' '}
           <Act
             onClick={() => {
               pinning.open();
               pinning.choose('id');
             }}
           >
-            Point at what identifies them
+            Choose the submission ID
           </Act>
         </Note>
       )}
@@ -76,7 +72,7 @@ export function ArrivalNotes({
       <Forms forms={intake.forms.filter(form => form.state === 'adopted')} of={arrival.formId} />
       {alike(arrival.deliveries, each => `${each.routeName}\n${each.state}`).map(([delivery, times]) => (
         <Note key={delivery.id} tone={delivery.state === 'dead' || delivery.state === 'held' ? 'trouble' : 'goes'}>
-          {times === 1 ? 'Goes on to' : `${count(times)} go on to`} <b>{delivery.routeName}</b>,{' '}
+          {times === 1 ? 'Sent to' : `${count(times)} sent to`} <b>{delivery.routeName}</b>,{' '}
           {deliveryWords[delivery.state]}.{' '}
           <Link
             className="act"
@@ -86,7 +82,7 @@ export function ArrivalNotes({
                 : `/deliveries?${new URLSearchParams({ arrival: arrival.id, route: delivery.routeId, state: delivery.state })}`
             }
           >
-            {times === 1 ? 'See it' : 'See them'}
+            {times === 1 ? 'Open delivery' : 'Open deliveries'}
           </Link>
         </Note>
       ))}
@@ -95,12 +91,12 @@ export function ArrivalNotes({
           formId={arrival.formId}
           what={arrival.submissions === 1 ? 'it' : `these ${count(arrival.submissions)}`}
           arrivalId={arrival.id}
-          lead="Nothing of this was delivered."
+          lead="Nothing was delivered."
           otherwise={
             <Note tone="goes">
-              No live route takes it on.{' '}
+              No live route uses this form.{' '}
               <Link className="act" to={`/routes?new&form=${arrival.formId}`}>
-                Start a route
+                Create a route
               </Link>
             </Note>
           }
@@ -117,11 +113,11 @@ function BuiltOtherwise({ before, now }: { before: NonNullable<ArrivalView['befo
   const isMoved = place(before) !== place(now);
   return (
     <Note tone="look">
-      It is built otherwise than what came before:{' '}
+      The structure changed:{' '}
       {isMoved
-        ? `answers stand ${place(now)}, no longer ${place(before)}.`
-        : 'answers are written another way in the same place.'}{' '}
-      Look at whether they mean the same.
+        ? `answers are now ${place(now)}, before ${place(before)}.`
+        : 'answers are now written in another way in the same place.'}{' '}
+      Check that they were read correctly.
     </Note>
   );
 }
@@ -140,13 +136,13 @@ function HowItWasRead({ arrival: { envelope, runnersUp }, pinning }: { arrival: 
     );
   return (
     <Note tone="look">
-      Look at this: it was read as <b>{envelope.label}</b>, and that may be wrong. {reason}{' '}
+      Check this: it was read as <b>{envelope.label}</b>, which may be wrong. {reason}{' '}
       {next && (
         <>
-          Else it would be: {next.label}. <Act onClick={() => pinning.set(pinsFor(next))}>Try that</Act> or{' '}
+          Alternative: {next.label}. <Act onClick={() => pinning.set(pinsFor(next))}>Try it</Act> or{' '}
         </>
       )}
-      <Act onClick={pinning.open}>{next ? 'point' : 'Point'} at what holds the answers</Act>
+      <Act onClick={pinning.open}>{next ? 'point' : 'Point'} at the answers</Act>
     </Note>
   );
 }
@@ -164,22 +160,20 @@ function NewForms({ intake: { forms } }: { intake: IntakeView }) {
         .filter(form => form.state === 'new')
         .map(form => (
           <Note key={form.id} tone="look">
-            A form that is new here:{' '}
+            New form:{' '}
             <Link className="act" to={`/forms/${form.id}`}>
               {form.name}
             </Link>
             , {counted(form.submissions, 'submission')}.{' '}
-            <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>Adopt it</Act> or{' '}
+            <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>Use form</Act> or{' '}
             <Act onClick={() => change.mutate({ id: form.id, state: 'ignored' })}>ignore it</Act>
             {forms
               .filter(other => other.state === 'adopted')
               .slice(0, MOST_OFFERED)
               .map(other => (
                 <span key={other.id}>
-                  , or it is{' '}
-                  <Act onClick={() => change.mutate({ id: form.id, sameAs: other.id })}>
-                    the same form as {other.name}
-                  </Act>
+                  , or{' '}
+                  <Act onClick={() => change.mutate({ id: form.id, sameAs: other.id })}>merge with {other.name}</Act>
                 </span>
               ))}
           </Note>
@@ -190,7 +184,7 @@ function NewForms({ intake: { forms } }: { intake: IntakeView }) {
           {ignored.map((form, index) => (
             <span key={form.id}>
               {index > 0 && ', '}
-              {form.name} <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>adopt after all</Act>
+              {form.name} <Act onClick={() => change.mutate({ id: form.id, state: 'adopted' })}>use form</Act>
             </span>
           ))}
           .
@@ -207,7 +201,7 @@ function Forms({ forms, of }: { forms: IntakeView['forms']; of: string | null })
   if (forms.length === 1)
     return of !== null && of !== forms[0]!.id ? null : (
       <Note tone="fine">
-        It belongs to{' '}
+        Form:{' '}
         <Link className="act" to={`/forms/${forms[0]!.id}`}>
           {forms[0]!.name}
         </Link>
@@ -216,7 +210,7 @@ function Forms({ forms, of }: { forms: IntakeView['forms']; of: string | null })
     );
   return (
     <Note tone="fine">
-      {forms.length} forms come to this address:{' '}
+      {forms.length} forms use this address:{' '}
       {forms.map((form, index) => (
         <span key={form.id}>
           {index > 0 && ', '}
@@ -236,8 +230,8 @@ function SetAside({ arrival }: { arrival: ArrivalView }) {
   const again = useReadAgain(arrival);
   return (
     <Note tone="trouble">
-      {arrival.notes.length === 0 && arrival.trouble} It is set aside, as it came.{' '}
-      <Act onClick={() => again.mutate()}>{again.isPending ? 'Reading…' : 'Read it again'}</Act>
+      {arrival.notes.length === 0 && arrival.trouble} It is stored unread.{' '}
+      <Act onClick={() => again.mutate()}>{again.isPending ? 'Reading…' : 'Read again'}</Act>
       {again.error && <span role="alert"> {wordsFor(again.error)}</span>}
     </Note>
   );

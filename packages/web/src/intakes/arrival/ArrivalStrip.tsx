@@ -6,16 +6,16 @@ const dots: Record<ArrivalSummary['state'], { mark: string; colour: string; word
   read: { mark: '✓', colour: 'text-verdigris', word: 'read' },
   unread: { mark: '△', colour: 'text-ochre', word: 'not read' },
   refused: { mark: '!', colour: 'text-crimson', word: 'refused' },
-  waiting: { mark: '…', colour: 'text-ink-3', word: 'not read yet' },
-  reading: { mark: '…', colour: 'text-ink-3', word: 'being read' },
+  waiting: { mark: '…', colour: 'text-ink-3', word: 'waiting to be read' },
+  reading: { mark: '…', colour: 'text-ink-3', word: 'reading' },
 };
 
 /** Read, and perhaps otherwise than it was meant. */
-const unsure = { mark: '△', colour: 'text-ochre', word: 'read, to be looked at' };
+const unsure = { mark: '△', colour: 'text-ochre', word: 'read, needs a check' };
 
 const isToday = (iso: string) => new Date(iso).toDateString() === new Date().toDateString();
 
-/** What arrived, newest first, in one row to walk along. A fresh arrival lights up. */
+/** What arrived, newest first, in one row to move along. A fresh arrival lights up. */
 export function ArrivalStrip({
   arrivals,
   shownId,
@@ -34,7 +34,7 @@ export function ArrivalStrip({
   const { isExact } = useExactTimes();
   if (arrivals.length === 0) return null;
   return (
-    <OneStop as="ol" aria-label="Arrivals, newest first" className="flex overflow-x-auto border-b border-rule">
+    <OneStop as="ol" aria-label="Messages, newest first" className="flex overflow-x-auto border-b border-rule">
       {arrivals.map(each => {
         const { mark, colour, word } = each.state === 'read' && !each.isSure ? unsure : dots[each.state];
         const isShown = each.id === shownId;
@@ -70,7 +70,7 @@ export function ArrivalStrip({
       {older && (
         <li className="shrink-0 self-center px-4">
           <Act onClick={older} disabled={isBringing}>
-            {isBringing ? 'Bringing…' : 'Older ones'}
+            {isBringing ? 'Loading…' : 'Older'}
           </Act>
         </li>
       )}

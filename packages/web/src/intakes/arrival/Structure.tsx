@@ -66,7 +66,7 @@ export function Structure({ arrival, hot, onHot, onPoint = null }: StructureProp
   const box = useRef<HTMLDivElement>(null);
   useScrolledTo(box, hot);
   if (lines.length === 0) {
-    return <p className="py-1 font-serif text-[0.9375rem]/6 text-ink-2">It has no structure that could be shown.</p>;
+    return <p className="py-1 font-serif text-reading text-ink-2">No structure to show.</p>;
   }
   return (
     <div

@@ -21,12 +21,12 @@ test('records show what their columns are, and which answer they go with', () =>
       ],
     }),
   ).toEqual({
-    '/entry': ['identifies it', 'found', null],
+    '/entry': ['submission ID', 'found', null],
     '/sent': ['time', 'found', null],
-    '/answers': ['an answer each', 'found', null],
-    '/answers/0/ref': ['identifies the question', 'part', '/answers/0/value'],
-    '/answers/0/ask': ['words the question', 'part', '/answers/0/value'],
-    '/answers/0/type': ['its kind', 'part', '/answers/0/value'],
+    '/answers': ['one answer each', 'found', null],
+    '/answers/0/ref': ['question key', 'part', '/answers/0/value'],
+    '/answers/0/ask': ['question text', 'part', '/answers/0/value'],
+    '/answers/0/type': ['question type', 'part', '/answers/0/value'],
     '/answers/0/value': ['Who is asking?', 'found', null],
     '/answers/1/ref': ['', 'part', '/answers/1/value'],
     '/answers/1/ask': ['', 'part', '/answers/1/value'],
@@ -35,7 +35,7 @@ test('records show what their columns are, and which answer they go with', () =>
   });
 });
 
-test('definitions that stand elsewhere show what they ask, and of which answer', () => {
+test('definitions that stand elsewhere show questions, and of which answer', () => {
   expect(
     told({
       entry: { id: 'e-77', sent: '2026-11-04T08:12:06Z' },
@@ -46,11 +46,11 @@ test('definitions that stand elsewhere show what they ask, and of which answer',
       given: { a: 'Mill Race', b: 'Two metres' },
     }),
   ).toMatchObject({
-    '/entry/id': ['identifies it', 'found', null],
+    '/entry/id': ['submission ID', 'found', null],
     '/entry/sent': ['time', 'found', null],
-    '/fields': ['what they ask', 'part', null],
-    '/fields/0': ['asks Which site is it?', 'part', '/given/a'],
-    '/fields/1': ['asks How deep is the water?', 'part', '/given/b'],
+    '/fields': ['questions', 'part', null],
+    '/fields/0': ['question: Which site is it?', 'part', '/given/a'],
+    '/fields/1': ['question: How deep is the water?', 'part', '/given/b'],
     '/given': ['the answers', 'found', null],
     '/given/a': ['Which site is it?', 'found', null],
   });
@@ -63,8 +63,8 @@ test('a list of submissions tells each item’s own identifier and time', () => 
     answers: { name: 'Ada Reed', why: 'Two nights' },
   });
   expect(told([one('e-1'), one('e-2')])).toMatchObject({
-    '': ['a submission each', 'found', null],
-    '/1/id': ['identifies it', 'found', null],
+    '': ['one submission each', 'found', null],
+    '/1/id': ['submission ID', 'found', null],
     '/1/submitted_at': ['time', 'found', null],
     '/1/answers/why': ['Why', 'found', null],
   });

@@ -24,7 +24,7 @@ export function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Ta
     const isRecords = envelope.columns !== null;
     tell(
       envelope.answersAt,
-      envelope.splitAt !== null ? 'a submission each' : isRecords ? 'an answer each' : 'the answers',
+      envelope.splitAt !== null ? 'one submission each' : isRecords ? 'one answer each' : 'the answers',
     );
   }
   // In a list of submissions each item tells its own identifier and time.
@@ -36,7 +36,7 @@ export function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Ta
     const { id = null, submittedAt = null } = decoded[index] ?? {};
     const idAt = id === null ? null : placeOf(item, id, at);
     const timeAt = submittedAt === null ? null : placeOf(item, submittedAt, at);
-    if (idAt !== null) tell(idAt, 'identifies it');
+    if (idAt !== null) tell(idAt, 'submission ID');
     if (timeAt !== null) tell(timeAt, 'time');
   });
   for (const submission of decoded) {
@@ -51,7 +51,7 @@ export function tagsOf({ envelope, decoded, document }: ArrivalView): { tags: Ta
     for (const [name, value] of Object.entries(document)) {
       const at = `/${escapeToken(name)}`;
       if (decoded.some(({ meta }) => Object.hasOwn(meta, name))) asides.add(at);
-      else if (!tags.has(at) && decoded.some(({ form }) => form && says(value, form.key))) tell(at, 'tells the form');
+      else if (!tags.has(at) && decoded.some(({ form }) => form && says(value, form.key))) tell(at, 'form ID');
     }
   }
   return { tags, asides };
@@ -95,20 +95,23 @@ function partsOf(envelope: FoundEnvelope, decoded: ArrivalView['decoded'], docum
     const part = (name: string | null, says: string) =>
       name !== null &&
       parts.push([`${record}/${escapeToken(name)}`, { says: index === 0 ? says : '', is: 'part', with: pointer }]);
-    part(wording, 'words the question');
-    part(key, 'identifies the question');
-    part(kind, 'its kind');
+    part(wording, 'question text');
+    part(key, 'question key');
+    part(kind, 'question type');
   }
   for (const at of envelope.definedAt) {
     const place = valueAt(document, at);
     if (typeof place !== 'object' || place === null) continue;
-    parts.push([at, { says: 'what they ask', is: 'part' }]);
+    parts.push([at, { says: 'questions', is: 'part' }]);
     for (const [name, definition] of Object.entries(place)) {
       const asked = questions.find(
         each => each.key === name || (isJsonObject(definition) && Object.values(definition).includes(each.key)),
       );
       if (asked)
-        parts.push([`${at}/${escapeToken(name)}`, { says: `asks ${asked.label}`, is: 'part', with: asked.pointer }]);
+        parts.push([
+          `${at}/${escapeToken(name)}`,
+          { says: `question: ${asked.label}`, is: 'part', with: asked.pointer },
+        ]);
     }
   }
   return parts;

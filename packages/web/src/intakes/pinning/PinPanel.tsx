@@ -7,19 +7,19 @@ import { TextLesson } from './TextLesson';
 import type { Pinning } from './usePinning';
 
 const roleWords: Record<PinRole, { says: string; hint: string }> = {
-  answers: { says: 'The answers are here', hint: 'Point at what holds all of them: an object, a list, or a text.' },
-  label: { says: 'This words the question', hint: 'Point at the wording inside any one answer.' },
-  value: { says: 'This is the answer', hint: 'Point at what was answered, inside any one answer.' },
-  key: { says: 'This identifies the question', hint: 'Point at the identifier inside any one answer.' },
-  form: { says: 'This tells the form', hint: 'Point at the value that differs from form to form.' },
-  id: { says: 'This identifies the submission', hint: 'Point at the builder’s own identifier.' },
-  files: { says: 'This is a file', hint: 'Point at the answer to a question that asks for files.' },
-  time: { says: 'This tells when it was sent', hint: 'Point at the time or the date.' },
-  split: { says: 'Each item here is a submission', hint: 'Point at the list, or at anything in it.' },
+  answers: { says: 'Answers', hint: 'Point at the object, list or text that holds all answers.' },
+  label: { says: 'Question text', hint: 'Point at the question text inside any answer.' },
+  value: { says: 'Answer value', hint: 'Point at the value inside any answer.' },
+  key: { says: 'Question key', hint: 'Point at the key inside any answer.' },
+  form: { says: 'Form ID', hint: 'Point at the value that differs from form to form.' },
+  id: { says: 'Submission ID', hint: 'Point at the form builder’s ID.' },
+  files: { says: 'File', hint: 'Point at the answer to a file question.' },
+  time: { says: 'Submission time', hint: 'Point at the time or date.' },
+  split: { says: 'List of submissions', hint: 'Point at the list, or at anything in it.' },
 };
 
 const bodies = [
-  { value: '', label: 'what it looks like' },
+  { value: '', label: 'automatic' },
   ...Object.entries(bodyReaders).map(([value, label]) => ({ value, label })),
 ];
 
@@ -31,14 +31,14 @@ export function PinColumn({ pinning }: { pinning: Pinning }) {
   return (
     <div className="pt-1">
       <Radios
-        legend="What a place is"
+        legend="Meaning of a place"
         name="role"
         className="space-y-0.5"
         value={role}
         onChange={pinning.choose}
         options={pinRoles.map(each => ({ value: each, label: roleWords[each].says }))}
       />
-      <p className="mt-2 font-serif text-[0.9375rem]/5 text-ink-2">
+      <p className="mt-2 font-serif text-reading/5 text-ink-2">
         {roleWords[role].hint} <span aria-hidden>→</span>
       </p>
       {refusal && (
@@ -47,7 +47,7 @@ export function PinColumn({ pinning }: { pinning: Pinning }) {
         </p>
       )}
       <Choice
-        label="The body is read as"
+        label="Read the body as"
         className="mt-3"
         value={pins.media?.as ?? ''}
         options={bodies}
@@ -56,7 +56,7 @@ export function PinColumn({ pinning }: { pinning: Pinning }) {
       <PinList pins={pins} onUnpin={pinning.unpin} />
       <Result pinning={pinning} />
       <p className="mt-4 text-small">
-        <Act onClick={() => pinning.setMode('text')}>Put values in a running text right instead</Act>
+        <Act onClick={() => pinning.setMode('text')}>Mark values in running text</Act>
       </p>
     </div>
   );
@@ -65,10 +65,10 @@ export function PinColumn({ pinning }: { pinning: Pinning }) {
 /** The same for messages in running text: over the whole width, since the text has to be read. */
 export function PinPanel({ pinning, arrival }: { pinning: Pinning; arrival: ArrivalView }) {
   return (
-    <section aria-label="Overrule the reading" className="border-b border-ink bg-raised px-4 pt-3 pb-4">
+    <section aria-label="Correct the reading" className="border-b border-ink bg-raised px-4 pt-3 pb-4">
       <div className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2>Put values right</h2>
-        <Act onClick={() => pinning.setMode('places')}>Point at places instead</Act>
+        <h2>Mark values in text</h2>
+        <Act onClick={() => pinning.setMode('places')}>Point at places</Act>
       </div>
       <TextLesson arrival={arrival} pins={pinning.pins} onLearned={pinning.set} />
       <PinList pins={pinning.pins} onUnpin={pinning.unpin} />
@@ -86,7 +86,7 @@ function Result({ pinning }: { pinning: Pinning }) {
       {keep.error && <Fault>{wordsFor(keep.error)}</Fault>}
       <div className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <Press disabled={!isChanged || keep.isPending} onClick={pinning.store}>
-          {isUnpinned(whole) && isChanged ? 'Take off, read all anew' : 'Keep it, read all anew'}
+          {isUnpinned(whole) && isChanged ? 'Remove and read again' : 'Save and read again'}
         </Press>
         <Press quiet onClick={pinning.close}>
           Cancel
@@ -94,12 +94,12 @@ function Result({ pinning }: { pinning: Pinning }) {
       </div>
       {others > 0 && (
         <p className="mt-2 text-small text-ink-2">
-          These pins are for messages built like this one. {counted(others, 'other generation')} of messages{' '}
+          These pins apply to messages with this structure. {counted(others, 'other structure')} of messages{' '}
           {others === 1 ? 'has' : 'have'} pins of {others === 1 ? 'its' : 'their'} own.{' '}
           <Act onClick={pinning.letOthersGo}>Let {others === 1 ? 'it' : 'them'} go</Act>
         </p>
       )}
-      <p className="mt-2 text-small text-ink-3">Submissions found anew become samples; nothing is delivered again.</p>
+      <p className="mt-2 text-small text-ink-3">New submissions found become samples. Nothing is delivered again.</p>
     </>
   );
 }
@@ -115,19 +115,19 @@ function PinList({ pins, onUnpin }: { pins: PinSet; onUnpin: (which: keyof PinSe
           <code className="min-w-0 flex-1 font-mono text-small break-all text-lapis">
             {role === 'files' ? pins.files!.join(', ') : shown(pins[role]!)}
           </code>
-          <Act onClick={() => onUnpin(role)} aria-label={`Take off: ${roleWords[role].says}`}>
-            Take off
+          <Act onClick={() => onUnpin(role)} aria-label={`Remove pin: ${roleWords[role].says}`}>
+            Remove
           </Act>
         </li>
       ))}
       {pins.text && (
         <li className="flex items-baseline gap-3 border-b border-rule py-1">
-          <span className="text-small text-ink-2">Values by the text around them</span>
+          <span className="text-small text-ink-2">Values by surrounding text</span>
           <span className="min-w-0 flex-1 truncate text-lapis">
             {pins.text.landmarks.map(each => each.label).join(', ')}
           </span>
-          <Act onClick={() => onUnpin('text')} aria-label="Take off: values by the text around them">
-            Take off
+          <Act onClick={() => onUnpin('text')} aria-label="Remove: values by surrounding text">
+            Remove
           </Act>
         </li>
       )}
@@ -138,21 +138,21 @@ function PinList({ pins, onUnpin }: { pins: PinSet; onUnpin: (which: keyof PinSe
 function Preview({ pinning: { preview } }: { pinning: Pinning }) {
   const [open, setOpen] = useState(false);
   if (preview.error) return <Fault>{wordsFor(preview.error)}</Fault>;
-  if (!preview.data) return <p className="mt-3 text-ink-2">Trying it on what was recorded…</p>;
+  if (!preview.data) return <p className="mt-3 text-ink-2">Trying it on stored messages…</p>;
   const { looked, recorded, changed, missing, forms, rows } = preview.data;
   return (
     <div className="mt-3" aria-live="polite">
-      <p className="font-serif text-[0.9375rem]/5">
+      <p className="font-serif text-reading/5">
         On {looked === recorded ? `all ${counted(looked, 'message')}` : `the newest ${looked} of ${recorded} messages`}:{' '}
-        <b>{changed} read otherwise</b>, as {counted(forms, 'form')}
+        <b>{changed} read differently</b>, as {counted(forms, 'form')}
         {missing > 0 && (
           <>
-            ; <b className="text-crimson">{missing} lack what is pinned</b> and are read as before
+            ; <b className="text-crimson">{missing} lack the pinned places</b> and are read as before
           </>
         )}
-        . {rows.length > 0 && <Act onClick={() => setOpen(true)}>See them</Act>}
+        . {rows.length > 0 && <Act onClick={() => setOpen(true)}>Show them</Act>}
       </p>
-      <Floating open={open} onOpenChange={setOpen} title="What the pins would change" isWide>
+      <Floating open={open} onOpenChange={setOpen} title="Effect of the pins" isWide>
         <Changes rows={rows} />
       </Floating>
     </div>
@@ -164,8 +164,8 @@ const Changes = ({ rows }: { rows: PinsPreview['rows'] }) => (
     <thead className="text-small text-ink-2">
       <tr>
         <th className="w-28 py-1.5 pr-4 font-semibold">Message</th>
-        <th className="py-1.5 pr-4 font-semibold">As it is read now</th>
-        <th className="py-1.5 font-semibold">As it would be</th>
+        <th className="py-1.5 pr-4 font-semibold">Now</th>
+        <th className="py-1.5 font-semibold">With these pins</th>
       </tr>
     </thead>
     <tbody>

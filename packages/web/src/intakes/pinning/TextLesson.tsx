@@ -38,7 +38,7 @@ export function TextLesson({
   const box = useRef<HTMLTextAreaElement>(null);
   const [selected, setSelected] = useState('');
   const found = runningText(arrival.document);
-  if (!found) return <p className="mt-2 font-serif text-ink-2">This message holds no running text.</p>;
+  if (!found) return <p className="mt-2 font-serif text-ink-2">This message has no running text.</p>;
   const { at, text } = found;
   const rows = lessons[arrival.id]?.rows ?? firstRows(text, pins);
   const set = (next: Row[]) => setLessons({ ...lessons, [arrival.id]: { text, rows: next } });
@@ -61,7 +61,7 @@ export function TextLesson({
     <div className="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-2">
       <LinesBox
         boxRef={box}
-        label="The text: select a value in it, then say which it is"
+        label="Select a value in the text, then choose its question"
         aria-readonly
         onChange={() => undefined}
         rows={11}
@@ -71,7 +71,7 @@ export function TextLesson({
       <div>
         <div className="grid grid-cols-[9rem_minmax(0,1fr)_auto] items-baseline gap-x-3 gap-y-1">
           <span className="text-small text-ink-2">Question</span>
-          <span className="text-small text-ink-2">Its value here</span>
+          <span className="text-small text-ink-2">Value here</span>
           <span />
           {rows.map((row, index) => (
             <div key={index} className="contents">
@@ -91,7 +91,7 @@ export function TextLesson({
               <Act
                 disabled={selected === ''}
                 onClick={() => change(index, { value: selected })}
-                aria-label={`Take the selection for ${row.label || `question ${index + 1}`}`}
+                aria-label={`Use selection for ${row.label || `question ${index + 1}`}`}
               >
                 ← selection
               </Act>
@@ -99,7 +99,7 @@ export function TextLesson({
           ))}
         </div>
         <div className="mt-2 flex items-baseline gap-4">
-          <Act onClick={() => set([...rows, { label: '', value: '' }])}>One more question</Act>
+          <Act onClick={() => set([...rows, { label: '', value: '' }])}>Add a question</Act>
           <span className="flex-1" />
           <Press quiet disabled={examples.length === 0 || learn.isPending} onClick={run}>
             Learn from {counted(Math.max(1, examples.length), 'message')}
@@ -109,7 +109,7 @@ export function TextLesson({
         <ul aria-live="polite">
           {learn.data?.problems.map(problem => (
             <li key={problem.label} className="mt-1 text-crimson">
-              ! {problem.message} Put a second message right: <kbd>h</kbd> and <kbd>l</kbd> walk along.
+              ! {problem.message} Correct a second message too: <kbd>h</kbd> and <kbd>l</kbd> to move between messages.
             </li>
           ))}
           {learn.data?.landmarks.map(({ label, before, after }) => (

@@ -28,7 +28,7 @@ beforeEach(() => {
     const isOther = method === 'PUT' && JSON.stringify(shown) !== JSON.stringify(stored);
     if (method === 'PUT' && !isOther) stored = pins;
     const answer = isOther
-      ? { type: 'about:blank', title: 'Somebody else changed this meanwhile.', status: 409 }
+      ? { type: 'about:blank', title: 'Somebody else changed this.', status: 409 }
       : path.includes('/arrivals/')
         ? message('a', 0)
         : intakeWith(stored);

@@ -17,27 +17,27 @@ const secretWords: Record<FeedAuth, string> = {
   none: '',
   bearer: 'Token',
   basic: 'Password',
-  header: 'Its value',
+  header: 'Header value',
   oauth: 'Client secret',
 };
 const nameWords: Partial<Record<FeedAuth, string>> = {
   basic: 'User',
-  header: 'Name of the header',
-  oauth: 'Client identifier',
+  header: 'Header name',
+  oauth: 'Client ID',
 };
 const pagings: Record<FeedPaging, string> = {
-  single: 'is all there is',
-  cursor: 'says where the next begins',
-  next: 'says the next one’s address',
-  page: 'is one of numbered pages',
-  link: 'links to the next (Link header)',
+  single: 'is complete',
+  cursor: 'gives a cursor',
+  next: 'gives the next URL',
+  page: 'is a numbered page',
+  link: 'has a Link header',
 };
 const schedules = {
   '* * * * *': 'every minute',
   '*/5 * * * *': 'every 5 minutes',
   '0 * * * *': 'every hour',
   '0 6 * * *': 'every day at 6:00 UTC',
-  own: 'by a schedule of your own…',
+  own: 'custom schedule…',
 };
 
 /** What a feed has that says nothing else. */
@@ -73,14 +73,14 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
     <InputForm
       of={of}
       label="Feed settings"
-      deed="Save and read"
+      deed="Save and poll"
       onCancel={onDone}
-      more={before && <Act onClick={stop}>Read no feed any more</Act>}
+      more={before && <Act onClick={stop}>Remove feed</Act>}
     >
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[1fr_14rem]">
         <TextField<FeedInput>
           name="url"
-          label="Address to read"
+          label="URL to poll"
           look="code"
           placeholder="https://builder.example.org/api/rows"
           autoFocus
@@ -99,7 +99,7 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
                     setValue('every', '*/5 * * * *');
                   }}
                 >
-                  One of the usual
+                  Choose a common schedule
                 </Act>
               </>
             }
@@ -114,7 +114,7 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
         )}
       </div>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
-        <ChoiceField<FeedInput> name="auth" label="It asks for" options={auths} />
+        <ChoiceField<FeedInput> name="auth" label="It requires" options={auths} />
         {nameWords[auth] && <TextField<FeedInput> name="name" label={nameWords[auth]} autoComplete="off" />}
         {auth !== 'none' && (
           <SecretField<FeedInput> name="secret" label={secretWords[auth]} isStored={before?.hasSecret === true} />
@@ -124,28 +124,24 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
         <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
           <TextField<FeedInput>
             name="tokenUrl"
-            label="Tokens are had at"
+            label="Token URL"
             look="code"
             placeholder="https://builder.example.org/token"
           />
-          <TextField<FeedInput> name="scope" label="Scope" look="code" hint="Left empty, the source’s usual one." />
+          <TextField<FeedInput> name="scope" label="Scope" look="code" hint="Leave empty for the source’s default." />
           <ChoiceField<FeedInput>
             name="clientIn"
-            label="The client shows itself"
-            options={{ header: 'by HTTP Basic', body: 'in the body' }}
+            label="Client authentication"
+            options={{ header: 'HTTP Basic', body: 'in the body' }}
           />
         </div>
       )}
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[14rem_1fr]">
-        <ChoiceField<FeedInput>
-          name="method"
-          label="It is asked by"
-          options={{ GET: 'GET', POST: 'POST, with a body' }}
-        />
+        <ChoiceField<FeedInput> name="method" label="Method" options={{ GET: 'GET', POST: 'POST with a body' }} />
         {method === 'POST' && (
           <LinesField<FeedInput>
             name="body"
-            label="What is sent (JSON)"
+            label="Request body (JSON)"
             rows={2}
             look="code"
             placeholder='{"form":"moorings","limit":100}'
@@ -153,14 +149,14 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
         )}
       </div>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
-        <ChoiceField<FeedInput> name="paging" label="One answer" options={pagings} />
+        <ChoiceField<FeedInput> name="paging" label="One response" options={pagings} />
         {(paging === 'cursor' || paging === 'page') && (
           <TextField<FeedInput>
             name="parameter"
-            label={paging === 'cursor' ? 'Asks for the next by' : 'Asks for the number by'}
+            label={paging === 'cursor' ? 'Parameter for the cursor' : 'Parameter for the page number'}
             hint={
               method === 'POST'
-                ? 'A query parameter, or a place in what is sent, such as /after.'
+                ? 'A query parameter, or a place in the request body such as /after.'
                 : 'A query parameter.'
             }
             look="code"
@@ -168,12 +164,12 @@ export function FeedSettings({ intake, onDone }: { intake: IntakeView; onDone: (
           />
         )}
         {(paging === 'cursor' || paging === 'next') && (
-          <TextField<FeedInput> name="cursorAt" label="Where the answer says it" look="code" placeholder="/next" />
+          <TextField<FeedInput> name="cursorAt" label="Place in the response" look="code" placeholder="/next" />
         )}
       </div>
       <div className="flex flex-wrap gap-x-6 gap-y-1">
-        <TickField<FeedInput> name="newestFirst" label="The newest come first: stop at what is known" />
-        <TickField<FeedInput> name="on" label="Read it on time" />
+        <TickField<FeedInput> name="newestFirst" label="Newest first: stop at the first known submission" />
+        <TickField<FeedInput> name="on" label="Poll on schedule" />
       </div>
       {change.error && change.variables.feed === null && <Fault>{wordsFor(change.error)}</Fault>}
     </InputForm>

@@ -24,24 +24,24 @@ export function FileAccess({ stored }: { stored: IntakeView['fileAccess'] }) {
   if (!access)
     return (
       <p>
-        <span className="block text-small text-ink-2">Files by link</span>
-        are fetched without credentials.{' '}
-        <Act onClick={() => set(new FileAccessInput())}>Give credentials for files</Act>
+        <span className="block text-small text-ink-2">Linked files</span>
+        are downloaded without credentials.{' '}
+        <Act onClick={() => set(new FileAccessInput())}>Add credentials for files</Act>
       </p>
     );
   const name = names[access.kind];
   return (
     <fieldset className="border-t border-rule pt-3">
-      <legend className="sr-only">Files by link</legend>
+      <legend className="sr-only">Linked files</legend>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2 lg:grid-cols-4">
         <TextField<IntakeInput>
           name="fileAccess.host"
-          label="Files come from the host"
-          hint="The credentials go to no other."
+          label="Host of the files"
+          hint="Credentials are sent to this host only."
           look="code"
           placeholder="files.example.org"
         />
-        <ChoiceField<IntakeInput> name="fileAccess.kind" label="which asks for" options={kinds} />
+        <ChoiceField<IntakeInput> name="fileAccess.kind" label="It requires" options={kinds} />
         {name !== null && <TextField<IntakeInput> name="fileAccess.name" label={name} autoComplete="off" />}
         <SecretField<IntakeInput>
           name="fileAccess.secret"
@@ -50,7 +50,7 @@ export function FileAccess({ stored }: { stored: IntakeView['fileAccess'] }) {
         />
       </div>
       <p className="mt-2">
-        <Act onClick={() => set(null)}>Fetch files without credentials</Act>
+        <Act onClick={() => set(null)}>Remove credentials for files</Act>
       </p>
     </fieldset>
   );

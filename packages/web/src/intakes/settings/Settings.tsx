@@ -18,11 +18,11 @@ import { useIntakeSettings, useRemoveIntake } from '../queries';
 import { Verification } from './Verification';
 
 const replies: Record<ReplyKind, string> = {
-  accepted: 'JSON with the arrival’s id, 202',
-  ok: 'JSON with the arrival’s id, 200',
+  accepted: 'JSON with the message ID, status 202',
+  ok: 'JSON with the message ID, status 200',
   page: 'a thank-you page',
   redirect: 'a redirect (303)',
-  answer: 'what the target answers',
+  answer: 'the target’s response',
 };
 
 /** The settings as they are stored, without secrets: those that are not typed stay. */
@@ -32,6 +32,7 @@ function inputOf(intake: IntakeView): IntakeInput {
     sizeLimit,
     reply,
     replyText,
+    refusalText,
     replyWait,
     allowedAddresses,
     allowedOrigins,
@@ -45,6 +46,7 @@ function inputOf(intake: IntakeView): IntakeInput {
     sizeLimit,
     reply,
     replyText,
+    refusalText,
     replyWait,
     verification: intake.verification && Object.assign(new VerificationInput(), rule, { secrets: ['', ''] }),
     fileAccess:
@@ -89,30 +91,38 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
     <InputForm of={of} label="Settings" deed="Save" onCancel={onDone} more={<Removal intake={intake} />}>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[1fr_9rem_16rem]">
         <TextField<IntakeInput> name="name" label="Name" />
-        <NumberField<IntakeInput> name="sizeLimit" label="Largest body, MB" per={1e6} />
-        <ChoiceField<IntakeInput, ReplyKind> name="reply" label="Senders get" options={replies} />
+        <NumberField<IntakeInput> name="sizeLimit" label="Maximum size, MB" per={1e6} />
+        <ChoiceField<IntakeInput, ReplyKind> name="reply" label="Response" options={replies} />
       </div>
       {reply === 'answer' && (
         <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[minmax(0,1fr)_12rem]">
           <LinesField<IntakeInput>
             name="replyText"
-            label="What they are told of it"
+            label="Response text"
             look="code"
             rows={2}
             placeholder={'{"message": "Your number is {ticket.number}."}'}
-            hint="JSON or text; parts of the answer stand in braces, by their names with dots between. Left empty, all of the answer."
+            hint="JSON or text. Use {name.of.part} for a part of the target’s response. Leave empty for the whole response."
           />
           <NumberField<IntakeInput>
             name="replyWait"
-            label="Seconds they wait"
-            hint="After that they are told that it arrived."
+            label="Timeout, seconds"
+            hint="After that, senders are told that the message was received."
+          />
+          <LinesField<IntakeInput>
+            name="refusalText"
+            label="If the target rejects it"
+            look="code"
+            rows={2}
+            placeholder={'{"error": "{message}"}'}
+            hint="Sent with status 422; also if the submission is held. {message} is the reason, {response.name.of.part} a part of the target’s response. Leave empty to say only that it was received."
           />
         </div>
       )}
       {(reply === 'page' || reply === 'redirect') && (
         <TextField<IntakeInput>
           name="replyText"
-          label={reply === 'page' ? 'What the page says' : 'Where to'}
+          label={reply === 'page' ? 'Text of the page' : 'Redirect URL'}
           placeholder={reply === 'page' ? 'Your answers have been received.' : 'https://…'}
         />
       )}
@@ -120,32 +130,32 @@ export function Settings({ intake, onDone }: { intake: IntakeView; onDone: () =>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
         <ListField<IntakeInput>
           name="allowedAddresses"
-          label="Only from addresses"
-          hint="192.0.2.0/24, 198.51.100.7; empty for all."
+          label="Allowed IP addresses"
+          hint="Such as 192.0.2.0/24, 198.51.100.7. Leave empty for all."
           look="code"
         />
         <ListField<IntakeInput>
           name="allowedOrigins"
-          label="Pages of these sites may post"
-          hint="https://basin.example.org, or * for all; empty for none."
+          label="Allowed origins (CORS)"
+          hint="Such as https://basin.example.org, or * for all. Leave empty for none."
           look="code"
         />
         <NumberField<IntakeInput>
           name="sameWithin"
-          label="The same bytes count once within, seconds"
-          hint="0 for never. The builder’s own id with the same answers always does."
+          label="Ignore identical messages within, seconds"
+          hint="0 to accept all. The same submission ID with the same answers is always a duplicate."
         />
       </div>
       <TickField<IntakeInput>
         name="takesPut"
-        label="Take PUT and PATCH like POST"
-        hint="Some builders send what was changed that way. What is not taken is shown among the arrivals."
+        label="Accept PUT and PATCH"
+        hint="Some form builders use them for edited submissions. Refused messages are listed with the reason."
       />
       <FileAccess stored={intake.fileAccess} />
       <NumberField<IntakeInput>
         name="keepDays"
-        label="Days that what arrived is kept"
-        hint="Empty for ever. Samples marked as kept stay, and what is not delivered yet."
+        label="Keep messages for, days"
+        hint="Leave empty to keep them. Kept samples and undelivered submissions stay."
         whenEmpty="null"
         className="sm:w-1/3"
       />
@@ -159,13 +169,13 @@ function Removal({ intake }: { intake: IntakeView }) {
   const navigate = useNavigate();
   return (
     <Confirm
-      ask="Remove this intake…"
+      ask="Remove intake…"
       deed="Remove"
       isBusy={remove.isPending}
       fault={remove.error && wordsFor(remove.error)}
       onDo={() => afterwards(remove.mutateAsync(undefined), () => void navigate('/intakes'))}
     >
-      This removes {counted(intake.arrivals, 'arrival')} for good.
+      This removes {counted(intake.arrivals, 'message')} permanently.
     </Confirm>
   );
 }

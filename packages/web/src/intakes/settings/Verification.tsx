@@ -10,18 +10,18 @@ import { Choice } from '../../ui';
 import { ChoiceField, NumberField, SecretField, TextField } from '../../ui/form';
 
 const kinds: Record<VerificationKind | 'none', string> = {
-  none: 'anyone who knows the address',
+  none: 'no check',
   header: 'a secret in a header',
   query: 'a secret in the address',
-  basic: 'a user and a password (Basic)',
+  basic: 'user name and password (Basic)',
   hmac: 'a signature (HMAC)',
-  standard: 'a signature as Standard Webhooks has it',
+  standard: 'a Standard Webhooks signature',
 };
 const nameWords: Record<VerificationKind, string> = {
   header: 'Header',
-  query: 'Name of the value',
+  query: 'Parameter',
   basic: 'User',
-  hmac: 'Header with the signature',
+  hmac: 'Signature header',
   standard: '',
 };
 const signedWords: Record<SignedContent, string> = {
@@ -43,9 +43,9 @@ export function Verification({ stored }: { stored: VerificationView | null }) {
   const secretLabel = rule?.kind === 'basic' ? 'Password' : 'Secret';
   return (
     <fieldset className="space-y-4 border-t border-rule pt-3">
-      <legend className="sr-only">Who may send</legend>
+      <legend className="sr-only">Verification</legend>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
-        <Choice label="Takes requests from" value={rule?.kind ?? 'none'} onChange={choose} options={kinds} />
+        <Choice label="Senders are verified by" value={rule?.kind ?? 'none'} onChange={choose} options={kinds} />
         {rule && rule.kind !== 'standard' && (
           <TextField<IntakeInput> name="verification.name" label={nameWords[rule.kind]} look="code" />
         )}
@@ -62,8 +62,8 @@ export function Verification({ stored }: { stored: VerificationView | null }) {
           <SecretField<IntakeInput>
             name="verification.secrets.1"
             isText
-            label={`The ${secretLabel.toLowerCase()} before it`}
-            hint="Taken as well while one replaces the other."
+            label={`Previous ${secretLabel.toLowerCase()}`}
+            hint="Also accepted while you rotate secrets."
             isStored={false}
             autoComplete="new-password"
           />
@@ -72,8 +72,8 @@ export function Verification({ stored }: { stored: VerificationView | null }) {
         {rule && (rule.kind === 'standard' || (rule.kind === 'hmac' && rule.signed !== 'body')) && (
           <NumberField<IntakeInput>
             name="verification.tolerance"
-            label="Timestamps may be off by, seconds"
-            hint="0 takes any."
+            label="Timestamp tolerance, seconds"
+            hint="0 for no limit."
           />
         )}
       </div>
@@ -91,21 +91,16 @@ function Signature({ signed }: { signed: SignedContent }) {
       />
       <ChoiceField<IntakeInput>
         name="verification.encoding"
-        label="Written"
-        options={{ hex: 'in hexadecimal', base64: 'in base64' }}
+        label="Encoding"
+        options={{ hex: 'hexadecimal', base64: 'base64' }}
       />
-      <TextField<IntakeInput>
-        name="verification.prefix"
-        label="With this before it"
-        look="code"
-        placeholder="sha256="
-      />
-      <ChoiceField<IntakeInput> name="verification.signed" label="Over" options={signedWords} />
+      <TextField<IntakeInput> name="verification.prefix" label="Prefix" look="code" placeholder="sha256=" />
+      <ChoiceField<IntakeInput> name="verification.signed" label="Signed content" options={signedWords} />
       {signed !== 'body' && (
-        <TextField<IntakeInput> name="verification.timestampHeader" label="Header with the timestamp" look="code" />
+        <TextField<IntakeInput> name="verification.timestampHeader" label="Timestamp header" look="code" />
       )}
       {signed === 'id.timestamp.body' && (
-        <TextField<IntakeInput> name="verification.idHeader" label="Header with the id" look="code" />
+        <TextField<IntakeInput> name="verification.idHeader" label="ID header" look="code" />
       )}
     </>
   );

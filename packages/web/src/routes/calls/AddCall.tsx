@@ -7,7 +7,7 @@ import { writable, type Operation } from '@grammata/core/target';
 import { useState } from 'react';
 
 import { Press } from '../../ui';
-import { lineId } from '../what/useLines';
+import { lineId } from '../mapping/useLines';
 import { useWorkbench } from '../workbench';
 import { OperationPick } from './OperationPick';
 
@@ -31,15 +31,15 @@ export function AddCall({ onClose }: { onClose: () => void }) {
   };
   return (
     <form
-      aria-label="Add a call"
-      className="flex flex-wrap items-end gap-4 border-t border-rule bg-raised px-3.5 py-3 pl-[58px]"
+      aria-label="Add call"
+      className="flex flex-wrap items-end gap-4 border-t border-rule bg-raised px-3.5 py-3 pl-[50px]"
       onSubmit={event => {
         event.preventDefault();
         if (where !== '') add.mutate();
       }}
     >
       <OperationPick
-        label="What is to be done"
+        label="Operation"
         className="w-80 max-w-full"
         targets={targets}
         reads
@@ -47,7 +47,7 @@ export function AddCall({ onClose }: { onClose: () => void }) {
         onPick={setWhere}
       />
       <Press type="submit" disabled={where === '' || add.isPending}>
-        Add it
+        Add
       </Press>
       <Press quiet onClick={onClose}>
         Cancel

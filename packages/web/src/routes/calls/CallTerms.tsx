@@ -2,9 +2,9 @@ import type { CallInput } from '@grammata/contract';
 import { partsOf } from '@grammata/core/condition';
 import { proposeReadBack } from '@grammata/core/perform';
 import { useEffect, useRef } from 'react';
-import { Act, Choice, TextBox, Tick } from '../../ui';
+import { Act, Choice, TextBox, Tick, onEscape } from '../../ui';
 import { ReferencePick } from '../workbench';
-import { Group } from '../when/Group';
+import { Group } from '../filter/Group';
 import { type Offered, useWorkbench } from '../workbench';
 import { FindSettings } from './find/FindSettings';
 import { Tries } from './Tries';
@@ -20,13 +20,16 @@ export function CallTerms({ onClose }: { onClose: () => void }) {
   const panel = useRef<HTMLDivElement>(null);
   useEffect(() => panel.current?.focus(), []);
   const set = (more: Partial<CallInput>) => editCall(before => ({ ...before, ...more }));
-  const move = (by: number) =>
+  const move = (by: number) => {
     editing.edit(draft => {
       const next = [...draft.calls];
       const [own] = next.splice(callAt, 1);
       next.splice(callAt + by, 0, own!);
       return { ...draft, calls: next };
     });
+    // What was pressed may be gone: the first call moves no further up.
+    panel.current?.focus();
+  };
   const remove = () => {
     const next = calls[callAt === 0 ? 1 : callAt - 1]!;
     editing.edit(draft => ({ ...draft, calls: draft.calls.filter(each => each.id !== call.id) }));
@@ -39,12 +42,12 @@ export function CallTerms({ onClose }: { onClose: () => void }) {
       ref={panel}
       tabIndex={-1}
       role="group"
-      aria-label="How the call is made"
-      className="outline-none space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[58px] max-sm:pl-3.5"
-      onKeyDown={event => event.key === 'Escape' && onClose()}
+      aria-label="Call settings"
+      className="outline-none space-y-4 border-t border-rule bg-raised px-3.5 pt-3 pb-4 pl-[50px] max-sm:pl-3.5"
+      onKeyDown={onEscape(onClose)}
     >
       <TextBox
-        label="Its name"
+        label="Name"
         className="max-w-[22rem]"
         placeholder={operation?.label ?? call.operationId}
         value={call.name ?? ''}
@@ -52,36 +55,31 @@ export function CallTerms({ onClose }: { onClose: () => void }) {
       />
       <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">
         <ReferencePick
-          label="Made"
-          hint="A call that repeats is made once for each file, choice or row; for none, not at all."
+          label="Runs"
+          hint="A repeated call runs once for each file, choice, row, or item of an earlier response, and not at all for none."
           references={references.filter(isList)}
           value={call.repeat ?? ''}
-          none="once for a submission"
+          none="once per submission"
           onPick={key => set({ repeat: key || null })}
         />
         <Choice
-          label="When it fails"
-          hint="After all tries. The calls behind it may need its answer."
+          label="If it fails"
+          hint="After all retries. Later calls may need its response."
           value={call.whenFailed ?? 'stop'}
-          options={{ stop: 'stop, and keep the delivery as a dead letter', passOver: 'note it, and go on' }}
+          options={{ stop: 'stop: the delivery fails', passOver: 'continue, and note the error' }}
           onChange={whenFailed => set({ whenFailed })}
         />
       </div>
       <div>
-        <p className="text-small text-ink-2">Only when</p>
+        <p className="text-small text-ink-2">Condition</p>
         {call.condition && partsOf(call.condition).length > 0 ? (
           <>
-            <Group
-              condition={call.condition}
-              onChange={condition => set({ condition })}
-              path={[]}
-              says="It is made when "
-            />
-            <Act onClick={() => set({ condition: null })}>Make it always</Act>
+            <Group condition={call.condition} onChange={condition => set({ condition })} path={[]} says="Runs when " />
+            <Act onClick={() => set({ condition: null })}>Remove condition</Act>
           </>
         ) : (
           <p>
-            always.{' '}
+            none{' '}
             <Act
               onClick={() =>
                 set({
@@ -91,7 +89,7 @@ export function CallTerms({ onClose }: { onClose: () => void }) {
                 })
               }
             >
-              Add a condition
+              Add condition
             </Act>
           </p>
         )}
@@ -101,17 +99,19 @@ export function CallTerms({ onClose }: { onClose: () => void }) {
       {reader && (
         <Tick
           className="max-w-[46rem]"
-          label={`Read back what was stored, with “${reader.label}”, and compare it with what was sent`}
-          hint="One more request for each delivery."
+          label={`Read back with “${reader.label}” and compare with what was sent`}
+          hint="One more request per delivery."
           checked={Boolean(call.readBack)}
           onChange={is => set({ readBack: is ? readBack : null })}
         />
       )}
       {calls.length > 1 && (
         <p className="flex gap-5">
-          {callAt > 0 && <Act onClick={() => move(-1)}>Make it earlier</Act>}
-          {callAt < calls.length - 1 && <Act onClick={() => move(1)}>Make it later</Act>}
-          <Act onClick={remove}>Remove this call</Act>
+          {callAt > 0 && <Act onClick={() => move(-1)}>Move up</Act>}
+          {callAt < calls.length - 1 && <Act onClick={() => move(1)}>Move down</Act>}
+          <Act className="removes ml-auto" onClick={remove}>
+            Remove call
+          </Act>
         </p>
       )}
     </div>
@@ -119,4 +119,5 @@ export function CallTerms({ onClose }: { onClose: () => void }) {
 }
 
 /** Answers that may hold several things. */
-const isList = ({ kind, isQuestion }: Offered) => isQuestion && ['files', 'choices', 'table', 'json'].includes(kind);
+const isList = ({ kind, isQuestion, items }: Offered) =>
+  items !== undefined || (isQuestion && ['files', 'choices', 'table', 'json'].includes(kind));

@@ -1,6 +1,6 @@
 import type { OfferedView } from '@grammata/contract';
 import { isReading, isWriting } from '@grammata/core/target';
-import { Combobox, type Said } from '../../ui';
+import { Combobox, type ControlTexts } from '../../ui';
 
 /**
  * Picks what a target is to do. The value is the target’s id and the operation’s, with a line break between.
@@ -10,7 +10,7 @@ export function OperationPick({
   targets,
   reads = false,
   ...rest
-}: Said & { targets: OfferedView[]; reads?: boolean; value: string; onPick: (value: string) => void }) {
+}: ControlTexts & { targets: OfferedView[]; reads?: boolean; value: string; onPick: (value: string) => void }) {
   const options = targets.flatMap(target => {
     const offered = (operations: typeof target.operations, group: string) =>
       operations.map(({ id, label, method, path }) => ({
@@ -23,8 +23,8 @@ export function OperationPick({
     const reading = reads ? target.operations.filter(isReading) : [];
     return [
       ...offered(target.operations.filter(isWriting), target.name),
-      ...offered(reading, `${target.name}, only reading`),
+      ...offered(reading, `${target.name}, read only`),
     ];
   });
-  return <Combobox {...rest} options={options} placeholder="pick what it is to do…" prompt="Type what it is to do" />;
+  return <Combobox {...rest} options={options} placeholder="choose an operation…" prompt="Choose an operation" />;
 }

@@ -1,6 +1,7 @@
 import type { CallInput } from '@grammata/contract';
 import { usualRetries, type Retry } from '@grammata/core/route';
 import { useState } from 'react';
+import { SuccessFields } from './SuccessFields';
 import { Act, Choice, NumberBox, TextBox, useTyped } from '../../ui';
 
 const usual: Retry = { tries: null, statuses: [...usualRetries] };
@@ -11,13 +12,13 @@ const wordsOf = (statuses: readonly number[]) => [...statuses].sort((a, b) => a 
 export function statusesIn(text: string): number[] | string {
   const parts = text.split(/[\s,;]+/).filter(Boolean);
   const bad = parts.find(each => !/^[45]\d\d$/.test(each));
-  if (bad !== undefined) return `“${bad}” is no status that can be tried again: give numbers from 400 to 599.`;
+  if (bad !== undefined) return `“${bad}” can’t be retried. Enter statuses from 400 to 599.`;
   return [...new Set(parts.map(Number))].sort((a, b) => a - b);
 }
 
 const isTries = (number: number) => Number.isInteger(number) && number >= 1 && number <= 1000;
 
-/** How often a request is made, which refusals pass, and what a web page counts as. */
+/** How often a request is made, which refusals pass, and what a web page or a rejection with a success status counts as. */
 export function Tries({
   call,
   answersPage,
@@ -29,7 +30,7 @@ export function Tries({
   onChange: (more: Partial<CallInput>) => void;
 }) {
   const retry = call.retry ?? usual;
-  const [open, setOpen] = useState(Boolean(call.retry ?? call.pages));
+  const [open, setOpen] = useState(Boolean(call.retry ?? call.pages ?? call.success));
   /** A number that can't be taken yet. */
   const [odd, setOdd] = useState<number | null>(null);
   const [text, type] = useTyped(retry.statuses, wordsOf);
@@ -38,16 +39,16 @@ export function Tries({
   if (!open)
     return (
       <p>
-        What is tried again is as usual: no answer, and {wordsOf(usualRetries)}.{' '}
-        <Act onClick={() => setOpen(true)}>Change that</Act>
+        Default retries: no response, and {wordsOf(usualRetries)}. Success: by the status, unless the response says no.{' '}
+        <Act onClick={() => setOpen(true)}>Change</Act>
       </p>
     );
   return (
     <div className="grid max-w-[46rem] gap-x-6 gap-y-3 sm:grid-cols-2">
       <NumberBox
-        label="Most tries of one request"
-        hint="Empty for as many as the route’s time allows."
-        error={odd === null ? null : 'Give a whole number from 1 to 1,000, or nothing.'}
+        label="Maximum attempts"
+        hint="Leave empty for as many as fit into the route’s retry time."
+        error={odd === null ? null : 'Enter a whole number from 1 to 1,000, or leave empty.'}
         whenEmpty="null"
         value={odd ?? retry.tries}
         onChange={next => {
@@ -57,8 +58,8 @@ export function Tries({
         }}
       />
       <TextBox
-        label="Statuses that are tried again"
-        hint="That no answer came always is."
+        label="Statuses to retry"
+        hint="Missing responses are always retried."
         error={typeof read === 'string' ? read : null}
         look="code"
         value={text}
@@ -69,24 +70,25 @@ export function Tries({
         }}
       />
       <Choice
-        label="A success with a web page"
-        hint="Many a sign-in page calls itself a success."
+        label="Web page as a response"
+        hint="Sign-in pages often have a success status."
         value={call.pages ?? ''}
         options={{
-          '': `is ${answersPage ? 'a success' : 'a refusal'}, by what the target says of itself`,
-          refused: 'is a refusal',
+          '': `is ${answersPage ? 'a success' : 'an error'} by the target’s own description`,
+          refused: 'is an error',
           taken: 'is a success',
         }}
         onChange={pages => onChange({ pages: pages || null })}
       />
+      <SuccessFields call={call} onChange={success => onChange({ success })} />
       <p className="self-end pb-1 text-small text-ink-3">
         <Act
           onClick={() => {
-            onChange({ retry: null, pages: null });
+            onChange({ retry: null, pages: null, success: null });
             setOpen(false);
           }}
         >
-          As is usual
+          Use defaults
         </Act>
       </p>
     </div>

@@ -8,17 +8,17 @@ export function callWords(
   labelOf: (key: string) => string,
 ): string[] {
   return [
-    condition && partsOf(condition).length > 0 ? `only when ${explainCondition(condition, labelOf)}` : null,
+    condition && partsOf(condition).length > 0 ? `only if ${explainCondition(condition, labelOf)}` : null,
     repeat ? `for each of “${labelOf(repeat)}”` : null,
     find
       ? [
-          `finds by ${placeWords(find.equals) || find.line.to} first`,
-          find.whenNone === 'create' ? null : find.whenNone === 'leave' ? 'makes none' : 'held where there is none',
-          find.update ? 'changes what is different' : null,
+          `finds an existing record by ${placeWords(find.equals) || find.line.to}`,
+          find.whenNone === 'create' ? null : find.whenNone === 'leave' ? 'creates none' : 'held if none is found',
+          find.update ? 'updates differences' : null,
         ]
           .filter(Boolean)
           .join(', ')
       : null,
-    whenFailed === 'passOver' ? 'passed over when it fails' : null,
+    whenFailed === 'passOver' ? 'skipped if it fails' : null,
   ].filter(each => each !== null);
 }

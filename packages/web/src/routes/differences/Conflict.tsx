@@ -8,18 +8,17 @@ export function Conflict() {
   if (!editing.theirs) return null;
   return (
     <section aria-label="Edited elsewhere" role="alert" className="mt-3 border border-crimson bg-raised px-5 py-4">
-      <h2>This route was edited elsewhere meanwhile</h2>
+      <h2>This route was edited elsewhere</h2>
       <p className="mt-1 font-serif text-ink-2">
-        Nothing is lost: what you don’t take stays one step of Undo away. Until you choose, your edits are kept in this
-        browser.
+        Choose which edits to keep. Undo brings the others back. Until then your edits stay in this browser.
       </p>
-      <div className="mt-3 max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="What differs">
-        <Differences before={editing.theirs.draft} after={editing.draft} names={['Theirs, as it is stored', 'Yours']} />
+      <div className="mt-3 max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="Differences">
+        <Differences before={editing.theirs.draft} after={editing.draft} names={['Saved version', 'Your edits']} />
       </div>
       <div className="mt-3 flex items-baseline gap-4">
-        <Press onClick={() => void editing.keepMine()}>Store yours</Press>
+        <Press onClick={() => void editing.keepMine()}>Keep your edits</Press>
         <Press quiet onClick={editing.takeTheirs}>
-          Take theirs
+          Use saved version
         </Press>
       </div>
     </section>

@@ -16,13 +16,13 @@ export function Differences({
   names: [before: string, after: string];
 }) {
   const { labelOf, operationOf } = useWorkbench('call', 'offers');
-  const told = useMemo(
+  const differenceRows = useMemo(
     () =>
       differencesOf(before, after).map(each =>
         differenceWords(each, { labelOf, callOf: call => callName(call, operationOf(call)) }),
       ),
     [before, after, labelOf, operationOf],
   );
-  if (told.length === 0) return <p className="py-1.5 font-serif text-ink-2">Nothing: both do the same.</p>;
-  return <Sides heads={['Where', older, newer]} rows={told} />;
+  if (differenceRows.length === 0) return <p className="py-1.5 font-serif text-ink-2">None: both are the same.</p>;
+  return <Sides heads={['Where', older, newer]} rows={differenceRows} />;
 }

@@ -6,7 +6,7 @@ import { useWorkbench } from '../workbench';
 import { differencesOf } from '@grammata/core/route';
 import { Differences } from './Differences';
 
-/** What was live, by whom it was made so and when, and in what each differs from the one before; first the draft. */
+/** What was live: published by whom and when, and how each version differs from the one before; first, how the draft differs. */
 export function Versions() {
   const { route, editing } = useWorkbench('route', 'editing');
   const versions = useVersions(route.id);
@@ -17,12 +17,12 @@ export function Versions() {
         <Fault again={() => void versions.refetch()}>{wordsFor(versions.error)}</Fault>
       </div>
     );
-  if (!versions.data) return <p className="px-6 py-4 font-serif text-ink-3">Reading the versions…</p>;
+  if (!versions.data) return <p className="px-6 py-4 font-serif text-ink-3">Loading versions…</p>;
   const [live, ...others] = versions.data;
   if (!live)
     return (
       <div className="px-6">
-        <Empty title="It was never live.">Each time it goes live, what it does then is kept here as a version.</Empty>
+        <Empty title="Never live">Each time the route is published, a version is saved here.</Empty>
       </div>
     );
   const all = [live, ...others];
@@ -36,13 +36,13 @@ export function Versions() {
             Draft
             <span className="font-normal text-ink-2">
               {edited === 0
-                ? `the same as version ${live.number}`
-                : `${counted(edited, 'difference')} to version ${live.number}`}
+                ? `same as version ${live.number}`
+                : `${counted(edited, 'difference')} from version ${live.number}`}
             </span>
             <span className="flex-1" />
             {edited > 0 && (
               <Act aria-expanded={open === 'draft'} onClick={() => toggle('draft')}>
-                {open === 'draft' ? 'Close' : 'What differs'}
+                {open === 'draft' ? 'Close' : 'Differences'}
               </Act>
             )}
           </h2>
@@ -67,7 +67,7 @@ export function Versions() {
                 <span className="flex-1" />
                 {before && (
                   <Act aria-expanded={open === version.number} onClick={() => toggle(version.number)}>
-                    {open === version.number ? 'Close' : `What changed since version ${before.number}`}
+                    {open === version.number ? 'Close' : `Changes since version ${before.number}`}
                   </Act>
                 )}
               </h2>
@@ -87,9 +87,9 @@ export function Versions() {
                   disabled={
                     version.formId !== route.formId || differencesOf(version.definition, editing.draft).length === 0
                   }
-                  title={version.formId === route.formId ? undefined : 'Put its form in place first, under How.'}
+                  title={version.formId === route.formId ? undefined : 'First switch the form under Delivery.'}
                 >
-                  Make version {version.number} the draft
+                  Copy version {version.number} to the draft
                 </Act>
               )}
             </li>

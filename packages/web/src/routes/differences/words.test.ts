@@ -27,15 +27,15 @@ test.each<[string, RouteDefinition, [where: string, before: string | null, after
   [
     'who goes',
     route({ condition: { all: [{ field: 'q1', is: 'equals', values: ['AB-07'], not: false }] } }),
-    ['When', 'always', 'Which site? is AB-07'],
+    ['Filter', 'always', 'Which site? is AB-07'],
   ],
   [
     'for how long it is tried',
     route({ terms: { ...usualTerms, hours: 0 } }),
-    ['How', 'tried for 24 hours · Europe/London', 'tried once · Europe/London'],
+    ['Delivery', 'retries for 24 hours · Europe/London', 'no retries · Europe/London'],
   ],
-  ['where a line comes from', withLine({ source: null }), ['site', 'Which site?', 'nothing yet']],
-  ['what becomes of blanks', withLine({ whenBlank: 'stop' }), ['site', 'Which site?', 'Which site?, held when blank']],
+  ['where a line comes from', withLine({ source: null }), ['site', 'Which site?', 'no source']],
+  ['what becomes of blanks', withLine({ whenBlank: 'stop' }), ['site', 'Which site?', 'Which site?, held if blank']],
   [
     'how it is cleaned',
     withLine({ cleaning: [{ id: 'text.case', params: { to: 'upper' } }] }),

@@ -8,7 +8,7 @@ import { span } from '../../ui';
 import { callWords } from '../calls/callWords';
 
 /** A difference as people read it: where it is, and what stands there on either side; null for nothing. */
-export interface Told {
+export interface DifferenceRow {
   key: string;
   where: string;
   before: string | null;
@@ -22,16 +22,21 @@ export interface Names {
 }
 
 /** A difference in words. */
-export function differenceWords(difference: Difference, names: Names): Told {
+export function differenceWords(difference: Difference, names: Names): DifferenceRow {
   switch (difference.what) {
     case 'name':
       return { key: 'name', where: 'Name', before: difference.before, after: difference.after };
     case 'condition': {
       const words = (condition: typeof difference.before) => explainCondition(condition, names.labelOf);
-      return { key: 'when', where: 'When', before: words(difference.before), after: words(difference.after) };
+      return { key: 'when', where: 'Filter', before: words(difference.before), after: words(difference.after) };
     }
     case 'terms':
-      return { key: 'how', where: 'How', before: termsWords(difference.before), after: termsWords(difference.after) };
+      return {
+        key: 'how',
+        where: 'Delivery',
+        before: termsWords(difference.before),
+        after: termsWords(difference.after),
+      };
     case 'order': {
       const words = (ids: string[]) => ids.map((_, at) => at + 1).join(', ');
       const moved = difference.after.map(id => difference.before.indexOf(id) + 1).join(', ');
@@ -47,7 +52,7 @@ export function differenceWords(difference: Difference, names: Names): Told {
       const words = (call: Call) => settingsWords(call, difference.parts, names);
       return {
         key: `${callId} made`,
-        where: `How “${names.callOf(after)}” is made`,
+        where: `Settings of “${names.callOf(after)}”`,
         before: words(before),
         after: words(after),
       };
@@ -66,15 +71,15 @@ export function differenceWords(difference: Difference, names: Names): Told {
 
 const changedWords = {
   deliver: null,
-  holdTouched: 'held while what it uses changed',
-  holdAll: 'held while anything changed',
+  holdTouched: 'held while a used question has an open change',
+  holdAll: 'held while a change is open',
 };
 
 const termsWords = ({ hours, timeZone, needsTrial, whenChanged = 'deliver' }: Terms): string =>
   [
-    hours === 0 ? 'tried once' : `tried for ${span(hours)}`,
+    hours === 0 ? 'no retries' : `retries for ${span(hours)}`,
     timeZone,
-    needsTrial ? 'only after a real try' : null,
+    needsTrial ? 'requires a successful test' : null,
     changedWords[whenChanged],
   ]
     .filter(Boolean)
@@ -83,44 +88,52 @@ const termsWords = ({ hours, timeZone, needsTrial, whenChanged = 'deliver' }: Te
 const lineCount = ({ lines }: Call): string => `${lines.filter(line => line.source !== null).length} lines`;
 
 function settingsWords(call: Call, parts: readonly string[], { labelOf }: Names): string {
-  const said = callWords(call, labelOf);
+  const callParts = callWords(call, labelOf);
   const others = parts.filter(part =>
-    ['name', 'readBack', 'identity', 'retry', 'pages', 'targetId', 'operationId'].includes(part),
+    ['name', 'readBack', 'identity', 'retry', 'pages', 'success', 'targetId', 'operationId'].includes(part),
   );
   const more: Record<string, string> = {
-    name: call.name ? `called “${call.name}”` : 'called by its operation',
+    name: call.name ? `called “${call.name}”` : 'named after its operation',
     readBack: call.readBack ? 'read back' : 'not read back',
     identity: call.identity
-      ? `its record known by ${placeWords(call.identity.made)}${call.find ? `, found by ${placeWords(call.identity.found)}` : ''}`
-      : 'its record not known to others',
-    retry: call.retry ? 'tries of its own' : 'the usual tries',
-    pages: call.pages ? `a web page counts as ${call.pages}` : 'a web page counts as usual',
+      ? `record ID at ${placeWords(call.identity.made)}${call.find ? `, found at ${placeWords(call.identity.found)}` : ''}`
+      : 'record ID unknown',
+    retry: call.retry ? 'custom retries' : 'default retries',
+    pages: call.pages ? `a web page counts as ${call.pages}` : 'default for web pages',
+    success: successWords(call),
     targetId: 'another target',
     operationId: call.operationId,
   };
-  return [...said, ...others.map(part => more[part]!)].join(' · ') || 'for each submission';
+  return [...callParts, ...others.map(part => more[part]!)].join(' · ') || 'for each submission';
+}
+
+function successWords({ success }: Call): string {
+  if (!success) return 'default success';
+  if (success.by === 'status') return 'success by status only';
+  const is = success.values === null ? 'is there' : `is ${success.values.join(' or ')}`;
+  return `success if ${placeWords(success.pointer) || 'the response'} ${is}`;
 }
 
 const blanks: Record<Line['whenBlank'], string | null> = {
   leaveOut: null,
-  null: 'null when blank',
-  empty: 'empty when blank',
+  null: 'null if blank',
+  empty: 'empty if blank',
   fallback: 'else',
-  stop: 'held when blank',
+  stop: 'held if blank',
 };
 
 /** A line in one sentence: where it comes from, how it is cleaned, what becomes of blanks and problems. */
 function lineWords(line: Line, { labelOf }: Names): string {
-  if (line.source === null) return 'nothing yet';
+  if (line.source === null) return line.declined ? 'no source, suggestion declined' : 'no source';
   const fallback = line.whenBlank === 'fallback' || line.whenProblem === 'fallback';
   return [
     sourceWords(line, labelOf),
     ...compileChain(line.cleaning).explain,
     line.whenBlank === 'fallback' ? null : blanks[line.whenBlank],
-    line.whenProblem === 'leaveOut' ? 'left out when in trouble' : null,
-    fallback ? `else “${asText(line.fallback)}”` : null,
-    line.writes === 'onCreate' ? 'only on making' : line.writes === 'whereBlank' ? 'only where blank' : null,
-    line.writes === 'add' ? 'beside what is there' : null,
+    line.whenProblem === 'leaveOut' ? 'left out if invalid' : null,
+    fallback ? `if invalid “${asText(line.fallback)}”` : null,
+    line.writes === 'onCreate' ? 'only on create' : line.writes === 'whereBlank' ? 'only if blank' : null,
+    line.writes === 'add' ? 'added to the list' : null,
     line.copies ? 'as links to copies' : null,
   ]
     .filter(Boolean)

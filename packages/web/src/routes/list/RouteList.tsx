@@ -17,20 +17,20 @@ export function RouteList() {
   const [params, put] = useAddress();
   const making = params.has('new');
   const make = (is: boolean) => put({ new: is ? '' : null, form: null });
-  useKeys([{ key: 'n', does: 'start a new route', run: () => make(true) }]);
+  useKeys([{ key: 'n', does: 'new route', run: () => make(true) }]);
   return (
     <Sheet
       title="Routes"
       aside={
         <Note tone="goes">
-          A route takes a form’s submissions to a target: which of them go, what is sent, and how.
+          A route delivers a form’s submissions to a target: filter, mapping and delivery settings.
         </Note>
       }
       actions={
         !making && (
           <>
             <Link className="act" to="/workspace">
-              Workspace as files
+              Export or import
             </Link>
             <Press onClick={() => make(true)}>New route</Press>
           </>
@@ -40,9 +40,7 @@ export function RouteList() {
       {making && <NewRoute formId={params.get('form') ?? ''} onCancel={() => make(false)} />}
       {error && <Fault again={() => void refetch()}>{wordsFor(error)}</Fault>}
       {routes?.length === 0 && !making && (
-        <Empty title="No route yet.">
-          It needs a form that was seen and a target that was read. Then it maps the one onto the other.
-        </Empty>
+        <Empty title="No routes yet">A route needs a form that has a submission, and a target.</Empty>
       )}
       {routes && routes.length > 0 && (
         <ul className="ledger mt-5 border-t border-ink">
@@ -75,7 +73,7 @@ const Row = ({ route }: { route: RouteSummary }) => (
           ) : (
             <>
               version {route.version}
-              {route.changed && ', edited since'}
+              {route.changed && ', edited'}
             </>
           )}
         </span>
@@ -83,7 +81,7 @@ const Row = ({ route }: { route: RouteSummary }) => (
       <span className="text-right max-md:hidden">
         <span className="block">{count(route.delivered)} delivered</span>
         <span className="block text-small text-ink-2">
-          {route.dead > 0 && <span className="text-crimson">{count(route.dead)} held or dead · </span>}
+          {route.dead > 0 && <span className="text-crimson">{count(route.dead)} need attention · </span>}
           {route.liveSince ? (
             <>
               live since <Moment at={route.liveSince} />
@@ -107,13 +105,13 @@ function NewRoute({ formId: givenForm, onCancel }: { formId: string; onCancel: (
   const taken = forms.data.filter(each => each.state !== 'ignored');
   const lacking =
     taken.length === 0
-      ? 'No form was seen yet: have one submission sent to an intake first.'
+      ? 'No form yet. Send a submission to an intake first.'
       : targets.data.every(each => each.operations.length === 0)
-        ? 'No target was read yet: add one first.'
+        ? 'No target yet. Add one first.'
         : null;
   if (lacking)
     return (
-      <Empty title="Not yet.">
+      <Empty title="Not ready">
         {lacking} <Act onClick={onCancel}>Close</Act>
       </Empty>
     );
@@ -137,7 +135,7 @@ function NewRouteForm({
     input: RouteInput,
     values: { ...new RouteInput(), formId: givenForm },
     keptAs: 'route.new',
-    save: async input => navigate(`/routes/${(await create.mutateAsync(input)).id}/what`),
+    save: async input => navigate(`/routes/${(await create.mutateAsync(input)).id}/mapping`),
   });
   const { control, setValue, getValues, getFieldState, formState } = of.form;
   const [targetId, operationId] = useWatch({ control, name: ['targetId', 'operationId'] });
@@ -152,25 +150,26 @@ function NewRouteForm({
     <InputForm
       of={of}
       label="New route"
-      deed="Start mapping"
+      deed="Create route"
       onCancel={onCancel}
       className="mt-5 space-y-4 border-y border-ink bg-raised px-4 py-4"
     >
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
         <PickField<RouteInput>
           name="formId"
-          label="From the form"
-          placeholder="pick a form…"
+          label="Form"
+          placeholder="choose a form…"
           options={forms.map(each => ({
             value: each.id,
             label: each.name,
+            words: each.intakeName,
             detail: `${each.intakeName}, ${counted(each.submissions, 'submission')}`,
           }))}
           onPick={nameIt}
           autoFocus
         />
         <OperationPick
-          label="To the target"
+          label="Target"
           error={formState.errors.operationId?.message ?? null}
           targets={targets}
           value={operationId === '' ? '' : `${targetId}\n${operationId}`}
@@ -182,13 +181,7 @@ function NewRouteForm({
           }}
         />
       </div>
-      <TextField<RouteInput>
-        name="name"
-        label="Name"
-        hint="So that it can be found again."
-        look="lead"
-        maxLength={120}
-      />
+      <TextField<RouteInput> name="name" label="Name" look="lead" maxLength={120} />
     </InputForm>
   );
 }

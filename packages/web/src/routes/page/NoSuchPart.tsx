@@ -4,9 +4,9 @@ export function NoSuchPart() {
   const { id } = useParams();
   return (
     <p className="px-6 py-4 font-serif text-lead text-ink-2">
-      A route has no such part. The address may be mistyped:{' '}
-      <Link className="act" to={`/routes/${id}/what`}>
-        go to its lines
+      This part does not exist.{' '}
+      <Link className="act" to={`/routes/${id}/mapping`}>
+        Go to the mapping
       </Link>
       .
     </p>

@@ -1,5 +1,5 @@
 import { useLocation, useNavigate, useRouteError } from 'react-router';
-import { isNotHad } from '../../app/Broken';
+import { isChunkMissing } from '../../app/Broken';
 import { Act, Fault } from '../../ui';
 
 /** Shown in the place of a part of a route that broke: the rest of the page stays, with what was typed there. */
@@ -11,15 +11,14 @@ export function PartBroken() {
   return (
     <div className="px-6 py-4">
       <Fault>
-        {isNotHad(error) ? (
+        {isChunkMissing(error) ? (
           <>
-            This part of the route could not be loaded: Grammata was updated since this tab was opened, or it can’t be
-            reached. <Act onClick={() => location.reload()}>Load the page again</Act>
+            This part could not be loaded: Grammata was updated after you opened this tab, or the server can’t be
+            reached. <Act onClick={() => location.reload()}>Reload</Act>
           </>
         ) : (
           <>
-            This part of the route can’t be shown: something in it broke. The rest of the page works.{' '}
-            <Act onClick={again}>Show it again</Act>
+            This part of the route failed. The others work. <Act onClick={again}>Try again</Act>
           </>
         )}
       </Fault>

@@ -5,16 +5,16 @@ import { wordsFor } from '../../api';
 import { useReadTargets } from '../../targets/queries';
 import { count, Fault, Press, Note } from '../../ui';
 import { otherThanShown, useShownDraft } from '../draft';
-import { useKnownProofs } from '../proofs/useProofs';
+import { useProofResults } from '../proofs/useProofs';
 import { useFilesCheck, useGoLive } from '../queries';
 import { useWorkbench } from '../workbench';
 
 /** Samples over which is seen whether look-ups tell records apart. */
 const MOST_SOUGHT = 1000;
 
-export function Preflight({ onClose }: { onClose: () => void }) {
+export function Preflight({ onClose, onLive = onClose }: { onClose: () => void; onLive?: () => void }) {
   const { route, editing, samples, stock, run } = useWorkbench('route', 'editing', 'walk', 'rehearsed');
-  const { all: proofs, held, isOlder, differing } = useKnownProofs();
+  const { all: proofs, held, isOlder, differing } = useProofResults();
   const isUpToDate = run?.goes.length === samples.length && !stock.isOlder;
   const { mutate: read, data: connections, error: unread } = useReadTargets(route.targets);
   const goLive = useGoLive(route.id);
@@ -53,7 +53,7 @@ export function Preflight({ onClose }: { onClose: () => void }) {
       const connection = connections?.get(id);
       const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();
       const fault = unread && { ok: false, words: wordsFor(unread) };
-      return { name, answer: connection ? { ok: connection.ok, words: words! } : fault };
+      return { name, answer: connection ? { ...connection, words: words! } : fault };
     }),
     ...(noFiles && { files: { fault: wordsFor(noFiles) } }),
     ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
@@ -61,18 +61,21 @@ export function Preflight({ onClose }: { onClose: () => void }) {
     trial: route.trial?.revision === route.revision && editing.saving === 'saved' ? route.trial : null,
   });
   const [done, isOther] = useShownDraft(editing);
-  const start = () => done(revision => goLive.mutate({ revision }, { onSuccess: onClose }));
+  const start = () => done(revision => goLive.mutate({ revision }, { onSuccess: onLive }));
   return (
-    <section aria-label="Before it goes live" className="mt-3 border border-ink bg-raised px-5 py-4">
-      <h2>Before it goes live</h2>
+    <section aria-label="Before going live" className="mt-3 border border-ink bg-raised px-5 py-4">
+      <h2>Before going live</h2>
       <ul className="mt-2 space-y-1.5">
         {all.map(check => (
           <li key={check.words}>
             <Note tone={check.tone}>
               {check.words} {check.remedy}{' '}
               {check.at && (
-                <Link className="act" to={`/routes/${route.id}/what?call=${check.at.callId}&line=${check.at.lineId}`}>
-                  Go to the line
+                <Link
+                  className="act"
+                  to={`/routes/${route.id}/mapping?call=${check.at.callId}&line=${check.at.lineId}`}
+                >
+                  Open line
                 </Link>
               )}
             </Note>
@@ -80,24 +83,24 @@ export function Preflight({ onClose }: { onClose: () => void }) {
         ))}
       </ul>
       <p className="mt-3 font-serif text-ink-2">
-        From then on, each new submission is delivered at once
+        After publishing, each new submission is delivered at once
         {route.state === 'paused' && route.waiting > 0
-          ? `, and so are the ${count(route.waiting)} that gathered while it was paused.`
+          ? `, including the ${count(route.waiting)} received while paused.`
           : '.'}{' '}
-        What was recorded before is sent when you say so, with “Send what is recorded”.
+        Earlier submissions are not sent. Use “Send past submissions” for them.
       </p>
       {goLive.error && <Fault>{wordsFor(goLive.error)}</Fault>}
       {isOther && <Fault>{otherThanShown}</Fault>}
       <div className="mt-3 flex items-baseline gap-4">
         <Press onClick={() => void start()} disabled={all.some(check => check.stops) || goLive.isPending}>
-          Go live now
+          Publish now
         </Press>
         <Press quiet onClick={onClose}>
-          Not yet
+          Cancel
         </Press>
         {all.some(check => check.tone === 'look') && (
           <Link className="act" to={`/routes/${route.id}/rehearsal`}>
-            Look at the rehearsal
+            Open rehearsal
           </Link>
         )}
       </div>

@@ -1,16 +1,29 @@
 import type { SelectionInput } from '@grammata/contract';
-import { useEffect, useState } from 'react';
-import { Link, NavLink, Outlet, useParams, useSearchParams } from 'react-router';
-import { useAddress } from '../../address';
+import { useEffect } from 'react';
+import { Link, NavLink, Outlet, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useAddress, useParam } from '../../address';
 import { wordsFor } from '../../api';
 import { Read } from '../../app/Read';
 import { isTyping, useKeys } from '../../app/keys';
 import { SendRecorded } from '../../recorded';
-import { Act, count, counted, Fault, listed, Moment, Press, RouteStateWord, span, useTitle } from '../../ui';
+import {
+  Act,
+  count,
+  counted,
+  Fault,
+  listed,
+  More,
+  MoreAct,
+  MoreLink,
+  Press,
+  RouteStateWord,
+  span,
+  useTitle,
+} from '../../ui';
 import { WorkStrip } from '../../work';
 import { Conflict } from '../differences';
 import type { Editing } from '../draft';
-import { ProofsOf, useKnownProofs } from '../proofs/useProofs';
+import { ProofsOf, useProofResults } from '../proofs/useProofs';
 import { usePause, useRoute } from '../queries';
 import { useWorkbench, WorkbenchOf } from '../workbench';
 import { Preflight } from './Preflight';
@@ -34,29 +47,31 @@ export function RoutePage() {
 /** What stands above every part of a route, and the part that the address names. */
 function Page() {
   const { route, editing, stock } = useWorkbench('route', 'editing', 'rehearsed');
-  const [preflight, setPreflight] = useState(false);
+  // What is published: the draft as it is, or with the repair of a change, to which one goes back then.
+  const [publishing, publish] = useParam('publish');
+  const navigate = useNavigate();
   const sending = useSending();
   useUndoKeys();
   useTitle(editing.draft.name);
   return (
     <main data-older={stock.isOlder || undefined} className="flex min-h-full flex-col">
       <div className="noprint px-6 pt-4 max-sm:px-4">
-        <div className="text-small text-ink-3">
-          <Link to="/routes" className="hover:underline">
-            Routes
-          </Link>
-        </div>
-        <Head onGoLive={() => setPreflight(true)} onSend={sending.open} />
+        <Head onGoLive={() => publish('')} onSend={sending.open} />
         {editing.saving === 'failed' && (
-          <Fault again={() => void editing.flush()}>It could not be stored. {wordsFor(editing.fault)}</Fault>
+          <Fault again={() => void editing.flush()}>Saving failed. {wordsFor(editing.fault)}</Fault>
         )}
         <Conflict />
         {editing.isRescued && editing.saving !== 'conflict' && (
           <p role="status" className="mt-2 border-l-2 border-ochre pl-3 font-serif text-ink-2">
-            Edits that could not be stored when this page was left are taken up again.
+            Unsaved edits from your last visit were restored.
           </p>
         )}
-        {preflight && <Preflight onClose={() => setPreflight(false)} />}
+        {publishing !== null && (
+          <Preflight
+            onClose={() => publish(null)}
+            onLive={() => (publishing === '' ? publish(null) : void navigate(`/changes?change=${publishing}`))}
+          />
+        )}
         {sending.selection && route.state === 'live' && (
           <SendRecorded route={route} selection={sending.selection} onClose={sending.close} />
         )}
@@ -85,10 +100,10 @@ function useSending() {
 
 /** What is said of the draft beside its name. */
 const savingWords: Record<Editing['saving'], string> = {
-  saved: 'edits kept',
-  unsaved: 'keeping edits…',
-  failed: 'edits not kept yet',
-  conflict: 'edited elsewhere',
+  saved: 'Saved',
+  unsaved: 'Saving…',
+  failed: 'Not saved',
+  conflict: 'Edited elsewhere',
 };
 
 function Head({ onGoLive, onSend }: { onGoLive: () => void; onSend: () => void }) {
@@ -97,27 +112,22 @@ function Head({ onGoLive, onSend }: { onGoLive: () => void; onSend: () => void }
   const [params] = useSearchParams();
   const rehearse = { pathname: `/routes/${route.id}/rehearsal`, search: params.toString() };
   return (
-    <div className="flex flex-wrap items-baseline justify-end gap-x-4 gap-y-2">
-      <h1 className="min-w-0 grow basis-60 wrap-anywhere">{editing.draft.name}</h1>
-      <span className="text-ink-2">
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 sm:justify-end">
+      <Link to="/routes" className="text-ink-2 hover:underline">
+        Routes /
+      </Link>
+      <h1 className="min-w-0 wrap-anywhere">{editing.draft.name}</h1>
+      <span className="min-w-40 flex-1 text-ink-2">
         <RouteStateWord state={route.state} />
         {route.version !== null && (
           <>
             {' '}
             ·{' '}
-            <Link className="act" to={{ pathname: `/routes/${route.id}/versions`, search: params.toString() }}>
+            <Link className="act quiet" to={{ pathname: `/routes/${route.id}/versions`, search: params.toString() }}>
               version {route.version}
             </Link>
             {route.changed &&
-              (route.targetsChanged.length === 0
-                ? ', edited since'
-                : `; ${listed(route.targetsChanged)} changed since`)}
-          </>
-        )}
-        {route.liveSince && (
-          <>
-            {' '}
-            · since <Moment at={route.liveSince} />
+              (route.targetsChanged.length === 0 ? ', edited' : `; ${listed(route.targetsChanged)} changed`)}
           </>
         )}
         {/* Said aloud only where somebody has to know: edits are kept at every pause. */}
@@ -128,27 +138,30 @@ function Head({ onGoLive, onSend }: { onGoLive: () => void; onSend: () => void }
           {savingWords[editing.saving]}
         </span>
       </span>
-      <Act onClick={editing.undo} disabled={!editing.canUndo} title="Ctrl Z">
+      <Act className="quiet" onClick={editing.undo} disabled={!editing.canUndo} title="Ctrl Z">
         Undo
       </Act>
-      <Act onClick={editing.redo} disabled={!editing.canRedo} title="Ctrl Shift Z">
+      <Act className="quiet" onClick={editing.redo} disabled={!editing.canRedo} title="Ctrl Shift Z">
         Redo
       </Act>
-      <Link className="act" to={{ pathname: `/routes/${route.id}/sheet`, search: params.toString() }}>
-        Handover sheet
-      </Link>
-      <Link className="press quiet" to={rehearse}>
-        {stock.state === 'loading' ? 'Rehearse all' : `Rehearse all ${count(samples.length)}`}
-      </Link>
-      {route.state === 'live' && <Act onClick={onSend}>Send what is recorded…</Act>}
+      <More>
+        <MoreLink to={{ pathname: `/routes/${route.id}/sheet`, search: params.toString() }}>Handover sheet</MoreLink>
+        {route.version !== null && (
+          <MoreLink to={{ pathname: `/routes/${route.id}/versions`, search: params.toString() }}>Versions</MoreLink>
+        )}
+        {route.state === 'live' && <MoreAct onSelect={onSend}>Send past submissions…</MoreAct>}
+      </More>
       {route.state === 'live' && (
         <Press quiet onClick={() => pause.mutate(undefined)} disabled={pause.isPending}>
           Pause
         </Press>
       )}
+      <Link className="press quiet" to={rehearse}>
+        {stock.state === 'loading' ? 'Rehearse all' : `Rehearse all ${count(samples.length)}`}
+      </Link>
       {(route.state !== 'live' || route.changed || editing.saving === 'unsaved') && (
         <Press onClick={onGoLive}>
-          {route.state === 'live' ? 'Make it live…' : route.state === 'paused' ? 'Resume…' : 'Go live…'}
+          {route.state === 'live' ? 'Publish changes…' : route.state === 'paused' ? 'Resume…' : 'Go live…'}
         </Press>
       )}
       {pause.error && <Fault>{wordsFor(pause.error)}</Fault>}
@@ -177,10 +190,10 @@ function useUndoKeys() {
   }, [editing]);
 }
 
-/** When, What, How: what each holds, in a few words. */
+/** The parts of a route, with what each holds. */
 function Parts() {
   const { route, editing, run, stock } = useWorkbench('route', 'editing', 'rehearsed');
-  const { all, held, isOlder, differing } = useKnownProofs();
+  const { all, held, isOlder, differing } = useProofResults();
   const [params] = useSearchParams();
   const { calls } = editing.draft;
   const lines = calls.flatMap(call => call.lines);
@@ -191,24 +204,33 @@ function Parts() {
   const { fares, recorded, total, state } = stock;
   const soFar = state === 'loading' ? ' so far' : total > recorded ? `, the newest of ${count(total)}` : '';
   const parts = [
-    { part: 'when', name: 'When', says: fares ? `${count(fares.going)} of ${count(recorded)} go${soFar}` : '' },
+    { part: 'filter', name: 'Filter', says: fares ? `${count(fares.going)} of ${count(recorded)} pass${soFar}` : '' },
     {
-      part: 'what',
-      name: 'What',
+      part: 'mapping',
+      name: 'Mapping',
       says: madeOf + counted(lines.filter(line => line.source).length, 'line'),
-      warns: [troubled > 0 && `${troubled} with trouble`, missing > 0 && `${missing} required but empty`]
+      warns: [
+        troubled > 0 && `${troubled} with problems`,
+        missing > 0 && `${counted(missing, 'required field')} missing`,
+      ]
         .filter(Boolean)
         .join(', '),
     },
     {
-      part: 'how',
-      name: 'How',
-      says: editing.draft.terms.hours === 0 ? 'tried once' : `tried for ${span(editing.draft.terms.hours)}`,
+      part: 'delivery',
+      name: 'Delivery',
+      says: editing.draft.terms.hours === 0 ? 'no retries' : `retries for ${span(editing.draft.terms.hours)}`,
     },
     {
       part: 'proofs',
       name: 'Proofs',
-      says: !all ? '' : all.length === 0 ? 'none' : held && !isOlder ? `${count(all.length - differing)} hold` : '',
+      says: !all
+        ? ''
+        : all.length === 0
+          ? 'none'
+          : held && !isOlder && differing < all.length
+            ? `${count(all.length - differing)} pass`
+            : '',
       warns: differing > 0 ? `${count(differing)} ${differing === 1 ? 'differs' : 'differ'}` : '',
     },
     {
@@ -217,10 +239,10 @@ function Parts() {
       says: fares ? `${count(fares.sendable)} can be sent` : '',
       warns: fares && fares.going > fares.sendable ? `${count(fares.going - fares.sendable)} can’t` : '',
     },
-    { part: 'tryout', name: 'Trying out', says: '' },
+    { part: 'test', name: 'Test', says: '' },
   ];
   return (
-    <nav aria-label="Parts of the route" className="mt-3 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5">
+    <nav aria-label="Parts of the route" className="mt-2 flex flex-wrap gap-x-8 border-b border-ink max-sm:gap-x-5">
       {parts.map(({ part, name, says, warns }) => (
         <NavLink
           key={part}
@@ -229,12 +251,13 @@ function Parts() {
             `pb-2 max-sm:pb-1 ${isActive ? 'text-ink shadow-[inset_0_-3px_0_var(--oxide)]' : 'text-ink-2 hover:text-ink'}`
           }
         >
-          <b className="mr-1.5 font-serif text-[0.9375rem] font-semibold">{name}</b>
+          <b className="mr-1.5 font-serif text-reading font-semibold">{name}</b>
           <span className="counted">
             {says}
             {warns && (
               <>
-                , <span className="text-crimson">{warns}</span>
+                {says && ', '}
+                <span className="text-crimson">{warns}</span>
               </>
             )}
           </span>

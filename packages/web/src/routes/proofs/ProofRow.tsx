@@ -1,5 +1,12 @@
 import type { ProofView } from '@grammata/contract';
-import { faultOf, patternOf, type Difference, type Held, type LineFault, type Pattern } from '@grammata/core/proof';
+import {
+  faultOf,
+  patternOf,
+  type Difference,
+  type ProofResult,
+  type LineFault,
+  type Pattern,
+} from '@grammata/core/proof';
 import { callName } from '@grammata/core/route';
 import { scopeOf } from '@grammata/core/scope';
 import { asText, tokensOf, type Json } from '@grammata/core/submission';
@@ -26,7 +33,7 @@ export function ProofRow({
   isOlder,
 }: {
   proof: ProofView;
-  held: Held | null;
+  held: ProofResult | null;
   /** True while a newer answer is under way. */
   isOlder: boolean;
 }) {
@@ -36,7 +43,7 @@ export function ProofRow({
   const loosen = useLoosen(route.id);
   const remove = useRemoveProofs(route.id);
   const differences = held?.differences ?? [];
-  const name = proof.name || 'a submission without answers';
+  const name = proof.name || 'submission without answers';
   const [done, isOther] = useShownDraft(editing);
   const take = () => done(revision => accept.mutate(accepting([proof], revision)));
   const anySuch = ({ callId, place, was }: Difference) => {
@@ -70,9 +77,9 @@ export function ProofRow({
               ? counted(differences.length, 'difference')
               : proof.approved.goes
                 ? proof.approved.held.length > 0
-                  ? 'holds: it is held'
-                  : `holds, ${counted(proof.approved.requests.length, 'request')}`
-                : 'holds, it does not go'}
+                  ? 'passes: held'
+                  : `passes, ${counted(proof.approved.requests.length, 'request')}`
+                : 'passes: filtered out'}
         </span>
         <span className="text-small text-ink-3">
           <Moment at={proof.at} />
@@ -96,21 +103,21 @@ export function ProofRow({
         <p className="mt-1.5 pl-5">
           {differences.length > 0 && (
             <Act className="mr-5" onClick={() => void take()} disabled={accept.isPending || isOlder}>
-              Accept it as it is now
+              Approve the new result
             </Act>
           )}
           {proof.sampleId !== '' && (
-            <Link className="act mr-5" to={`/routes/${route.id}/what?sample=${proof.sampleId}`}>
-              Show this sample
+            <Link className="act mr-5" to={`/routes/${route.id}/mapping?sample=${proof.sampleId}`}>
+              Show sample
             </Link>
           )}
           <Confirm
-            ask="Remove this proof"
-            deed="Remove it"
+            ask="Remove proof"
+            deed="Remove"
             onDo={() => remove.mutate({ ids: [proof.id] })}
             isBusy={remove.isPending}
           >
-            Nothing tells any more when an edit changes what this sample gives.
+            Edits will no longer be checked against this sample.
           </Confirm>
         </p>
       )}
@@ -133,10 +140,10 @@ export function ProofRow({
 }
 
 const kindWords: Record<Exclude<Difference['kind'], 'value' | 'gone' | 'new' | 'header'>, string> = {
-  goes: 'whether it goes',
-  held: 'what holds it',
-  'request-gone': 'a request that is not made any more',
-  'request-new': 'a request more',
+  goes: 'filter',
+  held: 'reason for holding',
+  'request-gone': 'request removed',
+  'request-new': 'new request',
   address: 'the address',
   files: 'the files',
 };
@@ -171,14 +178,14 @@ function Differs({ difference, proof, onAny }: { difference: Difference; proof: 
         {call && lineId && (
           <Link
             className="act mr-4 font-sans text-small"
-            to={`/routes/${route.id}/what?call=${call.id}&line=${lineId}&sample=${proof.sampleId}`}
+            to={`/routes/${route.id}/mapping?call=${call.id}&line=${lineId}&sample=${proof.sampleId}`}
           >
-            Go to the line
+            Open line
           </Link>
         )}{' '}
         {pattern && (
           <Act className="font-sans text-small" onClick={onAny}>
-            Any {patternWords[pattern]} will do here
+            Accept any {patternWords[pattern]} here
           </Act>
         )}
       </p>
@@ -201,18 +208,18 @@ function lineFault(
 }
 
 function faultWords(fault: LineFault | 'line-gone' | 'line-new'): string {
-  if (fault === 'line-gone') return 'Its line is gone.';
-  if (fault === 'line-new') return 'Its line is new.';
+  if (fault === 'line-gone') return 'Line removed.';
+  if (fault === 'line-new') return 'New line.';
   switch (fault.at) {
     case 'source':
-      return `It comes from something else: “${shown(fault.was)}” before, “${shown(fault.now)}” now.`;
+      return `Source changed: “${shown(fault.was)}” → “${shown(fault.now)}”.`;
     case 'step':
-      return `Step ${fault.number} (${fault.words}) gives “${shown(fault.now)}”, and gave “${shown(fault.was)}”.`;
+      return `Result of step ${fault.number} (${fault.words}) changed: “${shown(fault.was)}” → “${shown(fault.now)}”.`;
     case 'step-new':
-      return `Step ${fault.number} is new: ${fault.words}.`;
+      return `New step ${fault.number}: ${fault.words}.`;
     case 'step-gone':
-      return `Step ${fault.number} is gone: ${fault.words}.`;
+      return `Step ${fault.number} removed: ${fault.words}.`;
     case 'policy':
-      return 'What it does about blanks or problems is another.';
+      return 'The rule for blank or invalid values changed.';
   }
 }

@@ -5,12 +5,12 @@ import { Act, count, counted, Fault, Note, Press, Tick, Margin } from '../../ui'
 import { otherThanShown, useShownDraft, type Editing } from '../draft';
 import { useWorkbench } from '../workbench';
 import { ProofRow } from './ProofRow';
-import { accepting, useAccept, useApprove, useKnownProofs, usePropose } from './useProofs';
+import { accepting, useAccept, useApprove, useProofResults, usePropose } from './useProofs';
 
 /** What a person decided is right, sample by sample; every edit is held against it. */
 export function Proofs() {
   const { route, editing } = useWorkbench('route', 'editing');
-  const { all, held, isOlder, fault, differing, error } = useKnownProofs();
+  const { all, held, isOlder, fault, differing, error } = useProofResults();
   const [done, isOther] = useShownDraft(editing);
   const propose = usePropose(route.id);
   const accept = useAccept(route.id);
@@ -30,17 +30,16 @@ export function Proofs() {
         {fault && <Fault>{fault}</Fault>}
         {all?.length === 0 && !propose.data && (
           <p className="font-serif text-lead text-ink-2">
-            Nothing is approved yet. Decide once, on a few samples, what is right; from then on every edit shows what it
-            changes of that.
+            No proofs yet. Approve the requests of a few samples once; from then on every edit is checked against them.
           </p>
         )}
         <p className="pt-1">
           <Press quiet onClick={() => void ask()} disabled={propose.isPending}>
-            {propose.isPending ? 'Looking through the samples…' : 'Propose samples to approve'}
+            {propose.isPending ? 'Choosing samples…' : 'Suggest samples to approve'}
           </Press>
           {differ.length > 1 && (
             <Act className="ml-5" onClick={() => void acceptAll(differ)} disabled={accept.isPending || isOlder}>
-              Accept all {differ.length} as they are now
+              Approve all {differ.length} new results
             </Act>
           )}
         </p>
@@ -68,20 +67,22 @@ export function Proofs() {
         {all && all.length > 0 && (
           <div role="status">
             {held === null || isOlder ? (
-              <Note tone="look">Holding them against the draft…</Note>
+              <Note tone="look">Checking the draft…</Note>
             ) : differing > 0 ? (
               <Note tone="trouble">
                 {counted(differing, 'proof')} of {count(all.length)} {differing === 1 ? 'differs' : 'differ'} from what
                 was approved.
               </Note>
             ) : (
-              <Note tone="fine">{all.length === 1 ? 'The proof holds.' : `All ${count(all.length)} proofs hold.`}</Note>
+              <Note tone="fine">
+                {all.length === 1 ? 'The proof passes.' : `All ${count(all.length)} proofs pass.`}
+              </Note>
             )}
           </div>
         )}
         <Note tone="goes">
-          A proof is a sample, what the targets answered, and the requests that it must give. It needs no target to be
-          held against an edit.
+          A proof is a sample, the targets’ responses, and the approved requests. Edits are checked against it without
+          sending anything.
         </Note>
       </Margin>
     </div>
@@ -92,8 +93,8 @@ const approvedWords = (approved: number, all: number): string =>
   approved === 0
     ? ''
     : approved === all
-      ? `; ${all === 1 ? 'it is' : 'all of them are'} approved already`
-      : `; ${approved} of them ${approved === 1 ? 'is' : 'are'} approved already`;
+      ? `; ${all === 1 ? 'it is' : 'all are'} already approved`
+      : `; ${approved} of them ${approved === 1 ? 'is' : 'are'} already approved`;
 
 function Proposal({
   routeId,
@@ -122,14 +123,14 @@ function Proposal({
     <section aria-label="Proposed samples" className="mt-4 border-y border-ink bg-raised px-4 py-4">
       <p className="font-serif">
         {proposed.samples.length === 0
-          ? 'There is no sample yet.'
+          ? 'No samples yet.'
           : `${counted(proposed.samples.length, 'sample')} of ${count(proposed.looked)} ${proposed.samples.length === 1 ? 'shows' : 'show'} whatever any of them does${approvedWords(proposed.samples.length - fresh.length, proposed.samples.length)}.`}
       </p>
       <ul className="mt-2 max-h-96 overflow-auto">
         {fresh.map(({ sampleId, name, shows }) => (
           <li key={sampleId} className="border-b border-rule py-1.5">
             <Tick
-              label={name || 'a submission without answers'}
+              label={name || 'submission without answers'}
               checked={!left.has(sampleId)}
               onChange={is => turn(sampleId, is)}
             />
@@ -142,7 +143,7 @@ function Proposal({
       </ul>
       {proposed.uncovered.length > 0 && (
         <details className="mt-2 text-small text-ink-2">
-          <summary className="cursor-pointer">No sample shows {counted(proposed.uncovered.length, 'thing')}</summary>
+          <summary className="cursor-pointer">Not covered: {counted(proposed.uncovered.length, 'thing')}</summary>
           <ul className="list-inside list-disc pt-1">
             {proposed.uncovered.map(each => (
               <li key={each}>{each}</li>
@@ -162,11 +163,11 @@ function Proposal({
             }
             disabled={taken.length === 0 || approve.isPending}
           >
-            {taken.length === 0 ? 'Approve them' : taken.length === 1 ? 'Approve it' : `Approve these ${taken.length}`}
+            {taken.length === 0 ? 'Approve' : taken.length === 1 ? 'Approve' : `Approve ${taken.length}`}
           </Press>
         )}
         <Press quiet onClick={onDone}>
-          {fresh.length > 0 ? 'Not now' : 'Close'}
+          {fresh.length > 0 ? 'Cancel' : 'Close'}
         </Press>
       </div>
     </section>

@@ -1,12 +1,12 @@
 import type { Condition } from '@grammata/core/condition';
 import { compileStages, type CallTarget } from '@grammata/core/perform';
-import { holdAll, type Held, type Proof } from '@grammata/core/proof';
+import { holdAll, type ProofResult, type Proof } from '@grammata/core/proof';
 import type { Call } from '@grammata/core/route';
 import { Problem, type TransformContext } from '@grammata/core/transform';
 import { answering } from '../../workers/asking';
 
 /** A draft as proofs are held against it. */
-export interface HeldAgainst {
+export interface ProofDraft {
   condition: Condition;
   calls: Call[];
   targets: CallTarget[];
@@ -17,7 +17,7 @@ export interface HeldAgainst {
 
 let proofs: readonly Proof[] = [];
 
-answering<readonly Proof[], HeldAgainst, Held[]>({
+answering<readonly Proof[], ProofDraft, ProofResult[]>({
   told: told => (proofs = told),
   asked(draft) {
     const stages = compileStages(draft.calls, draft.targets);

@@ -6,13 +6,13 @@ import type {
   ProofView,
   ProposedProofs,
 } from '@grammata/contract';
-import type { Held } from '@grammata/core/proof';
+import type { ProofResult } from '@grammata/core/proof';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, createElement, use, useEffect, useMemo, type ReactNode } from 'react';
 import { api, keys } from '../../api';
 import { useAsker } from '../../workers';
 import { useWorkbench } from '../workbench';
-import type { HeldAgainst } from './proof.worker';
+import type { ProofDraft } from './proof.worker';
 
 /** The proofs of a route, and how the draft on screen fares against them. */
 export interface Proofs {
@@ -20,7 +20,7 @@ export interface Proofs {
   all: ProofView[] | undefined;
   error: unknown;
   /** By the proofs' identifiers, of the newest state of the draft that was held against them; null until one was. */
-  held: ReadonlyMap<string, Held> | null;
+  held: ReadonlyMap<string, ProofResult> | null;
   /** True while the draft was edited since: a newer answer is under way. */
   isOlder: boolean;
   /** Why they can't be held against it. */
@@ -33,7 +33,7 @@ const begin = () => new Worker(new URL('./proof.worker.ts', import.meta.url), { 
 const ProofsContext = createContext<Proofs | null>(null);
 
 /** What is known of the proofs of the route that is open. */
-export function useKnownProofs(): Proofs {
+export function useProofResults(): Proofs {
   const known = use(ProofsContext);
   if (!known) throw new Error('No route is open here.');
   return known;
@@ -52,7 +52,7 @@ function useProofs(): Proofs {
   });
   const { condition, calls, terms } = editing.draft;
   const { targets } = route;
-  const draft = useMemo<HeldAgainst>(
+  const draft = useMemo<ProofDraft>(
     () => ({
       condition,
       calls,
@@ -62,21 +62,21 @@ function useProofs(): Proofs {
     }),
     [condition, calls, terms.timeZone, targets, all],
   );
-  const { asker, reply } = useAsker<readonly ProofView[], HeldAgainst, Held[]>(begin);
+  const { asker, reply } = useAsker<readonly ProofView[], ProofDraft, ProofResult[]>(begin);
   useEffect(() => {
     if (!all) return;
     asker.current?.tell(all);
     asker.current?.ask(draft);
   }, [asker, all, draft]);
   return useMemo(() => {
-    const told = all && reply;
-    const held = told && 'answer' in told ? new Map(told.answer.map(each => [each.id, each])) : null;
+    const results = all && reply;
+    const held = results && 'answer' in results ? new Map(results.answer.map(each => [each.id, each])) : null;
     return {
       all,
       error,
       held,
-      isOlder: told ? told.asked !== draft : false,
-      fault: told && 'fault' in told ? told.fault : null,
+      isOlder: results ? results.asked !== draft : false,
+      fault: results && 'fault' in results ? results.fault : null,
       differing: held ? [...held.values()].filter(each => each.differences.length > 0).length : 0,
     };
   }, [all, error, reply, draft]);

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
 import { Act, Tick } from '../../ui';
 
-/** Which columns are shown. */
+/** Columns. */
 export function ColumnPick({
   columns,
 }: {
@@ -19,7 +19,7 @@ export function ColumnPick({
           sideOffset={4}
           collisionPadding={8}
           role="dialog"
-          aria-label="Which columns are shown"
+          aria-label="Columns"
           className="floats z-50 max-h-[60vh] w-64 overflow-auto px-3 py-2"
         >
           <p className="mb-1 flex gap-4">

@@ -52,7 +52,7 @@ export function RehearsalTable() {
       }),
       column.display({
         id: 'goes',
-        header: calls.length > 1 ? 'All calls' : 'Goes',
+        header: calls.length > 1 ? 'All calls' : 'Result',
         size: GOES,
         cell: info => <Goes row={info.row.original} />,
       }),
@@ -77,18 +77,18 @@ export function RehearsalTable() {
     estimateSize: () => ROW,
     overscan: 10,
   });
-  const addressOf = (id: string) => `/routes/${route.id}/what?sample=${id}&call=${call.id}`;
+  const addressOf = (id: string) => `/routes/${route.id}/mapping?sample=${id}&call=${call.id}`;
   const open = (id: string) => void navigate(addressOf(id));
   const go = useRowFocus(rows.length, at, setAt, virtual, scroller);
   useKeys([
     { key: 'j', does: 'next sample', run: () => go(1) },
     { key: 'k', does: 'previous sample', run: () => go(-1) },
-    { key: 'Enter', does: 'open it in What', run: () => rows[at] && open(rows[at].sample.id) },
+    { key: 'Enter', does: 'open in Mapping', run: () => rows[at] && open(rows[at].sample.id) },
   ]);
   if (!compiled)
     return (
       <div className="px-6">
-        <Empty title="Nothing to rehearse against.">The target does not offer this operation any more.</Empty>
+        <Empty title="Nothing to rehearse">The target no longer offers this operation.</Empty>
       </div>
     );
   const widths = {
@@ -235,7 +235,11 @@ function Received({ row: { sample } }: { row: Row }) {
 function Goes({ row: { isKnown, goes, sends } }: { row: Row }) {
   if (!isKnown) return <span className="text-ink-3">…</span>;
   if (!goes) return 'left out';
-  return sends ? <span className="text-verdigris">✓ can go</span> : <span className="text-crimson">! can’t go</span>;
+  return sends ? (
+    <span className="text-verdigris">✓ can be sent</span>
+  ) : (
+    <span className="text-crimson">! can’t be sent</span>
+  );
 }
 
 /** What a line gives for the sample. */

@@ -1,5 +1,5 @@
 import type { SamplePage } from '@grammata/contract';
-import { pagesToTell } from './pagesToTell';
+import { pagesToSend } from './pagesToSend';
 
 const [a, b] = [1, 2].map(total => ({ total }) as SamplePage) as [SamplePage, SamplePage];
 
@@ -8,4 +8,4 @@ test.each([
   ['one page is held', { generation: 4, pages: 1 }, [{ page: b }]],
   ['all is held', { generation: 4, pages: 2 }, []],
   ['pages of another generation are held', { generation: 3, pages: 2 }, [{ anew: true }, { page: a }, { page: b }]],
-])('%s', (_, held, told) => expect(pagesToTell(held, { generation: 4, pages: [a, b] })).toEqual(told));
+])('%s', (_, held, told) => expect(pagesToSend(held, { generation: 4, pages: [a, b] })).toEqual(told));

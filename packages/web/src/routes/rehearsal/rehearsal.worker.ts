@@ -4,7 +4,7 @@ import { unpack } from '@grammata/core/sample';
 import { answering } from '../../workers/asking';
 
 /** What is kept: samples anew, and samples more. */
-export type Told = { anew: true } | { page: SamplePage };
+export type RehearsalInput = { anew: true } | { page: SamplePage };
 /** A state of the draft, over the samples of one generation. */
 export interface Asked {
   route: RouteParts;
@@ -13,7 +13,7 @@ export interface Asked {
 
 let rehearser = new RouteRehearser();
 
-answering<Told, Asked, RouteRehearsal>({
+answering<RehearsalInput, Asked, RouteRehearsal>({
   told(told) {
     if ('anew' in told) {
       rehearser = new RouteRehearser();

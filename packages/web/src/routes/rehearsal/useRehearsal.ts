@@ -2,8 +2,8 @@ import type { RouteParts, RouteRehearsal } from '@grammata/core/rehearse';
 import { useEffect, useRef } from 'react';
 import { useAsker, type Replied } from '../../workers';
 import type { ShelfState } from '../samples';
-import { pagesToTell, type Held } from './pagesToTell';
-import type { Asked, Told } from './rehearsal.worker';
+import { pagesToSend, type PagesSent } from './pagesToSend';
+import type { Asked, RehearsalInput } from './rehearsal.worker';
 import { takeWorker } from './warm';
 
 /**
@@ -14,12 +14,12 @@ export function useRehearsal(
   route: RouteParts,
   shelf: ShelfState,
 ): [rehearsed: Replied<Asked, RouteRehearsal> | null, anew: () => void] {
-  const { asker, reply, times, anew } = useAsker<Told, Asked, RouteRehearsal>(takeWorker);
-  const held = useRef<Held & { times: number }>({ generation: -1, pages: 0, times: 0 });
+  const { asker, reply, times, anew } = useAsker<RehearsalInput, Asked, RouteRehearsal>(takeWorker);
+  const held = useRef<PagesSent & { times: number }>({ generation: -1, pages: 0, times: 0 });
   const { generation, pages } = shelf;
   useEffect(() => {
     const before = held.current.times === times ? held.current : { generation: -1, pages: 0 };
-    for (const told of pagesToTell(before, { generation, pages })) asker.current?.tell(told);
+    for (const input of pagesToSend(before, { generation, pages })) asker.current?.tell(input);
     held.current = { generation, pages: pages.length, times };
   }, [asker, generation, pages, times]);
   useEffect(() => {

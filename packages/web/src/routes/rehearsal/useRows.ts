@@ -2,7 +2,7 @@ import { isRehearsed, isTroubled } from '@grammata/core/rehearse';
 import { useMemo } from 'react';
 import { useWorkbench, type Seen } from '../workbench';
 
-export const shows = { all: 'all', trouble: 'with trouble', out: 'left out' } as const;
+export const shows = { all: 'all', trouble: 'with problems', out: 'left out' } as const;
 export type Shown = keyof typeof shows;
 
 /** A sample, and what became of it in the rehearsal. */

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import { useHeard, type Heard } from '../../app/live';
+import { useLiveEvents, type LiveMessage } from '../../app/live';
 import { samplePage, takeAhead } from './ahead';
 import { FIRST_PAGE, SampleShelf, type ShelfState } from './shelf';
 
@@ -35,7 +35,7 @@ export function useShelf(formId: string): ShelfState & { again(): void; shown():
   }, [shelf]);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   useEffect(() => () => clearTimeout(timer.current ?? undefined), []);
-  useHeard(heard => {
+  useLiveEvents(heard => {
     if (isChange(heard, formId)) shelf.load();
     else if (heard.type === 'arrival' && heard.formIds?.includes(formId))
       timer.current ??= setTimeout(() => {
@@ -47,7 +47,7 @@ export function useShelf(formId: string): ShelfState & { again(): void; shown():
 }
 
 /** True where more than what is new may be otherwise: variants, names, a reading anew. */
-const isChange = (heard: Heard, formId: string): boolean =>
+const isChange = (heard: LiveMessage, formId: string): boolean =>
   heard.type === 'missed' ||
   (heard.type === 'form' && heard.formId === formId) ||
   (heard.type === 'work' && heard.ended && heard.intakeId !== null);

@@ -37,6 +37,7 @@ function useSheets(): CallSheet[] {
           condition: draft.condition,
           call,
           operation,
+          update: target.operations.find(each => each.id === call.find?.update?.operationId) ?? null,
           baseUrl: target.baseUrl,
           context: { timeZone: draft.terms.timeZone },
           questions: references.filter(each => each.isQuestion),
@@ -58,7 +59,7 @@ export function HandoverSheet() {
   if (!first)
     return (
       <div className="px-6">
-        <Empty title="Nothing to hand over.">The target does not offer this operation any more.</Empty>
+        <Empty title="Nothing to hand over">The target no longer offers this operation.</Empty>
       </div>
     );
   // What one call leaves out another may use.
@@ -71,7 +72,7 @@ export function HandoverSheet() {
     >
       <div className="noprint flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-4">
         <p className="min-w-60 flex-1 font-serif text-ink-2">
-          The mapping in words, for those who look after the form or the target. Examples are the sample at hand.
+          The mapping in words, for the owners of the form or the target. Examples are from the current sample.
         </p>
         <Press quiet onClick={() => window.print()}>
           Print
@@ -98,7 +99,7 @@ export function HandoverSheet() {
           {isOne ? <Where sheet={first.sheet} how={first.how} /> : `${counted(sheets.length, 'call')}, in this order`}
         </p>
         <p className="font-serif">
-          {first.sheet.condition === 'always' ? 'Every submission goes.' : `Goes when ${first.sheet.condition}.`}
+          {first.sheet.condition === 'always' ? 'All submissions are sent.' : `Sent if ${first.sheet.condition}.`}
           {sample && (
             <span className="text-ink-2">
               {' '}
@@ -118,9 +119,9 @@ export function HandoverSheet() {
             </>
           )}
           {sheet.rows.length === 0 ? (
-            <Empty title="No line is filled yet.">
-              <Link className="act" to={`/routes/${route.id}/what?call=${id}`}>
-                Fill some
+            <Empty title="No line has a source yet.">
+              <Link className="act" to={`/routes/${route.id}/mapping?call=${id}`}>
+                Open the mapping
               </Link>
             </Empty>
           ) : (
@@ -151,7 +152,7 @@ function Table({ rows }: { rows: SheetRow[] }) {
             <th scope="col">Question</th>
             <th scope="col">Cleaning</th>
             <th scope="col">Field</th>
-            <th scope="col">Otherwise</th>
+            <th scope="col">If blank or invalid</th>
             <th scope="col">Example</th>
           </tr>
         </thead>
@@ -163,7 +164,7 @@ function Table({ rows }: { rows: SheetRow[] }) {
             >
               <td className="w-8 font-mono text-fine text-ink-3">{row.number}</td>
               <td className="w-[22%] text-lapis">{row.question}</td>
-              <td className="w-[24%] font-serif">{row.cleaning || <span className="text-ink-3">as it is</span>}</td>
+              <td className="w-[24%] font-serif">{row.cleaning || <span className="text-ink-3">as is</span>}</td>
               <td className="w-[15%]">
                 <span className="font-mono text-small font-medium">
                   {row.field}

@@ -1,9 +1,9 @@
-import { Combobox, kindMarks, type Said } from '../../ui';
+import { Combobox, kindMarks, type ControlTexts } from '../../ui';
 import type { Offered } from './references';
 
 const groups: Record<Offered['group'], string> = {
   question: 'Questions',
-  delivery: 'Known as it is delivered',
+  delivery: 'Available while sending',
   about: 'About the submission',
 };
 const order: Offered['group'][] = ['question', 'delivery', 'about'];
@@ -13,7 +13,7 @@ export function ReferencePick({
   references,
   onPick,
   ...rest
-}: Said & {
+}: ControlTexts & {
   references: Offered[];
   value: string;
   onPick: (key: string) => void;
@@ -39,7 +39,7 @@ export function ReferencePick({
       {...rest}
       options={options}
       onPick={onPick}
-      prompt="Type words of a question"
+      prompt="Search questions"
       boxClass={`text-lapis ${rest.boxClass ?? ''}`}
     />
   );

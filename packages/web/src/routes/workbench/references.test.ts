@@ -66,11 +66,31 @@ describe('what an earlier call answers', () => {
   test('is offered by its parts; of a list the first, the last or each', () => {
     const all = labels(call, operation);
     expect(all[0]).toBe('Its number from “Add a record”');
-    expect(all).toHaveLength(4);
+    expect(all.slice(1)).toEqual([
+      'name of the first of rows from “Add a record”',
+      'name of the last of rows from “Add a record”',
+      'name of each of rows from “Add a record”',
+      'list rows from “Add a record”',
+    ]);
+  });
+  test('of its list the whole can be repeated over, with what one of its records has', () => {
+    const answered = answerReferences(call, operation);
+    const list = answered.find(each => each.items)!;
+    expect([list.key, list.kind, list.items]).toEqual(['@answer/c/rows', 'table', ['/name']]);
+    expect(itemReferences(list.key, schema, samples, answered).map(each => [each.key, each.label])).toEqual([
+      ['@item', 'one of list rows from “Add a record”'],
+      ['@item/name', 'name of one of list rows from “Add a record”'],
+      ['@itemNumber', 'number of one of list rows from “Add a record”'],
+    ]);
+  });
+  test('under the name that somebody gave it', () => {
+    const items = [{ pointer: '/name', label: 'Name of the site', type: 'text' as const }];
+    const named = { ...operation, answer: [{ pointer: '/rows', label: 'Rows', type: 'json' as const, items }] };
+    expect(labels(call, named)[0]).toBe('Name of the site of the first of rows from “Add a record”');
   });
   test('its record, where it has one', () =>
     expect(labels({ ...call, identity: { made: '/id' } } as CallInput, operation)[0]).toBe(
-      'Record, found or made, from “Add a record”',
+      'Record, found or created, from “Add a record”',
     ));
   test('nothing, where the target does not offer it any more', () => expect(labels(call, null)).toEqual([]));
 });

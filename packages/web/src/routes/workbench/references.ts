@@ -13,7 +13,15 @@ import {
   scopeOf,
   type Reference,
 } from '@grammata/core/scope';
-import { asText, escapeToken, isFile, isJsonObject, type FieldKind } from '@grammata/core/submission';
+import {
+  asText,
+  escapeToken,
+  isFile,
+  isJsonObject,
+  labelFromKey,
+  tokensOf,
+  type FieldKind,
+} from '@grammata/core/submission';
 import type { Operation, TargetType } from '@grammata/core/target';
 
 /** What a line, a step or a condition can refer to, as it is offered to people. */
@@ -27,6 +35,8 @@ export interface Offered {
   isQuestion: boolean;
   /** An answer, for people to recognise it by. */
   example: string | null;
+  /** Of a list in a response: the places in one of its records (JSON Pointers). */
+  items?: string[];
 }
 
 /** How many samples are looked at for what their envelopes hold. */
@@ -56,7 +66,13 @@ export function referencesOf(schema: FormSchema, samples: Sample[]): Offered[] {
 }
 
 /** What a repeated call can use of its item: the whole, its parts, its number. */
-export function itemReferences(repeat: string, schema: FormSchema, samples: Sample[]): Offered[] {
+export function itemReferences(
+  repeat: string,
+  schema: FormSchema,
+  samples: Sample[],
+  /** What earlier calls answer, as it is offered. */
+  answered: Offered[] = [],
+): Offered[] {
   const item = (reference: Reference, label: string, kind: FieldKind): Offered => ({
     key: referenceText(reference),
     label,
@@ -69,11 +85,13 @@ export function itemReferences(repeat: string, schema: FormSchema, samples: Samp
   const found = samples.slice(0, ENVELOPES).map(each => referredTo(scopeOf(each.submission), repeat));
   const rows = found.flatMap(each => (Array.isArray(each) ? each : [])).filter(isJsonObject);
   const isFiles = rows.some(row => isFile(row));
-  const parts = [...new Set(rows.flatMap(row => Object.keys(row)))];
-  const whole = question ? `one of “${question.label}”` : 'the item';
+  const list = answered.find(each => each.key === repeat);
+  const parts = list?.items ?? [...new Set(rows.flatMap(row => Object.keys(row)))].map(part => `/${escapeToken(part)}`);
+  const label = question?.label ?? list?.label;
+  const whole = question ? `one of “${question.label}”` : label ? `one of ${label}` : 'the item';
   return [
-    item({ to: 'item', pointer: '' }, whole, isFiles ? 'files' : rows.length > 0 ? 'json' : 'text'),
-    ...parts.map(part => item({ to: 'item', pointer: `/${escapeToken(part)}` }, `${part} of ${whole}`, 'text')),
+    item({ to: 'item', pointer: '' }, whole, isFiles ? 'files' : parts.length > 0 ? 'json' : 'text'),
+    ...parts.map(pointer => item({ to: 'item', pointer }, `${placeWords(pointer)} of ${whole}`, 'text')),
     item({ to: 'itemNumber' }, `number of ${whole}`, 'number'),
   ];
 }
@@ -93,15 +111,22 @@ export function answerReferences(call: CallInput, operation: Operation | null): 
     const at = (place: string, says: string, kind?: FieldKind) =>
       offered({ to: 'answer', callId: call.id, pointer: place }, says, type, kind);
     if (!items) return pointer === '' ? [] : [at(pointer, label || pointer.slice(1))];
-    return items.flatMap(item =>
+    const list = at(pointer, pointer === '' ? 'list' : `list ${placeWords(pointer)}`, 'table');
+    const parts = items.flatMap(item =>
       listPicks.map(pick => {
         const place = `${pointer}/${itemToken({ pick })}${item.pointer}`;
-        return at(place, placeWords(place) || label, pick === 'each' ? 'choices' : undefined);
+        // What somebody called it comes before what it is called there.
+        const isNamed = item.label !== '' && item.label !== labelFromKey(tokensOf(item.pointer).at(-1) ?? '');
+        const words = isNamed
+          ? `${item.label} of ${placeWords(`${pointer}/${itemToken({ pick })}`)}`
+          : placeWords(place) || label;
+        return at(place, words, pick === 'each' ? 'choices' : undefined);
       }),
     );
+    return [...parts, { ...list, items: items.filter(item => !item.items).map(item => item.pointer) }];
   });
   const record: Reference = { to: 'identity', callId: call.id };
-  return call.identity ? [offered(record, 'Record, found or made,', 'text'), ...parts] : parts;
+  return call.identity ? [offered(record, 'Record, found or created,', 'text'), ...parts] : parts;
 }
 
 const listPicks = ['first', 'last', 'each'] as const;

@@ -17,14 +17,14 @@ export function useOffers(
 ): Offers {
   // Edits of this call and later ones change nothing of it.
   const earlier = useSame(calls.slice(0, callAt));
-  const references = useMemo(
-    () => [
+  const references = useMemo(() => {
+    const answered = earlier.flatMap(each => answerReferences(each, operationOf(each)));
+    return [
       ...referencesOf(schema, newest),
-      ...(repeat ? itemReferences(repeat, schema, newest) : []),
-      ...earlier.flatMap(each => answerReferences(each, operationOf(each))),
-    ],
-    [schema, newest, repeat, earlier, operationOf],
-  );
+      ...(repeat ? itemReferences(repeat, schema, newest, answered) : []),
+      ...answered,
+    ];
+  }, [schema, newest, repeat, earlier, operationOf]);
   const labels = useMemo(() => new Map(references.map(each => [each.key, each.label])), [references]);
   const labelOf = useCallback((key: string) => labels.get(key) ?? referenceLabel(referenceOf(key)) ?? key, [labels]);
   const proposals = useMemo(() => {

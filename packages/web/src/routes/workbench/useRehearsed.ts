@@ -19,6 +19,7 @@ export function useRehearsed(
       calls: calls.map(each => ({
         call: each,
         operation: operationOf(each),
+        answered: targetOf(each)?.answers[each.operationId],
         ...(each.find && { finder: operationOf({ ...each, operationId: each.find.operationId }) }),
         baseUrl: targetOf(each)?.baseUrl ?? '',
       })),

@@ -11,7 +11,7 @@ import {
 import { fieldsOf } from '@grammata/core/route';
 import { referredTo, scopeOf } from '@grammata/core/scope';
 import { asText, type Submission } from '@grammata/core/submission';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Shelved } from '../samples';
 import { SeenLater } from './seen';
 import { useParam } from '../../address';
@@ -19,11 +19,14 @@ import { useLatest } from '../../ui';
 import { useSame } from './useSame';
 import type { CallAtHand, Seen, Walk } from './workbench';
 
+/** ms for which a search keeps the page at a time. */
+const SLICE = 12;
+
 /** The walk over the samples as a call sees them: the sample that the address names, its items, and the next of a kind. */
 export function useWalk(
   shelved: readonly Shelved[],
   calls: CallInput[],
-  { call, operationOf }: CallAtHand,
+  { call, operationOf, targetOf }: CallAtHand,
   rehearsal: RehearsalSummary | null,
 ): Walk {
   const [chosenId, choose] = useParam('sample');
@@ -38,10 +41,11 @@ export function useWalk(
         likelyAnswers(
           calls.flatMap(each => {
             const offered = operationOf(each);
-            return offered ? [{ call: each, operation: offered }] : [];
+            const answered = targetOf(each)?.answers[each.operationId];
+            return offered ? [{ call: each, operation: offered, ...(answered !== undefined && { answered }) }] : [];
           }),
         ),
-      [calls, operationOf],
+      [calls, operationOf, targetOf],
     ),
   );
   const isPlain = calls.length === 1 && !repeat && !condition;
@@ -88,6 +92,8 @@ export function useWalk(
   }, [shown, itemScope]);
   // What is looked for is looked for in what is there when somebody asks: an edit makes no other walk.
   const now = useLatest({ samples, at, rehearsal, lines });
+  const searches = useRef(0);
+  useEffect(() => () => void searches.current++, []);
   const { nextInTrouble, nextThatDiffers } = useMemo(() => {
     const showNext = (wanted: (index: number) => boolean) => {
       const { samples: all, at: here } = now.current;
@@ -109,7 +115,17 @@ export function useWalk(
         const keys = looked.flatMap(line => fieldsOf(line.source));
         const answered = (index: number) => keys.map(key => asText(referredTo(all[index]!.scope, key))).join('\n');
         const wanted = here >= 0 && all.length > 0 ? answered(here) : '';
-        showNext(index => answered(index) !== wanted);
+        const mine = ++searches.current;
+        // Thousands may be alike, and each is unpacked to be seen: the page goes on meanwhile, and another search ends this one.
+        const search = (from: number): void => {
+          const until = performance.now() + SLICE;
+          for (let step = from; step < all.length; step++) {
+            const index = (here + 1 + step) % all.length;
+            if (answered(index) !== wanted) return show(index);
+            if (performance.now() > until) return void setTimeout(() => searches.current === mine && search(step + 1));
+          }
+        };
+        search(0);
       },
     };
   }, [show, now]);

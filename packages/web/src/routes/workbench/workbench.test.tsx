@@ -105,6 +105,24 @@ describe('the walk', () => {
     await stands('s0 at 0');
   });
 
+  test('looks for one that differs in portions: the page goes on, and a later search ends one before', async () => {
+    await open();
+    await stands('s0 at 0');
+    let time = 0;
+    const clock = jest.spyOn(performance, 'now').mockImplementation(() => (time += 1000));
+    try {
+      press('site differs');
+      // Not found in the first portion.
+      expect(text('sample')).toBe('s0 at 0');
+      press('differs');
+      await stands('s1 at 1');
+      press('site differs');
+      await stands('s2 at 2');
+    } finally {
+      clock.mockRestore();
+    }
+  });
+
   test('goes to the next in trouble, and what it shows stands in the address', async () => {
     const router = await open();
     press('trouble');

@@ -3,7 +3,8 @@ import type { Json } from '@grammata/core/submission';
 import { answerFields, type AnswerField } from '@grammata/core/target';
 import { useState } from 'react';
 import { useFormContext, useWatch } from 'react-hook-form';
-import { Act, counted } from '../../ui';
+import { X } from 'lucide-react';
+import { Act, counted, IconAct } from '../../ui';
 import { typeNames } from '../fieldWords';
 import { FromJson } from './FromJson';
 import type { OperationForm } from './form';
@@ -15,19 +16,17 @@ export function AnswerPart() {
   const [isLearning, setLearning] = useState(false);
   const set = (next: AnswerFieldInput[]) => setValue('answer', next, { shouldDirty: true });
   return (
-    <section aria-label="What it answers">
-      <h2 className="border-b border-ink pb-1.5">What it answers</h2>
+    <section aria-label="Response">
+      <h2 className="border-b border-ink pb-1.5">Response</h2>
       {answer.length === 0 && !isLearning && (
-        <p className="pt-2 font-serif text-ink-2">
-          Nothing is known of it. Calls behind this one can use what stands in its answer once it is.
-        </p>
+        <p className="pt-2 font-serif text-ink-2">Unknown. Once known, later calls can use values from it.</p>
       )}
-      <Listed fields={answer} />
+      <Listed fields={answer} onChange={next => set(next as AnswerFieldInput[])} />
       {isLearning ? (
         <FromJson
-          label="An answer, in JSON"
+          label="Response in JSON"
           placeholder={'{"id": 7, "name": "…"}'}
-          deed="Learn from it"
+          deed="Learn"
           onTake={document => {
             set(learned(document));
             return null;
@@ -36,12 +35,10 @@ export function AnswerPart() {
         />
       ) : (
         <p className="pt-2">
-          <Act onClick={() => setLearning(true)}>
-            {answer.length === 0 ? 'Give an answer to learn from' : 'Learn it anew'}
-          </Act>
+          <Act onClick={() => setLearning(true)}>{answer.length === 0 ? 'Learn from an example' : 'Learn again'}</Act>
           {answer.length > 0 && (
             <Act className="ml-5" onClick={() => set([])}>
-              Forget it
+              Remove
             </Act>
           )}
         </p>
@@ -53,19 +50,44 @@ export function AnswerPart() {
 /** What an answer holds, as it is stored. */
 export const learned = (answer: Json): AnswerFieldInput[] => answerFields(answer) as AnswerFieldInput[];
 
-const Listed = ({ fields, below = '' }: { fields: readonly AnswerField[]; below?: string }) => (
-  <ul className={below ? 'pl-4' : 'ledger'}>
-    {fields.map(field => (
-      <li key={field.pointer} className="py-1">
-        <span className="grid gap-x-5 sm:grid-cols-[minmax(0,16rem)_minmax(0,1fr)_8rem]">
-          <code className="truncate font-mono text-small">{field.pointer || '(all of it)'}</code>
-          <span className="truncate">{field.label}</span>
-          <span className="text-ink-2">
-            {field.items ? `list, ${counted(field.items.length, 'part')}` : typeNames[field.type]}
+/** Values of a response: each can be named, and left out of what is offered to later calls. */
+function Listed({
+  fields,
+  isInside = false,
+  onChange,
+}: {
+  fields: readonly AnswerField[];
+  isInside?: boolean;
+  onChange: (next: AnswerField[]) => void;
+}) {
+  const set = (at: number, more: Partial<AnswerField>) =>
+    onChange(fields.map((each, index) => (index === at ? { ...each, ...more } : each)));
+  return (
+    <ul className={isInside ? 'pl-4' : 'ledger'}>
+      {fields.map((field, at) => (
+        <li key={field.pointer} className="py-1">
+          <span className="grid items-center gap-x-5 sm:grid-cols-[minmax(0,16rem)_minmax(0,1fr)_8rem_1.75rem]">
+            <code className="truncate font-mono text-small">{field.pointer || '(all of it)'}</code>
+            <input
+              aria-label={`Label of ${field.pointer || 'all of it'}`}
+              className="write min-w-0"
+              maxLength={200}
+              value={field.label}
+              onChange={event => set(at, { label: event.target.value })}
+            />
+            <span className="text-ink-2">
+              {field.items ? `list, ${counted(field.items.length, 'part')}` : typeNames[field.type]}
+            </span>
+            <IconAct
+              icon={X}
+              label={`Leave out ${field.pointer || 'all of it'}`}
+              isPlain
+              onClick={() => onChange(fields.filter((_, index) => index !== at))}
+            />
           </span>
-        </span>
-        {field.items && <Listed fields={field.items} below={field.pointer} />}
-      </li>
-    ))}
-  </ul>
-);
+          {field.items && <Listed fields={field.items} isInside onChange={items => set(at, { items })} />}
+        </li>
+      ))}
+    </ul>
+  );
+}

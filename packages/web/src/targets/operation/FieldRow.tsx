@@ -8,7 +8,7 @@ import { formatNames, typeNames } from '../fieldWords';
 import { useFields } from './form';
 import { followsItsName, optionLines, optionsFrom, placeFor, pointerFrom, textOfValue, typedValue } from './values';
 
-const placeNames = { body: 'the body', query: 'the query', header: 'a header', path: 'the path' } as const;
+const placeNames = { body: 'body', query: 'query', header: 'header', path: 'path' } as const;
 type Place = keyof typeof placeNames;
 
 /** The columns of a field and of what stands above them. */
@@ -23,7 +23,7 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
   const at = `fields.${index}` as const;
   useShown(...['key', 'pointer', 'in', 'options', 'pattern', 'maxLength'].map(part => `${at}.${part}`));
   const errors = (formState.errors.fields?.[index] ?? {}) as Record<string, { message?: string } | undefined>;
-  const said = (...parts: string[]) => parts.map(part => errors[part]?.message).find(Boolean) ?? null;
+  const errorOf = (...parts: string[]) => parts.map(part => errors[part]?.message).find(Boolean) ?? null;
   const set = (more: Partial<OperationFieldInput>) => {
     clearErrors(at);
     setFields(fields.map((each, other) => (other === index ? { ...each, ...more } : each)));
@@ -39,9 +39,16 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
   return (
     <li className="py-2" aria-label={name}>
       <div className={`grid ${fieldColumns} items-center`}>
-        <TextBox label={`Name of ${name}`} isBare look="code" value={field.key} onChange={rename} error={said('key')} />
+        <TextBox
+          label={`Name of ${name}`}
+          isBare
+          look="code"
+          value={field.key}
+          onChange={rename}
+          error={errorOf('key')}
+        />
         <Choice<Place>
-          label={`${name} goes into`}
+          label={`Part of the request for ${name}`}
           isBare
           value={field.in ?? 'body'}
           options={
@@ -52,7 +59,7 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
                 : { query: placeNames.query, header: placeNames.header, ...(!field.in && { body: placeNames.body }) }
           }
           onChange={move}
-          error={said('in')}
+          error={errorOf('in')}
         />
         <Choice<TargetType>
           label={`${name} takes`}
@@ -76,21 +83,21 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
           </Act>
         </span>
       </div>
-      {!isOpen && said('pointer', 'options', 'pattern', 'maxLength') && (
-        <p className="mt-1 text-crimson">! {said('pointer', 'options', 'pattern', 'maxLength')}</p>
+      {!isOpen && errorOf('pointer', 'options', 'pattern', 'maxLength') && (
+        <p className="mt-1 text-crimson">! {errorOf('pointer', 'options', 'pattern', 'maxLength')}</p>
       )}
       {isOpen && (
         <div className="mt-3 mb-2 grid gap-x-6 gap-y-3 border-l border-rule-strong pl-4 sm:grid-cols-2">
           <TextBox label="Label" value={field.label} onChange={label => set({ label })} />
           <TextBox
-            label="Stands at"
+            label="Place"
             look="code"
-            hint={field.in ? 'The name on the wire.' : 'A JSON Pointer; empty for the whole body.'}
+            hint={field.in ? 'Name in the request.' : 'JSON Pointer. Leave empty for the whole body.'}
             value={field.pointer}
             readOnly={isInPath}
             onChange={pointer => set({ pointer })}
             onBlur={() => !field.in && set({ pointer: pointerFrom(field.pointer) })}
-            error={said('pointer')}
+            error={errorOf('pointer')}
           />
           <TextBox
             label="Description"
@@ -99,21 +106,21 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
             onChange={description => set({ description: description || null })}
           />
           <Kept
-            label="Is always"
-            hint="Unless a line fills it; empty for nothing."
+            label="Fixed value"
+            hint="Used unless a line fills it. Leave empty for none."
             value={textOfValue(field.fixed)}
             onDone={text => set({ fixed: typedValue(field, text) })}
           />
           {field.type === 'choices' ? (
             <Choice
-              label="Each item is"
+              label="Type of items"
               value={field.items ?? 'text'}
               options={{ text: 'text', integer: 'a whole number', number: 'a number', boolean: 'true or false' }}
               onChange={items => set({ items: items === 'text' ? undefined : items })}
             />
           ) : (
             <Choice
-              label="The text is"
+              label="Text format"
               value={field.format ?? 'none'}
               options={{ none: 'anything', ...formatNames }}
               onChange={format => set({ format: format === 'none' ? undefined : format })}
@@ -122,27 +129,23 @@ export function FieldRow({ index, onRemove }: { index: number; onRemove: () => v
           <Kept
             label="Options"
             rows={4}
-            hint="One a line: what is sent = what it is called."
+            hint="One per line: value = label."
             value={optionLines(field)}
             onDone={text => set(optionsFrom(text))}
-            error={said('options')}
+            error={errorOf('options')}
           />
           <div className="space-y-3">
             <NumberBox
-              label="Most characters"
+              label="Maximum length"
               value={field.maxLength}
               whenEmpty="null"
               onChange={maxLength => set({ maxLength: maxLength as number | null })}
-              error={said('maxLength')}
+              error={errorOf('maxLength')}
             />
-            <Tick
-              label="Read-only: the target’s own"
-              checked={field.readOnly}
-              onChange={readOnly => set({ readOnly })}
-            />
+            <Tick label="Read-only" checked={field.readOnly} onChange={readOnly => set({ readOnly })} />
             {!isInPath && (
               <Act onClick={onRemove} aria-label={`Remove ${name}`}>
-                Remove this field
+                Remove field
               </Act>
             )}
           </div>

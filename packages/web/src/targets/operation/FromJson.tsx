@@ -14,7 +14,7 @@ export function FromJson({
   placeholder: string;
   /** What the button says. */
   deed: string;
-  /** Takes a document; gives back what is against it. */
+  /** Receives the document; returns what is wrong with it. */
   onTake: (document: Json) => string | null;
   onClose: () => void;
 }) {
@@ -22,7 +22,7 @@ export function FromJson({
   const [fault, setFault] = useState<string | null>(null);
   const take = () => {
     const document = parseJson(text);
-    const against = document === undefined ? 'It is no JSON.' : onTake(document);
+    const against = document === undefined ? 'Not valid JSON.' : onTake(document);
     setFault(against);
     if (against === null) onClose();
   };
@@ -41,7 +41,7 @@ export function FromJson({
       <p className="mt-1">
         <Act onClick={take}>{deed}</Act>
         <Act className="ml-5" onClick={onClose}>
-          Don’t
+          Cancel
         </Act>
       </p>
     </div>

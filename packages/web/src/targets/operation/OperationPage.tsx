@@ -16,7 +16,7 @@ import { useFields, type OperationForm } from './form';
 import { PathParts } from './PathParts';
 import { TryIt } from './TryIt';
 
-/** One thing a target can be asked to do, set by hand: its address, its fields, what it answers. */
+/** One thing a target can be asked to do, edited by hand: its address, its fields, what it answers. */
 export function OperationPage() {
   const { id = '' } = useParams();
   const [params] = useSearchParams();
@@ -109,12 +109,12 @@ function Editor({
       <InputForm
         of={of}
         label="Operation"
-        deed={view ? 'Save it' : 'Add it'}
+        deed={view ? 'Save' : 'Add'}
         className="mt-4 space-y-6"
         onCancel={() => void navigate(`/targets/${target.id}`)}
       >
         <div className="space-y-4">
-          <TextField<OperationForm> name="label" label="What it does" placeholder="Add a contact" autoFocus={!view} />
+          <TextField<OperationForm> name="label" label="Name" placeholder="Add a contact" autoFocus={!view} />
           <div className="grid gap-x-6 gap-y-4 sm:grid-cols-[8rem_minmax(0,1fr)_14rem]">
             <ChoiceField<OperationForm, Operation['method']>
               name="method"
@@ -127,10 +127,10 @@ function Editor({
               name="path"
               label="Path"
               look="code"
-              hint={`Below ${target.baseUrl}`}
+              hint={`Relative to ${target.baseUrl}`}
               placeholder="/contacts/{contact_id}"
             />
-            <ChoiceField<OperationForm, BodyKind> name="body" label="Its body is" options={bodyNames} />
+            <ChoiceField<OperationForm, BodyKind> name="body" label="Body format" options={bodyNames} />
           </div>
           <PathParts />
         </div>
@@ -152,20 +152,20 @@ function Fields() {
   const take = (document: Json) => {
     const shown = Array.isArray(document) ? document[0] : document;
     const found = shown === undefined ? [] : (fieldsOfRecord(shown) as OperationInput['fields']);
-    if (found.length === 0) return 'Give a record as an object: {"name": "value"}.';
+    if (found.length === 0) return 'Paste a record as an object: {"name": "value"}.';
     const taken = new Set(fields.map(each => each.key));
     set([...fields, ...found.filter(each => !taken.has(each.key))]);
     return null;
   };
   return (
-    <section aria-label="Its fields">
-      <h2 className="border-b border-ink pb-1.5">Its fields</h2>
-      {fields.length === 0 && <p className="pt-2 font-serif text-ink-2">It takes nothing yet.</p>}
+    <section aria-label="Fields">
+      <h2 className="border-b border-ink pb-1.5">Fields</h2>
+      {fields.length === 0 && <p className="pt-2 font-serif text-ink-2">No fields yet.</p>}
       {fields.length > 0 && (
         <div aria-hidden className={`grid ${fieldColumns} pt-2 text-small text-ink-2 max-md:hidden`}>
           <span>Name</span>
-          <span>Goes into</span>
-          <span>Takes</span>
+          <span>Part of the request</span>
+          <span>Type</span>
         </div>
       )}
       <ul className="divide-y divide-rule">
@@ -174,18 +174,18 @@ function Fields() {
         ))}
       </ul>
       <p className="border-t border-rule pt-2">
-        <Act onClick={add}>Add a field</Act>
+        <Act onClick={add}>Add field</Act>
         {!fromRecord && (
           <Act className="ml-5" onClick={() => setFromRecord(true)}>
-            Take fields from a record
+            Add fields from a record
           </Act>
         )}
       </p>
       {fromRecord && (
         <FromJson
-          label="A record, in JSON"
+          label="Record in JSON"
           placeholder={'{"email": "…", "address": {"town": "…"}}'}
-          deed="Take its fields"
+          deed="Add its fields"
           onTake={take}
           onClose={() => setFromRecord(false)}
         />
@@ -218,24 +218,24 @@ function Margin({
     <>
       {isStored && (
         <div role="status">
-          <Note tone="fine">Stored. Calls that use it have it from now on.</Note>
+          <Note tone="fine">Saved. Calls that use it are updated.</Note>
         </div>
       )}
       {/* Documents know; examples do not. */}
       {(target.reads === 'example' || view?.own === 'added' ? doubtsAbout(now as Operation) : []).map(doubt => (
         <Note key={`${doubt.about} ${doubt.field}`} tone="look">
-          {doubt.words} {doubt.about === 'alwaysTheSame' && <Act onClick={() => loosen(doubt.field)}>It varies</Act>}
+          {doubt.words} {doubt.about === 'alwaysTheSame' && <Act onClick={() => loosen(doubt.field)}>Varies</Act>}
         </Note>
       ))}
       {view?.own === 'changed' && (
         <Note tone="goes">
-          Set by hand; it stays so when the source is read again.{' '}
+          Edited by hand. Your edits are kept when the target is read again.{' '}
           <Act onClick={() => restore.mutate(view.operation.id, { onSuccess: onAnew })} disabled={restore.isPending}>
-            Take it as the source says
+            Reset to source
           </Act>
         </Note>
       )}
-      {view?.own === 'added' && <Note tone="goes">Added by hand: the source says nothing of it.</Note>}
+      {view?.own === 'added' && <Note tone="goes">Added by hand.</Note>}
       {view && view.usedBy.length > 0 && (
         <Note tone="goes">
           Used by{' '}
@@ -243,21 +243,19 @@ function Margin({
             .slice(0, 5)
             .map(each => `“${each}”`)
             .join(', ')}
-          {view.usedBy.length > 5 && ` and ${view.usedBy.length - 5} more`}. Where it moves, its calls move along.
+          {view.usedBy.length > 5 && ` and ${view.usedBy.length - 5} more`}. Their calls are updated with it.
         </Note>
       )}
       {view && view.usedBy.length === 0 && (
         <p className="pl-4">
           <Confirm
-            ask="Take it away…"
-            deed="Take it away"
+            ask="Remove…"
+            deed="Remove"
             isBusy={remove.isPending}
             fault={remove.error && wordsFor(remove.error)}
             onDo={() => afterwards(remove.mutateAsync(view.operation.id), () => void navigate(`/targets/${target.id}`))}
           >
-            {view.own === 'added'
-              ? 'What was set of it is forgotten.'
-              : 'It is offered no more, until you take it back.'}
+            {view.own === 'added' ? 'It is removed permanently.' : 'It is hidden until you undo this.'}
           </Confirm>
         </p>
       )}

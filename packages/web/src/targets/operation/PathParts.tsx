@@ -24,7 +24,7 @@ export function PathParts() {
           </span>
         ),
       )}
-      <span className="text-ink-3">Press what should be the other way.</span>
+      <span className="text-ink-3">Press a segment to switch it between fixed and variable.</span>
     </p>
   );
 }

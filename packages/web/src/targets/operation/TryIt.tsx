@@ -42,16 +42,14 @@ export function TryIt({
       <h2 className="border-b border-ink pb-1.5">Try it</h2>
       {!isOpen ? (
         <p className="pt-2">
-          <Act onClick={() => setOpen(true)}>Make this request for real</Act>{' '}
+          <Act onClick={() => setOpen(true)}>Send this request</Act>{' '}
           <span className="text-ink-3">
-            {tryBaseUrl ? 'at the address for tests' : isWriting(operation) ? 'it stores something at the target' : ''}
+            {tryBaseUrl ? 'to the test address' : isWriting(operation) ? 'stores real data at the target' : ''}
           </span>
         </p>
       ) : (
         <div className="pt-3">
-          {isChanged && (
-            <p className="pb-2 font-serif text-ink-2">What is stored is tried: save what was changed first.</p>
-          )}
+          {isChanged && <p className="pb-2 font-serif text-ink-2">Save your changes first.</p>}
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
             {fields.slice(0, 60).map(field => (
               <TextBox
@@ -70,7 +68,7 @@ export function TryIt({
           </div>
           <p className="mt-3">
             <Press quiet onClick={send} disabled={tried.isPending}>
-              {tried.isPending ? 'Asking…' : isWriting(operation) ? 'Send it' : 'Ask it'}
+              {tried.isPending ? 'Sending…' : 'Send'}
             </Press>
           </p>
           {tried.error && <Fault>{wordsFor(tried.error)}</Fault>}
@@ -80,12 +78,12 @@ export function TryIt({
                 {data.message}{' '}
                 {data.answer !== null && (data.status ?? 0) < 300 && (
                   <Act onClick={() => setValue('answer', learned(data.answer), { shouldDirty: true })}>
-                    Learn what it answers
+                    Learn from this response
                   </Act>
                 )}
               </p>
-              {data.request && <Wire text={data.request} label="What was sent" />}
-              {data.answer !== null && <Wire text={JSON.stringify(data.answer, null, 2)} label="What it answered" />}
+              {data.request && <Wire text={data.request} label="Request sent" />}
+              {data.answer !== null && <Wire text={JSON.stringify(data.answer, null, 2)} label="Response received" />}
             </div>
           )}
         </div>

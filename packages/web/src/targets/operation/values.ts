@@ -4,24 +4,24 @@ import type { TargetField } from '@grammata/core/target';
 
 /** A value as it was typed, of the field's type; undefined where nothing was. What can’t be of the type stays text, and is refused. */
 export function typedValue({ type, items }: Pick<TargetField, 'type' | 'items'>, text: string): Json | undefined {
-  const said = text.trim();
-  if (said === '') return undefined;
-  const json = parseJson(said);
+  const trimmed = text.trim();
+  if (trimmed === '') return undefined;
+  const json = parseJson(trimmed);
   switch (type) {
     case 'number':
     case 'integer':
-      return typeof json === 'number' ? json : said;
+      return typeof json === 'number' ? json : trimmed;
     case 'boolean':
-      return typeof json === 'boolean' ? json : said;
+      return typeof json === 'boolean' ? json : trimmed;
     case 'choices': {
       if (Array.isArray(json)) return json;
-      const parts = said.split(',').map(each => each.trim());
+      const parts = trimmed.split(',').map(each => each.trim());
       return items ? parts.map(each => parseJson(each) ?? each) : parts;
     }
     case 'json':
-      return json ?? said;
+      return json ?? trimmed;
     default:
-      return said;
+      return trimmed;
   }
 }
 
@@ -29,7 +29,7 @@ export function typedValue({ type, items }: Pick<TargetField, 'type' | 'items'>,
 export const textOfValue = (value: Json | undefined): string =>
   value === undefined ? '' : typeof value === 'string' ? value : JSON.stringify(value);
 
-/** Where a field of the body stands that is called so: `contact.email` in an object `contact`. */
+/** The place of a field of the body with this name: `contact.email` in an object `contact`. */
 export const placeFor = (key: string, place: OperationFieldInput['in']): string =>
   place
     ? key

@@ -45,14 +45,14 @@ export function Wire({
           <Suspense fallback={<pre className="wire">{shown}</pre>}>
             <CodeView ref={code} text={shown} label={`${label}: body`} mark={mark} />
           </Suspense>
-          {body.length > MOST_SHOWN && <p className="font-serif text-ink-2">… cut here; copied whole.</p>}
+          {body.length > MOST_SHOWN && <p className="font-serif text-ink-2">… cut here. Copy gives everything.</p>}
         </div>
       )}
       <p className="noprint mt-1.5 flex flex-wrap gap-x-4 text-small">
         <CopyAct text={text} label={`Copy: ${label}`} />
         {curl !== null && (
-          <CopyAct text={curl} label={`Copy as a curl line: ${label}`}>
-            {isToBeFilledIn(curl) ? 'as a curl line, without its secrets and files' : 'as a curl line'}
+          <CopyAct text={curl} label={`Copy as a curl command: ${label}`}>
+            {isToBeFilledIn(curl) ? 'as a curl command, without secrets and files' : 'as a curl command'}
           </CopyAct>
         )}
         {shown.split('\n', MANY + 1).length > MANY && (

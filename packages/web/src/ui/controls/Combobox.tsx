@@ -3,7 +3,7 @@ import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useId, useState, type ReactNode, type Ref } from 'react';
 import { count } from '../format';
-import { Labelled, type Said } from './Labelled';
+import { Labelled, type ControlTexts } from './Labelled';
 import { found } from './search';
 
 export interface Pickable {
@@ -25,7 +25,7 @@ const MOST_LISTED = 80;
 
 /** One out of many: typed words narrow the list down. */
 export function Combobox(
-  props: Said & {
+  props: ControlTexts & {
     options: readonly Pickable[];
     value: string;
     onPick: (value: string) => void;
@@ -117,10 +117,10 @@ export function Combobox(
             <span className={`min-w-0 flex-1 truncate ${picked ? '' : 'text-ink-3'}`}>
               {picked?.label ??
                 (value === ''
-                  ? (placeholder ?? none ?? 'pick one…')
+                  ? (placeholder ?? none ?? 'choose…')
                   : isPending
                     ? '…'
-                    : `${value} (not known any more)`)}
+                    : `${value} (no longer available)`)}
             </span>
             <ChevronDown aria-hidden className="size-3 shrink-0 self-center text-ink-3" />
           </Popover.Trigger>
@@ -140,7 +140,7 @@ export function Combobox(
               autoFocus
               value={typed}
               onValueChange={setTyped}
-              placeholder={prompt ?? 'Type to find'}
+              placeholder={prompt ?? 'Search'}
               className="w-full border-b border-oxide bg-transparent px-3 py-2 outline-none"
             />
             <Command.List id={listId} className="max-h-[min(20rem,50vh)] overflow-auto py-1">
@@ -162,12 +162,12 @@ export function Combobox(
             </Command.List>
             {all.length > listed.length && (
               <p className="px-3 py-1.5 text-small text-ink-2">
-                and {count(all.length - listed.length)} more: type to find them.
+                and {count(all.length - listed.length)} more. Type to search.
               </p>
             )}
             {all.length === 0 && (
               <p role="status" className="px-3 py-1.5 text-ink-2">
-                Nothing is called that.
+                No matches.
               </p>
             )}
           </Command>

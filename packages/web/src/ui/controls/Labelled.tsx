@@ -1,7 +1,7 @@
 import { useId, type ReactNode } from 'react';
 
 /** What a control says of itself. */
-export interface Said {
+export interface ControlTexts {
   label: string;
   hint?: ReactNode;
   /** What is wrong with what it holds; stands in place of the hint. */
@@ -27,16 +27,16 @@ export function Labelled({
   isBare = false,
   className = '',
   children,
-}: Said & { children: (ids: ControlIds) => ReactNode }) {
+}: ControlTexts & { children: (ids: ControlIds) => ReactNode }) {
   const id = useId();
-  const said = error ?? hint;
+  const message = error ?? hint;
   const ids: ControlIds = {
     id,
     ...(isBare && { 'aria-label': label }),
-    'aria-describedby': said ? `${id}-said` : undefined,
+    'aria-describedby': message ? `${id}-said` : undefined,
     'aria-invalid': error ? true : undefined,
   };
-  if (isBare && !said && className === '') return children(ids);
+  if (isBare && !message && className === '') return children(ids);
   return (
     <div className={className}>
       {!isBare && (
@@ -45,9 +45,9 @@ export function Labelled({
         </label>
       )}
       {children(ids)}
-      {said && (
+      {message && (
         <div id={`${id}-said`} className={`mt-0.5 text-small ${error ? 'text-crimson' : 'text-ink-3'}`}>
-          {error ? `! ${error}` : said}
+          {error ? `! ${error}` : message}
         </div>
       )}
     </div>

@@ -18,7 +18,7 @@ function Panel({ first, told }: { first: string[]; told: (items: string[]) => vo
           told(next);
         }}
       />
-      <button onClick={() => setItems(['else'])}>Otherwise</button>
+      <button onClick={() => setItems(['else'])}>If blank or invalid</button>
     </>
   );
 }
@@ -51,6 +51,6 @@ test('a comma at the end stays as it is written', async () => {
 
 test('items that come from elsewhere are shown', async () => {
   render(<Panel first={['a', 'b']} told={() => undefined} />);
-  await userEvent.click(screen.getByRole('button', { name: 'Otherwise' }));
+  await userEvent.click(screen.getByRole('button', { name: 'If blank or invalid' }));
   expect((box() as HTMLInputElement).value).toBe('else');
 });

@@ -1,5 +1,5 @@
 import { useState, type InputHTMLAttributes, type ReactNode, type Ref, type TextareaHTMLAttributes } from 'react';
-import { Labelled, type Said } from './Labelled';
+import { Labelled, type ControlTexts } from './Labelled';
 import { numberIn, numberText, type WhenEmpty } from './numbers';
 
 /** How what is written looks: as the interface, as code, or as a title. */
@@ -8,7 +8,7 @@ const looks: Record<Look, string> = { plain: '', code: 'font-mono text-small', l
 
 type Native<E> = Omit<InputHTMLAttributes<E>, 'value' | 'onChange' | 'className' | 'id'>;
 
-export interface TextBoxProps extends Said, Native<HTMLInputElement> {
+export interface TextBoxProps extends ControlTexts, Native<HTMLInputElement> {
   value: string;
   onChange: (value: string) => void;
   look?: Look;
@@ -48,7 +48,7 @@ export function TextBox(props: TextBoxProps) {
   );
 }
 
-export interface NumberBoxProps extends Said, Omit<Native<HTMLInputElement>, 'type'> {
+export interface NumberBoxProps extends ControlTexts, Omit<Native<HTMLInputElement>, 'type'> {
   /** NaN while what is written is no number. */
   value: number | null;
   onChange: (value: number | null) => void;
@@ -82,7 +82,7 @@ export function NumberBox({ value, onChange, whenEmpty = 'missing', per = 1, ...
   );
 }
 
-export interface SecretBoxProps extends Said, Omit<Native<HTMLInputElement>, 'type'> {
+export interface SecretBoxProps extends ControlTexts, Omit<Native<HTMLInputElement>, 'type'> {
   value: string;
   onChange: (value: string) => void;
   /** True where one is stored, which stays when nothing is typed. */
@@ -99,12 +99,12 @@ export const SecretBox = ({ isStored, hint, ...rest }: SecretBoxProps) => (
     type="password"
     look="code"
     placeholder={isStored ? '••••••' : undefined}
-    hint={hint ?? (isStored ? 'One is stored. Leave this empty to keep it.' : 'Stored encrypted; never shown again.')}
+    hint={hint ?? (isStored ? 'Stored. Leave empty to keep it.' : 'Stored encrypted, never shown again.')}
   />
 );
 
 export interface LinesBoxProps
-  extends Said, Omit<TextareaHTMLAttributes<HTMLTextAreaElement>, 'value' | 'onChange' | 'className' | 'id'> {
+  extends ControlTexts, Omit<TextareaHTMLAttributes<HTMLTextAreaElement>, 'value' | 'onChange' | 'className' | 'id'> {
   value: string;
   onChange: (value: string) => void;
   look?: Look;
@@ -149,7 +149,7 @@ export const optionsOf = <T extends string>(options: Options<T>): readonly Optio
         label === undefined ? [] : [{ value: value as T, label }],
       );
 
-export interface ChoiceProps<T extends string> extends Said {
+export interface ChoiceProps<T extends string> extends ControlTexts {
   value: T;
   onChange: (value: T) => void;
   options: Options<T>;

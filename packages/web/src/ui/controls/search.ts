@@ -5,21 +5,31 @@ export interface Findable {
   words?: string;
 }
 
-/** How well something fits what is typed, 0 for not at all: every word has to be there, its label counts before the rest. */
+const folded = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+
+/**
+ * How well something fits what is typed, from 0 (not at all) to 1: a label that begins with it stands before one whose words
+ * begin so, that before one that contains it, and last what holds all of its words anywhere. Letters that are merely strewn about
+ * fit nothing.
+ */
 export function fit({ label, words = '' }: Findable, typed: string): number {
-  const wanted = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const [first = ''] = wanted;
-  const [own, all] = [label.toLowerCase(), `${label} ${words}`.toLowerCase()];
-  if (wanted.every(word => own.includes(word))) return own.startsWith(first) ? 3 : 2;
-  return wanted.every(word => all.includes(word)) ? 1 : 0;
+  const wanted = folded(typed).split(/\s+/).filter(Boolean);
+  const own = folded(label);
+  const ownWords = own.split(/[^\p{L}\p{N}]+/u);
+  if (own.startsWith(wanted.join(' '))) return 1;
+  if (wanted.every(each => ownWords.some(word => word.startsWith(each)))) return 0.8;
+  if (wanted.every(each => own.includes(each))) return 0.6;
+  const all = `${own} ${folded(words)}`;
+  return wanted.every(each => all.includes(each)) ? 0.4 : 0;
 }
 
-/** What fits what is typed, the best first; those that fit alike stay in their order. */
-export function found<T extends Findable>(all: readonly T[], typed: string): T[] {
+/** What fits what is typed, the best first; those that fit alike by what else speaks for them, else in their order. */
+export function found<T extends Findable>(all: readonly T[], typed: string, suits: (each: T) => number = () => 0): T[] {
   if (typed.trim() === '') return [...all];
   return all
     .map(each => ({ each, fits: fit(each, typed) }))
     .filter(({ fits }) => fits > 0)
-    .sort((a, b) => b.fits - a.fits)
+    .map(({ each, fits }) => ({ each, fits, suited: suits(each) }))
+    .sort((a, b) => b.fits - a.fits || b.suited - a.suited)
     .map(({ each }) => each);
 }

@@ -40,8 +40,7 @@ export function InputForm<T extends FieldValues>({
         >
           {of.isTakenUp && (
             <p role="status" className="border-l-2 border-ochre pl-3 font-serif text-ink-2">
-              What was typed here before and never stored is taken up again, but for secrets.{' '}
-              <Act onClick={of.startAnew}>Go back to what is stored</Act>
+              Unsaved changes restored (except secrets). <Act onClick={of.startAnew}>Discard changes</Act>
             </p>
           )}
           {children}

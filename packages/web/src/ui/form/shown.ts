@@ -7,8 +7,8 @@ export function useShown(...names: string[]): void {
   const shown = useContext(ShownContext);
   const all = names.join(' ');
   useEffect(() => {
-    const told = all.split(' ');
-    told.forEach(name => shown?.add(name));
-    return () => told.forEach(name => shown?.delete(name));
+    const shownNames = all.split(' ');
+    shownNames.forEach(name => shown?.add(name));
+    return () => shownNames.forEach(name => shown?.delete(name));
   }, [shown, all]);
 }

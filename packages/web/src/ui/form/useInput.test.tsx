@@ -124,7 +124,7 @@ test('what was typed and not stored is taken up by the next page, without its se
   expect(kept()).not.toContain('T0P-SECRET');
   const second = render(<Panel save={() => Promise.resolve()} />);
   expect(name().value).toBe('Typed');
-  expect(screen.getByRole('status').textContent).toContain('taken up again');
+  expect(screen.getByRole('status').textContent).toContain('restored');
   await press('Save');
   await waitFor(() => expect(kept()).toBeNull());
   second.unmount();

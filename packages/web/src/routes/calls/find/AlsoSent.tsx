@@ -2,8 +2,8 @@ import type { FindInput } from '@grammata/contract';
 import { newLine } from '@grammata/core/route';
 import type { Operation } from '@grammata/core/target';
 import { Act, Combobox } from '../../../ui';
-import { TypedInput } from '../../what/source/TypedInput';
-import { lineId } from '../../what/useLines';
+import { TypedInput } from '../../mapping/source/TypedInput';
+import { lineId } from '../../mapping/useLines';
 import { ReferencePick, type Offered } from '../../workbench';
 
 type Lines = NonNullable<FindInput['lines']>;
@@ -32,7 +32,7 @@ export function AlsoSent({
         <div key={line.id} className="flex flex-wrap items-end gap-x-6 gap-y-2">
           {line.source?.from === 'field' ? (
             <ReferencePick
-              label={`Sent as ${line.to}`}
+              label={`Value of ${line.to}`}
               className="w-72 max-w-full"
               references={references}
               value={line.source.field}
@@ -41,7 +41,7 @@ export function AlsoSent({
           ) : (
             <div className="w-72 max-w-full">
               <TypedInput
-                label={`Sent as ${line.to}`}
+                label={`Value of ${line.to}`}
                 field={finder.fields.find(each => each.key === line.to) ?? null}
                 value={line.source?.from === 'constant' ? line.source.value : ''}
                 onChange={value => change(line.id, { from: 'constant', value })}
@@ -49,22 +49,20 @@ export function AlsoSent({
             </div>
           )}
           {line.source?.from === 'field' ? (
-            <Act onClick={() => change(line.id, { from: 'constant', value: '' })}>Type it instead</Act>
+            <Act onClick={() => change(line.id, { from: 'constant', value: '' })}>Use a fixed value</Act>
           ) : (
-            <Act onClick={() => change(line.id, { from: 'field', field: references[0]?.key ?? '' })}>
-              Take an answer
-            </Act>
+            <Act onClick={() => change(line.id, { from: 'field', field: references[0]?.key ?? '' })}>Use an answer</Act>
           )}
-          <Act aria-label={`Don’t send ${line.to}`} onClick={() => set(lines.filter(each => each.id !== line.id))}>
-            Don’t send it
+          <Act aria-label={`Remove ${line.to}`} onClick={() => set(lines.filter(each => each.id !== line.id))}>
+            Remove
           </Act>
         </div>
       ))}
       {free.length > 0 && (
         <Combobox
-          label="Also sent"
+          label="Other parameters"
           className="sm:w-1/2"
-          placeholder="add what else it asks for…"
+          placeholder="add a parameter…"
           options={free.map(({ key, label, required }) => ({
             value: key,
             label: key,

@@ -2,26 +2,30 @@ import type { CallInput, FindInput } from '@grammata/contract';
 import { mayRead, proposeFinds, proposeIdentity } from '@grammata/core/perform';
 import { compileLine } from '@grammata/core/request';
 import { newLine } from '@grammata/core/route';
-import { placeWords } from '@grammata/core/scope';
+import { cleaningFor } from '@grammata/core/match';
+import { placeWords, referredTo } from '@grammata/core/scope';
 import { isReading, type Operation } from '@grammata/core/target';
 import { useState } from 'react';
 import { Act, Choice, Combobox } from '../../../ui';
-import { kindOf } from '../../what/source/kindOf';
-import { Steps } from '../../what/steps/Steps';
+import { kindOf } from '../../mapping/source/kindOf';
+import { Steps } from '../../mapping/steps/Steps';
 import { ReferencePick, useWorkbench } from '../../workbench';
 import { AlsoSent } from './AlsoSent';
 import { FoundAnswer } from './FoundAnswer';
 
 const noneWords: Record<FindInput['whenNone'], string> = {
-  create: 'make one',
-  leave: 'leave it at that',
+  create: 'create one',
+  leave: 'skip',
   hold: 'hold the delivery',
 };
 const severalWords: Record<FindInput['whenSeveral'], string> = {
   hold: 'hold the delivery',
-  first: 'take the first',
-  every: 'take every one',
+  first: 'use the first',
+  every: 'use all',
 };
+
+/** Samples whose answers say what cleaning they need. */
+const LOOKED = 200;
 
 const taken = (operation: Operation) => operation.fields.filter(field => !field.readOnly && field.in !== 'header');
 
@@ -58,30 +62,32 @@ export function FindSettings({ onChange }: { onChange: (more: Pick<CallInput, 'f
   if (others.length === 0) return null;
   return (
     <div>
-      <p className="text-small text-ink-2">A record that is there already</p>
+      <p className="text-small text-ink-2">Existing record</p>
       <p>
-        is not looked for: each delivery makes a new one.{' '}
+        Not looked up: each delivery creates a new record.{' '}
         {ways.slice(0, 3).map(way => (
           <Act key={`${way.operationId} ${way.equals}`} className="mr-4" onClick={() => set(way)}>
-            Find it by {placeWords(way.equals)} first
+            Find by {placeWords(way.equals)} first
           </Act>
         ))}
         {!isPicking && (
-          <Act onClick={() => setPicking(true)}>{ways.length > 0 ? 'Find it another way' : 'Find it first'}</Act>
+          <Act onClick={() => setPicking(true)}>
+            {ways.length > 0 ? 'Find in another way' : 'Find an existing record'}
+          </Act>
         )}
       </p>
       {isPicking && (
         <Combobox
-          label="It is looked up with"
+          label="Look up with"
           className="mt-2 sm:w-1/2"
-          placeholder="pick what asks for it…"
+          placeholder="choose an operation…"
           autoFocus
           options={[...others]
             .sort((a, b) => Number(mayRead(b)) - Number(mayRead(a)))
             .map(each => ({
               value: each.id,
               label: each.label,
-              group: mayRead(each) ? 'That read' : 'Others: only if they change nothing',
+              group: mayRead(each) ? 'Read only' : 'Others: only if they change nothing',
               detail: `${each.method} ${each.path}`,
             }))}
           value=""
@@ -101,46 +107,56 @@ function Composed({
   operations: readonly Operation[];
   onChange: (find: FindInput | null) => void;
 }) {
-  const { references } = useWorkbench('offers');
+  const { references, route, samples } = useWorkbench('offers', 'route', 'walk');
   const finder = operations.find(each => each.id === find.operationId) ?? null;
   const { line } = find;
   const field = finder?.fields.find(each => each.key === line.to) ?? null;
   const edit = (change: (before: FindInput['line']) => FindInput['line']) => onChange({ ...find, line: change(line) });
+  /** What brings a question’s answers into what the parameter takes, as for a line of the mapping. */
+  const cleaningOf = (key: string) => {
+    const asked = route.form.schema.fields.find(each => each.key === key);
+    const values = samples.slice(0, LOOKED).flatMap(each => referredTo(each.scope, key) ?? []);
+    return asked && field ? cleaningFor(asked, values, field) : [];
+  };
   return (
     <fieldset className="max-w-[46rem]">
-      <legend className="text-small text-ink-2">A record that is there already</legend>
+      <legend className="text-small text-ink-2">Existing record</legend>
       <p>
-        is looked for with “{finder?.label ?? find.operationId}”
+        Found with “{finder?.label ?? find.operationId}”
         {find.equals !== '' ? (
           <>
-            ; its <code className="font-mono text-small">{placeWords(find.equals)}</code> must be exactly this:{' '}
+            ; its <code className="font-mono text-small">{placeWords(find.equals)}</code> must equal the value
+            below.{' '}
           </>
         ) : find.takesAny ? (
-          '; what it answers with is it. '
+          '. The response is the record. '
         ) : (
           <>
-            .{' '}
-            <span className="text-crimson">
-              ! Ask it, and point at what of a record must be what is looked for.
-            </span>{' '}
+            . <span className="text-crimson">! Send a look-up, then point at the value to compare.</span>{' '}
           </>
         )}
-        <Act onClick={() => onChange(null)}>Don’t look for it</Act>
+        <Act onClick={() => onChange(null)}>Remove look-up</Act>
       </p>
       <div className="mt-2 grid gap-x-6 gap-y-3 sm:grid-cols-2">
         <Choice
-          label="What is looked for goes into"
+          label="Search parameter"
           look="code"
           value={line.to}
           options={finder ? taken(finder).map(({ key }) => ({ value: key, label: key })) : []}
           onChange={to => edit(each => ({ ...each, to }))}
         />
         <ReferencePick
-          label={`What is looked for as ${line.to}`}
+          label={`Value of ${line.to}`}
           references={references}
           value={line.source?.from === 'field' ? line.source.field : ''}
-          none="pick an answer…"
-          onPick={key => edit(each => ({ ...each, source: key ? { from: 'field', field: key } : null }))}
+          none="choose an answer…"
+          onPick={key =>
+            edit(each => ({
+              ...each,
+              source: key ? { from: 'field', field: key } : null,
+              cleaning: each.cleaning.length > 0 ? each.cleaning : cleaningOf(key),
+            }))
+          }
         />
       </div>
       {line.source && <Steps compiled={compileLine(line, field)} kind={kindOf(line.source, references)} edit={edit} />}
@@ -148,13 +164,13 @@ function Composed({
       <FoundAnswer find={find} onChange={onChange} />
       <div className="mt-4 grid gap-x-6 gap-y-3 sm:grid-cols-2">
         <Choice
-          label="Where there is none"
+          label="If none is found"
           value={find.whenNone}
           options={noneWords}
           onChange={whenNone => onChange({ ...find, whenNone })}
         />
         <Choice
-          label="Where there are several"
+          label="If several are found"
           value={find.whenSeveral}
           options={severalWords}
           onChange={whenSeveral => onChange({ ...find, whenSeveral })}
@@ -163,8 +179,8 @@ function Composed({
       </div>
       <p className="mt-2 font-serif text-ink-2">
         {find.update
-          ? 'Of one that is found, only what is different is sent, and nothing at all where all of it is there. Each line says what it may write over.'
-          : 'One that is found stays as it is.'}
+          ? 'Only differences are sent to an existing record; nothing if there are none. Each line says what it may overwrite.'
+          : 'An existing record is not changed.'}
       </p>
     </fieldset>
   );
@@ -188,8 +204,8 @@ function Changed({
   if (updates.length === 0) return null;
   return (
     <Combobox
-      label="One that is found is changed with"
-      none="nothing: it stays as it is"
+      label="Update an existing record with"
+      none="nothing: leave it unchanged"
       options={updates.map(({ operation }) => ({
         value: operation.id,
         label: operation.label,

@@ -8,9 +8,9 @@ import { useLook } from '../../queries';
 import { useWorkbench } from '../../workbench';
 
 const roleWords: Record<FindRole, string> = {
-  list: 'The records stand here',
-  equals: 'This must be what was looked for',
-  id: 'This identifies the record',
+  list: 'List of records',
+  equals: 'Value to compare',
+  id: 'Record ID',
 };
 
 /** What the target answers for the sample at hand, asked on the spot; what stands where in it is pointed at. */
@@ -34,13 +34,13 @@ export function FoundAnswer({ find, onChange }: { find: FindInput; onChange: (fi
     <div className="mt-4">
       <p>
         <Act onClick={() => void ask()} disabled={!sample}>
-          {look.isPending ? 'Asking…' : look.data ? 'Ask again' : 'Ask it now, for this sample'}
+          {look.isPending ? 'Sending…' : look.data ? 'Send again' : 'Send the look-up for this sample'}
         </Act>{' '}
-        <span className="text-ink-3">and point at what stands where in its answer</span>
+        <span className="text-ink-3">and point at the places in its response</span>
       </p>
       {look.error && <Fault>{wordsFor(look.error)}</Fault>}
       {look.data && look.variables.sampleId !== sample?.id && (
-        <p className="pt-2 text-ochre">This was asked for another sample.</p>
+        <p className="pt-2 text-ochre">This response is for another sample.</p>
       )}
       {look.data && <Told look={look.data} find={find} />}
       {look.data && look.data.answer !== null && (
@@ -54,7 +54,7 @@ export function FoundAnswer({ find, onChange }: { find: FindInput; onChange: (fi
         >
           {!find.takesAny && (
             <p className="mt-2">
-              <Act onClick={() => onChange({ ...find, equals: '', takesAny: true })}>What it answers with is it</Act>
+              <Act onClick={() => onChange({ ...find, equals: '', takesAny: true })}>The response is the record</Act>
             </p>
           )}
         </PointAt>
@@ -73,12 +73,12 @@ function Told({ look, find }: { look: LookView; find: FindInput }) {
   const isOpen = find.equals === '' && !find.takesAny;
   return (
     <p className="mt-1 font-serif" aria-live="polite">
-      {look.status === null ? look.message : `It answered ${look.status}. `}
+      {look.status === null ? look.message : `Status ${look.status}. `}
       {look.status !== null &&
         !isOpen &&
         (found === 0
-          ? `None in it is “${asText(look.wanted)}”.`
-          : `${counted(found, 'record')} in it ${found === 1 ? 'is' : 'are'} “${asText(look.wanted)}”.`)}
+          ? `No record matches “${asText(look.wanted)}”.`
+          : `${counted(found, 'record')} ${found === 1 ? 'matches' : 'match'} “${asText(look.wanted)}”.`)}
     </p>
   );
 }
@@ -96,8 +96,8 @@ function tagsOf(
   const id = identity?.found || update?.from;
   for (const record of records.slice(0, 20)) {
     const isIt = asText(placeAt(answer, `${record}${equals}`) ?? null) === asText(wanted);
-    if (equals !== '') tags.set(`${record}${equals}`, isIt ? 'what was looked for' : 'another');
-    if (id) tags.set(`${record}${id}`, id === equals ? `${placeWords(equals)}, which identifies it` : 'identifies it');
+    if (equals !== '') tags.set(`${record}${equals}`, isIt ? 'the value to compare' : 'another');
+    if (id) tags.set(`${record}${id}`, id === equals ? `${placeWords(equals)}, the record ID` : 'identifies it');
   }
   return tags;
 }

@@ -1,0 +1,15 @@
+import { defineCheck, tell } from './check';
+
+/** What records are looked for with tells them apart: samples that look for the same one write into the same record. */
+export const lookUpsDistinct = defineCheck({
+  id: 'sought',
+  look: ({ sought }) =>
+    (sought ?? []).flatMap(({ where, samples, same, example }) =>
+      same === 0
+        ? []
+        : tell(
+            `${where}: ${same.toLocaleString('en-GB')} of ${samples.toLocaleString('en-GB')} samples look up the same record as another sample, such as “${example}”.`,
+            'Each overwrites the one before. Look up by a value that differs, unless this is intended.',
+          ),
+    ),
+});

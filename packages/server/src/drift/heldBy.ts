@@ -1,0 +1,60 @@
+import { MOST_HELD } from '@grammata/contract';
+import type { FormChange } from '@grammata/core/drift';
+import { usesOf } from '@grammata/core/route';
+import type { Services } from '../services';
+import { isOfAnswers, isTraffic, type ChangeRow, type HeldDelivery, type RouteRow } from '../store';
+import { HELD_FOR_CHANGE } from './holding';
+import { heldOfChange, linesAmong, telling } from './touch';
+
+/** Whether a reason is about a field: what is wrong with a line begins with the field's name. */
+const isAboutField = (reason: string, field: string): boolean =>
+  field !== '' && (reason.startsWith(`${field} `) || reason.includes(`. ${field} `));
+
+/**
+ * Deliveries of a route that are held because of a change, among the newest MOST_HELD since it was seen; their identifiers. Each counts by
+ * the version that it was held under, so that it stands here until it is sent, also when a repair is live.
+ */
+export function heldBy(parts: Pick<Services, 'store'>, row: ChangeRow, routeId: string): string[] {
+  const { what } = row;
+  if (isTraffic(what) || isOfAnswers(what) || (row.subject === 'form' && !telling.has(what.change))) return [];
+  const rows = parts.store.deliveries.heldSince(routeId, row.firstAt, MOST_HELD);
+  const idsOf = (of: readonly HeldDelivery[]) => of.map(each => each.id);
+  if (row.subject === 'target') {
+    const field = (what as { field?: string }).field?.replace(/^.*\//, '') ?? '';
+    return idsOf(rows.filter(each => isAboutField(each.reason ?? '', field)));
+  }
+  const change = what as FormChange;
+  const versions = new Set(rows.map(each => each.versionId));
+  return [...versions].flatMap(versionId => {
+    const definition = parts.store.routes.version(versionId)?.definition;
+    if (!definition || change.question === null) return [];
+    const isUsed = usesOf(definition, change.question).length > 0;
+    const ofVersion = rows.filter(each => each.versionId === versionId);
+    const submissions = ofVersion.map(each => each.data);
+    const unsent = heldOfChange(parts, change, definition, submissions);
+    return idsOf(
+      ofVersion.filter(({ reason, data }) => (reason?.includes(HELD_FOR_CHANGE) ? isUsed : unsent.has(data))),
+    );
+  });
+}
+
+/**
+ * The open change that a route's held deliveries seem to come of: they wait for it, or their reason names a field that is filled from the
+ * question that changed; null where there is none.
+ */
+export function changeBehind({ store }: Pick<Services, 'store'>, route: RouteRow, reason: string): ChangeRow | null {
+  const { definition, formId } = store.routes.doing(route);
+  const open = store.changes.openOf('form', formId).filter(each => !isTraffic(each.what));
+  if (reason.includes(HELD_FOR_CHANGE)) return open[0] ?? null;
+  const isNamed = ({ what }: ChangeRow) => {
+    const { question } = what as FormChange;
+    if (question === null) return false;
+    const lines = linesAmong(usesOf(definition, question));
+    return definition.calls
+      .flatMap(call =>
+        call.lines.filter(line => lines.some(each => each.callId === call.id && each.lineId === line.id)),
+      )
+      .some(line => isAboutField(reason, line.to));
+  };
+  return open.find(isNamed) ?? null;
+}

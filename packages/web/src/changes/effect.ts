@@ -1,0 +1,55 @@
+import { MOST_HELD, type ChangeTouch, type ChangeView } from '@grammata/contract';
+import type { AnswerChange } from '@grammata/core/drift';
+import { count, counted } from '../ui';
+
+type Touch = ChangeTouch['touch'];
+
+export const effects: Record<Touch, { mark: string; colour: string; words: string; head: string }> = {
+  breaks: { mark: '!', colour: 'text-crimson', words: 'breaks', head: 'Breaks' },
+  risks: { mark: '?', colour: 'text-ochre', words: 'may break', head: 'May break' },
+  harmless: { mark: '·', colour: 'text-ink-3', words: 'not affected', head: 'Affects no route' },
+};
+
+/** What comes at all: no route’s business. */
+export const isTraffic = ({ change }: Pick<ChangeView, 'change'>): boolean =>
+  ['silent', 'flood', 'another-form'].includes(change);
+
+const answered: Record<AnswerChange['change'], true> = { credentials: true, refused: true, answer: true, stored: true };
+
+/** A change of what a target answers: people mend it, here or there. */
+export const answerChangeOf = ({ change }: Pick<ChangeView, 'change'>): AnswerChange['change'] | null =>
+  Object.hasOwn(answered, change) ? (change as AnswerChange['change']) : null;
+
+/** Deliveries that are held because of a change. */
+export const heldOf = ({ touches }: Pick<ChangeView, 'touches'>): number =>
+  touches.reduce((sum, each) => sum + each.deliveries.length, 0);
+
+/** So many; from the most that are counted on, that many or more. */
+export const heldCount = ({ touches }: Pick<ChangeView, 'touches'>): string =>
+  `${count(heldOf({ touches }))}${touches.some(each => each.deliveries.length >= MOST_HELD) ? ' or more' : ''}`;
+
+/** What a change does to routes: the word that has a colour, and the rest of the heading. */
+export function effectWords(change: Pick<ChangeView, 'state' | 'touch' | 'touches'>): { head: string; rest: string } {
+  const { state, touch, touches } = change;
+  const held = heldOf(change);
+  const waiting = held === 0 ? '' : `${heldCount(change)} ${held === 1 ? 'submission' : 'submissions'} held`;
+  if (state === 'settled') return { head: 'Resolved', rest: waiting };
+  if (state === 'declined') return { head: 'Dismissed', rest: '' };
+  if (touch === 'harmless') return { head: effects.harmless.head, rest: '' };
+  const routes = touches.filter(each => each.touch === touch);
+  const [only] = routes;
+  const unsendable = Math.max(0, ...routes.map(each => each.held));
+  const since =
+    waiting || (unsendable > 0 && touch === 'breaks' ? `${counted(unsendable, 'submission')} can’t be sent` : '');
+  const which = routes.length === 1 ? only!.name : counted(routes.length, 'route');
+  return { head: effects[touch].head, rest: since ? `${which}: ${since}` : which };
+}
+
+/** Where a route uses what changed. */
+export function usesWords(uses: ChangeTouch['uses']): string {
+  const lines = [...new Set(uses.flatMap(each => each.to ?? []))];
+  const others = [
+    ...new Set(uses.filter(each => each.to === null).map(each => (each.what === 'line' ? 'the call' : each.what))),
+  ];
+  return [...lines, ...others].join(', ');
+}
