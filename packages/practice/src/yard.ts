@@ -250,7 +250,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       .status(isTheirs ? status : 500)
       .json({ title: isTheirs ? (error as Error).message : 'The practice yard failed.' });
   }) satisfies ErrorRequestHandler);
-  const server = createServer((request, response) => {
+  const server = createServer({ keepAliveTimeout: 75_000 }, (request, response) => {
     request.on('error', () => undefined);
     response.on('error', () => undefined);
     app(request, response);

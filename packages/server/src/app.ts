@@ -76,13 +76,23 @@ function application(services: Services): Express {
 /** ms in which the head of a request has to come, and the whole of it. */
 const LONGEST_HEAD = 20_000;
 const LONGEST_REQUEST = 15 * 60_000;
+/**
+ * ms for which a connection is kept between requests. Longer than proxies keep theirs (60 s, common practice, no source):
+ * whoever reuses a connection is the one that closes it, so nobody sends on one that ends at that moment.
+ */
+const KEPT_OPEN = 75_000;
 
 /** One HTTP server for intakes, API and interface. */
 export function httpServer(services: Services, intake: IntakeParts): Server {
   const app = application(services);
   const receive = receiver(intake);
   const server = createServer(
-    { headersTimeout: LONGEST_HEAD, requestTimeout: LONGEST_REQUEST, connectionsCheckingInterval: 5000 },
+    {
+      headersTimeout: LONGEST_HEAD,
+      requestTimeout: LONGEST_REQUEST,
+      keepAliveTimeout: KEPT_OPEN,
+      connectionsCheckingInterval: 5000,
+    },
     (request, response) => {
       // Whoever goes away in the middle is nobody's trouble.
       response.on('error', error => services.log.debug({ err: error }, 'an answer broke off'));

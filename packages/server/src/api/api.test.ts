@@ -74,6 +74,12 @@ async function prepared(change: (draft: RouteDefinition) => void = () => undefin
   return { intake, form: form!, made, route };
 }
 
+test('a connection is kept for longer than a proxy reuses it', async () => {
+  const answer = await fetch(`${client.url}/api/desk`);
+  const [, seconds] = /timeout=(\d+)/.exec(answer.headers.get('keep-alive') ?? '') ?? [];
+  expect(Number(seconds)).toBeGreaterThan(60);
+});
+
 describe('access', () => {
   test('nothing is told to people who are not signed in, and problems are problem details', async () => {
     for (const place of ['/desk', '/intakes', '/deliveries', '/live', '/targets']) {
