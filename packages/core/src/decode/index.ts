@@ -7,7 +7,7 @@ import { KnownShapes } from './shapes';
 import { withinReach } from './reach';
 import { filesAsked, readAnswers, type FilesAsked } from './value';
 
-export { withHeaders } from './reach';
+export { withArrival, withHeaders } from './reach';
 export { asksForFiles, type FilesAsked } from './value';
 
 export { isHarmless, type Note } from './notes';

@@ -1,4 +1,5 @@
-import { decode, withHeaders } from '.';
+import { referredTo, scopeOf } from '../scope';
+import { decode, withArrival, withHeaders } from '.';
 
 const read = (query = '') =>
   decode(
@@ -45,4 +46,10 @@ test.each([
 test('what the payload says goes before it, and no more than some are taken', () => {
   const many = Array.from({ length: 60 }, (_, n): [string, string] => [`x-n-${n}`, String(n)]);
   expect(Object.keys(told(many))).toHaveLength(40);
+});
+
+test('when it arrived stands beside it, whatever the payload says of it', () => {
+  const decoded = withArrival(read(), Date.UTC(2026, 10, 4, 8, 12, 7));
+  expect(referredTo(scopeOf(decoded.submissions[0]!), '@arrivedAt')).toBe('2026-11-04T08:12:07.000Z');
+  expect(referredTo(scopeOf(read().submissions[0]!), '@arrivedAt')).toBeNull();
 });

@@ -1,4 +1,4 @@
-import { valueAt, type Json, type Submission } from '../submission';
+import { ARRIVED_AT, valueAt, type Json, type Submission } from '../submission';
 import { pairsOf } from './media';
 
 /** Values of an address, and headers, that are kept beside what a body says, and characters of each and of a mail's whole text. */
@@ -48,4 +48,10 @@ export function withHeaders<R extends Read>(
     decoded,
     Object.fromEntries(telling.slice(0, MOST_VALUES).map(([name, value]) => [`header.${name}`, value])),
   );
+}
+
+/** The time at which a message arrived, beside what it says itself. @param at ms since 1970 */
+export function withArrival<R extends Read>(decoded: R, at: number): R {
+  const told = { [ARRIVED_AT]: new Date(at).toISOString() };
+  return { ...decoded, submissions: decoded.submissions.map(each => ({ ...each, meta: { ...each.meta, ...told } })) };
 }

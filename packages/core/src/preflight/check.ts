@@ -34,7 +34,7 @@ export interface Seen {
   /** Questions of the form. */
   questions?: readonly { key: string; kind: FieldKind }[];
   /** For each look-up: samples that look, and how many of them look for what another looks for. */
-  sought?: readonly { where: string; samples: number; same: number; example: string }[];
+  sought?: readonly { where: string; samples: number; same: number; example: string; isOverwritten: boolean }[];
   /** When the newest sample came (ms since the epoch); null where there is none. */
   newestAt?: number | null;
   /** ms since the epoch; left out, nothing is said of time. */

@@ -4,12 +4,12 @@ import { defineCheck, tell } from './check';
 export const lookUpsDistinct = defineCheck({
   id: 'sought',
   look: ({ sought }) =>
-    (sought ?? []).flatMap(({ where, samples, same, example }) =>
+    (sought ?? []).flatMap(({ where, samples, same, example, isOverwritten }) =>
       same === 0
         ? []
         : tell(
             `${where}: ${same.toLocaleString('en-GB')} of ${samples.toLocaleString('en-GB')} samples look up the same record as another sample, such as “${example}”.`,
-            'Each overwrites the one before. Look up by a value that differs, unless this is intended.',
+            `${isOverwritten ? 'Each overwrites the one before.' : 'Only the first creates it; the others find it and leave it as it is.'} Look up by a value that differs, unless this is intended.`,
           ),
     ),
 });

@@ -1,4 +1,4 @@
-import { ROUTE_FORMAT, newLine, usualTerms, type Call, type RouteDefinition } from '../route';
+import { ROUTE_FORMAT, newLine, usualTerms, type Call, type Line, type RouteDefinition } from '../route';
 import type { RouteRehearsal } from '../rehearse';
 import type { Json } from '../submission';
 import type { Operation } from '../target';
@@ -560,15 +560,10 @@ describe('what may not be there when it is needed', () => {
 
 describe('what look-ups look for', () => {
   const finder: Operation = { ...operation, id: 'find', method: 'GET', fields: [targetField('mail')] };
+  const by: Line = { ...newLine('f', 'mail'), source: { from: 'field', field: 'mail' } };
+  const update = { operationId: 'find', to: 'mail', from: '/id' };
   const of = (more: Partial<Call> = {}) =>
-    definition({
-      calls: [
-        call({
-          find: { ...lookUp, line: { ...newLine('f', 'mail'), source: { from: 'field', field: 'mail' } } },
-          ...more,
-        }),
-      ],
-    });
+    definition({ calls: [call({ find: { ...lookUp, line: by, update }, ...more })] });
   const targets = [{ id: 't', name: 'Register', operations: [operation, finder] }];
   const said = (mail: string | null) => ({
     form: null,
@@ -583,11 +578,20 @@ describe('what look-ups look for', () => {
   const samples = ['a@x.org', 'b@x.org', 'a@x.org', null].map(said);
   test('samples that look for the same record are counted; blanks look for none', () => {
     const sought = soughtIn(of(), targets, samples);
-    expect(sought).toEqual([{ where: '“Create”', samples: 3, same: 2, example: 'a@x.org' }]);
+    expect(sought).toEqual([{ where: '“Create”', samples: 3, same: 2, example: 'a@x.org', isOverwritten: true }]);
     expect(found('sought', seen({ sought }))[0]).toMatchObject({
       tone: 'goes',
       words: expect.stringContaining('2 of 3 samples look up the same record as another sample, such as “a@x.org”'),
     });
+  });
+  test('a record that is left as it is once it is found is not overwritten; what is only looked up says nothing', () => {
+    const left = soughtIn(of({ find: { ...lookUp, line: by, update: null } }), targets, samples);
+    expect(found('sought', seen({ sought: left }))[0]).toMatchObject({
+      remedy: expect.stringContaining('the others find it and leave it as it is'),
+    });
+    expect(soughtIn(of({ find: { ...lookUp, line: by, update: null, whenNone: 'leave' } }), targets, samples)).toEqual(
+      [],
+    );
   });
   test('nothing is said where all differ, where nothing is looked up, or of what is not known before', () => {
     const sought = soughtIn(of(), targets, samples.slice(0, 2));

@@ -17,6 +17,8 @@ export function soughtIn(
     const { find } = call;
     // What a call repeats for is many things of one submission.
     if (!find || call.repeat) return [];
+    // What is only looked up changes nothing, however often.
+    if (!find.update && find.whenNone !== 'create') return [];
     const operations = targets.find(each => each.id === call.targetId)?.operations ?? [];
     const finder = operations.find(each => each.id === find.operationId);
     const lines = [find.line, ...(find.lines ?? [])].map(line =>
@@ -40,6 +42,7 @@ export function soughtIn(
         samples: [...times.values()].reduce((sum, each) => sum + each.count, 0),
         same: again.reduce((sum, each) => sum + each.count, 0),
         example: again[0]?.shown ?? '',
+        isOverwritten: find.update !== null,
       },
     ];
   });

@@ -1,4 +1,4 @@
-import { answerOf, type Json } from '../submission';
+import { answerOf, ARRIVED_AT, type Json } from '../submission';
 import { placeAt, placeWords } from './place';
 import type { Scope } from './scope';
 
@@ -6,6 +6,11 @@ import type { Scope } from './scope';
 const facts = {
   id: { text: '@id', label: 'Submission id', of: ({ submission }: Scope): Json => submission.id },
   submittedAt: { text: '@submittedAt', label: 'Sent at', of: ({ submission }: Scope): Json => submission.submittedAt },
+  arrivedAt: {
+    text: '@arrivedAt',
+    label: 'Arrived at',
+    of: ({ submission }: Scope): Json => submission.meta[ARRIVED_AT] ?? null,
+  },
   form: { text: '@form', label: 'Form', of: ({ submission }: Scope): Json => submission.form?.key ?? null },
   formName: {
     text: '@formName',

@@ -56,6 +56,9 @@ export interface Question {
   pointer: string;
 }
 
+/** Under what name a submission's `meta` says when its message arrived (RFC 3339). */
+export const ARRIVED_AT = 'arrival.time';
+
 export interface Submission {
   form: { key: string; name: string | null } | null;
   /** The builder's own identifier for this submission. */

@@ -19,6 +19,8 @@ export interface StoredMessage {
   file: string | null;
   contentType: string | null;
   headers?: [name: string, value: string][];
+  /** ms since 1970 at which it arrived; left out of what was only composed. */
+  arrivedAt?: number;
   /** The address it came to, for what stands behind `?`. */
   url: string;
   /** What is known of the messages of its intake. */

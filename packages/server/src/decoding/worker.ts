@@ -9,6 +9,7 @@ import {
   isHarmless,
   isUnpinned,
   KnownShapes,
+  withArrival,
   withHeaders,
   type Decoded,
   type FileContent,
@@ -61,8 +62,9 @@ function shapesWith(intakeId: string, pins: Pins, files: FilesAsked = {}): Known
 }
 
 /** A message decoded afresh from the bytes that came, wherever they lie. */
-async function decoded({ headers = [], ...message }: StoredMessage, pins: Pins): Promise<Decoded> {
-  return withHeaders(await decodedBody(message, pins), headers);
+async function decoded({ headers = [], arrivedAt, ...message }: StoredMessage, pins: Pins): Promise<Decoded> {
+  const read = withHeaders(await decodedBody(message, pins), headers);
+  return arrivedAt === undefined ? read : withArrival(read, arrivedAt);
 }
 
 async function decodedBody({ body, file, contentType, url, known, shapesOf }: StoredMessage, pins: Pins) {

@@ -50,13 +50,14 @@ const fileNameOf = ({ headers }: Pick<ArrivalRow, 'headers'>) =>
 
 /** An arrival as the threads that decode are given it. */
 export const messageOf = (
-  arrival: Pick<ArrivalRow, 'id' | 'aside' | 'contentType' | 'headers' | 'url'> & { body: Uint8Array },
+  arrival: Pick<ArrivalRow, 'id' | 'aside' | 'contentType' | 'headers' | 'receivedAt' | 'url'> & { body: Uint8Array },
   bodies: Bodies,
 ): StoredMessage => ({
   body: arrival.body,
   file: arrival.aside ? bodies.fileOf(arrival.id) : null,
   contentType: arrival.contentType,
   headers: arrival.headers.filter(([, value]) => !value.includes(MASK)),
+  arrivedAt: arrival.receivedAt,
   url: arrival.url,
 });
 

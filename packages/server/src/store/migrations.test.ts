@@ -89,6 +89,8 @@ test('a database of the version before is carried over: summaries, weeks, and te
     ['a1', 1, 0, 'f', 'AB-02'],
     ['a0', 1, 0, 'f', 'AB-07 · low'],
   ]);
+  const [told] = after.db.all<{ data: string }>("SELECT data FROM submissions WHERE id = 's1'");
+  expect(JSON.parse(told!.data)).toEqual({ ...all[1], meta: { 'arrival.time': new Date(times[1]!).toISOString() } });
   // The same as counting them afresh.
   expect(store.forms.weeks('f')).toEqual(
     weeklyFill(all.map((submission, n) => ({ receivedAt: times[n]!, submission }))),

@@ -14,6 +14,7 @@ import {
   type Reference,
 } from '@grammata/core/scope';
 import {
+  ARRIVED_AT,
   asText,
   escapeToken,
   isFile,
@@ -53,7 +54,7 @@ export function referencesOf(schema: FormSchema, samples: Sample[]): Offered[] {
     example: examples[0] ?? null,
   }));
   const envelopes = samples.slice(0, ENVELOPES).map(({ submission }) => submission.meta);
-  const names = [...new Set(envelopes.flatMap(meta => Object.keys(meta)))];
+  const names = [...new Set(envelopes.flatMap(meta => Object.keys(meta)))].filter(name => name !== ARRIVED_AT);
   const about = [...factReferences, ...names.map((name): Reference => ({ to: 'envelope', name }))].map(reference => ({
     key: referenceText(reference),
     label: referenceLabel(reference)!,
