@@ -463,6 +463,22 @@ describe('a draft is run for one sample', () => {
     expect(ran.asks[1]!.request).toContain('authorization: Bearer ••••••');
   });
 
+  test('what hangs on a record that is not made yet is not looked up, though an earlier one was learned', async () => {
+    const { route, sampleId } = await prepared(
+      each => [
+        person(each),
+        { id: 'details', targetId: each, operationId: 'read', lines: [line('id', '@answer/person/id')] },
+      ],
+      { id: 'x', ...aoife },
+    );
+    await client.call('POST', `/routes/${route.id}/run`, { sampleId, send: true });
+    expect(asked()).toEqual(['POST /people', `GET /people/${contacts[0]!.id}`]);
+    target.heard.length = 0;
+    const { json: ran } = await client.call<RunView>('POST', `/routes/${route.id}/run`, { sampleId, send: false });
+    expect(asked()).toEqual([]);
+    expect([ran.asks.length, ran.problems]).toEqual([2, []]);
+  });
+
   test('for real on the side to try on; read back; and gone live only when nothing was lost', async () => {
     const trying = await startAnswering(({ method }, response) =>
       json(

@@ -2,7 +2,7 @@ import type { AskView, RunView } from '@grammata/contract';
 import { likelyAnswers, perform, type Ask, type CallResult } from '@grammata/core/perform';
 import { answerKey, type RecordedAnswers } from '@grammata/core/proof';
 import { wireText } from '@grammata/core/request';
-import type { RouteDefinition } from '@grammata/core/route';
+import { callsAsked, type RouteDefinition } from '@grammata/core/route';
 import type { Json, Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
 import { newId } from '../ids';
@@ -50,6 +50,8 @@ export class Trying {
   readonly #idempotencyKey = `try-${newId()}`;
   #at: ReturnType<ReturnType<typeof perform>['next']>;
   #refusal: string | null = null;
+  /** What a dry run did not make, by its call: what hangs on the response can't be looked up. */
+  readonly #unmade = new Map<string, Ask['purpose']>();
 
   private constructor(
     private readonly parts: TrialParts,
@@ -79,8 +81,10 @@ export class Trying {
   async step(): Promise<void> {
     if (this.#at.done || this.#refusal !== null) return;
     const ask = this.#at.value;
-    // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1).
-    if (!this.sends && !readsOnly(this.route, ask)) {
+    // A dry run sends nothing that could change anything, whatever it is called (RFC 9110 §9.2.1), and asks nothing about a record
+    // that another would have been made for.
+    if (!this.sends && (!readsOnly(this.route, ask) || this.#hangsOnUnmade(ask))) {
+      this.#unmade.set(ask.callId, ask.purpose);
       this.#asks.push(this.#viewOf(ask));
       this.#at = this.#conversation.next(likelyAnswer(this.route, ask));
       return;
@@ -98,6 +102,16 @@ export class Trying {
       if ('answer' in told) this.#answers[answerKey(ask)] = maskedIn(told.answer, this.#mask);
       this.#at = this.#conversation.next(told);
     }
+  }
+
+  #hangsOnUnmade({ callId, purpose }: Ask): boolean {
+    const call = this.route.stages.find(each => each.call.id === callId)?.call;
+    if (!call) return false;
+    return callsAsked(call, purpose === 'find').some(({ callId: asked, isRecord }) => {
+      const unmade = this.#unmade.get(asked);
+      // A record that was found is known, changed or not.
+      return unmade !== undefined && !(isRecord && unmade === 'update');
+    });
   }
 
   readonly #mask = (text: string) => this.parts.courier.mask(text);
@@ -159,7 +173,9 @@ export const answeredBy = ({ call, main }: PreparedRoute['stages'][number], targ
 });
 
 /** What a call that is not made would most likely answer. */
-function likelyAnswer({ stages, targets }: PreparedRoute, { callId }: Ask): CallResult {
+function likelyAnswer({ stages, targets }: PreparedRoute, { callId, purpose, targetId }: Ask): CallResult {
+  const find = purpose === 'find' ? stages.find(each => each.call.id === callId)?.find : null;
+  if (find) return { answer: targets.get(targetId)?.answers[find.settings.operationId] ?? null };
   const answers = likelyAnswers(stages.map(each => answeredBy(each, targets)));
   return { answer: answers[callId] ?? null };
 }

@@ -70,6 +70,7 @@ export const keys = {
   asked: {
     all: ['asked'],
     choices: (targetId: string, operationId: string) => ['asked', 'choices', targetId, operationId],
+    runs: (routeId: string) => ['asked', 'run', routeId],
     run: (routeId: string, revision: number, sampleId: string | undefined) => [
       'asked',
       'run',

@@ -67,10 +67,16 @@ export const useGoLive = (id: string) =>
     api<RouteView>(`/routes/${id}/live`, { method: 'POST', body: shown }),
   );
 export const usePause = (id: string) => useRouteChange(() => api<RouteView>(`/routes/${id}/pause`, { method: 'POST' }));
-export const useTrial = (id: string) =>
-  useRouteChange((shown: { sampleId: string; revision: number }) =>
-    api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { ...shown, send: true } }),
-  );
+export function useTrial(id: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (shown: { sampleId: string; revision: number }) =>
+      api<RunView>(`/routes/${id}/run`, { method: 'POST', body: { ...shown, send: true } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.routes.all }),
+    // What was looked up before may be otherwise now, however it ended.
+    onSettled: () => client.invalidateQueries({ queryKey: keys.asked.runs(id) }),
+  });
+}
 /** What the draft would make and change over the newest samples. */
 export const useOverview = (id: string) =>
   useMutation({

@@ -250,10 +250,11 @@ function Attempts({ delivery }: { delivery: DeliveryView }) {
 }
 
 /** What an attempt is called: by its number, or by what it does where there is more than one thing to do. */
-function attemptNames(delivery: DeliveryView, { callId, purpose, item, number, id }: AttemptView) {
+function attemptNames(delivery: DeliveryView, { callId, purpose, item, number, id, request }: AttemptView) {
   const { calls, attemptList } = delivery;
   if (calls.length === 1 && purpose === 'create') return { title: `Attempt ${number}`, name: `attempt ${number}` };
-  const what = `${callName(delivery, callId)}: ${purposes[purpose]}${itemWords(item)}`;
+  const does = purpose === 'create' && request.startsWith('GET ') ? 'read' : purposes[purpose];
+  const what = `${callName(delivery, callId)}: ${does}${itemWords(item)}`;
   const same = attemptList.filter(each => each.callId === callId && each.purpose === purpose && each.item === item);
   const title = same.length > 1 ? `${what}, attempt ${same.findIndex(each => each.id === id) + 1}` : what;
   return { title, name: title };

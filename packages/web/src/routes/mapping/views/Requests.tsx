@@ -74,9 +74,16 @@ export function Requests() {
         <section aria-label="What would be sent" className="mt-4">
           {tried && <h2>What would be sent now</h2>}
           <p className="font-serif text-ink-2">
-            {dry.data.asks.some(each => each.purpose === 'find')
-              ? 'Look-ups were sent; nothing else.'
-              : 'Nothing was sent.'}
+            {dry.data.asks.some(each => each.status !== undefined) ? (
+              <>
+                Look-ups were sent <Moment at={new Date(dry.dataUpdatedAt).toISOString()} />; nothing else.{' '}
+                <Act onClick={() => void dry.refetch()} disabled={dry.isFetching}>
+                  Look up again
+                </Act>
+              </>
+            ) : (
+              'Nothing was sent.'
+            )}
           </p>
           <Asks run={dry.data} isReal={false} />
         </section>
