@@ -29,6 +29,21 @@ test('a reading that is not sure asks to be checked; the other reading is one ke
   await expect(page.getByText('Read as:')).toContainText('as pinned');
 });
 
+test('a reading that is not sure but right is kept with one press, and messages like it are not marked any more', async ({
+  page,
+}) => {
+  const address = await openIntake(page, 'Nobody’s other builder');
+  const said = { zub: 'x', wef: 'y z', mlo: [{ ka: 'Ford', pi: 2 }], brel: { q: { r: 's t' } } };
+  await post(page, address, said);
+  await expect(page.getByText('Check this: it was read as')).toBeVisible();
+  await page.getByRole('button', { name: 'keep this reading' }).click();
+  await expect(page.getByText('Read as:')).toContainText('as pinned');
+  await post(page, address, { ...said, zub: 'w' });
+  const strip = page.getByRole('list', { name: 'Messages, newest first' });
+  await expect(strip.getByRole('listitem')).toHaveCount(2);
+  await expect(strip.getByRole('button', { name: /needs a check/ })).toHaveCount(0);
+});
+
 test('an identifier that two submissions share is told, and another is pointed at; what is not taken leaves a trace', async ({
   page,
 }) => {

@@ -102,11 +102,13 @@ export const useForgetStrays = () => {
 };
 
 /** What pins would make of the recorded messages; asked only while there are some that differ. */
+/** What pins would make of all that is recorded. */
+export const askPins = (intakeId: string, arrivalId: string | null, pins: Pins | null) =>
+  api<PinsPreview>(`/intakes/${intakeId}/pins/preview?arrival=${arrivalId ?? ''}`, { method: 'POST', body: pins });
 export const usePinsPreview = (intakeId: string, arrivalId: string | null, pins: Pins | null) =>
   useQuery({
     queryKey: keys.pins(intakeId, arrivalId, pins),
-    queryFn: () =>
-      api<PinsPreview>(`/intakes/${intakeId}/pins/preview?arrival=${arrivalId ?? ''}`, { method: 'POST', body: pins }),
+    queryFn: () => askPins(intakeId, arrivalId, pins),
     enabled: pins !== null,
     placeholderData: keepPreviousData,
   });

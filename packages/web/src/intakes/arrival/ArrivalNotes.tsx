@@ -142,7 +142,11 @@ function HowItWasRead({ arrival: { envelope, runnersUp }, pinning }: { arrival: 
           Alternative: {next.label}. <Act onClick={() => pinning.set(pinsFor(next))}>Try it</Act> or{' '}
         </>
       )}
-      <Act onClick={pinning.open}>{next ? 'point' : 'Point'} at the answers</Act>
+      <Act onClick={pinning.open}>{next ? 'point' : 'Point'} at the answers</Act>. If it is right,{' '}
+      <Act onClick={() => pinning.confirm.mutate(envelope)} disabled={pinning.confirm.isPending}>
+        keep this reading
+      </Act>
+      .{pinning.confirm.error && <span role="alert"> {wordsFor(pinning.confirm.error)}</span>}
     </Note>
   );
 }

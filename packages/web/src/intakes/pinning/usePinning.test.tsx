@@ -1,5 +1,6 @@
 /** @jest-environment ./scripts/jestBrowser.mjs */
 import type { ArrivalView, IntakeView } from '@grammata/contract';
+import type { FoundEnvelope } from '@grammata/core/decode';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
@@ -18,6 +19,7 @@ const message = (id: string, generation: number | null) =>
 /** What was asked, and a server that has other pins by now than were shown. */
 const asked: { method: string; path: string; body: { shown?: object } & Record<string, unknown> }[] = [];
 let stored: object;
+let preview = { changed: 0, missing: 0 };
 beforeEach(() => {
   asked.length = 0;
   stored = {};
@@ -31,7 +33,9 @@ beforeEach(() => {
       ? { type: 'about:blank', title: 'Somebody else changed this.', status: 409 }
       : path.includes('/arrivals/')
         ? message('a', 0)
-        : intakeWith(stored);
+        : path.includes('/preview')
+          ? preview
+          : intakeWith(stored);
     return Promise.resolve(new Response(JSON.stringify(answer), { status: isOther ? 409 : 200 }));
   }) as typeof fetch;
 });
@@ -82,4 +86,18 @@ test('what can’t be pinned says why, and pins nothing', () => {
   act(() => result.current.choose('split'));
   act(() => result.current.point('/site'));
   expect([result.current.refusal, result.current.isChanged]).toEqual([expect.any(String), false]);
+});
+
+test('a reading that is right is kept at once; where others would be read otherwise, that is shown first', async () => {
+  const { result } = pinning({ intake: intakeWith({}), arrival: message('a', null) });
+  const found = { answersAt: '/note', splitAt: null } as FoundEnvelope;
+  preview = { changed: 2, missing: 0 };
+  act(() => result.current.confirm.mutate(found));
+  await waitFor(() => expect(result.current).toMatchObject({ isOpen: true, pins: { answers: '/note' } }));
+  expect(puts()).toEqual([]);
+  act(() => result.current.close());
+  preview = { changed: 0, missing: 0 };
+  act(() => result.current.confirm.mutate(found));
+  await waitFor(() => expect(puts()).toEqual([{ answers: '/note', shown: {} }]));
+  expect(result.current.isOpen).toBe(false);
 });

@@ -3,13 +3,16 @@ import {
   contentTypeParts,
   generationsOf,
   pinAt,
+  pinsFor,
   withGeneration,
+  type FoundEnvelope,
   type PinRole,
   type PinSet,
 } from '@grammata/core/decode';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, isConflict } from '../../api';
-import { useKeepPins, usePinsPreview } from '../queries';
+import { askPins, useKeepPins, usePinsPreview } from '../queries';
 
 /** What a person has pointed at so far in messages built like the one shown, and what it would make of all that are recorded. */
 export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
@@ -40,8 +43,21 @@ export function usePinning(intake: IntakeView, arrival: ArrivalView | null) {
     setRefusal(null);
     keep.reset();
   };
+  /** Keeps the reading as it is. Where that reads other messages otherwise, it is shown first. */
+  const confirm = useMutation({
+    mutationFn: async (found: FoundEnvelope) => {
+      const set = { ...(generationsOf(here.pins)[here.generation] ?? {}), ...pinsFor(found) };
+      const pins = withGeneration(here.pins, here.generation, set);
+      const { changed, missing } = await askPins(intake.id, arrival?.id ?? null, pins);
+      if (changed + missing === 0) return keep.mutateAsync({ pins, shown: here.pins });
+      setBegan(here);
+      take(set);
+      return null;
+    },
+  });
   return {
     isOpen,
+    confirm,
     isChanged,
     mode,
     setMode,
