@@ -51,10 +51,29 @@ function cut(value: Json): Json {
 
 /** A list of records as one field, with what its records have: all that any of the first of them holds. */
 function listField(list: Json[], pointer: string, label: string, depth: number): AnswerField[] {
-  const records = list.slice(0, 20).filter(isJsonObject);
+  const some = list.slice(0, 20);
+  if (depth < limits.lists && some.length > 1 && some.every(Array.isArray))
+    return [{ pointer, label, type: 'json', items: columnFields(some) }];
+  const records = some.filter(isJsonObject);
   if (records.length === 0 || depth >= limits.lists) return [];
   const items = new Map<string, AnswerField>();
   for (const record of records)
     for (const field of answerFields(record, depth + 1)) if (!items.has(field.pointer)) items.set(field.pointer, field);
   return [{ pointer, label, type: 'json', items: [...items.values()] }];
+}
+
+/** The columns of a list of rows, by the names that its first row gives them where that is one of names. */
+function columnFields(rows: Json[][]): AnswerField[] {
+  const [first = [], ...others] = rows;
+  const isNames =
+    first.every(each => typeof each === 'string' && each.trim() !== '' && !Number.isFinite(Number(each))) &&
+    new Set(first).size === first.length &&
+    // A name does not come again below itself.
+    others.every(row => row.every((value, at) => isBlank(value) || value !== first[at]));
+  const width = Math.min(limits.fields, Math.max(...rows.map(row => row.length)));
+  return Array.from({ length: width }, (_, at) => ({
+    pointer: `/${at}`,
+    label: isNames && typeof first[at] === 'string' ? first[at].trim() : `Column ${at + 1}`,
+    type: typeOf((isNames ? others : rows).map(row => row[at] ?? null).find(value => !isBlank(value)) ?? ''),
+  }));
 }

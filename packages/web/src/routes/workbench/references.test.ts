@@ -76,7 +76,7 @@ describe('what an earlier call answers', () => {
   test('of its list the whole can be repeated over, with what one of its records has', () => {
     const answered = answerReferences(call, operation);
     const list = answered.find(each => each.items)!;
-    expect([list.key, list.kind, list.items]).toEqual(['@answer/c/rows', 'table', ['/name']]);
+    expect([list.key, list.kind, list.items]).toEqual(['@answer/c/rows', 'table', [{ pointer: '/name', label: null }]]);
     expect(itemReferences(list.key, schema, samples, answered).map(each => [each.key, each.label])).toEqual([
       ['@item', 'one of list rows from “Add a record”'],
       ['@item/name', 'name of one of list rows from “Add a record”'],

@@ -23,7 +23,7 @@ import {
   tokensOf,
   type FieldKind,
 } from '@grammata/core/submission';
-import type { Operation, TargetType } from '@grammata/core/target';
+import type { AnswerField, Operation, TargetType } from '@grammata/core/target';
 
 /** What a line, a step or a condition can refer to, as it is offered to people. */
 export interface Offered {
@@ -36,8 +36,8 @@ export interface Offered {
   isQuestion: boolean;
   /** An answer, for people to recognise it by. */
   example: string | null;
-  /** Of a list in a response: the places in one of its records (JSON Pointers). */
-  items?: string[];
+  /** Of a list in a response: the places in one of its records (JSON Pointers), and their names where they have some. */
+  items?: { pointer: string; label: string | null }[];
 }
 
 /** How many samples are looked at for what their envelopes hold. */
@@ -87,12 +87,19 @@ export function itemReferences(
   const rows = found.flatMap(each => (Array.isArray(each) ? each : [])).filter(isJsonObject);
   const isFiles = rows.some(row => isFile(row));
   const list = answered.find(each => each.key === repeat);
-  const parts = list?.items ?? [...new Set(rows.flatMap(row => Object.keys(row)))].map(part => `/${escapeToken(part)}`);
+  const parts =
+    list?.items ??
+    [...new Set(rows.flatMap(row => Object.keys(row)))].map(part => ({
+      pointer: `/${escapeToken(part)}`,
+      label: null,
+    }));
   const label = question?.label ?? list?.label;
   const whole = question ? `one of “${question.label}”` : label ? `one of ${label}` : 'the item';
   return [
     item({ to: 'item', pointer: '' }, whole, isFiles ? 'files' : parts.length > 0 ? 'json' : 'text'),
-    ...parts.map(pointer => item({ to: 'item', pointer }, `${placeWords(pointer)} of ${whole}`, 'text')),
+    ...parts.map(({ pointer, label: name }) =>
+      item({ to: 'item', pointer }, `${name ?? placeWords(pointer)} of ${whole}`, 'text'),
+    ),
     item({ to: 'itemNumber' }, `number of ${whole}`, 'number'),
   ];
 }
@@ -116,18 +123,27 @@ export function answerReferences(call: CallInput, operation: Operation | null): 
     const parts = items.flatMap(item =>
       listPicks.map(pick => {
         const place = `${pointer}/${itemToken({ pick })}${item.pointer}`;
-        // What somebody called it comes before what it is called there.
-        const isNamed = item.label !== '' && item.label !== labelFromKey(tokensOf(item.pointer).at(-1) ?? '');
-        const words = isNamed
-          ? `${item.label} of ${placeWords(`${pointer}/${itemToken({ pick })}`)}`
+        const name = ownName(item);
+        const words = name
+          ? `${name} of ${placeWords(`${pointer}/${itemToken({ pick })}`)}`
           : placeWords(place) || label;
         return at(place, words, pick === 'each' ? 'choices' : undefined);
       }),
     );
-    return [...parts, { ...list, items: items.filter(item => !item.items).map(item => item.pointer) }];
+    return [
+      ...parts,
+      {
+        ...list,
+        items: items.filter(item => !item.items).map(item => ({ pointer: item.pointer, label: ownName(item) })),
+      },
+    ];
   });
   const record: Reference = { to: 'identity', callId: call.id };
   return call.identity ? [offered(record, 'Record, found or created,', 'text'), ...parts] : parts;
 }
+
+/** What somebody called a value, or a column: it comes before what it is called in the response. Null where nobody did. */
+const ownName = ({ label, pointer }: Pick<AnswerField, 'label' | 'pointer'>): string | null =>
+  label === '' || label === labelFromKey(tokensOf(pointer).at(-1) ?? '') ? null : label;
 
 const listPicks = ['first', 'last', 'each'] as const;
