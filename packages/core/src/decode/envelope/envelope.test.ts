@@ -159,8 +159,19 @@ describe('which shape wins, and who comes next', () => {
     ['plain keys', { a: 'x', b: 'y' }, 'flat', ''],
     ['plain keys under a name', { id: 1, data: { a: 'x', b: 'y' } }, 'flat', '/data'],
     ['a text', 'A: x\nB: y', 'labelled-text', ''],
+    [
+      'answers in a text, told once more beside them',
+      {
+        form_no: '2412',
+        readable: 'Who: Wen Xiu, Mail: wen@example.org, Site: Ford, Signs: Foam Litter',
+        content:
+          '{"n3_who":{"first":"Wen","last":"Xiu"},"n4_mail":"wen@example.org","n5_site":"Ford","n6_signs":["Foam"]}',
+      },
+      'flat',
+      '/content',
+    ],
   ])('%s', (_, document, reader, answersAt) => {
-    const { winner, runnersUp } = readEnvelope(document);
+    const { winner, runnersUp } = readEnvelope(withEmbeddedOpened(document));
     expect(winner).toMatchObject({ reader, answersAt, why: expect.stringMatching(/\S/) });
     expect(winner!.score).toBeLessThanOrEqual(1);
     for (const other of runnersUp) expect(other.score).toBeLessThanOrEqual(winner!.score);

@@ -272,7 +272,9 @@ function worthOf(
   const worded = mean(labels);
   // Twice the same answers: the submission says them raw and readable, and one of both is enough.
   const texts = sample.flatMap(({ value }) => (typeof value === 'string' && value.length > 3 ? [value] : []));
-  const twice = isKeyed && texts.length > 3 ? 1 - new Set(texts).size / texts.length : 0;
+  const twice = !isKeyed
+    ? 0
+    : Math.max(texts.length > 3 ? 1 - new Set(texts).size / texts.length : 0, isRetold(sample, texts) ? 0.5 : 0);
   const trust = isDefined ? Math.max(place.trust, 0.55 + 0.4 * share) : place.trust;
   // What is told elsewhere already is no reason to leave answers out that are called so.
   const isLess = isTold && place.isPart === true;
@@ -310,19 +312,27 @@ function worthOf(
   return { quality, score: Math.min(0.99, quality * (0.35 + 0.65 * coverage)) * (isEmpty ? 0.4 : 1) };
 }
 
+/** True where a text beside an object tells what the object holds: the answers are in there. */
+const isRetold = (answers: RawAnswer[], texts: string[]): boolean =>
+  answers.some(({ value }) => {
+    if (!isOpened(value)) return false;
+    const held = new Set([...leavesOf(value, true)].map(each => asText(each.value).trim()).filter(Boolean));
+    return held.size > 2 && texts.some(text => repeats(text, held, 0.5));
+  });
+
 /** True for what stands by itself or with one other: no section of the form is as small. */
 const isSmall = (rest: Json, path: string[]): boolean =>
   path.length === 1 || (isJsonObject(rest) && isJsonObject(rest[path[0]!]) && Object.keys(rest[path[0]!]!).length < 3);
 
 /** True for a text that repeats what was answered. */
-function repeats(text: string, said: Set<string>): boolean {
+function repeats(text: string, said: Set<string>, share = 0.7): boolean {
   if (text.length < 20) return false;
   let [found, all] = [0, 0];
   for (const each of said) {
     if (all++ > 40) break;
     if (text.includes(each)) found += 1;
   }
-  return all > 1 && found / all > 0.7;
+  return all > 1 && found / all > share;
 }
 
 /** How much a key reads as a question that someone was asked. */
