@@ -273,6 +273,12 @@ export interface ChoiceView {
   label: string;
 }
 
+/** The records of a list; part of them where a target has more than were asked for. */
+export interface ChoicesView {
+  choices: ChoiceView[];
+  isPart: boolean;
+}
+
 /** Files that samples link to, and which of them can’t be had. */
 export interface FilesView {
   looked: number;

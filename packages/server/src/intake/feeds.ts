@@ -1,4 +1,3 @@
-import LinkHeader from 'http-link-header';
 import type { Logger } from 'pino';
 import { asText, parseJson, valueAt, withValueAt } from '@grammata/core/submission';
 import { withQuery } from '@grammata/core/target';
@@ -12,6 +11,7 @@ import {
   type Outward,
   type OutwardAnswer,
   type OutwardFault,
+  nextLink,
 } from '../outward';
 import type { Ledger } from '../ledger';
 import { FEED, type FeedReading, type IntakeRow, type ReceivedArrival, type Store } from '../store';
@@ -39,8 +39,6 @@ export interface FeedParts {
   wake(): void;
 }
 
-/** Characters of a Link header that are looked at. */
-const LONGEST_LINKS = 8000;
 /** Pages read at one time; the next reading goes on. */
 const MOST_PAGES = 50;
 
@@ -262,15 +260,6 @@ function nextPage(rule: Rule, current: Page, answer: OutwardAnswer, pages: numbe
   const address = next && URL.canParse(next, current.url) ? new URL(next, current.url) : null;
   // The credentials of a feed do not go to another origin.
   return address?.origin === new URL(url).origin ? { url: address.href, body: current.body } : null;
-}
-
-/** The link to the next page (RFC 8288), or null. */
-function nextLink(header: string): string | null {
-  try {
-    return LinkHeader.parse(header.slice(0, LONGEST_LINKS)).rel('next')[0]?.uri ?? null;
-  } catch {
-    return null;
-  }
 }
 
 const arrivalFromFeed = (

@@ -1,8 +1,8 @@
-import type { ChoiceView } from '@grammata/contract';
+import type { ChoicesView, ChoiceView } from '@grammata/contract';
 import { asText, isBlank, isJsonObject, parseJson, valueAt, type Json } from '@grammata/core/submission';
-import { withQuery, type AnswerField } from '@grammata/core/target';
+import { answerFields, withQuery, type AnswerField } from '@grammata/core/target';
 import { HttpProblem } from '../problems';
-import { isFault, type Authorizations, type Outward } from '../outward';
+import { isFault, nextPage, type Authorizations, type Outward } from '../outward';
 import type { TargetRow } from '../store';
 
 /** Most records that are offered. */
@@ -12,29 +12,44 @@ const MOST = 500;
 const labels = /^(name|title|label|subject|display_?name|given_name|email|summary)$/i;
 const ids = /^(_?id|uuid|key|number|code)$/i;
 
-/** Asks a target for a list and gives its records as values to pick. Throws HttpProblem. */
+/** Most pages that are asked for. */
+const MOST_PAGES = 10;
+
+/** Asks a target for a list, page by page, and gives its records as values to pick. Throws HttpProblem. */
 export async function choicesOf(
   target: TargetRow,
   operationId: string,
   { outward, authorizations }: { outward: Outward; authorizations: Authorizations },
-): Promise<ChoiceView[]> {
+): Promise<ChoicesView> {
   const operation = target.operations.find(each => each.id === operationId && each.method === 'GET');
-  const list = operation?.answer?.find(each => each.items);
-  if (!operation || !list) throw new HttpProblem(422, 'The target does not list anything there.');
-  const credentials = await authorizations.for(target);
+  if (!operation) throw new HttpProblem(422, 'The target does not list anything there.');
   const failed = (words: string) => new HttpProblem(502, `${target.name} did not give its list. ${words}`);
-  if (isFault(credentials)) throw failed(credentials.message);
-  const answer = await outward.send({
-    method: 'GET',
-    url: withQuery(target.baseUrl.replace(/\/$/, '') + operation.path, credentials.query),
-    headers: { accept: 'application/json', ...Object.fromEntries(credentials.headers) },
-    patience: target.patience,
-  });
-  if (isFault(answer)) throw failed(answer.message);
-  if (answer.status !== 200) throw failed(`Status ${answer.status}.`);
-  const found = valueAt(parseJson(answer.body) ?? null, list.pointer);
-  if (!Array.isArray(found)) throw failed('Its answer holds no list where its document says.');
-  return found.slice(0, MOST).flatMap(record => choiceOf(record, list.items!));
+  const choices: ChoiceView[] = [];
+  let url = target.baseUrl.replace(/\/$/, '') + operation.path;
+  for (let page = 1; ; page++) {
+    const credentials = await authorizations.for(target);
+    if (isFault(credentials)) throw failed(credentials.message);
+    const answer = await outward.send({
+      method: 'GET',
+      url: withQuery(url, credentials.query),
+      headers: { accept: 'application/json', ...Object.fromEntries(credentials.headers) },
+      patience: target.patience,
+    });
+    if (isFault(answer)) throw failed(answer.message);
+    if (answer.status !== 200) throw failed(`Status ${answer.status}.`);
+    const body = parseJson(answer.body) ?? null;
+    // What it answers is known from its document, else from the answer itself.
+    const list = (operation.answer?.some(each => each.items) ? operation.answer : answerFields(body)).find(
+      each => each.items,
+    );
+    const found = list && valueAt(body, list.pointer);
+    if (!Array.isArray(found)) throw failed('The response holds no list of records.');
+    choices.push(...found.flatMap(record => choiceOf(record, list!.items!)));
+    const next = nextPage({ headers: answer.headers, url }, body);
+    if (typeof next !== 'string' || page === MOST_PAGES || choices.length >= MOST || found.length === 0)
+      return { choices: choices.slice(0, MOST), isPart: next !== false || choices.length > MOST };
+    url = next;
+  }
 }
 
 function choiceOf(record: Json, fields: AnswerField[]): ChoiceView[] {

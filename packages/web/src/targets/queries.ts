@@ -1,5 +1,5 @@
 import type {
-  ChoiceView,
+  ChoicesView,
   ConnectionView,
   DocumentInput,
   DocumentView,
@@ -21,7 +21,7 @@ export const useTarget = (id: string) =>
 export const useChoices = (id: string, operationId: string) =>
   useQuery({
     queryKey: keys.asked.choices(id, operationId),
-    queryFn: () => api<ChoiceView[]>(`/targets/${id}/choices?operation=${encodeURIComponent(operationId)}`),
+    queryFn: () => api<ChoicesView>(`/targets/${id}/choices?operation=${encodeURIComponent(operationId)}`),
     enabled: id !== '' && operationId !== '',
   });
 

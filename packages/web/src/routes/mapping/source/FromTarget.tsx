@@ -1,9 +1,9 @@
-import type { RouteTarget } from '@grammata/contract';
+import type { ChoicesView, RouteTarget } from '@grammata/contract';
 import { asText, percentDecoded, type Json } from '@grammata/core/submission';
 import { useState } from 'react';
 import { wordsFor } from '../../../api';
 import { useChoices } from '../../../targets/queries';
-import { Act, Combobox, Fault } from '../../../ui';
+import { Act, Combobox, count, Fault } from '../../../ui';
 
 /** Values that are the target’s own, such as an identifier: picked from what it answers, or out of a page’s address. */
 export function FromTarget({
@@ -20,7 +20,10 @@ export function FromTarget({
   const lists =
     target?.operations.filter(
       each =>
-        each.method === 'GET' && each.answer?.some(part => part.items) && !each.fields.some(field => field.required),
+        each.method === 'GET' &&
+        // What it answers may not be known before it is asked.
+        (each.answer === undefined || each.answer.length === 0 || each.answer.some(part => part.items)) &&
+        !each.fields.some(field => field.required),
     ) ?? [];
   const parts = partsOfAddress(asText(value));
   return (
@@ -48,9 +51,9 @@ export function FromTarget({
           {operationId !== '' && choices.data && (
             <Combobox
               label="Current records"
-              hint={choices.data.length === 0 ? 'Nothing.' : undefined}
-              options={choices.data.map(each => ({ ...each, detail: each.value }))}
-              value={choices.data.some(each => each.value === asText(value)) ? asText(value) : ''}
+              hint={hintFor(choices.data)}
+              options={choices.data.choices.map(each => ({ ...each, detail: each.value }))}
+              value={choices.data.choices.some(each => each.value === asText(value)) ? asText(value) : ''}
               onPick={onPick}
             />
           )}
@@ -60,6 +63,14 @@ export function FromTarget({
     </div>
   );
 }
+
+/** What is to be known of a list before one of it is picked. */
+const hintFor = ({ choices, isPart }: ChoicesView): string | undefined =>
+  choices.length === 0
+    ? 'No records.'
+    : isPart
+      ? `The first ${count(choices.length)}; the target has more. Enter the value of one that is not listed.`
+      : undefined;
 
 /** What may be an identifier in the address of a page: parts of its path that hold digits or are long, and values of its query. */
 export function partsOfAddress(text: string): { part: string; where: string }[] {
