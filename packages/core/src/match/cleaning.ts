@@ -61,9 +61,10 @@ function forText(the: Case): Step[] {
   else if (isList(the)) cleaning.push(newStep('list.join', { separator: '; ' }));
   else if (asked.kind === 'number' || values.some(value => typeof value === 'number'))
     cleaning.push(newStep('text.of'));
-  else if (asked.kind === 'address' && values.some(value => typeof value === 'object'))
-    cleaning.push(newStep('table.text', { betweenCells: ', ', betweenRows: ', ', names: false }));
-  else if (values.some(value => typeof value === 'string' && untidy.test(value)))
+  else if ((asked.kind === 'address' || asked.kind === 'name') && values.some(value => typeof value === 'object')) {
+    const between = asked.kind === 'name' ? ' ' : ', ';
+    cleaning.push(newStep('table.text', { betweenCells: between, betweenRows: between, names: false }));
+  } else if (values.some(value => typeof value === 'string' && untidy.test(value)))
     cleaning.push(newStep('text.trim', { collapse: true }));
   if (asked.kind === 'phone' && international.test(fieldText))
     cleaning.push(newStep('phone.format', { to: 'e164', ...regionOf(values, the.others) }));

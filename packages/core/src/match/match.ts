@@ -13,6 +13,8 @@ export interface Proposal {
   why: string;
   /** What is taken out of the source, where it holds more than belongs here. */
   part?: Part;
+  /** The questions that it is composed of, where they ask for its parts; each with what stands before it. */
+  composed?: { from: string; before: string }[];
 }
 
 /** What can be taken out of a name or an address that was asked for as a whole. */
@@ -25,6 +27,12 @@ interface Candidate {
 
 /** Below it nothing is proposed: no line is better than a wrong one. */
 const THRESHOLD = 0.5;
+
+/** What a whole name or address is composed of, where its parts were asked for apart; some it can do without. */
+const compositions: { of: string[]; between: string; parts: Part[]; optional?: Part }[] = [
+  { of: ['fullname', 'name'], between: ' ', parts: ['given', 'family'] },
+  { of: ['address'], between: ', ', parts: ['street', 'postcode', 'city'], optional: 'postcode' },
+];
 
 /** What a target's part of a name or address can be taken out of. */
 const wholes: Record<Part, string[]> = {
@@ -56,9 +64,14 @@ export function match(sources: SourceField[], targets: MatchTarget[]): Proposal[
     const best = index < 0 ? null : direct[at]![index]!;
     if (best && best.score >= THRESHOLD)
       return { to: target.key, from: sources[index]!.key, score: rounded(best.score), why: best.why };
-    const part = partFor(target, sources);
     return (
-      part ?? { to: target.key, from: null, score: 0, why: 'Nothing asked there says or holds what belongs here.' }
+      partFor(target, sources) ??
+      composedFor(target, targets, meant, sources) ?? {
+        to: target.key,
+        from: null,
+        score: 0,
+        why: 'Nothing asked there says or holds what belongs here.',
+      }
     );
   });
 }
@@ -241,6 +254,42 @@ function partFor(target: MatchTarget, sources: SourceField[]): Proposal | null {
       };
   }
   return null;
+}
+
+/** A whole whose parts were asked for apart: the full name out of a given and a family name. None where the target takes the parts. */
+function composedFor(
+  target: MatchTarget,
+  targets: MatchTarget[],
+  meant: SourceField[],
+  sources: SourceField[],
+): Proposal | null {
+  if (target.options?.length || natureOfTarget(target) !== 'text') return null;
+  const conceptsOf = (field: SourceField | MatchTarget) =>
+    textsOf(field)
+      .map(meaningOf)
+      .flatMap(each => each.concepts.map(({ id }) => id));
+  const sideOf = (field: SourceField | MatchTarget) =>
+    [...new Set(textsOf(field).flatMap(text => [...meaningOf(text).qualifiers].filter(isOther)))].sort().join(' ');
+  const asked = conceptsOf(target);
+  const composition = compositions.find(({ of }) => asked.length > 0 && asked.every(id => of.includes(id)));
+  if (!composition) return null;
+  const { parts, optional, between } = composition;
+  if (targets.some(each => each !== target && conceptsOf(each).some(id => (parts as string[]).includes(id))))
+    return null;
+  const side = sideOf(target);
+  const found = parts.map(part => ({
+    part,
+    source: sources[meant.findIndex(each => conceptsOf(each).includes(part) && sideOf(each) === side)],
+  }));
+  if (found.some(({ part, source }) => !source && part !== optional)) return null;
+  const composed = found.flatMap(({ source }) => source ?? []);
+  return {
+    to: target.key,
+    from: composed[0]!.key,
+    score: 0.72,
+    why: `Composed of ${composed.map(quoted).join(' and ')}.`,
+    composed: composed.map(({ key }, at) => ({ from: key, before: at === 0 ? '' : between })),
+  };
 }
 
 const isOther = (id: string) => !['home', 'created'].includes(id);

@@ -1,4 +1,7 @@
+import { compileLine } from '../request';
+import { newLine } from '../route';
 import { inferSchema } from '../schema';
+import { scopeOf } from '../scope';
 import type { FieldKind, Json, Submission } from '../submission';
 import type { Operation, TargetField, TargetType } from '../target';
 import { targetField } from '../testing';
@@ -48,6 +51,7 @@ test.each<[Answer, TargetField, string[]]>([
   ],
   [['q1', 'E-mail', 'email', 'Wen@Example.org'], takes('email', 'text'), ['text.case']],
   [['q1', 'Address', 'address', { line1: '1 Hill', city: 'Otterby' }], takes('address', 'text'), ['table.text']],
+  [['q1', 'Name', 'name', { first: 'Wen', last: 'Xiu' }], takes('full_name', 'text'), ['table.text']],
   [['q1', 'Kits', 'table', [{ kit: 'Waders' }]], takes('kits', 'text'), ['table.text']],
   [['q1', 'Party size', 'number', 4], takes('party_size', 'text'), ['text.of']],
   [['q1', 'Country', 'text', 'Germany'], takes('country_code', 'text'), ['country.code']],
@@ -137,3 +141,41 @@ test.each<[number, number | null, boolean]>([
 ])('a proposal of %d that takes %p of the answers is sure: %p', (score, fine, sure) =>
   expect(isSure({ score, fine })).toBe(sure),
 );
+
+describe('a whole whose parts were asked for apart', () => {
+  const person = submission(
+    ['a', 'First name', 'text', 'Wen'],
+    ['b', 'Surname', 'text', 'Xiu'],
+    ['c', 'Street', 'text', '14 Weir Lane'],
+    ['d', 'Town', 'text', 'Fernhollow'],
+    ['e', 'Emergency contact name', 'text', 'Tom Fell'],
+  );
+  const drawn = (...fields: TargetField[]) =>
+    proposed([person], ...fields).map(each => [
+      each.to,
+      each.source.from === 'text'
+        ? compileLine({ ...newLine('l', each.to), source: each.source }, takes(each.to, 'text')).outcome(
+            scopeOf(person),
+          ).value
+        : each.source.from === 'field' && each.source.field,
+    ]);
+  test.each<[string, TargetField[], unknown[]]>([
+    ['a full name', [takes('full_name', 'text')], [['full_name', 'Wen Xiu']]],
+    [
+      'an address, without the postcode that nobody asked for',
+      [takes('address', 'text')],
+      [['address', '14 Weir Lane, Fernhollow']],
+    ],
+    [
+      'not where the parts are taken, too',
+      [takes('last_name', 'text'), takes('full_name', 'text')],
+      [['last_name', 'b']],
+    ],
+    ['not of another person', [takes('parent_full_name', 'text')], []],
+    ['not for options', [takes('full_name', 'choice', { options: ['Wen Xiu'] })], []],
+  ])('%s', (_, fields, lines) => expect(drawn(...fields)).toEqual(lines));
+  test('is likely, and never taken unseen', () =>
+    expect(proposed([person], takes('full_name', 'text')).map(each => [isSure(each), each.score > 0.65])).toEqual([
+      [false, true],
+    ]));
+});

@@ -6,7 +6,7 @@ import { answerOf, type Json, type Submission } from '../submission';
 import { optionName, writable, type Operation, type TargetField } from '../target';
 import { cleaningFor } from './cleaning';
 import type { MatchTarget, SourceField } from './evidence';
-import { match } from './match';
+import { match, type Proposal } from './match';
 
 /** A line that could be drawn: where its value would come from, the cleaning it would take, and why. */
 export interface LineProposal {
@@ -78,13 +78,13 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
     schema.fields.map(field => sourceField(field, valuesOf.get(field.key)!)),
     fields.map(targetField),
   );
-  return proposals.flatMap(({ to, from, score, why, part }, index): LineProposal[] => {
+  return proposals.flatMap(({ to, from, score, why, part, composed }, index): LineProposal[] => {
     const asked = schema.fields.find(each => each.key === from);
     if (!asked) return [];
     const field = fields[index]!;
     const others = [...valuesOf].filter(([key]) => key !== asked.key).map(([key, values]) => ({ key, values }));
-    const cleaning = cleaningFor(asked, valuesOf.get(asked.key)!, field, part, others);
-    const source: Source = { from: 'field', field: asked.key };
+    const cleaning = composed ? [] : cleaningFor(asked, valuesOf.get(asked.key)!, field, part, others);
+    const source: Source = composed ? composedOf(composed) : { from: 'field', field: asked.key };
     const line = compileLine({ ...newLine(to, to), source, cleaning }, field);
     const outcomes = looked
       .map(each => line.outcome(scopeOf(each)))
@@ -97,3 +97,11 @@ export function propose(schema: FormSchema, submissions: Submission[], operation
     return [{ to, source, cleaning, score, why, fine }];
   });
 }
+
+/** A text of several answers: what stands before one goes with it where it is blank. */
+const composedOf = (parts: NonNullable<Proposal['composed']>): Source => ({
+  from: 'text',
+  segments: parts.map(({ from, before }) =>
+    before === '' ? { field: from } : { part: [{ text: before }, { field: from }] },
+  ),
+});
