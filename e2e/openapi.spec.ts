@@ -74,12 +74,33 @@ test('a document that names another base address offers it, and stays where it i
   await page.getByLabel('Credentials').selectOption({ label: 'none' });
   await page.getByRole('button', { name: 'Add target' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Elsewhere' })).toBeVisible();
-  await page.getByRole('button', { name: 'Test and read again' }).click();
   await page.getByRole('button', { name: `Use ${demo.practice}/roster/v1` }).click();
   await expect(page.getByRole('main').getByText(`${demo.practice}/roster/v1`, { exact: true })).toBeVisible();
   await expect(page.getByRole('main')).toContainText(`${demo.practice}/roster/v1/openapi.json`);
   await expect(page.getByText(/offers \d+ operations/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Use http/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Remove target…' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+});
+
+test('where a list of tables has what is pointed at before the target is stored', async ({ page }) => {
+  await page.goto('/targets?new');
+  await page.getByLabel('Name').fill('Pointed at');
+  await page.getByLabel('Base address').fill(`${demo.practice}/register/v1`);
+  await page.getByLabel('Operations from').selectOption({ label: 'a list of its tables and columns' });
+  await page.getByLabel('Token').fill('yard-register-2f7c');
+  await page.getByRole('button', { name: 'Custom response structure' }).click();
+  await page.getByRole('button', { name: 'Send a request and point at the places' }).click();
+  await expect(page.getByRole('radio', { name: 'column key' })).toBeChecked();
+  await page.getByRole('radio', { name: 'column label' }).check();
+  await page.getByRole('button', { name: /^type whole/ }).first().click();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Write the places as JSON Pointers' }).click();
+  await expect(page.getByLabel('Column: label')).toHaveValue('/type');
+  await page.getByRole('button', { name: 'Add target' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Pointed at' })).toBeVisible();
+  await expect(page.getByRole('main')).toContainText('Add a record to Samples');
+  await expect(page.getByRole('main')).toContainText('timestamp');
   await page.getByRole('button', { name: 'Remove target…' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
 });

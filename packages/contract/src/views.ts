@@ -263,6 +263,8 @@ export interface TargetView extends Omit<RouteTarget, 'operations'> {
   /** The address that providers send people back to who gave consent. */
   consentAddress: string;
   operations: OperationHead[];
+  /** Base addresses that its document names in place of its own. */
+  servers: string[];
   /** Operations that its source has and people took away. */
   takenAway: { id: string; label: string }[];
 }

@@ -18,20 +18,25 @@ function mustBeBelow({ reads, discoveryPath }: Pick<TargetInput, 'reads' | 'disc
 
 /** Takes a target on; what it offers is not read yet. */
 export function addTarget({ store, vault, log }: Parts, actor: Actor, given: TargetInput): TargetRow {
+  const names = store.targets.all().map(each => each.name);
+  mustBeFree(given.name, 'target', names);
+  const row = store.targets.create(newTarget(vault, given));
+  log.info({ actor: actor.id, target: row.id }, 'a target was added');
+  return row;
+}
+
+/** A target as it is stored at first. */
+export function newTarget(vault: Parts['vault'], given: TargetInput) {
   const { token, auth, tryBaseUrl, tryToken, recipe, ...input } = given;
   mustBeBelow(input);
-  const names = store.targets.all().map(each => each.name);
-  mustBeFree(input.name, 'target', names);
-  const row = store.targets.create({
+  return {
     ...input,
     recipe: recipe ? recipeFrom(recipe) : null,
     auth: authOf(auth),
     secret: token ? vault.seal(token) : null,
     trySide: tryBaseUrl ? { baseUrl: tryBaseUrl, auth: authOf(auth) } : null,
     trySecret: tryBaseUrl && tryToken ? vault.seal(tryToken) : null,
-  });
-  log.info({ actor: actor.id, target: row.id }, 'a target was added');
-  return row;
+  };
 }
 
 /**

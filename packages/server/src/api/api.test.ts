@@ -4,6 +4,7 @@ import type {
   DeskView,
   FormView,
   IntakeView,
+  ListingView,
   RouteView,
   TargetView,
 } from '@grammata/contract';
@@ -467,4 +468,14 @@ describe('a form’s submissions as a file', () => {
       properties: { site: { title: 'Site' } },
     }));
   test('nothing else', async () => expect((await exported('constructor')).status).toBe(404));
+});
+
+test('what a target lists is shown before it is stored, and nothing of it is', async () => {
+  const typed = { baseUrl: target.url, discoveryPath: '/list', reads: 'tables', token: 'secret-token-1' };
+  target.answer = { status: 200, body: { tables: [] } };
+  const listed = await client.call<ListingView>('POST', '/targets/listing', typed);
+  expect(listed.json).toMatchObject({ fault: null, answer: { tables: [] } });
+  expect(target.requests.at(-1)!.headers.authorization).toBe('Bearer secret-token-1');
+  expect((await client.call<unknown[]>('GET', '/targets')).json).toEqual([]);
+  expect((await client.call('POST', '/targets/listing', { ...typed, discoveryPath: 'list' })).status).toBe(422);
 });

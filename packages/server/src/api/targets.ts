@@ -14,6 +14,7 @@ import {
   actorOf,
   addOperations,
   addTarget,
+  newTarget,
   askConsent,
   askNow,
   asTheSourceSays,
@@ -27,6 +28,7 @@ import {
   trialParts,
 } from '../acts';
 import { tryOperation } from '../delivery';
+import { newId } from '../ids';
 import { fieldFault, notFound } from '../problems';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
@@ -115,6 +117,14 @@ export function targetsApi(services: Services): Router {
   router.delete('/targets/:id/consent', (request, response) => {
     forgetConsent(services, actorOf(response), targetOr404(request.params.id));
     response.status(204).end();
+  });
+
+  /** What a target that is not stored yet answers where it lists its tables, to be pointed at. */
+  router.post('/targets/listing', async (request, response) => {
+    const { outward, authorizations, vault } = services;
+    const typed = { ...(request.body as Partial<TargetInput>), name: 'the new target', recipe: null };
+    const row = { ...newTarget(vault, checked(TargetInput, typed)), id: `new-${newId()}`, consent: null } as TargetRow;
+    response.json(await listingOf(row, outward, authorizations));
   });
 
   /** What it answers where it lists its tables, to be pointed at. */

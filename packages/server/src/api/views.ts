@@ -160,6 +160,7 @@ export function targetView(services: Pick<Services, 'breakers' | 'consents' | 'v
     consentAddress: services.consents.redirectUri,
     ...routeTarget(services, row, []),
     operations: operationHeads(row),
+    servers: row.servers,
     takenAway: row.own.flatMap(({ id, operation, was }) => (operation || !was ? [] : [{ id, label: was.label }])),
   };
 }

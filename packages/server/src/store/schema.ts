@@ -345,6 +345,8 @@ export const targets = sqliteTable('targets', {
   pace: text({ mode: 'json' }).$type<Pace>(),
   /** What its operations answered to tests, by their identifiers, without secrets and cut short. */
   answers: text({ mode: 'json' }).$type<Record<string, Json>>().notNull().default({}),
+  /** Base addresses that its document names in place of its own, as it was read last. */
+  servers: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
   /** What it offers, as it was last read; null before the first reading. */
   snapshot: text().references(() => snapshots.hash),
   /** Somebody's consent (OAuth 2): since when, until when; and its tokens, encrypted. */

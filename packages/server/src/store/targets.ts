@@ -57,6 +57,7 @@ export class Targets {
           | 'takesPersonal'
           | 'knowsKeys'
           | 'takesNames'
+          | 'servers'
         >
       >,
   ): TargetRow {

@@ -22,7 +22,9 @@ export async function readTarget(
   const before = store.targets.byId(row.id) ?? row;
   const stored = store.targets.update(
     row.id,
-    operations ? { ...kept(before, operations), readAt: now(), fault, ...(recipe && { recipe }) } : { fault },
+    operations
+      ? { ...kept(before, operations), servers: view.servers ?? [], readAt: now(), fault, ...(recipe && { recipe }) }
+      : { fault },
   )!;
   if (config.changesAfter !== null) {
     if (operations) keepTargetChanges(services, row, stored);

@@ -1,6 +1,7 @@
 import { recipeFrom, recipeInput, RecipeInput, type TargetInput } from '@grammata/contract';
 import { pointerOf, tokensOf, valueAt, type Json } from '@grammata/core/submission';
 import { pointRecipe, recipeRoles, type RecipeRole } from '@grammata/core/target';
+import { useState } from 'react';
 import { useFormContext, useWatch } from 'react-hook-form';
 import { wordsFor } from '../api';
 import { Act, Fault, PointAt } from '../ui';
@@ -36,27 +37,37 @@ export const usualPlaces = (): RecipeInput => new RecipeInput();
 
 /** Where a target's list of its tables has what: pointed at in its answer, or as JSON Pointers. */
 export function RecipeFields({ targetId, onUsual }: { targetId: string | null; onUsual: () => void }) {
+  const { formState } = useFormContext<TargetInput>();
+  const [isWritten, setWritten] = useState(false);
   return (
     <fieldset className="border-t border-rule pt-3 sm:col-span-2">
       <legend className="sr-only">Places in its response</legend>
       <p className="pb-2 text-ink-2">
-        Places in its response, as JSON Pointers. Column places start at a column.{' '}
-        <Act onClick={onUsual}>Use default places</Act>
+        Where its response lists tables and columns. <Act onClick={onUsual}>Use default places</Act>
       </p>
-      {targetId !== null && <Pointing targetId={targetId} />}
-      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
-        {(Object.keys(labels) as (keyof typeof labels)[]).map(key => (
-          <TextField<TargetInput> key={key} name={`recipe.${key}`} label={labels[key]} look="code" />
-        ))}
-      </div>
+      <Pointing targetId={targetId} />
+      {isWritten || formState.errors.recipe ? (
+        <>
+          <p className="pb-2 text-ink-2">JSON Pointers; those of columns start at a column.</p>
+          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">
+            {(Object.keys(labels) as (keyof typeof labels)[]).map(key => (
+              <TextField<TargetInput> key={key} name={`recipe.${key}`} label={labels[key]} look="code" />
+            ))}
+          </div>
+        </>
+      ) : (
+        <p>
+          <Act onClick={() => setWritten(true)}>Write the places as JSON Pointers</Act>
+        </p>
+      )}
     </fieldset>
   );
 }
 
 /** The target's own answer, to be pointed at. */
-function Pointing({ targetId }: { targetId: string }) {
+function Pointing({ targetId }: { targetId: string | null }) {
   const listing = useListing(targetId);
-  const { control, setValue } = useFormContext<TargetInput>();
+  const { control, getValues, setValue } = useFormContext<TargetInput>();
   const recipe = useWatch({ control, name: 'recipe' }) as RecipeInput;
   const answer = listing.data?.answer ?? null;
   const point = (role: RecipeRole, pointer: string) => {
@@ -68,10 +79,14 @@ function Pointing({ targetId }: { targetId: string }) {
   return (
     <div className="pb-4">
       <p>
-        <Act onClick={() => listing.mutate()} disabled={listing.isPending}>
+        <Act onClick={() => listing.mutate(getValues())} disabled={listing.isPending}>
           {listing.isPending ? 'Sending…' : listing.data ? 'Send again' : 'Send a request and point at the places'}
         </Act>{' '}
-        <span className="text-ink-3">The request goes to the saved address.</span>
+        <span className="text-ink-3">
+          {targetId === null
+            ? 'The request goes to the address above, with the credentials below.'
+            : 'The request goes to the saved address.'}
+        </span>
       </p>
       {listing.error && <Fault>{wordsFor(listing.error)}</Fault>}
       {listing.data?.fault && <p className="pt-1 text-crimson">! {listing.data.fault}</p>}

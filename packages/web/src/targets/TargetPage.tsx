@@ -30,6 +30,7 @@ function Loaded({ target }: { target: TargetView }) {
       <ConsentNote target={target} />
       <Parked target={target} />
       <Verdict target={target} read={read} />
+      <OtherServers target={target} onMoved={() => read.mutate(undefined)} />
       <Note tone="goes">
         Fields marked <b className="text-oxide">*</b> are required. Read-only fields can’t be set.
       </Note>
@@ -146,7 +147,6 @@ function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof
         <Note tone={!read.data.ok ? 'trouble' : read.data.isUntested ? 'look' : 'fine'}>
           {read.data.verdict} {read.data.advice}
         </Note>
-        <OtherServers target={target} servers={read.data.servers ?? []} onMoved={() => read.mutate(undefined)} />
       </div>
     );
   if (target.fault)
@@ -169,7 +169,8 @@ function Verdict({ target, read }: { target: TargetView; read: ReturnType<typeof
 }
 
 /** Base addresses that the document names in place of the target’s. */
-function OtherServers({ target, servers, onMoved }: { target: TargetView; servers: string[]; onMoved: () => void }) {
+function OtherServers({ target, onMoved }: { target: TargetView; onMoved: () => void }) {
+  const { servers } = target;
   const change = useTargetSettings(target);
   // The document stays where it is, whatever the base address is from now on.
   const documentAt = /^https?:/i.test(target.discoveryPath)

@@ -83,8 +83,13 @@ export const useAskConsent = (id: string) =>
 export const useForgetConsent = (id: string) =>
   useTargetChange(() => api<null>(`/targets/${id}/consent`, { method: 'DELETE' }));
 /** What a target answers where it lists its tables, asked on the spot. */
-export const useListing = (id: string) =>
-  useMutation({ mutationFn: () => api<ListingView>(`/targets/${id}/listing`, { method: 'POST' }) });
+export const useListing = (id: string | null) =>
+  useMutation({
+    mutationFn: (typed: TargetInput) =>
+      id === null
+        ? api<ListingView>('/targets/listing', { method: 'POST', body: typed })
+        : api<ListingView>(`/targets/${id}/listing`, { method: 'POST' }),
+  });
 /** What a document or an example says before a target is made of it. */
 export const useLookAt = () =>
   useMutation({

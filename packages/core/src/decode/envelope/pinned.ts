@@ -218,7 +218,11 @@ function readUnit(document: Json, unit: Unit, pins: PinSet, readingsOf: Readings
       ? readLabelled(document, place, at, pins)
       : readPlace(place, at, readingsOf);
   if (typeof reading === 'string') return reading;
-  const outer = isJsonObject(unit.value) ? surroundings(around(unit.value, '', pins.answers ?? '')) : null;
+  // What was answered is not told once more beside the answers.
+  const answered = reading.submissions.flatMap(each =>
+    each.answers.map(({ pointer }) => pointer.slice(unit.at.length)),
+  );
+  const outer = isJsonObject(unit.value) ? surroundings(around(unit.value, '', pins.answers ?? '', answered)) : null;
   const told = {
     ...reading,
     submissions: reading.submissions.map(each => ({ ...surroundings({}), ...outer, answers: each.answers })),

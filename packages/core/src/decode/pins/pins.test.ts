@@ -361,3 +361,12 @@ describe('what else can be pinned', () => {
     });
   });
 });
+
+test.each<[string, Json, string, Json]>([
+  ['at the top', { a: 'x y', b: { c: 'z' } }, '', {}],
+  ['in an object', { source: 'site', data: { a: 'x y', b: 'an answer' } }, '/data', { source: 'site' }],
+])('answers that are pinned %s are not told beside themselves', (_, document, answers, meta) => {
+  const body = new TextEncoder().encode(JSON.stringify(document));
+  const [submission] = decode(body, 'application/json', '', { answers }).submissions;
+  expect([submission!.fields.length, submission!.id, submission!.meta]).toEqual([2, null, meta]);
+});
