@@ -30,7 +30,7 @@ test('a look-up is composed by pointing at a real answer; what was found or made
 
   await page.goto('/routes?new');
   await pick(page, 'Form', /Jar labels/, 'Jar labels');
-  await pick(page, 'Target', /Add a specimen/, 'Add a specimen');
+  await pick(page, 'Target', /Add a specimen/, 'Add a specimen', 'Archive');
   await page.getByRole('button', { name: 'Create route' }).click();
   await fillLine(page, 'label', 'What is on the jar?');
   await fillLine(page, 'site', 'Which site?');
@@ -89,7 +89,7 @@ test('a look-up is composed by pointing at a real answer; what was found or made
   // What the next calls need of it is had by reading, and by one reference, whether it was found or made.
   const add = async (operation: RegExp) => {
     await page.getByRole('button', { name: 'Add call' }).click();
-    await pick(page, 'Operation', operation);
+    await pick(page, 'Operation', operation, undefined, 'Archive');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
   };
   await add(/Read a specimen/);

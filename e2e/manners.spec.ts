@@ -29,7 +29,7 @@ test('a key is tested before anything is sent; a refusal with status 200 is told
 
   await page.goto('/routes?new');
   await pick(page, 'Form', /Loans/, 'Loans');
-  await pick(page, 'Target', /Lend a specimen/, 'Lend');
+  await pick(page, 'Target', /Lend a specimen/, 'Lend', 'Loan desk');
   await page.getByLabel('Name').fill('Loans to the archive');
   await page.getByRole('button', { name: 'Create route' }).click();
   await fillLine(page, 'specimen_id', 'Specimen');
@@ -70,7 +70,7 @@ test('a key is tested before anything is sent; a refusal with status 200 is told
 test('a notice of an identifier starts a route: its details are fetched, and of their list each item is sent', async ({
   page,
 }) => {
-  const address = await openIntake(page, 'Archive notices');
+  const address = await openIntake(page, 'Specimen notices');
   await page.request.post(`${demo.practice}/archive/notices`, { form: { address } });
   await addSpecimen(page, 'M-2');
   await page.getByRole('button', { name: 'Correct…' }).click();
@@ -81,12 +81,12 @@ test('a notice of an identifier starts a route: its details are fetched, and of 
 
   await addArchive(page, 'Notice desk');
   await page.goto('/routes?new');
-  await pick(page, 'Form', /Archive notices/, 'Archive notices');
-  await pick(page, 'Target', /Add a note.*Notice desk|Notice desk.*Add a note|Add a note/, 'Add a note');
+  await pick(page, 'Form', /Specimen notices/, 'Specimen notices');
+  await pick(page, 'Target', /Add a note/, 'Add a note', 'Notice desk');
   await page.getByLabel('Name').fill('Tags to notes');
   await page.getByRole('button', { name: 'Create route' }).click();
   await page.getByRole('button', { name: 'Add call' }).click();
-  await pick(page, 'Operation', /Read a specimen/);
+  await pick(page, 'Operation', /Read a specimen/, 'Read a specimen', 'Notice desk');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await fillLine(page, 'id', 'Submission id');
   await page.getByRole('button', { name: 'Settings of call 2' }).click();

@@ -93,7 +93,10 @@ test('where a list of tables has what is pointed at before the target is stored'
   await page.getByRole('button', { name: 'Send a request and point at the places' }).click();
   await expect(page.getByRole('radio', { name: 'column key' })).toBeChecked();
   await page.getByRole('radio', { name: 'column label' }).check();
-  await page.getByRole('button', { name: /^type whole/ }).first().click();
+  await page
+    .getByRole('button', { name: /^type whole/ })
+    .first()
+    .click();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Write the places as JSON Pointers' }).click();
   await expect(page.getByLabel('Column: label')).toHaveValue('/type');

@@ -168,10 +168,18 @@ export async function removeSecondRoutes(page: Page): Promise<void> {
 }
 
 /** Picks one out of many: opens the box, types, takes what is found. */
-export async function pick(page: Page, label: string, option: string | RegExp, typed?: string): Promise<void> {
+export async function pick(
+  page: Page,
+  label: string,
+  option: string | RegExp,
+  typed?: string,
+  /** The heading that it stands under, where others have one like it. */
+  group?: string,
+): Promise<void> {
   await page.getByRole('combobox', { name: label, exact: true }).first().click();
   const list = page.getByRole('dialog', { name: label });
   if (typed !== undefined || typeof option === 'string')
     await list.getByRole('combobox').fill(typed ?? (option as string));
-  await list.getByRole('option', { name: option }).first().click();
+  const among = group === undefined ? list : list.getByRole('group', { name: new RegExp(`^${group}(, read only)?$`) });
+  await among.getByRole('option', { name: option }).first().click();
 }

@@ -51,7 +51,7 @@ test('GraphQL with somebody’s consent: given, refused, withdrawn, given again;
 
   await page.goto('/routes?new');
   await pick(page, 'Form', /Animals seen/, 'Animals seen');
-  await pick(page, 'Target', /Record a sighting/, 'Record a sighting');
+  await pick(page, 'Target', /Record a sighting/, 'Record a sighting', 'Sightings');
   await page.getByRole('button', { name: 'Create route' }).click();
   await fillLine(page, 'input\\.species', 'What did you see?');
   await fillLine(page, 'input\\.place\\.site', 'Which site?');

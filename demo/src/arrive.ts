@@ -52,25 +52,53 @@ async function mailOf(mail: object, { filled }: { filled: Filled }, intake: Inta
  * of their form.
  */
 export async function arrive(
-  { ledger, config, bodies, decoders }: Services,
+  services: Services,
   intake: IntakeRow,
   builder: string,
   past: PastAnswer[],
 ): Promise<string> {
-  const mailTo = `${intake.slug}@${config.mail?.domain ?? 'localhost'}`;
+  const mailTo = `${intake.slug}@${services.config.mail?.domain ?? 'localhost'}`;
   let formId = '';
-  for (const answer of past) {
-    const came = await cameFrom(builder, answer, intake, mailTo);
-    const { receivedAt } = answer;
-    const arrival = newArrival(intake, { ...came, receivedAt, digest: null, state: 'reading' });
-    await ledger.takeIn([arrival]);
-    const [reading] = await decoders.read([messageOf(arrival, bodies)], [intake.pins]);
-    const { submissions, ...end } = reading!;
-    const { readingRevision: revision } = intake;
-    const [outcome] = await ledger.read([
-      { arrivalId: arrival.id, revision, isAgain: false, from: 0, submissions, end },
-    ]);
-    formId = outcome!.formIds[0] ?? formId;
+  for (const answer of past)
+    formId =
+      (await record(services, intake, await cameFrom(builder, answer, intake, mailTo), answer.receivedAt)) ?? formId;
+  return formId;
+}
+
+/** The same for JSON that a system sent by itself. */
+export async function arriveJson(
+  services: Services,
+  intake: IntakeRow,
+  past: { body: string; receivedAt: number }[],
+): Promise<string> {
+  let formId = '';
+  for (const { body, receivedAt } of past) {
+    const contentType = 'application/json';
+    const came: Came = {
+      method: 'POST',
+      url: `/in/${intake.slug}`,
+      contentType,
+      headers: [['content-type', contentType]],
+      body: Buffer.from(body),
+      sender: '127.0.0.1',
+    };
+    formId = (await record(services, intake, came, receivedAt)) ?? formId;
   }
   return formId;
+}
+
+/** Records a message as if it had come at a time, and reads it. Gives back the identifier of its form. */
+async function record(
+  { ledger, bodies, decoders }: Services,
+  intake: IntakeRow,
+  came: Came,
+  receivedAt: number,
+): Promise<string | undefined> {
+  const arrival = newArrival(intake, { ...came, receivedAt, digest: null, state: 'reading' });
+  await ledger.takeIn([arrival]);
+  const [reading] = await decoders.read([messageOf(arrival, bodies)], [intake.pins]);
+  const { submissions, ...end } = reading!;
+  const { readingRevision: revision } = intake;
+  const [outcome] = await ledger.read([{ arrivalId: arrival.id, revision, isAgain: false, from: 0, submissions, end }]);
+  return outcome!.formIds[0];
 }

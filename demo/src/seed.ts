@@ -1,19 +1,21 @@
 import { randomBytes } from 'node:crypto';
 import type { RouteDefinition } from '@grammata/core/route';
-import { catalogue, FEED_TOKEN, type Yard } from '@grammata/practice';
+import { catalogue, FEED_TOKEN, noticeOf, type Yard } from '@grammata/practice';
 import { aboutSubmission } from '@grammata/core/submission';
 import { hashPassword, passes, readTarget, type IntakeRow, type Services } from '@grammata/server';
-import { arrive } from './arrive';
+import { arrive, arriveJson } from './arrive';
 import {
+  keptAt,
   pastAccessRows,
   pastAlerts,
   pastKitRequests,
   pastReports,
   pastSignUps,
   pastVisits,
+  specimens,
   type PastAnswer,
 } from './past';
-import { toFollowUps, toIncidents, toKits, toRegister, toRoster, toSchools } from './routes';
+import { toArchive, toFollowUps, toIncidents, toKits, toRegister, toRoster, toSchools, toSightings } from './routes';
 
 const DAY = 86_400_000;
 
@@ -127,11 +129,40 @@ export async function seed(services: Services, yard: Yard, until: number): Promi
     feedSecret: vault.seal(FEED_TOKEN),
   });
 
+  const sightings = await connected({
+    name: 'Animal sightings',
+    baseUrl: yard.sightings.baseUrl,
+    reads: 'graphql',
+    discoveryPath: '/graphql',
+    auth: { kind: 'header', name: 'X-Sightings-Key' },
+    secret: vault.seal(yard.sightings.key),
+    takesPersonal: true,
+  });
+  await goLive(formId, toSightings(sightings.id), 25);
+
+  // A notice tells nothing but a number: a person pointed at where it stands.
+  const notices = open('Archive notices', { pins: { split: '/value' } });
+  const archive = await connected({
+    name: 'Specimen archive',
+    baseUrl: yard.archive.baseUrl,
+    reads: 'openapi',
+    discoveryPath: '/openapi.json',
+    auth: { kind: 'header', name: 'X-Archive-Key' },
+    secret: vault.seal(yard.archive.key),
+  });
+  const times = keptAt(until);
+  const kept = yard.archive.keep(specimens);
+  const past = kept.slice(0, times.length).map((id, at) => ({ body: noticeOf(id), receivedAt: times[at]! }));
+  const noticeForm = await arriveJson(services, notices, past);
+  store.forms.update(noticeForm, { name: 'New specimen' });
+  await goLive(noticeForm, toArchive(archive.id), 11);
+
   const addressOf = ({ slug }: IntakeRow) => `${config.publicUrl}/in/${slug}`;
   yard.pointAt('sampling-report', addressOf(reports));
   yard.pointAt('volunteer-sign-up', addressOf(volunteers));
   yard.pointAt('kit-request', addressOf(requests));
   yard.pointAt('incident-alert', addressOf(requests));
+  yard.archive.notify(addressOf(notices));
   if (config.mail)
     yard.pointAt('school-visit', `${visits.slug}@${config.mail.domain}`, `${config.host}:${config.mail.port}`);
 

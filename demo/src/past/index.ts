@@ -4,4 +4,5 @@ export * from './kitRequests';
 export * from './past';
 export * from './reports';
 export * from './signUps';
+export * from './specimens';
 export * from './visits';

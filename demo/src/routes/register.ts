@@ -1,5 +1,5 @@
 import type { RouteDefinition } from '@grammata/core/route';
-import { field, line, number, tidy } from './shared';
+import { dateTime, field, line, number, tidy } from './shared';
 
 /** The route that is live: every report becomes a record in the register. */
 export const toRegister = (targetId: string): RouteDefinition => ({
@@ -13,9 +13,7 @@ export const toRegister = (targetId: string): RouteDefinition => ({
       operationId: 'create:samples',
       lines: [
         line('site', field('s1')),
-        line('sampled_at', field('s2'), [
-          { id: 'date.format', params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' } },
-        ]),
+        line('sampled_at', field('s2'), [dateTime]),
         line('temp_c', field('s3'), [number]),
         line('ph', field('s4'), [number], { whenProblem: 'leaveOut' }),
         line('nitrate_mg_l', field('s5'), [number]),

@@ -20,6 +20,8 @@ export const tidy: Step = { id: 'text.trim', params: { collapse: true } };
 export const lowered: Step[] = [tidy, { id: 'text.case', params: { to: 'lower' } }];
 export const dayFirst: Step = { id: 'date.format', params: { order: 'dayFirst', to: 'date', zone: 'Europe/London' } };
 
+export const dateTime: Step = { id: 'date.format', params: { order: 'dayFirst', to: 'iso', zone: 'Europe/London' } };
+
 /** A draft as it starts. */
 export const draft = (
   name: string,

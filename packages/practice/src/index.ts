@@ -1,3 +1,4 @@
+export { noticeOf } from './archive/archive';
 export { catalogue, type Carried } from './builders/catalogue';
 export { FEED_TOKEN } from './builders/builder';
 export type { Answers, Doc, Filled, PracticeForm, Question } from './builders/form';

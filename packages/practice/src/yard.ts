@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { AddressInfo } from 'node:net';
 import type { PracticeView } from '@grammata/contract';
 import express, { type ErrorRequestHandler } from 'express';
-import { archive, ARCHIVE_KEY } from './archive/archive';
+import { archive, ARCHIVE_KEY, type Archive } from './archive/archive';
 import type { Answers } from './builders/form';
 import { builder, FEED_TOKEN } from './builders/builder';
 import { catalogue } from './builders/catalogue';
@@ -38,7 +38,7 @@ export interface Yard {
   /** Where the shelf's API is, and its login. */
   shelf: { baseUrl: string; user: string; password: string };
   /** Where the archive's API is, and its key. */
-  archive: { baseUrl: string; key: string };
+  archive: { baseUrl: string; key: string } & Pick<Archive, 'keep' | 'notify'>;
   /** Where the sightings are, their key, and the client that somebody may give consent to. */
   sightings: { baseUrl: string; key: string; client: { id: string; secret: string } };
   /** Points a builder at an intake, where nobody did yet; a mail builder also needs the server it sends through. */
@@ -82,6 +82,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   let mailUrl = '';
   const mails = outbox(dataDir);
   const books = register(dataDir);
+  const shelves = archive(dataDir, () => url);
   const builders = new Map(catalogue.map(each => [each.id, builder(each, dataDir, () => url)]));
   const parts = (): Parts => ({
     builders: catalogue.map(({ id, form, kind }) => ({
@@ -238,7 +239,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
     labDesk(dataDir, () => url),
     mails.router,
     shelf(dataDir, () => url),
-    archive(dataDir, () => url),
+    shelves.router,
     sightings(dataDir),
   );
   // Whatever goes wrong in one request is answered, and ends nothing.
@@ -271,7 +272,12 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         labDesk: { baseUrl: `${url}/labdesk/v2`, tokenUrl: `${url}/labdesk/token`, client: LAB_DESK_CLIENT },
         outbox: { baseUrl: `smtp://${host}:${mailPort}`, ...OUTBOX_LOGIN },
         shelf: { baseUrl: `${url}/shelf/v1`, ...SHELF_LOGIN },
-        archive: { baseUrl: `${url}/archive/v1`, key: ARCHIVE_KEY },
+        archive: {
+          baseUrl: `${url}/archive/v1`,
+          key: ARCHIVE_KEY,
+          keep: specimens => shelves.keep(specimens),
+          notify: address => shelves.notify(address),
+        },
         sightings: { baseUrl: `${url}/sightings`, key: SIGHTINGS_KEY, client: SIGHTINGS_CLIENT },
         pointAt: (id, address, via) => builders.get(id)?.pointAt(address, via),
         fill: (id, rows) => builders.get(id)?.fill(rows),

@@ -71,12 +71,25 @@ const shelfOf = ({ id }: Specimen): string => `shelf ${(id % SHELVES) + 1}`;
 const tagsOf = ({ site, state }: Specimen) =>
   [site, state].filter(Boolean).map((name, index) => ({ id: 900 + index, name }));
 
+/** The archive as the rest of the yard knows it. */
+export interface Archive {
+  router: Router;
+  /** Puts specimens on its shelves where there are none yet. Gives their numbers. */
+  keep(specimens: Pick<Specimen, 'label' | 'site' | 'state'>[]): number[];
+  /** Has notices of new specimens go to an address, where nobody said where to. */
+  notify(address: string): void;
+}
+
+/** A notice of a specimen: it holds its number alone. */
+export const noticeOf = (id: number): string =>
+  JSON.stringify({ value: [{ responseId: id, formId: 'specimens', resourceData: {} }] });
+
 /**
  * The specimen archive: a target whose API is awkward in everyday ways. It is searched by POST, in parts of labels, with its list
  * wrapped; what is looked for by its address and is not there is answered with 404; numbers are identifiers, and stand for options with a name; what it makes it tells
  * otherwise than what it finds; a loan that it refuses is answered with 200, and its notices hold identifiers alone.
  */
-export function archive(folder: string, url: () => string): Router {
+export function archive(folder: string, url: () => string): Archive {
   const state = new FileStore<ArchiveState>(folder, 'archive', { fault: 'none', specimens: [], notes: [] });
   const { specimens, notes } = state.value;
   const loans = (state.value.loans ??= []);
@@ -106,11 +119,23 @@ export function archive(folder: string, url: () => string): Router {
   const notify = ({ id }: Specimen) => {
     const { notices } = state.value;
     if (notices === undefined) return;
-    const body = JSON.stringify({ value: [{ responseId: id, formId: 'specimens', resourceData: {} }] });
-    void fetch(notices, { method: 'POST', headers: { 'content-type': 'application/json' }, body }).catch(
-      () => undefined,
-    );
+    const headers = { 'content-type': 'application/json' };
+    void fetch(notices, { method: 'POST', headers, body: noticeOf(id) }).catch(() => undefined);
   };
+  const add = (specimen: Omit<Specimen, 'id'>): Specimen => {
+    const made = { id: 71 + specimens.length, ...specimen };
+    specimens.push(made);
+    state.save();
+    return made;
+  };
+  const isKept = (label: string) => specimens.some(each => each.label === label);
+  /** By hand, on the archive's own page. */
+  router.post('/archive/specimens', express.urlencoded({ extended: false }), (request, response) => {
+    const { label, site, state: how } = request.body as Record<string, unknown>;
+    if (textOf(label) !== '' && !isKept(textOf(label)))
+      notify(add({ label: textOf(label), site: textOf(site), state: textOf(how) }));
+    response.redirect(303, '/archive');
+  });
   router.get(
     '/archive/v1/openapi.json',
     (_request, response) => void response.json(changed.document(archiveDocument(`${url()}/archive/v1`))),
@@ -138,17 +163,8 @@ export function archive(folder: string, url: () => string): Router {
     if (!pairs) return void refuse(response, 422, 'custom is a list of objects with name and value');
     if (!isTable(measures)) return void refuse(response, 422, 'measures is a list of rows, all as wide');
     if (textOf(label) === '') return void refuse(response, 422, 'label is missing');
-    if (specimens.some(each => each.label === textOf(label))) return void refuse(response, 409, 'There is one.');
-    const made = {
-      id: 71 + specimens.length,
-      label: textOf(label),
-      site: textOf(site),
-      state: textOf(how),
-      custom: pairs,
-      measures,
-    };
-    specimens.push(made);
-    state.save();
+    if (isKept(textOf(label))) return void refuse(response, 409, 'There is one.');
+    const made = add({ label: textOf(label), site: textOf(site), state: textOf(how), custom: pairs, measures });
     notify(made);
     response.status(201).json({ specimen: { id: made.id } });
   });
@@ -202,7 +218,15 @@ export function archive(folder: string, url: () => string): Router {
     response.json({ state: 'yes', loan: { id: loan.id } });
   });
   router.use('/archive/v1', api);
-  return router;
+  return {
+    router,
+    keep: given => (specimens.length > 0 ? specimens.map(each => each.id) : given.map(each => add(each).id)),
+    notify(address) {
+      if (state.value.notices !== undefined) return;
+      state.value.notices = address;
+      state.save();
+    },
+  };
 }
 
 const needsKey: RequestHandler = (request, response, next) =>
@@ -218,6 +242,10 @@ function archivePage({ specimens, notes, loans = [], notices = '', fault }: Arch
       <p class="soft">${specimens.length} specimens, newest first.</p>
       ${faultSwitch('archive', 'The archive', fault)}
     </div>
+    <form method="post" action="/archive/specimens">
+      <label>Label<input name="label" required /></label><label>Site<input name="site" /></label
+      ><label>State<input name="state" /></label><button>Add a specimen</button>
+    </form>
     <form method="post" action="/archive/notices">
       <label>Notices of new specimens go to<input name="address" value="${notices}" placeholder="https://…" /></label
       ><button>Set</button>

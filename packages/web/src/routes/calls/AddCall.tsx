@@ -14,7 +14,9 @@ import { OperationPick } from './OperationPick';
 /** Puts another call at the end of a route. */
 export function AddCall({ onClose }: { onClose: () => void }) {
   const { editing, showCall } = useWorkbench('editing', 'call');
-  const targets = useOffered().data ?? [];
+  const isOwn = (id: string) => editing.draft.calls.some(each => each.targetId === id);
+  // What the route goes to already comes first.
+  const targets = (useOffered().data ?? []).toSorted((a, b) => Number(isOwn(b.id)) - Number(isOwn(a.id)));
   const [where, setWhere] = useState('');
   const [targetId = '', operationId = ''] = where.split('\n');
   const add = useMutation({
