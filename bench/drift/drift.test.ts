@@ -6,6 +6,7 @@ import { Chance } from '../reading/draw';
 import { demoScore } from './demoForms';
 import { documentCase, documentScore } from './documents';
 import { formScore } from './forms';
+import { quietAlarms } from './quiet';
 
 // Drawn changes are told. The forms of the half "held" were looked at while this was written, so they only guard it.
 test('changes of drawn documents are told, and nothing else', () => {
@@ -26,6 +27,12 @@ test('changes of the demo’s forms are mostly told, and clean ones seldom alarm
   expect(right / (right + wrong)).toBeGreaterThan(0.85);
   expect(falseAlarms).toBeLessThanOrEqual(1);
   expect(clean).toBeGreaterThan(1);
+});
+
+test('of forms that never change nothing is told to be gone or otherwise, however often they are looked at', () => {
+  const alarms = quietAlarms(4, 90, 4000);
+  alarms.delete('added');
+  expect([...alarms]).toEqual([]);
 });
 
 test('what differs between drawn documents, as a patch (RFC 6902) that fast-json-patch applies, gives the document after', () => {

@@ -4,7 +4,7 @@ const DAY = 86_400_000;
 
 /** What was taken home from the river: jars with a label, the site’s code and how it looked. */
 export const specimens = sites.slice(0, 6).map((site, at) => {
-  const code = /\((.*)\)/.exec(site)![1]!;
+  const code = site.slice(site.indexOf('(') + 1, -1);
   return { label: `${code}-${1 + at * 3}`, site: code, state: ['clear', 'cloudy', 'dried out'][at % 3]! };
 });
 

@@ -14,7 +14,9 @@ export const toSightings = (sightingsId: string): RouteDefinition =>
           line('input.species', always('fish, dead')),
           line('input.seenAt', field('s2'), [dateTime], { whenProblem: 'leaveOut' }),
           // “Otter Weir (AB-02)”: the sightings know sites by their code.
-          line('input.place.site', field('s1'), [{ id: 'text.between', params: { after: '(', before: ')', otherwise: 'keep' } }]),
+          line('input.place.site', field('s1'), [
+            { id: 'text.between', params: { after: '(', before: ')', otherwise: 'keep' } },
+          ]),
           line('input.place.note', field('s7'), [tidy]),
           line('input.observer', field('s9'), lowered),
         ],

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { chanceOfNone, chanceOfOneSide, chanceOfOnlyHere } from './chance';
+import { chanceOfNone, chanceOfOneSide, chanceOfOnlyHere, shareOfLook } from './chance';
 
 /** C(n, k) p^k (1-p)^(n-k): the binomial distribution as it is defined. */
 const binomial = (n: number, k: number, p: number): number => {
@@ -37,3 +37,11 @@ test.each<[string, number, number]>([
   ['both sightings among three on one side, seven on the other', chanceOfOneSide(2, 3, 7), (3 / 10) * (2 / 9)],
   ['nothing asked of nothing', chanceOfNone(3, 3, 0), 1],
 ])('%s', (_, chance, expected) => expect(chance).toBeCloseTo(expected, 12));
+
+test('what all looks spend together stays below one, however many there are', () => {
+  let spent = 0;
+  for (let look = 2; look <= 200_000; look++) spent += shareOfLook(look);
+  // From there on the integral of 1 / (n ln² n), which is 1 / ln n.
+  expect(spent + 1 / (2.11 * Math.log(200_000))).toBeLessThan(1);
+  expect(spent).toBeGreaterThan(0.9);
+});

@@ -8,6 +8,9 @@ export function chanceOfNone(times: number, of: number, next: number): number {
   return chance;
 }
 
+/** How likely it is that something seen in `times` of `of` cases is in all of the next `next`, if nothing changed: as {@link chanceOfNone}. */
+export const chanceOfAll = (times: number, of: number, next: number): number => chanceOfNone(of - times, of, next);
+
 /**
  * How likely it is that all `times` sightings of something among `of` cases on one side fall on that side, if it were as common on the
  * other, with `others` cases: the hypergeometric tail of Fisher's exact test.
@@ -35,3 +38,16 @@ export function chanceOfOnlyHere(times: number, of: number, others: number): num
 /** True where that is less likely than `limit`. */
 export const unlikely = (times: number, of: number, next: number, limit: number): boolean =>
   next > 0 && chanceOfNone(times, of, next) < limit;
+
+/** What 1 / (n ln² n) adds up to over n from 2 on, a little more than that. */
+const ALL_SHARES = 2.11;
+
+/**
+ * The share of a chance of 1 that is spent by the `looks`-th look, if looks go on for ever: their sum stays below 1 however many there are, so
+ * that chance alone raises less than one alarm in all of them (spending a level over looks: Lan and DeMets 1983; a bound that holds at any
+ * time: Howard, Ramdas, McAuliffe and Sekhon 2021, whose boundaries grow as slowly).
+ */
+export const shareOfLook = (looks: number): number => {
+  const at = Math.max(2, looks);
+  return 1 / (ALL_SHARES * at * Math.log(at) ** 2);
+};

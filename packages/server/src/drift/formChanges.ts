@@ -1,4 +1,4 @@
-import { formChanges, type FormChange, type Message } from '@grammata/core/drift';
+import { formChanges, shareOfLook, type FormChange, type Message } from '@grammata/core/drift';
 import { answerOf, type Json, type Submission } from '@grammata/core/submission';
 import type { BuiltRow } from '../store';
 
@@ -38,12 +38,14 @@ export function formChangesIn(rows: readonly BuiltRow[]): FormChangeSeen[] {
 /** What the newest submissions of a form show that those before them did not, and since when. */
 function changesIn(rows: readonly Built[]): { what: FormChange; since: number }[] {
   const messages = rows.map(messageOf);
+  // Each submission is a look at the form: chance is bounded over all that ever come.
+  const share = shareOfLook(rows.length);
   const found = new Map<string, { what: FormChange; since: number }>();
   for (const window of beginningsIn(rows)) {
     const before = messages.slice(window, window + BEFORE);
     if (before.length < LEAST) continue;
     const after = messages.slice(0, window);
-    for (const what of formChanges(before.toReversed(), after.toReversed())) {
+    for (const what of formChanges(before.toReversed(), after.toReversed(), share)) {
       if (window === 1 && !atOnce.has(what.change)) continue;
       const key = JSON.stringify([
         what.change,

@@ -1,8 +1,8 @@
 import { assigned, match } from '../../match';
 import { asText, type Json } from '../../submission';
 import { alike, bare, shared } from '../alike';
-import { chanceOfOneSide, unlikely } from '../chance';
-import { optionChanges } from './options';
+import { chanceOfAll, chanceOfOneSide, unlikely } from '../chance';
+import { optionChanges, optionsIn } from './options';
 import { profileOf, type Asked, type Message, type Profile } from './profile';
 import { writingsOf, type Group } from './writing';
 
@@ -36,10 +36,15 @@ const SUCCESSOR = 0.55;
 /** Least share of answers that must agree on what they are. */
 const MOST = 0.85;
 
-/** What a form does otherwise in later messages than in earlier ones, in the order of its questions. */
-export function formChanges(before: readonly Message[], after: readonly Message[]): FormChange[] {
+/**
+ * What a form does otherwise in later messages than in earlier ones, in the order of its questions.
+ * @param share where they are compared again and again, how likely chance may be to show this time that something is gone or of
+ * another kind; that is divided among all that is looked at. A question more is told whatever the share: it breaks nothing.
+ */
+export function formChanges(before: readonly Message[], after: readonly Message[], share?: number): FormChange[] {
   const [was, now] = [profileOf(before), profileOf(after)];
   if (was.count === 0 || now.count === 0) return [];
+  const limit = share === undefined ? null : share / testsOf(was, now);
   const successors = successorsIn(was, now);
   const retyped = retypedIn(was, now, successors);
   const moved = isBuiltOtherwise(was, now, successors) || retyped.size > 0;
@@ -50,10 +55,10 @@ export function formChanges(before: readonly Message[], after: readonly Message[
     const same = now.questions.get(successor ?? key);
     if (successor !== undefined) changes.push({ change: 'replaced', question: key, was: key, now: successor });
     if (!same) {
-      if (isGone(asked, was, now)) changes.push({ change: 'gone', question: key });
+      if (isGone(asked, was, now, limit)) changes.push({ change: 'gone', question: key });
       continue;
     }
-    const own = ofQuestion(asked, same, successor !== undefined, was, now);
+    const own = ofQuestion(asked, same, successor !== undefined, was, now, limit);
     // One cause is told once: what all answers are written as is how the messages are built.
     changes.push(...own.filter(({ change }) => !retyped.has(key) || change === 'reworded'));
   }
@@ -64,9 +69,10 @@ export function formChanges(before: readonly Message[], after: readonly Message[
 }
 
 /** True where a question that is not shown any more would have been, if it were still asked. */
-function isGone({ shown }: Asked, was: Profile, now: Profile): boolean {
+function isGone({ shown }: Asked, was: Profile, now: Profile, limit: number | null): boolean {
   // Where each message shows all that is asked, one is enough.
   if (was.showsAll && shown === was.count) return true;
+  if (limit !== null) return unlikely(shown, was.count, now.count, limit);
   const isAlways = shown === was.count;
   return unlikely(shown, was.count, now.count, isAlways ? 0.07 : 0.01);
 }
@@ -75,6 +81,10 @@ function isGone({ shown }: Asked, was: Profile, now: Profile): boolean {
 function isAdded({ shown }: Asked, was: Profile, now: Profile): boolean {
   return (was.showsAll && now.showsAll) || shown === now.count || chanceOfOneSide(shown, now.count, was.count) < 0.1;
 }
+
+/** How much is looked at for what chance may show: every question, and every option that was chosen. */
+const testsOf = (was: Profile, now: Profile): number =>
+  [...was.questions.values()].reduce((sum, each) => sum + 1 + optionsIn(each), now.questions.size);
 
 /** Questions that others stand in for, by their keys before: the same question under another key. */
 function successorsIn(was: Profile, now: Profile): Map<string, string> {
@@ -148,7 +158,14 @@ function mainGroup({ groups }: Asked): Group | null {
 }
 
 /** What one question does otherwise. */
-function ofQuestion(one: Asked, other: Asked, isOther: boolean, was: Profile, now: Profile): FormChange[] {
+function ofQuestion(
+  one: Asked,
+  other: Asked,
+  isOther: boolean,
+  was: Profile,
+  now: Profile,
+  limit: number | null,
+): FormChange[] {
   const question = one.key;
   const changes: FormChange[] = [];
   const reworded = !isOther && was.isWorded && now.isWorded ? rewording(one, other) : null;
@@ -164,14 +181,17 @@ function ofQuestion(one: Asked, other: Asked, isOther: boolean, was: Profile, no
       isMedium &&
       [before, after].includes('text') &&
       [before, after].some(each => each === 'number' || each === 'boolean');
-    if (!isSoft) changes.push({ change: 'kind', question, was: before, now: after });
+    // All of them may be what a few were before.
+    const isChance =
+      limit !== null && chanceOfAll(one.groups.get(after) ?? 0, sum(one.groups), sum(other.groups)) >= limit;
+    if (!isSoft && !isChance) changes.push({ change: 'kind', question, was: before, now: after });
   } else if (before && before === after && !list) {
     const ways = notationChange(before, one, other);
     if (ways && !(isMedium && (before === 'number' || before === 'boolean')))
       changes.push({ change: 'notation', question, ...ways });
   }
   if (before === after || list) {
-    const { added, gone, renamed } = optionChanges(one, other);
+    const { added, gone, renamed } = optionChanges(one, other, limit);
     for (const [from, to] of renamed) changes.push({ change: 'option-renamed', question, was: from, now: to });
     for (const option of gone) changes.push({ change: 'option-gone', question, was: option });
     for (const option of added) changes.push({ change: 'option-added', question, now: option });

@@ -62,7 +62,7 @@ const LONGEST_OPTION = 60;
 const MOST_ONCE = 0.25;
 
 /** What became of a question's options. Where the messages state them, for sure; else as far as what was chosen tells. */
-export function optionChanges(was: Asked, now: Asked): OptionChanges {
+export function optionChanges(was: Asked, now: Asked, limit: number | null = null): OptionChanges {
   if (was.stated && now.stated) {
     const gone = was.stated.filter(each => !now.stated!.includes(each));
     const fresh = now.stated.filter(each => !was.stated!.includes(each));
@@ -75,18 +75,25 @@ export function optionChanges(was: Asked, now: Asked): OptionChanges {
   const missing = [...before.times.keys()].filter(each => !after.times.has(each));
   const unseen = [...after.times.keys()].filter(each => !before.times.has(each));
   // Of many options one or another is seldom chosen by chance; and where some were chosen once, others were not yet.
-  const [many, once] = [before.times.size, onceIn(before)];
+  const [many, once] = limit === null ? [before.times.size, onceIn(before)] : [1, onceIn(before)];
   const chances = {
     gone: (option: string) => many * chanceOfOnlyHere(before.times.get(option)!, before.answers, after.answers),
     fresh: (option: string) => (once + 1) * chanceOfOnlyHere(after.times.get(option)!, after.answers, before.answers),
   };
+  const sure = limit === null ? SURE : { gone: limit, fresh: limit, both: limit };
   return pairedOptions(
     missing,
     unseen,
-    missing.filter(each => chances.gone(each) < SURE.gone),
-    unseen.filter(each => after.times.get(each)! >= 2 && chances.fresh(each) < SURE.fresh),
-    (option, other) => chances.gone(option) * chances.fresh(other) < SURE.both,
+    missing.filter(each => chances.gone(each) < sure.gone),
+    unseen.filter(each => after.times.get(each)! >= 2 && chances.fresh(each) < sure.fresh),
+    (option, other) => chances.gone(option) * chances.fresh(other) < sure.both,
   );
+}
+
+/** How many different options of a question were chosen; none of one that is answered freely. */
+export function optionsIn(asked: Asked): number {
+  const before = chosen(asked.values, signBetween(asked.values));
+  return isChosen(asked, before) ? before.times.size : 0;
 }
 
 /** Chances below which that an option is gone, new, or called otherwise, is no chance. */
