@@ -71,6 +71,17 @@ describe('OAuth 2 client credentials (RFC 6749 §4.4)', () => {
     // One that is refused right after that is not dropped: it is not the token that is wrong.
     expect(authorizations.forget(target, second)).toBe(false);
   });
+  test('a server that hands out the same token again is read, though it is known and masked by then', async () => {
+    const masking = new Outward(['127.0.0.1'], vault.mask);
+    const again = new Authorizations(masking, vault);
+    answer.body = { access_token: 'known-token', token_type: 'Bearer', expires_in: 20 };
+    const target = sealed(oauth());
+    const bearer = { headers: [['authorization', 'Bearer known-token']], query: [] };
+    expect([await again.for(target), await again.for(target)]).toEqual([bearer, bearer]);
+    expect(tokens.heard).toHaveLength(2);
+    expect(vault.mask('known-token')).not.toContain('known-token');
+    await masking.close();
+  });
   test('one that ends within half a minute is not used again', async () => {
     answer.body = { access_token: 'short', token_type: 'Bearer', expires_in: 20 };
     await authorizations.for(sealed(oauth()));
