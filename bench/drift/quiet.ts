@@ -84,7 +84,7 @@ export function quietAlarms(forms: number, submissions: number, seed: number): M
     let rows: Row[] = [];
     for (let at = 0; at < submissions; at++) {
       rows = [rowOf(drawn, chance, at), ...rows].slice(0, NEWEST + BEFORE);
-      for (const { what } of formChangesIn(rows)) {
+      for (const { what } of formChangesIn(rows, at + 1)) {
         const key = JSON.stringify([what.change, what.question, what.was, what.now]);
         if (told.has(key)) continue;
         told.add(key);

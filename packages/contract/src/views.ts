@@ -275,7 +275,7 @@ export interface ChoiceView {
   label: string;
 }
 
-/** The records of a list; part of them where a target has more than were asked for. */
+/** The records of a list; part of them where a target may have more than were asked for. */
 export interface ChoicesView {
   choices: ChoiceView[];
   isPart: boolean;
@@ -297,8 +297,6 @@ export interface ConnectionView {
   milliseconds: number;
   /** True where no request told whether the credentials work. */
   isUntested?: boolean;
-  /** Base addresses that the target’s document names, where the target’s is not among them. */
-  servers?: string[];
 }
 
 /** What a call was answered with a success status, as far as it may tell whether that was a success. */

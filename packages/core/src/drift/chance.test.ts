@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { chanceOfNone, chanceOfOneSide, chanceOfOnlyHere, shareOfLook } from './chance';
+import { chanceOfBoth, chanceOfNone, chanceOfOneSide, chanceOfOnlyHere, shareOfLook } from './chance';
 
 /** C(n, k) p^k (1-p)^(n-k): the binomial distribution as it is defined. */
 const binomial = (n: number, k: number, p: number): number => {
@@ -45,3 +45,10 @@ test('what all looks spend together stays below one, however many there are', ()
   expect(spent + 1 / (2.11 * Math.log(200_000))).toBeLessThan(1);
   expect(spent).toBeGreaterThan(0.9);
 });
+
+test.each([
+  [1, 1, 1],
+  [0, 0.3, 0],
+  // Of two uniform chances the product is below ¼ with ¼ + ¼ ln 4.
+  [0.5, 0.5, 0.25 + 0.25 * Math.log(4)],
+])('two chances of %f and %f together', (one, other, both) => expect(chanceOfBoth(one, other)).toBeCloseTo(both, 12));

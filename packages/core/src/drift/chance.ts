@@ -44,10 +44,16 @@ const ALL_SHARES = 2.11;
 
 /**
  * The share of a chance of 1 that is spent by the `looks`-th look, if looks go on for ever: their sum stays below 1 however many there are, so
- * that chance alone raises less than one alarm in all of them (spending a level over looks: Lan and DeMets 1983; a bound that holds at any
- * time: Howard, Ramdas, McAuliffe and Sekhon 2021, whose boundaries grow as slowly).
+ * that chance alone raises less than one alarm in all of them, as far as the chances held against it are right (spending a level over looks:
+ * Lan and DeMets 1983).
  */
 export const shareOfLook = (looks: number): number => {
   const at = Math.max(2, looks);
   return 1 / (ALL_SHARES * at * Math.log(at) ** 2);
+};
+
+/** How likely it is that two things that are independent are both as unlikely as this (Fisher's combination of two chances, 1932). */
+export const chanceOfBoth = (one: number, other: number): number => {
+  const both = Math.min(1, one * other);
+  return both === 0 ? 0 : both * (1 - Math.log(both));
 };

@@ -1,6 +1,7 @@
 import { referenceOf } from '../scope';
+import type { Call } from './call';
 import type { RouteDefinition } from './definition';
-import { referencesIn } from './faults';
+import { keysOf, referencesIn } from './faults';
 
 /**
  * What a route counts on in the answers of a target, by the identifiers of its operations: JSON Pointers (RFC 6901). What is picked out of
@@ -21,4 +22,16 @@ export function answersUsed({ calls }: Pick<RouteDefinition, 'calls'>, targetId:
     for (const each of references) if (each.to === 'answer' && each.callId === id) add(operationId, each.pointer);
   }
   return new Map([...used].map(([operationId, places]) => [operationId, [...places]]));
+}
+
+/** The calls whose response, or record, a call's requests are made with; of its look-up alone where that is asked for. */
+export function callsAsked(call: Call, isLookUp: boolean): { callId: string; isRecord: boolean }[] {
+  const { find } = call;
+  const lines = isLookUp && find ? [find.line, ...(find.lines ?? [])] : call.lines;
+  return [...lines.flatMap(keysOf), ...(call.repeat ? [call.repeat] : [])].flatMap(key => {
+    const reference = referenceOf(key);
+    return reference.to === 'answer' || reference.to === 'identity'
+      ? [{ callId: reference.callId, isRecord: reference.to === 'identity' }]
+      : [];
+  });
 }

@@ -65,18 +65,6 @@ export function referencesIn({ condition, find, lines }: Call): { where: string;
   ];
 }
 
-/** The calls whose response, or record, a call's requests are made with; of its look-up alone where that is asked for. */
-export function callsAsked(call: Call, isLookUp: boolean): { callId: string; isRecord: boolean }[] {
-  const { find } = call;
-  const lines = isLookUp && find ? [find.line, ...(find.lines ?? [])] : call.lines;
-  return [...lines.flatMap(keysOf), ...(call.repeat ? [call.repeat] : [])].flatMap(key => {
-    const reference = referenceOf(key);
-    return reference.to === 'answer' || reference.to === 'identity'
-      ? [{ callId: reference.callId, isRecord: reference.to === 'identity' }]
-      : [];
-  });
-}
-
 /** Every answer that a line draws on: for its value, and in the steps of its cleaning. */
 export const keysOf = ({ source, cleaning }: Line): string[] => [
   ...fieldsOf(source),

@@ -38,3 +38,8 @@ test.each<[string, [FieldKind, Json][], string]>([
     'no answers',
   ],
 ])('%s', (_, answers, told) => expect(of(...answers)).toBe(told));
+
+test('a notice without answers is told by its identifier', () => {
+  const notice = { form: null, id: '76', submittedAt: null, fields: [], files: [], questions: [], meta: {} };
+  expect(aboutSubmission(notice)).toBe('76');
+});

@@ -7,7 +7,7 @@ const MOST_TOLD = 3;
 
 /** A value as a person would say it: of an object what its members say, never its JSON. */
 function spoken(value: Json, between: string): string {
-  if (value === null || typeof value === 'boolean') return typeof value === 'boolean' ? String(value) : '';
+  if (value === null) return '';
   if (typeof value !== 'object') return String(value).trim();
   const parts = isJsonObject(value) ? Object.values(value).filter(each => typeof each !== 'boolean') : value;
   const joins = isJsonObject(value) ? between : ', ';
@@ -18,7 +18,7 @@ function spoken(value: Json, between: string): string {
 }
 
 /** A few answers in a line, to tell submissions apart in lists; those that tell most, in their order. */
-export function aboutSubmission({ fields }: Submission): string {
+export function aboutSubmission({ id, fields }: Submission): string {
   const short = fields
     .map(({ kind, value }, at) => ({ at, kind, text: spoken(value, kind === 'name' ? ' ' : ', ') }))
     .filter(({ text }) => text.length > 0 && text.length <= 40);
@@ -28,6 +28,8 @@ export function aboutSubmission({ fields }: Submission): string {
       .slice(0, MOST_TOLD)
       .sort((a, b) => a.at - b.at)
       .map(each => each.text)
-      .join(' · ') || 'no answers'
+      .join(' · ') ||
+    // A notice has nothing but its identifier.
+    (id ?? 'no answers')
   );
 }

@@ -242,12 +242,18 @@ function archivePage({ specimens, notes, loans = [], notices = '', fault }: Arch
       <p class="soft">${specimens.length} specimens, newest first.</p>
       ${faultSwitch('archive', 'The archive', fault)}
     </div>
-    <form method="post" action="/archive/specimens">
-      <label>Label<input name="label" required /></label><label>Site<input name="site" /></label
-      ><label>State<input name="state" /></label><button>Add a specimen</button>
+    <form method="post" action="/archive/specimens" class="row">
+      <label>Label<input type="text" name="label" required /></label><label>Site<input type="text" name="site" /></label
+      ><label>State<input type="text" name="state" /></label><button>Add a specimen</button>
     </form>
-    <form method="post" action="/archive/notices">
-      <label>Notices of new specimens go to<input name="address" value="${notices}" placeholder="https://…" /></label
+    <form method="post" action="/archive/notices" class="row">
+      <label
+        >Notices of new specimens go to<input
+          type="text"
+          size="44"
+          name="address"
+          value="${notices}"
+          placeholder="https://…" /></label
       ><button>Set</button>
     </form>
     ${changes}

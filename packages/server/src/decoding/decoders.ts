@@ -278,9 +278,9 @@ export class Decoders {
     return (await this.#run({ task: 'offer', kind, text, how }, text.length)) as Offer;
   }
 
-  /** What the newest submissions of a form show that those before them did not. Rejects as reading does. */
-  async formChanges(rows: BuiltRow[]): Promise<FormChangeSeen[]> {
-    return (await this.#watching.run({ task: 'formChanges', rows }, this.limits.seconds)) as FormChangeSeen[];
+  /** What the newest submissions of a form show that those before them did not, after so many looks. Rejects as reading does. */
+  async formChanges(rows: BuiltRow[], looks: number): Promise<FormChangeSeen[]> {
+    return (await this.#watching.run({ task: 'formChanges', rows, looks }, this.limits.seconds)) as FormChangeSeen[];
   }
 
   /** What a target's newest answers show that those before them did not. Rejects as reading does. */

@@ -81,7 +81,7 @@ export type DecodeTask =
   | { task: 'portions'; message: StoredMessage; pins: Pins; port: MessagePort }
   | { task: 'look'; message: StoredMessage; pins: Pins; most: number }
   | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
-  | { task: 'formChanges'; rows: BuiltRow[] }
+  | { task: 'formChanges'; rows: BuiltRow[]; looks: number }
   | { task: 'answerChanges'; answers: AnsweredText[]; places: Map<string, AnswerPlace[]> }
   | { task: 'checkProofs'; workspace: Workspace }
   | { task: 'offer'; kind: OfferKind; text: string; how: HowToRead }

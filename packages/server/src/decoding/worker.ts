@@ -175,8 +175,8 @@ const tasks: {
     return compared;
   },
 
-  async formChanges({ rows }) {
-    return formChangesIn(rows);
+  async formChanges({ rows, looks }) {
+    return formChangesIn(rows, looks);
   },
 
   async answerChanges({ answers, places }) {

@@ -27,19 +27,21 @@ export interface FormChangeSeen {
   after: Json;
 }
 
-/** What the newest submissions of a form show that those before them did not. @param rows the newest first */
-export function formChangesIn(rows: readonly BuiltRow[]): FormChangeSeen[] {
+/**
+ * What the newest submissions of a form show that those before them did not.
+ * @param rows the newest first
+ * @param looks how many submissions the form has: each is a look at it, and the more there were the less may be chance
+ */
+export function formChangesIn(rows: readonly BuiltRow[], looks: number): FormChangeSeen[] {
   const built = rows.map(row => ({ ...row, data: JSON.parse(row.data) as Submission }));
-  return changesIn(built)
+  return changesIn(built, shareOfLook(looks))
     .slice(0, MOST_TOLD)
     .map(({ what, since }) => ({ what, since, ...examplesOf(what, built, since) }));
 }
 
 /** What the newest submissions of a form show that those before them did not, and since when. */
-function changesIn(rows: readonly Built[]): { what: FormChange; since: number }[] {
+function changesIn(rows: readonly Built[], share: number): { what: FormChange; since: number }[] {
   const messages = rows.map(messageOf);
-  // Each submission is a look at the form: chance is bounded over all that ever come.
-  const share = shareOfLook(rows.length);
   const found = new Map<string, { what: FormChange; since: number }>();
   for (const window of beginningsIn(rows)) {
     const before = messages.slice(window, window + BEFORE);

@@ -120,7 +120,8 @@ export class FormWatch {
     const [newest] = rows;
     let found: FormChangeSeen[] = [];
     try {
-      found = rows.length > LEAST ? await decoders.formChanges(rows) : [];
+      const looks = Math.max(rows.length, store.forms.byId(formId)?.submissions ?? 0);
+      found = rows.length > LEAST ? await decoders.formChanges(rows, looks) : [];
     } catch (error) {
       if (this.#isClosed) return;
       // Whatever kept it from looking is no matter to what is delivered meanwhile.

@@ -57,7 +57,6 @@ export class Targets {
           | 'takesPersonal'
           | 'knowsKeys'
           | 'takesNames'
-          | 'servers'
         >
       >,
   ): TargetRow {

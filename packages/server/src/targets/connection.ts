@@ -24,6 +24,8 @@ export interface Connection {
   operations: Operation[] | null;
   /** Where its list of tables has what, where that was concluded. */
   recipe?: DiscoveryRecipe;
+  /** Base addresses that its document names, where the target’s is not among them. */
+  servers?: string[];
 }
 
 /** Largest document that is read, in bytes. */
@@ -70,9 +72,9 @@ export async function connect(
   if ('fault' in found) return failed(isText(body) ? 'The response is not JSON.' : found.fault, pathAdvice[kind]);
   const verdict = `Answered in ${milliseconds} ms: ${found.says.replace(/\.$/, '')}.`;
   const advice = credentialsAdvice(found.asksFor ?? [], target.auth);
-  const servers = otherServers(found.servers ?? [], target);
   return {
-    view: { ok: true, verdict, advice, status, milliseconds, ...(servers.length > 0 && { servers }) },
+    view: { ok: true, verdict, advice, status, milliseconds },
+    servers: otherServers(found.servers ?? [], target),
     operations: wordsMasked(found.operations, outward.mask),
     ...(found.recipe && { recipe: found.recipe }),
   };

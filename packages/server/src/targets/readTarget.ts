@@ -23,7 +23,7 @@ export async function readTarget(
   const stored = store.targets.update(
     row.id,
     operations
-      ? { ...kept(before, operations), servers: view.servers ?? [], readAt: now(), fault, ...(recipe && { recipe }) }
+      ? { ...kept(before, operations), servers: read.servers ?? [], readAt: now(), fault, ...(recipe && { recipe }) }
       : { fault },
   )!;
   if (config.changesAfter !== null) {

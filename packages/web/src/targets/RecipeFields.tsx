@@ -39,6 +39,8 @@ export const usualPlaces = (): RecipeInput => new RecipeInput();
 export function RecipeFields({ targetId, onUsual }: { targetId: string | null; onUsual: () => void }) {
   const { formState } = useFormContext<TargetInput>();
   const [isWritten, setWritten] = useState(false);
+  // What a fault opened stays open while it is mended.
+  if (formState.errors.recipe && !isWritten) setWritten(true);
   return (
     <fieldset className="border-t border-rule pt-3 sm:col-span-2">
       <legend className="sr-only">Places in its response</legend>
@@ -46,7 +48,7 @@ export function RecipeFields({ targetId, onUsual }: { targetId: string | null; o
         Where its response lists tables and columns. <Act onClick={onUsual}>Use default places</Act>
       </p>
       <Pointing targetId={targetId} />
-      {isWritten || formState.errors.recipe ? (
+      {isWritten ? (
         <>
           <p className="pb-2 text-ink-2">JSON Pointers; those of columns start at a column.</p>
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-3">

@@ -1,6 +1,6 @@
 import { asText, type Json } from '../../submission';
 import type { Asked } from './profile';
-import { chanceOfOnlyHere } from '../chance';
+import { chanceOfBoth, chanceOfOnlyHere } from '../chance';
 import { pairedOptions, type OptionChanges } from '../pairedOptions';
 
 /** Different answers beyond which a question is answered freely. */
@@ -61,7 +61,10 @@ function isChosen({ kinds, stated }: Asked, before: Chosen): boolean {
 const LONGEST_OPTION = 60;
 const MOST_ONCE = 0.25;
 
-/** What became of a question's options. Where the messages state them, for sure; else as far as what was chosen tells. */
+/**
+ * What became of a question's options. Where the messages state them, for sure; else as far as what was chosen tells.
+ * @param limit how likely chance may be to show any one of them, where they are compared again and again
+ */
 export function optionChanges(was: Asked, now: Asked, limit: number | null = null): OptionChanges {
   if (was.stated && now.stated) {
     const gone = was.stated.filter(each => !now.stated!.includes(each));
@@ -81,12 +84,13 @@ export function optionChanges(was: Asked, now: Asked, limit: number | null = nul
     fresh: (option: string) => (once + 1) * chanceOfOnlyHere(after.times.get(option)!, after.answers, before.answers),
   };
   const sure = limit === null ? SURE : { gone: limit, fresh: limit, both: limit };
+  const both = limit === null ? (one: number, other: number) => one * other : chanceOfBoth;
   return pairedOptions(
     missing,
     unseen,
     missing.filter(each => chances.gone(each) < sure.gone),
     unseen.filter(each => after.times.get(each)! >= 2 && chances.fresh(each) < sure.fresh),
-    (option, other) => chances.gone(option) * chances.fresh(other) < sure.both,
+    (option, other) => both(chances.gone(option), chances.fresh(other)) < sure.both,
   );
 }
 

@@ -9,7 +9,7 @@ export function callWords(
 ): string[] {
   return [
     condition && partsOf(condition).length > 0 ? `only if ${explainCondition(condition, labelOf)}` : null,
-    repeat ? `for each of “${labelOf(repeat)}”` : null,
+    repeat ? `for each of ${quoted(labelOf(repeat))}` : null,
     find
       ? [
           `finds an existing record by ${placeWords(find.equals) || find.line.to}`,
@@ -22,3 +22,6 @@ export function callWords(
     whenFailed === 'passOver' ? 'skipped if it fails' : null,
   ].filter(each => each !== null);
 }
+
+/** A name in quotation marks, unless another stands in it. */
+const quoted = (name: string): string => (name.includes('“') ? name : `“${name}”`);

@@ -25,7 +25,12 @@ export function useOffers(
       ...answered,
     ];
   }, [schema, newest, repeat, earlier, operationOf]);
-  const labels = useMemo(() => new Map(references.map(each => [each.key, each.label])), [references]);
+  // What this call and later ones answer can't be used here; the list of calls names it.
+  const later = useSame(calls.slice(callAt).map(each => ({ ...each, lines: [] })));
+  const labels = useMemo(() => {
+    const named = [...later.flatMap(each => answerReferences(each, operationOf(each))), ...references];
+    return new Map(named.map(each => [each.key, each.label]));
+  }, [references, later, operationOf]);
   const labelOf = useCallback((key: string) => labels.get(key) ?? referenceLabel(referenceOf(key)) ?? key, [labels]);
   const proposals = useMemo(() => {
     const looked = newest.map(each => each.submission);

@@ -69,7 +69,7 @@ const hintFor = ({ choices, isPart }: ChoicesView): string | undefined =>
   choices.length === 0
     ? 'No records.'
     : isPart
-      ? `The first ${count(choices.length)}; the target has more. Enter the value of one that is not listed.`
+      ? `The first ${count(choices.length)}; the target may have more. Enter the value of one that is not listed.`
       : undefined;
 
 /** What may be an identifier in the address of a page: parts of its path that hold digits or are long, and values of its query. */
