@@ -1,8 +1,8 @@
-import { BEFORE, formChangesIn, NEWEST } from '../../packages/server/src/drift/formChanges';
+import { BEFORE, lookAtForm, NEWEST } from '../../packages/server/src/drift/formChanges';
 import type { FieldKind, Json, Submission } from '@grammata/core/submission';
 import { Chance } from '../reading/draw';
 
-type Row = Parameters<typeof formChangesIn>[0][number];
+type Row = Parameters<typeof lookAtForm>[0][number];
 
 interface Question {
   key: string;
@@ -84,7 +84,7 @@ export function quietAlarms(forms: number, submissions: number, seed: number): M
     let rows: Row[] = [];
     for (let at = 0; at < submissions; at++) {
       rows = [rowOf(drawn, chance, at), ...rows].slice(0, NEWEST + BEFORE);
-      for (const { what } of formChangesIn(rows, at + 1)) {
+      for (const { what } of lookAtForm(rows, at + 1).changes) {
         const key = JSON.stringify([what.change, what.question, what.was, what.now]);
         if (told.has(key)) continue;
         told.add(key);

@@ -29,6 +29,21 @@ export class RepairInput {
   @MayBeLeftOut() @IsString() @MaxLength(60) mark?: string;
 }
 
+export const holdDecisions = ['hold', 'deliver'] as const;
+
+/** What somebody decided for one route while a change is open. */
+export class HoldInput {
+  @IsString() @MaxLength(60) routeId: string = '';
+  /** hold: what it touches waits. deliver: what comes goes, and what waits for it. */
+  @IsIn(holdDecisions) decision: (typeof holdDecisions)[number] = 'hold';
+}
+
+/** A delivery that went without an answer. */
+export interface LackingDelivery {
+  id: string;
+  about: string;
+}
+
 /** What a change does to one route. */
 export interface ChangeTouch {
   routeId: string;
@@ -43,6 +58,14 @@ export interface ChangeTouch {
   looked: number;
   /** Deliveries held because of it since it was seen, the newest MOST_HELD at most. */
   deliveries: string[];
+  /** True where what comes is held while the change is open. */
+  holds: boolean;
+  /** For how many hours at most; null until somebody decides. */
+  holdHours: number | null;
+  /** Deliveries that went without an answer that the route uses, the first MOST_HELD at most. */
+  lacking: LackingDelivery[];
+  /** True where sending one again updates the records that it made before. */
+  completes: boolean;
   proofs: number;
 }
 

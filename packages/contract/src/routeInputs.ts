@@ -172,6 +172,8 @@ export class TermsInput implements Terms {
   @MayBeLeftOut() @IsBoolean() needsTrial?: boolean;
   /** What is done with what comes while a change of the form is open. */
   @MayBeLeftOut() @IsIn(changedChoices) whenChanged?: (typeof changedChoices)[number];
+  /** For how many hours it is held at most. */
+  @MayBeLeftOut() @IsNumber({ allowNaN: false, allowInfinity: false }) @Min(1) @Max(2160) holdHours?: number;
   /** IANA name of the zone in which the form's people write their times. */
   @IsTimeZone() timeZone: string = usualTerms.timeZone;
 }

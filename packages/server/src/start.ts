@@ -9,7 +9,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { Contents, Copies, RowFiles } from './files';
 import { now } from './clock';
-import { AnswerWatch, FormWatch, heldForChange } from './drift';
+import { AnswerWatch, FormWatch, heldForChange, sendHeld, sendHeldTooLong } from './drift';
 import {
   ArrivalReader,
   Bodies,
@@ -117,7 +117,22 @@ export function assemble(
   const send = layered(keepsPace(), breakers.layer, renewsToken(authorizations));
   const courier = new Courier({ outward, authorizations, contents, copies, postman, rows, send });
   const { concurrency, changesAfter } = config;
-  const watch = new FormWatch({ store, decoders, live, timers, log, changesAfter });
+  const watch = new FormWatch({
+    store,
+    decoders,
+    live,
+    timers,
+    log,
+    changesAfter,
+    over: async changes => {
+      const formIds = new Set(changes.map(each => each.subjectId));
+      const routes = store.routes.all().filter(each => formIds.has(store.routes.doing(each).formId));
+      await sendHeld(
+        { store, ledger, deliveries, live },
+        routes.map(each => each.id),
+      );
+    },
+  });
   const ear = new AnswerWatch({ store, decoders, live, timers, log, changesAfter });
   const deliveries = new DeliveryDriver({
     store,
@@ -132,7 +147,7 @@ export function assemble(
     concurrency,
     heard: targetId => ear.heard(targetId),
     settled: submissionId => answers.look(arrivalOf(submissionId)),
-    heldForChange: (delivery, definition) => heldForChange({ store, watch }, delivery, definition),
+    heldForChange: (delivery, definition, data) => heldForChange({ store, watch }, delivery, definition, data),
   });
   const workshop = new Workshop(live);
   const answers = new TargetAnswers({ store, live, timers });
@@ -243,11 +258,13 @@ export function assemble(
       const timer = retention(store, ledger, bodies, copies, timers);
       const targets = rereadingTargets(services);
       const traffic = timers.schedule('looking at how much comes', '41 * * * *', () => watch.traffic(now()));
+      const held = timers.schedule('sending what was held long enough', '*/5 * * * *', () => sendHeldTooLong(services));
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();
         targets.stop();
         traffic.stop();
+        held.stop();
         watch.close();
         ear.close();
         server.closeAllConnections();

@@ -19,8 +19,11 @@ export interface RouteDefinition {
   terms: Terms;
 }
 
-/** deliver: anyway. holdTouched: what a change touches that this route uses is held. holdAll: all of it is, until somebody looked. */
-export const changedChoices = ['deliver', 'holdTouched', 'holdAll'] as const;
+/**
+ * holdLost: what lacks an answer that this route uses is held, where the question is gone or has another key. holdTouched: what a change
+ * touches that this route uses is held. holdAll: all of it is. Each until somebody looked. deliver: anyway.
+ */
+export const changedChoices = ['holdLost', 'holdTouched', 'holdAll', 'deliver'] as const;
 
 /** The terms of delivery. */
 export interface Terms {
@@ -28,8 +31,10 @@ export interface Terms {
   hours: number;
   /** True when the draft has to be tried for real, and read back without loss, before it goes live. */
   needsTrial?: boolean;
-  /** What is done with what comes while a change of the form is open: left out, it is delivered. */
+  /** What is done with what comes while a change of the form is open: left out, `holdLost`. */
   whenChanged?: (typeof changedChoices)[number];
+  /** For how many hours it is held at most; left out, until somebody decides. */
+  holdHours?: number;
   /** IANA name of the zone in which the form's people write their times. */
   timeZone: string;
 }

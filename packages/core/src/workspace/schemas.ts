@@ -195,7 +195,13 @@ export const workspaceSchemas: Record<'intake' | 'sample' | 'target' | 'route' |
         condition: { type: 'object' },
         calls: { ...(list(call) as Record<string, Json>), minItems: 1 },
         terms: object(
-          { hours: { type: 'number' }, needsTrial: flag, whenChanged: one(changedChoices), timeZone: text },
+          {
+            hours: { type: 'number' },
+            needsTrial: flag,
+            whenChanged: one(changedChoices),
+            holdHours: { type: 'number' },
+            timeZone: text,
+          },
           ['hours', 'timeZone'],
         ),
       },

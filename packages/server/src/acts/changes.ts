@@ -1,5 +1,13 @@
 import type { ChangeState } from '../store';
-import type { ChangesView, ChangeTouch, ChangeView, RepairInput, RepairView, RepairedView } from '@grammata/contract';
+import type {
+  ChangesView,
+  ChangeTouch,
+  ChangeView,
+  HoldInput,
+  RepairInput,
+  RepairView,
+  RepairedView,
+} from '@grammata/contract';
 import {
   repairForForm,
   repairForTarget,
@@ -13,7 +21,18 @@ import { questionKey } from '@grammata/core/scope';
 import type { Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
-import { answerTouch, formTouch, heldBy, heldOf, targetTouch, triedOf, type Touched } from '../drift';
+import {
+  answerTouch,
+  deliveredWithout,
+  formTouch,
+  heldBy,
+  heldOf,
+  isHolding,
+  sendHeld,
+  targetTouch,
+  triedOf,
+  type Touched,
+} from '../drift';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { draftOf, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '../store';
@@ -37,13 +56,13 @@ const sinceOf = ({ store }: Pick<Parts, 'store'>, row: ChangeRow, most: number):
     .filter(each => each.receivedAt >= row.firstAt)
     .map(each => each.data);
 
-/** Settled changes, the newest first, of which it is told what is still held. */
+/** Changes that are settled or declined, the newest first, of which it is told what is still held. */
 const SETTLED_WITH_HELD = 10;
 
 /** The newest changes as they are shown. */
 export function changesView(parts: Parts, limit: number): ChangesView {
   const rows = parts.store.changes.list(limit);
-  const settled = rows.filter(each => each.state === 'settled').slice(0, SETTLED_WITH_HELD);
+  const settled = rows.filter(each => each.state !== 'open').slice(0, SETTLED_WITH_HELD);
   return {
     changes: rows.map(row => changeView(parts, row, row.state === 'open' || settled.includes(row))),
     open: parts.store.changes.openCount(),
@@ -110,7 +129,11 @@ function touchesOf(parts: Parts, row: ChangeRow, withHeld: boolean): ChangeTouch
         state: route.state,
         ...touched,
         version: route.state === 'draft' ? null : (store.routes.latestVersion(route.id)?.number ?? null),
-        deliveries: withHeld && row.state !== 'declined' ? heldBy(parts, row, route.id) : [],
+        deliveries: withHeld ? heldBy(parts, row, route.id) : [],
+        holds: row.state === 'open' && isHolding(row, route.id, definition, touched),
+        holdHours: definition.terms.holdHours ?? null,
+        lacking: withHeld ? deliveredWithout(parts, row, route.id) : [],
+        completes: definition.calls.every(each => each.find?.update),
         uses: touched.uses.map(use => ({ ...use, to: toOf(use.callId, use.lineId) })),
         proofs: store.proofs.of(route.id).length,
       },
@@ -141,6 +164,27 @@ export function settleChange(parts: Parts, actor: Actor, id: string, state: Chan
   parts.log.info({ actor: actor.id, change: id, state }, 'a change was settled');
   parts.live.publish({ type: 'drift' });
   return settled;
+}
+
+/**
+ * Says what a change does to what one route sends while it is open; where that goes on, what waits for the change goes too. Throws HttpProblem
+ * where there is no such change or route, or it is open no more.
+ */
+export async function decideHolding(
+  parts: Parts & Pick<Services, 'ledger'>,
+  actor: Actor,
+  id: string,
+  { routeId, decision }: HoldInput,
+): Promise<ChangeRow> {
+  const row = changeOr404(parts, id);
+  const route = routeOr404(parts, routeId);
+  if (row.state !== 'open' || row.subject !== 'form')
+    throw new HttpProblem(409, 'Nothing is held for this change any more.');
+  const decided = parts.store.changes.decide(row.id, route.id, decision)!;
+  parts.log.info({ actor: actor.id, change: id, route: routeId, decision }, 'it was decided what is held');
+  if (decision === 'deliver') await sendHeld(parts, [route.id]);
+  parts.live.publish({ type: 'drift' });
+  return decided;
 }
 
 /** A repair of a route's draft for a change, if it needs one and there is one. Throws HttpProblem where one of them is not there. */

@@ -1,6 +1,15 @@
-import { ChangeInput, RepairInput, SupposeInput } from '@grammata/contract';
+import { ChangeInput, HoldInput, RepairInput, SupposeInput } from '@grammata/contract';
 import { Router } from 'express';
-import { actorOf, changesView, changeView, proposeRepair, settleChange, suppose, takeRepair } from '../acts';
+import {
+  actorOf,
+  changesView,
+  changeView,
+  decideHolding,
+  proposeRepair,
+  settleChange,
+  suppose,
+  takeRepair,
+} from '../acts';
 import type { Services } from '../services';
 import { checked } from './validate';
 
@@ -18,6 +27,11 @@ export function changesApi(services: Services): Router {
   router.post('/changes/:id', (request, response) => {
     const { state } = checked(ChangeInput, request.body);
     response.json(changeView(services, settleChange(services, actorOf(response), request.params.id, state)));
+  });
+
+  router.post('/changes/:id/holding', async (request, response) => {
+    const row = await decideHolding(services, actorOf(response), request.params.id, checked(HoldInput, request.body));
+    response.json(changeView(services, row));
   });
 
   /** What would become of the routes if something were otherwise: nothing is changed. */

@@ -6,7 +6,7 @@ import type { Pins } from '@grammata/core/decode';
 import type { AnswerChangeSeen, AnswerPlace } from '@grammata/core/drift';
 import type { FileRef } from '@grammata/core/submission';
 import type { CheckedRoute, Workspace } from '@grammata/core/workspace';
-import type { FormChangeSeen } from '../drift/formChanges';
+import type { FormLook, ToldChange } from '../drift/formChanges';
 import type { BuiltRow } from '../store';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
 import { deadline, type Timer } from '../timing';
@@ -279,8 +279,8 @@ export class Decoders {
   }
 
   /** What the newest submissions of a form show that those before them did not, after so many looks. Rejects as reading does. */
-  async formChanges(rows: BuiltRow[], looks: number): Promise<FormChangeSeen[]> {
-    return (await this.#watching.run({ task: 'formChanges', rows, looks }, this.limits.seconds)) as FormChangeSeen[];
+  async lookAtForm(rows: BuiltRow[], looks: number, told: ToldChange[]): Promise<FormLook> {
+    return (await this.#watching.run({ task: 'lookAtForm', rows, looks, told }, this.limits.seconds)) as FormLook;
   }
 
   /** What a target's newest answers show that those before them did not. Rejects as reading does. */

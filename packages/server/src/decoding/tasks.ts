@@ -4,7 +4,7 @@ import type { FileRef, Submission } from '@grammata/core/submission';
 import type { CheckedRoute, Workspace } from '@grammata/core/workspace';
 import type { ReadingSummary } from '@grammata/contract';
 import type { AnswerChangeSeen, Answered, AnswerPlace } from '@grammata/core/drift';
-import type { FormChangeSeen } from '../drift/formChanges';
+import type { FormLook, ToldChange } from '../drift/formChanges';
 import type { BuiltRow } from '../store';
 import type { HowToRead, Offer, OfferKind } from '../targets/offer';
 
@@ -81,7 +81,7 @@ export type DecodeTask =
   | { task: 'portions'; message: StoredMessage; pins: Pins; port: MessagePort }
   | { task: 'look'; message: StoredMessage; pins: Pins; most: number }
   | { task: 'compare'; messages: StoredMessage[]; before: Pins; after: Pins }
-  | { task: 'formChanges'; rows: BuiltRow[]; looks: number }
+  | { task: 'lookAtForm'; rows: BuiltRow[]; looks: number; told: ToldChange[] }
   | { task: 'answerChanges'; answers: AnsweredText[]; places: Map<string, AnswerPlace[]> }
   | { task: 'checkProofs'; workspace: Workspace }
   | { task: 'offer'; kind: OfferKind; text: string; how: HowToRead }
@@ -93,7 +93,7 @@ export interface DecodeResult {
   portions: Omit<ReadMessage, 'submissions'>;
   look: LookedAt;
   compare: Compared[];
-  formChanges: FormChangeSeen[];
+  lookAtForm: FormLook;
   answerChanges: AnswerChangeSeen[];
   checkProofs: CheckedRoute[];
   offer: Offer;

@@ -20,7 +20,7 @@ import { answerChanges } from '@grammata/core/drift';
 import { asText, isBlank, parseJson, valueAt, type Json, type Submission } from '@grammata/core/submission';
 import { checkProofs } from '@grammata/core/workspace';
 import type { ReadingSummary } from '@grammata/contract';
-import { formChangesIn } from '../drift/formChanges';
+import { lookAtForm } from '../drift/formChanges';
 import { offerIn } from '../targets/offer';
 import { readSubmission } from './content';
 import { Meter } from './meter';
@@ -175,8 +175,8 @@ const tasks: {
     return compared;
   },
 
-  async formChanges({ rows, looks }) {
-    return formChangesIn(rows, looks);
+  async lookAtForm({ rows, looks, told }) {
+    return lookAtForm(rows, looks, told);
   },
 
   async answerChanges({ answers, places }) {

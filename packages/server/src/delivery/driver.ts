@@ -52,7 +52,7 @@ export interface DriverParts {
   /** A submission's delivery has ended, or waits. */
   settled(submissionId: string): void;
   /** Why a delivery is held for a change of its form; null where it goes. */
-  heldForChange(delivery: DeliveryRow, definition: RouteDefinition): Promise<Problem | null>;
+  heldForChange(delivery: DeliveryRow, definition: RouteDefinition, data: Submission): Promise<Problem | null>;
 }
 
 /** Sends what is due. At least once: what a crash interrupted is sent again under its idempotency key. */
@@ -233,8 +233,9 @@ export class DeliveryDriver {
       state = outcome.next.state;
     };
     try {
-      const { route, data, problems } = this.preparation.prepare(delivery, JSON.parse(delivery.data) as Submission);
-      const changed = delivery.attempts === 0 ? await this.#changedFor(delivery) : null;
+      const submission = JSON.parse(delivery.data) as Submission;
+      const { route, data, problems } = this.preparation.prepare(delivery, submission);
+      const changed = delivery.attempts === 0 ? await this.#changedFor(delivery, submission) : null;
       if (problems.length > 0 || changed || !route || !data)
         await settle({ attempt: null, done: [], next: ended(delivery, 'held', changed ? [changed] : problems) });
       else await this.#attempt(delivery, route, data, settle);
@@ -258,9 +259,9 @@ export class DeliveryDriver {
     return { attempt, done: done.map(each => keptDone(each, vault)), next: { ...next, reason } };
   }
 
-  async #changedFor(delivery: DeliveryRow): Promise<Problem | null> {
+  async #changedFor(delivery: DeliveryRow, submission: Submission): Promise<Problem | null> {
     const version = this.parts.store.routes.version(delivery.versionId);
-    return version ? this.parts.heldForChange(delivery, version.definition) : null;
+    return version ? this.parts.heldForChange(delivery, version.definition, submission) : null;
   }
 
   /** What files of later calls lack, before the first is made: half a delivery is worse than none. */

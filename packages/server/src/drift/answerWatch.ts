@@ -86,8 +86,7 @@ export class AnswerWatch {
     const over = changes
       .openOf('target', targetId)
       .filter(each => each.what.change === 'credentials' && each.firstAt < at);
-    for (const each of over) changes.settle(each.id, 'settled', 'itself');
-    return over.length;
+    return changes.over(over.map(each => each.id)).length;
   }
 
   #answered(row: AnsweredRow, { id, operations }: TargetRow): AnsweredText[] {

@@ -7,6 +7,7 @@ import type {
   SupposedView,
   DeskView,
 } from '@grammata/contract';
+import { sendHeldTooLong } from './release';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
 import { post, withForm } from '../testing/forms';
@@ -219,6 +220,134 @@ test.each<['holdTouched' | 'holdAll' | 'deliver', string, string, RegExp]>([
     (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}`)).json.deliveries;
   const [one] = await eventually(deliveries, all => all.length === 1 && all[0]!.state === state);
   expect(one!.reason ?? '').toMatch(reason);
+});
+
+/** Another key for a question that an optional line takes: what is sent would lack it, and go. */
+const rekeyed = (one: Answers) => ({
+  ...one,
+  answers: one.answers.map(each => (each.id === 'ph' ? { ...each, id: 'q_9' } : each)),
+});
+const without = (one: Answers) => ({ ...one, answers: one.answers.filter(each => each.id !== 'ph') });
+const deliveriesIn = async (state: string) =>
+  (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}&state=${state}`)).json;
+const setTerms = async (terms: Partial<RouteView['draft']['terms']>) => {
+  route = (await client.call<RouteView>('GET', `/routes/${route.id}`)).json;
+  Object.assign(route.draft.terms, terms);
+  route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
+  await client.call('POST', `/routes/${route.id}/live`);
+};
+
+test('what would go without an answer is held until somebody decides for the route; what went is listed', async () => {
+  await send(40, 2, rekeyed);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 2,
+  );
+  const [change] = (await heard(1)).changes;
+  expect(change).toMatchObject({
+    change: 'replaced',
+    touch: 'risks',
+    touches: [{ holds: true, holdHours: null, lacking: [] }],
+  });
+  expect(change!.touches[0]!.deliveries).toHaveLength(2);
+  const decide = (decision: string, id = change!.id) =>
+    client.call<ChangesView['changes'][number]>('POST', `/changes/${id}/holding`, { routeId: route.id, decision });
+  expect((await decide('perhaps')).status).toBe(422);
+  expect((await decide('deliver', 'none')).status).toBe(404);
+  expect((await decide('deliver')).json.touches).toMatchObject([{ holds: false }]);
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 2,
+  );
+  // What comes after it goes as well; what went without the answer is told, by who it is about.
+  await send(42, 1, rekeyed);
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 3,
+  );
+  const [touch] = (await changes()).changes[0]!.touches;
+  expect(touch).toMatchObject({ holds: false, deliveries: [], completes: false });
+  expect(touch!.lacking.map(each => each.about)).toEqual(expect.arrayContaining([expect.stringContaining('Ada Reed')]));
+  expect(touch!.lacking).toHaveLength(3);
+  // And held again once somebody says so.
+  expect((await decide('hold')).json.touches).toMatchObject([{ holds: true }]);
+  await send(43, 1, rekeyed);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 1,
+  );
+  await client.call('POST', `/changes/${change!.id}`, { state: 'declined' });
+  expect((await decide('deliver')).status).toBe(409);
+  // Nothing that waits is forgotten with it.
+  expect((await changes()).changes[0]!.touches[0]!.deliveries).toHaveLength(1);
+});
+
+test('a route that delivers anyway lists what went without an answer, until a repair has sent it again', async () => {
+  await setTerms({ whenChanged: 'deliver' });
+  await send(40, 2, rekeyed);
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 2,
+  );
+  const [change] = (await heard(1)).changes;
+  const lacking = async () => (await changes()).changes[0]!.touches[0]!.lacking.map(each => each.id);
+  const ids = await lacking();
+  expect(ids).toHaveLength(2);
+  const repair = await client.call<RepairedView>('POST', `/changes/${change!.id}/repair`, { routeId: route.id });
+  await client.call('POST', `/changes/${change!.id}/repair/take`, {
+    routeId: route.id,
+    mark: repair.json.repair!.mark,
+  });
+  await client.call('POST', `/routes/${route.id}/live`);
+  expect(await lacking()).toEqual(ids);
+  await client.call('POST', '/deliveries/resend', { ids, mapping: 'now' });
+  await eventually(lacking, left => left.length === 0);
+});
+
+test('what is held goes after the time that the terms say', async () => {
+  await setTerms({ holdHours: 2 });
+  await send(40, 1, rekeyed);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 1,
+  );
+  expect((await changes()).changes[0]!.touches).toMatchObject([{ holds: true, holdHours: 2 }]);
+  await sendHeldTooLong(client.running.services);
+  expect((await deliveriesIn('held')).total).toBe(1);
+  jest.spyOn(Date, 'now').mockReturnValue(Date.now() + 2 * 3_600_000);
+  await sendHeldTooLong(client.running.services);
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 1,
+  );
+  jest.restoreAllMocks();
+});
+
+test('a question that is asked again after all: the change is withdrawn, what was held goes, and it may be told anew', async () => {
+  // Each was answered: eight times, and then not once.
+  await send(40, 6, without);
+  const [change] = (await eventually(changes, view => view.open === 1)).changes;
+  expect(change).toMatchObject({ change: 'gone', touches: [{ holds: true }] });
+  await send(46, 1, without);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total >= 1,
+  );
+  await send(50, 2, one => one);
+  const [over] = (await eventually(changes, view => view.open === 0)).changes;
+  expect(over).toMatchObject({ id: change!.id, state: 'settled', by: 'itself' });
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 0,
+  );
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 9,
+  );
+  await send(60, 30, without);
+  expect((await eventually(changes, view => view.open === 1)).changes).toMatchObject([
+    { id: change!.id, state: 'open', by: null },
+  ]);
 });
 
 test('another form at the same address, until somebody says what it is', async () => {

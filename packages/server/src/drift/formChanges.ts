@@ -1,4 +1,4 @@
-import { formChanges, shareOfLook, type FormChange, type Message } from '@grammata/core/drift';
+import { formChanges, isTakenBack, shareOfLook, type FormChange, type Message } from '@grammata/core/drift';
 import { answerOf, type Json, type Submission } from '@grammata/core/submission';
 import type { BuiltRow } from '../store';
 
@@ -27,16 +27,41 @@ export interface FormChangeSeen {
   after: Json;
 }
 
+/** A change that is told already, since when (ms since the epoch). */
+export interface ToldChange {
+  id: string;
+  what: FormChange;
+  since: number;
+}
+
+/** What a look at a form found: what is new, and which of what was told the form does as before again, by identifier. */
+export interface FormLook {
+  changes: FormChangeSeen[];
+  takenBack: string[];
+}
+
 /**
  * What the newest submissions of a form show that those before them did not.
  * @param rows the newest first
  * @param looks how many submissions the form has: each is a look at it, and the more there were the less may be chance
  */
-export function formChangesIn(rows: readonly BuiltRow[], looks: number): FormChangeSeen[] {
+export function lookAtForm(rows: readonly BuiltRow[], looks: number, told: readonly ToldChange[] = []): FormLook {
   const built = rows.map(row => ({ ...row, data: JSON.parse(row.data) as Submission }));
-  return changesIn(built, shareOfLook(looks))
+  const takenBack = told.filter(({ what, since }) => {
+    const [before, after] = [
+      built.filter(each => each.receivedAt < since),
+      built.filter(each => each.receivedAt >= since),
+    ];
+    return isTakenBack(
+      what,
+      before.map(each => each.data),
+      after.map(each => each.data),
+    );
+  });
+  const changes = changesIn(built, shareOfLook(looks))
     .slice(0, MOST_TOLD)
     .map(({ what, since }) => ({ what, since, ...examplesOf(what, built, since) }));
+  return { changes, takenBack: takenBack.map(each => each.id) };
 }
 
 /** What the newest submissions of a form show that those before them did not, and since when. */

@@ -1,9 +1,10 @@
+import type { FormChange } from '@grammata/core/drift';
 import type { Logger } from 'pino';
 import type { LiveHub } from '../live';
-import type { SeenChange, Store, SubmissionRow } from '../store';
+import { isTraffic, type ChangeRow, type SeenChange, type Store, type SubmissionRow } from '../store';
 import type { Timers } from '../timing';
 import type { Decoders } from '../decoding';
-import { BEFORE, LEAST, NEWEST, type FormChangeSeen } from './formChanges';
+import { BEFORE, LEAST, NEWEST, type FormLook, type ToldChange } from './formChanges';
 import { Gathering } from './gathering';
 import { trafficChange } from './traffic';
 
@@ -18,12 +19,14 @@ type Newest = Pick<SubmissionRow, 'id' | 'receivedAt'>;
 
 export interface FormWatchParts {
   store: Pick<Store, 'changes' | 'forms'>;
-  decoders: Pick<Decoders, 'formChanges'>;
+  decoders: Pick<Decoders, 'lookAtForm'>;
   live: LiveHub;
   timers: Timers;
   log: Logger;
   /** ms after something happened before it is looked at; null where changes are not looked for. */
   changesAfter: number | null;
+  /** Changes are over by themselves: the form does again what it did. */
+  over(changes: readonly ChangeRow[]): Promise<void>;
 }
 
 /** Holds what arrives against what its form sent before. */
@@ -69,8 +72,7 @@ export class FormWatch {
     const { changes } = this.parts.store;
     const [last = 0] = changes.times(formId, 1);
     const over = changes.openOf('form', formId).filter(each => each.what.change === 'silent' && each.firstAt < last);
-    for (const each of over) changes.settle(each.id, 'settled', 'itself');
-    return over.length;
+    return changes.over(over.map(each => each.id)).length;
   }
 
   /** The form that an address has had so far, where this is another one of which nobody has said anything; else null. */
@@ -118,10 +120,10 @@ export class FormWatch {
     const { store, decoders, live, log } = this.parts;
     const rows = store.changes.built(formId, BEFORE + NEWEST, MOST_COMPARED);
     const [newest] = rows;
-    let found: FormChangeSeen[] = [];
+    let look: FormLook = { changes: [], takenBack: [] };
     try {
       const looks = Math.max(rows.length, store.forms.byId(formId)?.submissions ?? 0);
-      found = rows.length > LEAST ? await decoders.formChanges(rows, looks) : [];
+      if (rows.length > LEAST) look = await decoders.lookAtForm(rows, looks, this.#toldOf(formId));
     } catch (error) {
       if (this.#isClosed) return;
       // Whatever kept it from looking is no matter to what is delivered meanwhile.
@@ -129,7 +131,7 @@ export class FormWatch {
     }
     if (this.#isClosed) return;
     if (newest) this.#checked.set(formId, newest);
-    const seen = found.map(({ what, since, before, after }): SeenChange => ({
+    const seen = look.changes.map(({ what, since, before, after }): SeenChange => ({
       subject: 'form',
       subjectId: formId,
       what,
@@ -148,8 +150,21 @@ export class FormWatch {
         at: rows.at(-1)!.receivedAt,
       });
     const fresh = store.changes.keep(seen);
-    if (fresh.length === 0) return;
-    log.info({ form: formId, changes: fresh.map(each => each.what.change) }, 'a form changed');
+    const over = store.changes.over(look.takenBack);
+    if (fresh.length + over.length === 0) return;
+    log.info(
+      { form: formId, changes: fresh.map(each => each.what.change), over: over.map(each => each.what.change) },
+      'a form changed',
+    );
     live.publish({ type: 'drift' });
+    if (over.length > 0) await this.parts.over(over);
+  }
+
+  /** What is told of a form already and open, and is about its questions. */
+  #toldOf(formId: string): ToldChange[] {
+    return this.parts.store.changes
+      .openOf('form', formId)
+      .filter(each => !isTraffic(each.what))
+      .map(({ id, what, firstAt }) => ({ id, what: what as FormChange, since: firstAt }));
   }
 }

@@ -1,10 +1,11 @@
-import { MOST_HELD } from '@grammata/contract';
+import { MOST_HELD, type LackingDelivery } from '@grammata/contract';
 import type { FormChange } from '@grammata/core/drift';
-import { usesOf } from '@grammata/core/route';
+import { usesOf, type RouteDefinition } from '@grammata/core/route';
+import type { Submission } from '@grammata/core/submission';
 import type { Services } from '../services';
 import { isOfAnswers, isTraffic, type ChangeRow, type HeldDelivery, type RouteRow } from '../store';
 import { HELD_FOR_CHANGE } from './holding';
-import { heldOfChange, linesAmong, telling } from './touch';
+import { heldOfChange, isLost, linesAmong, losing, telling } from './touch';
 
 /** Whether a reason is about a field: what is wrong with a line begins with the field's name. */
 const isAboutField = (reason: string, field: string): boolean =>
@@ -16,7 +17,7 @@ const isAboutField = (reason: string, field: string): boolean =>
  */
 export function heldBy(parts: Pick<Services, 'store'>, row: ChangeRow, routeId: string): string[] {
   const { what } = row;
-  if (isTraffic(what) || isOfAnswers(what) || (row.subject === 'form' && !telling.has(what.change))) return [];
+  if (isTraffic(what) || isOfAnswers(what)) return [];
   const rows = parts.store.deliveries.heldSince(routeId, row.firstAt, MOST_HELD);
   const idsOf = (of: readonly HeldDelivery[]) => of.map(each => each.id);
   if (row.subject === 'target') {
@@ -27,14 +28,46 @@ export function heldBy(parts: Pick<Services, 'store'>, row: ChangeRow, routeId: 
   const versions = new Set(rows.map(each => each.versionId));
   return [...versions].flatMap(versionId => {
     const definition = parts.store.routes.version(versionId)?.definition;
-    if (!definition || change.question === null) return [];
-    const isUsed = usesOf(definition, change.question).length > 0;
+    if (!definition) return [];
     const ofVersion = rows.filter(each => each.versionId === versionId);
-    const submissions = ofVersion.map(each => each.data);
-    const unsent = heldOfChange(parts, change, definition, submissions);
+    const unsent = telling.has(change.change)
+      ? heldOfChange(
+          parts,
+          change,
+          definition,
+          ofVersion.map(each => each.data),
+        )
+      : new Set<Submission>();
     return idsOf(
-      ofVersion.filter(({ reason, data }) => (reason?.includes(HELD_FOR_CHANGE) ? isUsed : unsent.has(data))),
+      ofVersion.filter(({ reason, data }) =>
+        reason?.includes(HELD_FOR_CHANGE) ? isHeldBy(change, definition, data) : unsent.has(data),
+      ),
     );
+  });
+}
+
+/** Whether a submission that waits for a change may wait for this one. */
+function isHeldBy(change: FormChange, definition: RouteDefinition, data: Submission): boolean {
+  const { whenChanged } = definition.terms;
+  if (whenChanged === 'holdAll') return true;
+  const isUsed = change.question === null || usesOf(definition, change.question).length > 0;
+  return whenChanged === 'holdTouched' ? isUsed : isLost(change, definition, data);
+}
+
+/**
+ * Deliveries of a route that went without an answer that it uses, since the question is gone or has another key: the first MOST_HELD
+ * that were delivered since that was seen at most. One that was sent again by a mapping that does without the question is complete.
+ */
+export function deliveredWithout(
+  { store }: Pick<Services, 'store'>,
+  row: ChangeRow,
+  routeId: string,
+): LackingDelivery[] {
+  const change = row.what as FormChange;
+  if (row.subject !== 'form' || !losing.has(change.change)) return [];
+  return store.deliveries.deliveredSince(routeId, row.firstAt, MOST_HELD).flatMap(({ id, about, versionId, data }) => {
+    const definition = store.routes.version(versionId)?.definition;
+    return definition && isLost(change, definition, data) ? [{ id, about }] : [];
   });
 }
 

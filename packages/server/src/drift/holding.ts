@@ -1,9 +1,15 @@
-import type { RouteDefinition } from '@grammata/core/route';
+import type { FormChange } from '@grammata/core/drift';
+import { questionsUsed, type changedChoices, type RouteDefinition } from '@grammata/core/route';
+import { questionKey } from '@grammata/core/scope';
+import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
+import { now } from '../clock';
 import type { Services } from '../services';
-import { isTraffic, type ChangeRow, type DeliveryRow, type SubmissionRow } from '../store';
+import { isTraffic, type ChangeRow, type DeliveryRow, type Store } from '../store';
 import type { FormWatch } from './formWatch';
-import { formTouch } from './touch';
+import { formTouch, isLost, losing, type Touched } from './touch';
+
+const HOUR = 3_600_000;
 
 /** Why a delivery is held whose form changed. */
 export const HELD_FOR_CHANGE = 'The form changed. Resolve the change under Changes, then send it again.';
@@ -22,33 +28,95 @@ function verdictsOf(definition: RouteDefinition, newest: string): Map<string, bo
   return verdicts;
 }
 
-/** Says why a delivery is held for an open change of its form, as its route has it; null where it goes. */
+/**
+ * Says why a delivery is held for an open change of its form, as somebody decided for its route, or else as its terms have it; null where it
+ * goes. What lacks nothing that is used is not looked at by the usual terms.
+ */
 export async function heldForChange(
   { store, watch }: Pick<Services, 'store'> & { watch: Pick<FormWatch, 'checkFor'> },
-  delivery: Pick<DeliveryRow, 'routeId' | 'submissionId'>,
+  { routeId, submissionId, createdAt }: Pick<DeliveryRow, 'routeId' | 'submissionId' | 'createdAt'>,
   definition: RouteDefinition,
+  data: Submission,
 ): Promise<Problem | null> {
-  const { whenChanged = 'deliver' } = definition.terms;
-  if (whenChanged === 'deliver') return null;
-  const submission = store.arrivals.submission(delivery.submissionId);
-  if (!submission) return null;
+  const { whenChanged: rule = 'holdLost', holdHours } = definition.terms;
+  if (holdHours !== undefined && now() - createdAt >= holdHours * HOUR) return null;
   // It is looked now, and not a moment later: this may be the first that shows it.
-  const newest = await watch.checkFor(submission);
-  const verdict = verdictsOf(definition, newest);
-  let samples: SubmissionRow[] | null = null;
-  const breaks = (change: ChangeRow): boolean => {
-    samples ??= store.forms.samples(submission.formId, LOOKED);
-    const since = samples.filter(one => one.receivedAt >= change.firstAt).map(one => one.data);
-    return formTouch({ store }, change, definition, since).touch !== 'harmless';
+  const isLookedAt = rule === 'holdLost' ? lacksUsed(definition, data) : rule !== 'deliver';
+  const submission = isLookedAt ? store.arrivals.submission(submissionId) : undefined;
+  const newest = submission ? await watch.checkFor(submission) : null;
+  const open = store.changes.openFor(submissionId).filter(each => !isTraffic(each.what));
+  if (open.length === 0) return null;
+  const isTouched = touchedBy(store, definition, newest);
+  const holds = (change: ChangeRow): boolean => {
+    switch (ruleFor(change, routeId, definition)) {
+      case 'deliver':
+        return false;
+      case 'holdAll':
+        return true;
+      case 'holdTouched':
+        return isTouched(change);
+      case 'holdLost':
+        return isLost(change.what as FormChange, definition, data);
+    }
   };
-  const open = store.changes
-    .openOf('form', submission.formId)
-    .filter(each => !isTraffic(each.what) && each.firstAt <= submission.receivedAt)
-    .find(each => {
-      if (whenChanged === 'holdAll') return true;
-      const isHeld = verdict.get(each.id) ?? breaks(each);
-      verdict.set(each.id, isHeld);
-      return isHeld;
-    });
-  return open ? new Problem('form.changed', HELD_FOR_CHANGE, null) : null;
+  return open.some(holds) ? new Problem('form.changed', HELD_FOR_CHANGE, null) : null;
+}
+
+type Rule = (typeof changedChoices)[number];
+
+/** What a route does with what comes while a change is open: as somebody decided for it, or else by its terms. */
+function ruleFor({ decided }: Pick<ChangeRow, 'decided'>, routeId: string, { terms }: RouteDefinition): Rule {
+  const { whenChanged = 'holdLost' } = terms;
+  const decision = decided[routeId];
+  if (decision === 'deliver') return 'deliver';
+  return decision === 'hold' && whenChanged !== 'holdAll' ? 'holdTouched' : whenChanged;
+}
+
+/** Whether a route holds what comes while a change is open; `touched` as it was tried. */
+export function isHolding(
+  row: Pick<ChangeRow, 'what' | 'subject' | 'decided'>,
+  routeId: string,
+  definition: RouteDefinition,
+  { touch, uses }: Pick<Touched, 'touch' | 'uses'>,
+): boolean {
+  if (row.subject !== 'form' || isTraffic(row.what)) return false;
+  switch (ruleFor(row, routeId, definition)) {
+    case 'deliver':
+      return false;
+    case 'holdAll':
+      return true;
+    case 'holdTouched':
+      return touch !== 'harmless';
+    case 'holdLost':
+      return losing.has(row.what.change) && uses.length > 0;
+  }
+}
+
+/** Whether a submission does not show a question that a route uses: answered or not, it is not in the message. */
+function lacksUsed(definition: RouteDefinition, { questions, fields, files }: Submission): boolean {
+  const shown = new Set([
+    ...[...questions, ...fields].map(each => questionKey(each.key)),
+    ...files.map(each => questionKey(each.field)),
+  ]);
+  return questionsUsed(definition).some(each => !shown.has(each));
+}
+
+/** Whether a change touches what a route uses, tried on the newest submissions; each is tried once for the newest that was looked at. */
+function touchedBy(store: Store, definition: RouteDefinition, newest: string | null): (change: ChangeRow) => boolean {
+  const verdicts = newest === null ? new Map<string, boolean>() : verdictsOf(definition, newest);
+  return change => {
+    const verdict =
+      verdicts.get(change.id) ??
+      formTouch(
+        { store },
+        change,
+        definition,
+        store.forms
+          .samples(change.subjectId, LOOKED)
+          .filter(one => one.receivedAt >= change.firstAt)
+          .map(one => one.data),
+      ).touch !== 'harmless';
+    verdicts.set(change.id, verdict);
+    return verdict;
+  };
 }

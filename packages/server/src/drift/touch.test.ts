@@ -3,7 +3,11 @@ import type { Submission } from '@grammata/core/submission';
 import { isAbout } from './touch';
 
 const said = (answers: Record<string, Submission['fields'][number]['value']>) =>
-  ({ fields: Object.entries(answers).map(([key, value]) => ({ key, label: key, value })) }) as unknown as Submission;
+  ({
+    fields: Object.entries(answers).map(([key, value]) => ({ key, label: key, value })),
+    files: [],
+  }) as unknown as Submission;
+const withPhoto = { ...said({ who: 'Ada' }), files: [{ field: 'site', name: 'site.jpg' }] } as unknown as Submission;
 const change = (what: Partial<FormChange>) => ({ question: 'site', ...what }) as FormChange;
 
 test.each<[string, FormChange, Submission, boolean]>([
@@ -14,6 +18,7 @@ test.each<[string, FormChange, Submission, boolean]>([
   ['the new one of several', change({ change: 'option-renamed', now: 'b2' }), said({ site: ['a', 'b2'] }), true],
   ['what is gone is blank', change({ change: 'gone' }), said({ site: '', who: 'Ada' }), true],
   ['what is gone is not there', change({ change: 'gone' }), said({ who: 'Ada' }), true],
+  ['what is gone is answered with a file', change({ change: 'gone' }), withPhoto, false],
   ['what is gone comes back', change({ change: 'gone' }), said({ site: 'AB-07' }), false],
   ['another kind concerns all', change({ change: 'kind', was: 'number', now: 'text' }), said({ site: 4 }), true],
   ['no question', { change: 'envelope', question: null } as FormChange, said({}), true],

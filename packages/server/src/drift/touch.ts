@@ -20,7 +20,7 @@ import {
   type RouteDefinition,
   type Use,
 } from '@grammata/core/route';
-import { asText, isJsonObject, type Json, type JsonObject, type Submission } from '@grammata/core/submission';
+import { answerOf, asText, isJsonObject, type Json, type JsonObject, type Submission } from '@grammata/core/submission';
 import type { Operation } from '@grammata/core/target';
 import { Problem } from '@grammata/core/transform';
 import type { Services } from '../services';
@@ -60,10 +60,8 @@ export function formTouch(
   definition: RouteDefinition,
   since: readonly Submission[],
 ): Touched {
-  const { change, question, now: is } = what as FormChange;
-  // What takes the successor, too, serves both.
-  const served = new Set(change === 'replaced' ? usesOf(definition, asText(is ?? null)).map(placeOf) : []);
-  const uses = question === null ? [] : usesOf(definition, question).filter(each => !served.has(placeOf(each)));
+  const { change } = what as FormChange;
+  const uses = usesLeft(what as FormChange, definition);
   const { looked } = heldOf(parts, definition, since);
   const held = heldOfChange(parts, what as FormChange, definition, since).size;
   const isUsed = uses.length > 0 && telling.has(change);
@@ -71,6 +69,20 @@ export function formTouch(
   if (!isUsed && !(change === 'envelope' && held > 0)) return { touch: 'harmless', uses, held, looked };
   return { touch: held > 0 || isEmptied ? 'breaks' : 'risks', uses, held, looked };
 }
+
+/** Where a route uses the question that changed. */
+function usesLeft({ change, question, now: is }: FormChange, definition: RouteDefinition): Use[] {
+  // What takes the successor, too, serves both.
+  const served = new Set(change === 'replaced' ? usesOf(definition, asText(is ?? null)).map(placeOf) : []);
+  return question === null ? [] : usesOf(definition, question).filter(each => !served.has(placeOf(each)));
+}
+
+/** Changes after which an answer is not there under its key any more. */
+export const losing: ReadonlySet<string> = new Set(['gone', 'replaced']);
+
+/** Whether a submission lacks an answer that a route uses, since its question is gone or has another key. */
+export const isLost = (what: FormChange, definition: RouteDefinition, data: Submission): boolean =>
+  losing.has(what.change) && isAbout(what, data) && usesLeft(what, definition).length > 0;
 
 /** Of the submissions that a change of their form is about, those that the lines which use the question keep from going. */
 export function heldOfChange(
@@ -86,12 +98,12 @@ export function heldOfChange(
 }
 
 /** Whether a submission shows a change: it answers the successor, gives the new option, or lacks what is gone. */
-export function isAbout({ change, question, now: is }: FormChange, { fields }: Submission): boolean {
-  const answer = fields.find(each => each.key === question)?.value ?? null;
+export function isAbout({ change, question, now: is }: FormChange, submission: Submission): boolean {
+  const answer = (question === null ? null : answerOf(submission, question)) ?? null;
   const answers = Array.isArray(answer) ? answer : [answer];
   switch (change) {
     case 'replaced':
-      return fields.some(each => each.key === asText(is ?? null));
+      return answerOf(submission, asText(is ?? null)) !== undefined;
     case 'option-added':
     case 'option-renamed':
       return answers.some(each => asText(each) === asText(is ?? null));

@@ -1,16 +1,16 @@
-import { and, asc, count, desc, eq, gte, inArray, lt, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, lt, lte, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { reasonOf } from '@grammata/core/drift';
 import { asText } from '@grammata/core/submission';
 import { newId } from '../ids';
-import { changes, isOfAnswers, isTraffic, type ChangeState } from './changesSchema';
+import { changes, isOfAnswers, isTraffic, type ChangeState, type HoldDecision } from './changesSchema';
 import type { Database } from './database';
 import { arrivals, attempts, callsDone, deliveries, submissions } from './schema';
 import { unrepeated } from './forms';
 import type { SubmissionRow } from './arrivals';
 import { isOneOf } from './texts';
 
-export { isOfAnswers, isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
+export { isOfAnswers, isTraffic, type ChangeState, type HoldDecision, type TrafficChange } from './changesSchema';
 export type ChangeRow = typeof changes.$inferSelect;
 export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & { at: number };
 
@@ -30,6 +30,9 @@ export interface AnsweredRow extends Pick<
   versionId: string;
   done: (typeof callsDone.$inferSelect)['done'] | null;
 }
+
+/** Who settled a change that is over without anybody. */
+const ITSELF = 'itself';
 
 /** Newest requests of all routes among which those of some are looked for. */
 const MOST_SCANNED = 4000;
@@ -57,20 +60,45 @@ export class Changes {
       .all();
   }
 
+  /** Open ones of a submission's form that began with it or before. */
+  openFor(submissionId: string): ChangeRow[] {
+    return this.db
+      .select({ change: changes })
+      .from(submissions)
+      .innerJoin(
+        changes,
+        and(
+          eq(changes.subject, 'form'),
+          eq(changes.subjectId, submissions.formId),
+          eq(changes.state, 'open'),
+          lte(changes.firstAt, submissions.receivedAt),
+        ),
+      )
+      .where(eq(submissions.id, submissionId))
+      .all()
+      .map(each => each.change);
+  }
+
   openCount(): number {
     return this.db.select({ n: count() }).from(changes).where(eq(changes.state, 'open')).get()!.n;
   }
 
-  /** Keeps what was seen; gives those that were not known. One that was settled or declined stays so. */
+  /**
+   * Keeps what was seen; gives those that were not known, or that were over by themselves and began again since. One that somebody settled or
+   * declined stays so.
+   */
   keep(seen: readonly SeenChange[]): ChangeRow[] {
     return this.db.transaction(tx =>
       seen.flatMap(({ subject, subjectId, what, before, after, at }) => {
         const print = printOf(what);
         const is = and(eq(changes.subject, subject), eq(changes.subjectId, subjectId), eq(changes.print, print));
-        const known = tx.select({ id: changes.id }).from(changes).where(is).get();
+        const known = tx.select().from(changes).where(is).get();
         if (known) {
-          tx.update(changes).set({ lastAt: now() }).where(eq(changes.id, known.id)).run();
-          return [];
+          const again = known.state === 'settled' && known.by === ITSELF && at > (known.settledAt ?? 0);
+          const anew = { state: 'open' as const, by: null, settledAt: null, firstAt: at, before, after, decided: {} };
+          const set = { lastAt: now(), ...(again && anew) };
+          const row = tx.update(changes).set(set).where(eq(changes.id, known.id)).returning().get();
+          return again ? [row!] : [];
         }
         return [
           tx
@@ -91,6 +119,26 @@ export class Changes {
       .where(eq(changes.id, id))
       .returning()
       .get();
+  }
+
+  /** Settles those that are open: they are over by themselves. */
+  over(ids: readonly string[]): ChangeRow[] {
+    return this.db
+      .update(changes)
+      .set({ state: 'settled', by: ITSELF, settledAt: now() })
+      .where(and(inArray(changes.id, [...ids]), eq(changes.state, 'open')))
+      .returning()
+      .all();
+  }
+
+  /** Says what a change that is open does to what one route sends. */
+  decide(id: string, routeId: string, decision: HoldDecision): ChangeRow | undefined {
+    return this.db.transaction(tx => {
+      const row = tx.select().from(changes).where(eq(changes.id, id)).get();
+      if (!row) return undefined;
+      const decided = { ...row.decided, [routeId]: decision };
+      return tx.update(changes).set({ decided }).where(eq(changes.id, id)).returning().get();
+    });
   }
 
   /** The newest submissions of a form, newest first, with how their messages were built; no more than so many bytes of them. */

@@ -6,6 +6,9 @@ import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqli
 /** open: somebody has to look. settled: something was done about it. declined: nothing is to be done. */
 export type ChangeState = 'open' | 'settled' | 'declined';
 
+/** hold: what lacks the answer, or is touched otherwise, is held for one route. deliver: it is not, whatever the route's terms say. */
+export type HoldDecision = 'hold' | 'deliver';
+
 /** What is told of how much comes, and of which forms: one falls silent, floods, or is another one at an address that had its own. */
 export interface TrafficChange {
   change: 'silent' | 'flood' | 'another-form';
@@ -40,6 +43,8 @@ export const changes = sqliteTable(
     state: text().$type<ChangeState>().notNull().default('open'),
     by: text(),
     settledAt: integer(),
+    /** What somebody decided for single routes while it is open, by the route's identifier; others do as their terms say. */
+    decided: text({ mode: 'json' }).$type<Record<string, HoldDecision>>().notNull().default({}),
   },
   table => [
     uniqueIndex('changes_by_print').on(table.subject, table.subjectId, table.print),

@@ -31,6 +31,7 @@ export type DeliveryRow = typeof deliveries.$inferSelect;
 export type AttemptRow = typeof attempts.$inferSelect;
 
 export type HeldDelivery = Pick<DeliveryRow, 'id' | 'versionId' | 'reason'> & { data: Submission };
+export type DeliveredDelivery = Pick<DeliveryRow, 'id' | 'versionId' | 'about'> & { data: Submission };
 
 const DAY = 86_400_000;
 /** Submissions of one arrival whose deliveries are shown with it. */
@@ -270,6 +271,37 @@ export class Deliveries {
       .orderBy(desc(deliveries.createdAt))
       .limit(limit)
       .all();
+  }
+
+  /** The first of a route that were delivered since a time, each submission by its newest, with what was to be sent. */
+  deliveredSince(routeId: string, since: number, limit: number): DeliveredDelivery[] {
+    return this.db
+      .select({ id: deliveries.id, versionId: deliveries.versionId, about: deliveries.about, data: submissions.data })
+      .from(deliveries)
+      .innerJoin(submissions, eq(submissions.id, deliveries.submissionId))
+      .where(
+        and(
+          matching({ state: 'delivered', routeId, since: iso(since) }),
+          sql`not exists (select 1 from deliveries o where o.route_id = ${deliveries.routeId}
+            and o.submission_id = ${deliveries.submissionId} and o.run > ${deliveries.run} and o.state = 'delivered')`,
+        ),
+      )
+      .orderBy(asc(deliveries.createdAt))
+      .limit(limit)
+      .all();
+  }
+
+  /** A route's deliveries held for one reason that began before a time, the oldest first: their identifiers, those behind one of them. */
+  heldWith(routeId: string, reason: string, until: number, after: string | null, limit: number): string[] {
+    const held = matching({ state: 'held', routeId, until: iso(until), ...(after !== null && { after }) });
+    return this.db
+      .select({ id: deliveries.id })
+      .from(deliveries)
+      .where(and(held, eq(deliveries.reason, reason)))
+      .orderBy(asc(deliveries.id))
+      .limit(limit)
+      .all()
+      .map(each => each.id);
   }
 
   /** How long a route's newest delivered ones took that began from one time on and before another, in ms. */

@@ -258,8 +258,11 @@ describe('what was said is found', () => {
     ],
     ['the rest where there is no more', [answer('number', 88), answer('name', 'Wen Xiu')], '88 · Wen Xiu'],
     ['nothing that is long', [answer('text', 'x'.repeat(41)), answer('text', 'short')], 'short'],
-    ['nothing at all', [answer('boolean', '')], 'no answers'],
+    ['its identifier, where there are no answers', [answer('boolean', '')], 'E-4711'],
   ])('a submission is told from others by %s', (_, fields, about) => expect(aboutSubmission(said(fields))).toBe(about));
+
+  test('without answers and identifier there is nothing to tell it by', () =>
+    expect(aboutSubmission({ ...said([]), id: null })).toBe('no answers'));
 });
 
 describe('several repositories store together', () => {

@@ -7,7 +7,7 @@ import { useKeys } from '../app/keys';
 import { useChanges } from '../drift';
 import { Act, Choices, Empty, Sheet } from '../ui';
 import { Entry } from './Entry';
-import { heldOf } from './effect';
+import { isStillListed, isWithdrawn } from './effect';
 import { WhatIf } from './WhatIf';
 
 /** What forms and targets do differently than before, by how much it stops: what each change affects, its repair, and who resolved it. */
@@ -24,7 +24,11 @@ const touchOrder: ChangeTouch['touch'][] = ['breaks', 'risks', 'harmless'];
 
 /** What is mended but not sent yet comes first, then what is open by how much it stops; of those that stop as much the newest first, as they come. */
 const weightOf = (each: ChangeView): number =>
-  each.state === 'open' ? touchOrder.indexOf(each.touch) : heldOf(each) > 0 ? -1 : touchOrder.length;
+  each.state === 'open'
+    ? touchOrder.indexOf(each.touch)
+    : isStillListed(each) && !isWithdrawn(each)
+      ? -1
+      : touchOrder.length;
 
 function Listed({ all, open }: { all: ChangeView[]; open: number }) {
   const [shows, show] = useView('show', { open: true, all: true }, 'open');
@@ -32,7 +36,7 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
   const [supposing, setSupposing] = useState(false);
   const list = useRef<HTMLUListElement>(null);
   const shown = all
-    .filter(each => shows === 'all' || each.state === 'open' || heldOf(each) > 0 || each.id === asked)
+    .filter(each => shows === 'all' || each.state === 'open' || isStillListed(each) || each.id === asked)
     .toSorted((one, other) => weightOf(one) - weightOf(other));
   const first = shown.find(each => each.state === 'open' && each.touch === 'breaks');
   const opened = asked ?? first?.id ?? '';

@@ -5,8 +5,9 @@ import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { changeWords } from '../drift';
 import { Act, count, counted, Fault, Moment, Press, RouteStateWord } from '../ui';
-import { answerChangeOf, effects, effectWords, heldOf, isTraffic, usesWords } from './effect';
+import { answerChangeOf, effects, effectWords, heldOf, isTraffic, isWithdrawn, usesWords } from './effect';
 import { useSendHeld, useSettle } from './queries';
+import { Holding, Lacking } from './Holding';
 import { Repair } from './Repair';
 import { Remedy } from './Remedy';
 
@@ -91,9 +92,15 @@ export function Entry({
               Open form
             </Link>
           )}
-          {state === 'settled' && heldOf(change) > 0 && <SendHeld change={change} />}
+          {!isOpen && heldOf(change) > 0 && <SendHeld change={change} />}
         </span>
       </div>
+      {!isOpen &&
+        touches.map(each => (
+          <div key={each.routeId} className="pl-6">
+            <Lacking change={change} touch={each} />
+          </div>
+        ))}
       {isShown && (
         <>
           <dl className="mt-1.5 grid gap-y-1 pl-6 sm:grid-cols-[92px_minmax(0,1fr)]">
@@ -103,6 +110,7 @@ export function Entry({
                 {touched.map(each => (
                   <Touch
                     key={each.routeId}
+                    change={change}
                     touch={each}
                     onRepair={
                       answered || touched.length === 1 || each === repairing ? null : () => setRepairing(each.routeId)
@@ -146,7 +154,10 @@ function Cause({ change, words }: { change: ChangeView; words: string | null }) 
           {since !== null && `, ${counted(since, 'submission')}`}
           {state !== 'open' && (
             <>
-              ; {state === 'settled' ? 'resolved' : 'dismissed'} by {by}
+              ;{' '}
+              {isWithdrawn(change)
+                ? 'withdrawn: it is as before again'
+                : `${state === 'settled' ? 'resolved' : 'dismissed'} by ${by}`}
               {settledAt && (
                 <>
                   , <Moment at={settledAt} />
@@ -179,7 +190,15 @@ const Messages = ({ before, after }: { before: string; after: string }) => (
 );
 
 /** What it does to one route, and where. */
-function Touch({ touch: touched, onRepair }: { touch: ChangeTouch; onRepair: (() => void) | null }) {
+function Touch({
+  change,
+  touch: touched,
+  onRepair,
+}: {
+  change: ChangeView;
+  touch: ChangeTouch;
+  onRepair: (() => void) | null;
+}) {
   const { routeId, name, state, version, touch, uses, held, looked } = touched;
   const [first] = uses;
   const line = first?.callId && first.lineId ? `?call=${first.callId}&line=${first.lineId}` : '';
@@ -212,6 +231,10 @@ function Touch({ touch: touched, onRepair }: { touch: ChangeTouch; onRepair: (()
           Show repair
         </Act>
       )}
+      <div className="basis-full lg:col-[2/-1]">
+        <Holding change={change} touch={touched} />
+        <Lacking change={change} touch={touched} />
+      </div>
     </li>
   );
 }

@@ -1,5 +1,5 @@
 import { MOST_HELD, type ChangeTouch, type ChangeView } from '@grammata/contract';
-import { effectWords, heldCount, usesWords } from './effect';
+import { effectWords, heldCount, isStillListed, usesWords } from './effect';
 
 const touch = (name: string, does: ChangeTouch['touch'], deliveries = 0, held = 0): ChangeTouch => ({
   routeId: name,
@@ -11,6 +11,10 @@ const touch = (name: string, does: ChangeTouch['touch'], deliveries = 0, held = 
   held,
   looked: 9,
   deliveries: Array.from({ length: deliveries }, (_, at) => `${name} ${at}`),
+  holds: false,
+  holdHours: null,
+  lacking: [],
+  completes: false,
   proofs: 0,
 });
 
@@ -38,7 +42,42 @@ test.each<[string, ChangeView['state'], ChangeView['touch'], ChangeTouch[], stri
   ['done', 'settled', 'harmless', [touch('A', 'harmless')], 'Resolved '],
   ['dismissed', 'declined', 'breaks', [touch('A', 'breaks', 0, 4)], 'Dismissed '],
 ])('the heading says what a change does: %s', (_, state, does, touches, words) => {
-  const { head, rest } = effectWords({ state, touch: does, touches });
+  const { head, rest } = effectWords({ state, by: 'Rowan', subject: 'form', touch: does, touches });
+  expect(`${head} ${rest}`).toBe(words);
+});
+
+const lacking = (completes: boolean): ChangeTouch => ({
+  ...touch('A', 'harmless'),
+  lacking: [{ id: 'd', about: 'Mira Teal' }],
+  completes,
+});
+const NOON = Date.parse('2026-11-30T12:00:00Z');
+
+test.each<[string, Partial<ChangeView>, boolean, string]>([
+  ['held because of it', { touches: [touch('A', 'harmless', 2)] }, true, 'Resolved 2 submissions held'],
+  ['gone without it, to be completed', { touches: [lacking(true)] }, true, 'Resolved 1 submission incomplete'],
+  ['gone without it, for people to add', { touches: [lacking(false)] }, false, 'Resolved '],
+  [
+    'gone without it, and dismissed',
+    { state: 'declined', touches: [lacking(true)] },
+    false,
+    'Dismissed 1 submission incomplete',
+  ],
+  ['nothing, and withdrawn an hour ago', { by: 'itself', settledAt: '2026-11-30T11:00:00Z' }, true, 'Withdrawn '],
+  ['nothing, and withdrawn days ago', { by: 'itself', settledAt: '2026-11-20T11:00:00Z' }, false, 'Withdrawn '],
+  ['nothing', {}, false, 'Resolved '],
+])('what is over stays listed while there is something to do or to hear: %s', (_, more, isListed, words) => {
+  const change = {
+    state: 'settled',
+    by: 'Rowan',
+    subject: 'form',
+    touch: 'harmless',
+    touches: [],
+    settledAt: null,
+    ...more,
+  };
+  expect(isStillListed(change as unknown as ChangeView, NOON)).toBe(isListed);
+  const { head, rest } = effectWords(change as unknown as ChangeView);
   expect(`${head} ${rest}`).toBe(words);
 });
 

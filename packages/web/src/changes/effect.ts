@@ -24,17 +24,38 @@ export const answerChangeOf = ({ change }: Pick<ChangeView, 'change'>): AnswerCh
 export const heldOf = ({ touches }: Pick<ChangeView, 'touches'>): number =>
   touches.reduce((sum, each) => sum + each.deliveries.length, 0);
 
+/** Deliveries that went without an answer because of a change, and can be completed by sending them again. */
+const lackingOf = ({ touches }: Pick<ChangeView, 'touches'>): number =>
+  touches.reduce((sum, each) => sum + (each.completes ? each.lacking.length : 0), 0);
+
+/** A change of a form that proved wrong, or was over, without anybody. */
+export const isWithdrawn = ({ state, by, subject }: Pick<ChangeView, 'state' | 'by' | 'subject'>): boolean =>
+  subject === 'form' && state === 'settled' && by === 'itself';
+
+const DAY = 86_400_000;
+
+/** What is listed although it is not open any more: something waits for it, or it was withdrawn within a day. */
+export const isStillListed = (change: ChangeView, now = Date.now()): boolean =>
+  heldOf(change) > 0 ||
+  (change.state === 'settled' && lackingOf(change) > 0) ||
+  (isWithdrawn(change) && now - Date.parse(change.settledAt ?? '') < DAY);
+
 /** So many; from the most that are counted on, that many or more. */
 export const heldCount = ({ touches }: Pick<ChangeView, 'touches'>): string =>
   `${count(heldOf({ touches }))}${touches.some(each => each.deliveries.length >= MOST_HELD) ? ' or more' : ''}`;
 
 /** What a change does to routes: the word that has a colour, and the rest of the heading. */
-export function effectWords(change: Pick<ChangeView, 'state' | 'touch' | 'touches'>): { head: string; rest: string } {
+export function effectWords(change: Pick<ChangeView, 'state' | 'by' | 'subject' | 'touch' | 'touches'>): {
+  head: string;
+  rest: string;
+} {
   const { state, touch, touches } = change;
   const held = heldOf(change);
   const waiting = held === 0 ? '' : `${heldCount(change)} ${held === 1 ? 'submission' : 'submissions'} held`;
-  if (state === 'settled') return { head: 'Resolved', rest: waiting };
-  if (state === 'declined') return { head: 'Dismissed', rest: '' };
+  const lacking = lackingOf(change);
+  const rest = waiting || (lacking > 0 ? `${counted(lacking, 'submission')} incomplete` : '');
+  if (isWithdrawn(change)) return { head: 'Withdrawn', rest };
+  if (state !== 'open') return { head: state === 'settled' ? 'Resolved' : 'Dismissed', rest };
   if (touch === 'harmless') return { head: effects.harmless.head, rest: '' };
   const routes = touches.filter(each => each.touch === touch);
   const [only] = routes;

@@ -1,6 +1,7 @@
 import type {
   ChangeInput,
   ChangeView,
+  HoldInput,
   RepairInput,
   RepairedView,
   ResendInput,
@@ -24,6 +25,36 @@ export function useSendHeld() {
       Promise.all([
         client.invalidateQueries({ queryKey: keys.deliveries.all }),
         client.invalidateQueries({ queryKey: keys.work.all }),
+      ]),
+  });
+}
+
+/** Sends again what went without an answer: those that were listed, by what is live now. */
+export function useComplete() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (ids: string[]) => {
+      const delivered = ids.map(id => ({ id, state: 'delivered' as const }));
+      const body: ResendInput = { ...asListed(delivered), mapping: 'now' };
+      return api('/deliveries/resend', { method: 'POST', body });
+    },
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: keys.deliveries.all }),
+        client.invalidateQueries({ queryKey: keys.changes }),
+      ]),
+  });
+}
+
+/** Says whether a route holds what comes while a change is open. */
+export function useHold(changeId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: HoldInput) => api<ChangeView>(`/changes/${changeId}/holding`, { method: 'POST', body }),
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: keys.deliveries.all }),
+        client.invalidateQueries({ queryKey: keys.changes }),
       ]),
   });
 }

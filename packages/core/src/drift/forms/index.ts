@@ -1,3 +1,4 @@
 export * from './forms';
 export * from './messages';
 export { type Message } from './profile';
+export * from './takenBack';

@@ -15,7 +15,44 @@ const zones = [...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])].map(z
   label: zone.replaceAll('_', ' '),
   words: zone,
 }));
-const isHours = (hours: number | null): hours is number => hours !== null && hours >= 0 && hours <= 720;
+const isHours = (hours: number | null): boolean => hours !== null && hours >= 0 && hours <= 720;
+const isHoldHours = (hours: number | null): boolean => hours === null || (hours >= 1 && hours <= 2160);
+
+interface HoursBoxProps {
+  label: string;
+  hint: string;
+  /** What is said where hours can’t be taken. */
+  wrong: string;
+  isTaken: (hours: number | null) => boolean;
+  value: number | null;
+  onChange: (hours: number | null) => void;
+}
+
+/** Hours: what is written stays until it can be taken. */
+function HoursBox({ label, hint, wrong, isTaken, value, onChange }: HoursBoxProps) {
+  const [hours, setHours] = useState(value);
+  const [stored, setStored] = useState(value);
+  if (stored !== value) {
+    // Undone, or edited elsewhere.
+    setStored(value);
+    setHours(value);
+  }
+  return (
+    <NumberBox
+      label={label}
+      hint={hint}
+      whenEmpty="null"
+      error={isTaken(hours) ? null : wrong}
+      value={hours}
+      onChange={next => {
+        setHours(next);
+        if (!isTaken(next)) return;
+        setStored(next);
+        onChange(next);
+      }}
+    />
+  );
+}
 
 /** The width of the picture of tries; strokes are drawn half of its units apart at the least. */
 const WIDTH = 236;
@@ -24,14 +61,6 @@ const WIDTH = 236;
 export function Delivery() {
   const { editing, route } = useWorkbench('route', 'editing');
   const { terms, name } = editing.draft;
-  // What is written, until it can be taken.
-  const [hours, setHours] = useState<number | null>(terms.hours);
-  const [stored, setStored] = useState(terms.hours);
-  if (stored !== terms.hours) {
-    // Undone, or edited elsewhere.
-    setStored(terms.hours);
-    setHours(terms.hours);
-  }
   const setTerms = (part: Partial<Terms>) => editing.edit(draft => ({ ...draft, terms: { ...draft.terms, ...part } }));
   return (
     <div className="grid flex-1 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_268px]">
@@ -45,15 +74,13 @@ export function Delivery() {
           onChange={next => editing.edit(draft => ({ ...draft, name: next }))}
         />
         <div className="grid gap-x-6 gap-y-5 sm:grid-cols-2">
-          <NumberBox
+          <HoursBox
             label="Retry for, hours"
             hint="0 to 720; 0 for no retries."
-            error={isHours(hours) ? null : 'Enter hours from 0 to 720.'}
-            value={hours}
-            onChange={next => {
-              setHours(next);
-              if (isHours(next)) setTerms({ hours: next });
-            }}
+            wrong="Enter hours from 0 to 720."
+            isTaken={isHours}
+            value={terms.hours}
+            onChange={hours => setTerms({ hours: hours! })}
           />
           <Tick
             className="sm:col-span-2"
@@ -64,15 +91,26 @@ export function Delivery() {
           />
           <Choice<NonNullable<Terms['whenChanged']>>
             label="While a form change is open"
-            hint="Until the change is resolved or dismissed. Then send held deliveries again under Deliveries."
-            value={terms.whenChanged ?? 'deliver'}
+            hint="Until the change is resolved or dismissed. Each change also lets you decide."
+            value={terms.whenChanged ?? 'holdLost'}
             options={{
-              deliver: 'deliver',
+              holdLost: 'hold submissions that lack an answer this route uses',
               holdTouched: 'hold, if this route uses what changed',
               holdAll: 'hold all',
+              deliver: 'deliver',
             }}
             onChange={whenChanged => setTerms({ whenChanged })}
           />
+          {terms.whenChanged !== 'deliver' && (
+            <HoursBox
+              label="Hold for at most, hours"
+              hint="1 to 2160; then deliver as they are. Blank for no limit."
+              wrong="Enter hours from 1 to 2160, or leave it blank."
+              isTaken={isHoldHours}
+              value={terms.holdHours ?? null}
+              onChange={holdHours => setTerms({ holdHours: holdHours ?? undefined })}
+            />
+          )}
           <Combobox
             label="Time zone of the form"
             hint="For times without a zone."

@@ -70,17 +70,19 @@ export function differenceWords(difference: Difference, names: Names): Differenc
 }
 
 const changedWords = {
-  deliver: null,
+  holdLost: null,
+  deliver: 'delivered while a change is open',
   holdTouched: 'held while a used question has an open change',
   holdAll: 'held while a change is open',
 };
 
-const termsWords = ({ hours, timeZone, needsTrial, whenChanged = 'deliver' }: Terms): string =>
+const termsWords = ({ hours, timeZone, needsTrial, whenChanged = 'holdLost', holdHours }: Terms): string =>
   [
     hours === 0 ? 'no retries' : `retries for ${span(hours)}`,
     timeZone,
     needsTrial ? 'requires a successful test' : null,
     changedWords[whenChanged],
+    holdHours === undefined ? null : `held for ${span(holdHours)} at most`,
   ]
     .filter(Boolean)
     .join(' · ');

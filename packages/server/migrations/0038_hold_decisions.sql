@@ -1,0 +1,1 @@
+ALTER TABLE `changes` ADD `decided` text DEFAULT '{}' NOT NULL;
