@@ -71,7 +71,12 @@ test.each<[string, Partial<Answered>[], AnswerChange[]]>([
   ['what may say no once', [...usual, { answer: { status: 'ERROR', message: 'List 7 is closed.' } }], []],
   [
     'a reason that it never gave before',
-    [...usual, refused('“Mill Weir” is not one of the options'), {}, refused('“Elden” is not one of the options')],
+    [
+      ...usual,
+      refused('“Mill Weir” is not one of the options'),
+      {},
+      ...times(4, refused('“Elden” is not one of the options')),
+    ],
     [{ change: 'refused', operation: 'POST /records', field: 'site', now: '“Mill Weir” is not one of the options' }],
   ],
   ['a reason that is given once', [...usual, refused('must be given'), {}, {}], []],
@@ -119,6 +124,38 @@ test.each<[string, Partial<Answered>[], AnswerChange[]]>([
     [...times(6, kept('same', 'Foam')), ...times(3, kept('reformatted', 'FOAM'))],
     [],
   ],
+  [
+    'two that update one record at once: what is stored is the other’s',
+    [
+      ...times(6, kept('same', 'Foam')),
+      { ...kept('other', 'Oil'), at: start + 90 * 3600_000 },
+      {
+        compared: [{ field: 'note', lineId: 'l', verdict: 'same', sent: 'Oil', stored: 'Oil' }],
+        at: start + 90 * 3600_000,
+      },
+      { ...kept('other', 'Oil'), at: start + 90 * 3600_000 },
+    ],
+    [],
+  ],
+  [
+    'what another sent hours before is no reason',
+    [
+      { compared: [{ field: 'note', lineId: 'l', verdict: 'same', sent: 'Oil', stored: 'Oil' }] },
+      ...times(6, kept('same', 'Foam')),
+      ...times(2, kept('other', 'Oil')),
+    ],
+    [{ change: 'stored', operation: 'POST /records', field: 'note', was: 'Foam', now: 'Oil' }],
+  ],
+  [
+    'a refusal now and then among what is taken is a matter of the values',
+    [...times(60, {}), refused('is not listed'), ...times(8, {}), refused('is not listed')],
+    [],
+  ],
+  [
+    'a refusal of most of what comes',
+    [...times(60, {}), refused('is not listed'), {}, ...times(3, refused('is not listed'))],
+    [{ change: 'refused', operation: 'POST /records', field: 'site', now: 'is not listed' }],
+  ],
   ['what it stores was never the same', times(9, kept('lost', null)), []],
   [
     'a place that is gone from all answers',
@@ -156,9 +193,9 @@ test('what is only said to be there takes more to be missed', () => {
 });
 
 test('it is said since when', () =>
-  expect(answerChanges(told(...usual, refused('must be given'), {}, refused('must be given')))[0]!.since).toBe(
-    start + 6 * 3600_000,
-  ));
+  expect(
+    answerChanges(told(...usual, refused('must be given'), {}, ...times(4, refused('must be given'))))[0]!.since,
+  ).toBe(start + 6 * 3600_000));
 
 test('each operation is looked at by itself', () => {
   const other = { operation: 'PUT /records/{no}' };

@@ -1,7 +1,7 @@
-import { isBlank, isJsonObject, type Json } from '../submission';
+import { canonical, isBlank, isJsonObject, type Json } from '../submission';
 import type { Comparison } from '../perform';
 import { doubtIn } from '../response';
-import { unlikely } from './chance';
+import { chanceOfOnlyHere, shareOfLook, unlikely } from './chance';
 
 export const answerChangeKinds = ['credentials', 'refused', 'answer', 'stored'] as const;
 
@@ -54,8 +54,6 @@ export interface AnswerChangeSeen {
 /** Fewest answers that say what is usual, and of which something else is a change. */
 const USUAL = 5;
 const LEAST = 2;
-/** Least share of the answers since then that show it. */
-const SHARE = 0.2;
 /** How unlikely it has to be that a place is missing by chance: where something is taken out of it, and elsewhere. */
 const UNLIKELY = { used: 0.02, stated: 0.0005 };
 /** Statuses by which credentials are refused (RFC 9110 §15.5.2, §15.5.4), and how many in a row tell that. */
@@ -100,7 +98,10 @@ function runOf(answers: readonly Answered[], is: (answer: Answered) => boolean):
   return end < 0 ? answers : answers.slice(0, end);
 }
 
-/** What is shown by several of the newest and by none before, where many before could have. */
+/**
+ * What is shown by several of the newest and by none before, where many before could have: more than chance shows in all the looks at it. The
+ * looks are those at the answers that are given, of which there are so many at most.
+ */
 function begun(
   answers: readonly Answered[],
   shows: (answer: Answered) => boolean,
@@ -111,7 +112,9 @@ function begun(
   const showing = since.filter(shows);
   const deliveries = new Set(showing.map(each => each.deliveryId)).size;
   const usual = answers.slice(first + 1).filter(each => each.outcome === 'delivered' && couldShow(each)).length;
-  return deliveries >= LEAST && showing.length >= SHARE * since.length && usual >= USUAL ? answers[first]! : null;
+  if (deliveries < LEAST || usual < USUAL) return null;
+  const isChance = chanceOfOnlyHere(showing.length, since.length, usual) >= shareOfLook(since.length + usual);
+  return isChance ? null : answers[first]!;
 }
 
 /** A complaint without what differs from one value to the next: quoted texts and numbers. */
@@ -157,15 +160,26 @@ function refusals(operation: string, answers: readonly Answered[]): AnswerChange
 /** What it writes otherwise it means all the same. */
 const isLoss = ({ verdict }: Comparison): boolean => verdict !== 'same' && verdict !== 'reformatted';
 
+/** ms within which what another delivery sent may have been written over what is read back. */
+const OVERWRITTEN = 60_000;
+
 function stored(operation: string, answers: readonly Answered[]): AnswerChangeSeen[] {
   const fields = new Set(answers.flatMap(each => (each.compared ?? []).filter(isLoss).map(({ field }) => field)));
   return [...fields].flatMap((field): AnswerChangeSeen[] => {
     const at = ({ compared }: Answered) => compared?.find(each => each.field === field);
-    const first = begun(
-      answers,
-      each => at(each) !== undefined && isLoss(at(each)!),
-      each => at(each) !== undefined,
-    );
+    // Two that update one record at once: what is stored is the other's.
+    const isOthers = (answer: Answered, kept: Json) =>
+      answers.some(
+        each =>
+          each.deliveryId !== answer.deliveryId &&
+          Math.abs(each.at - answer.at) < OVERWRITTEN &&
+          canonical(at(each)?.sent ?? null) === canonical(kept),
+      );
+    const isLost = (answer: Answered): boolean => {
+      const one = at(answer);
+      return one !== undefined && isLoss(one) && (isBlank(one.stored) || !isOthers(answer, one.stored));
+    };
+    const first = begun(answers, isLost, each => at(each) !== undefined);
     if (!first) return [];
     const { sent, stored: kept } = at(first)!;
     return [{ what: { change: 'stored', operation, field, was: sent, now: kept }, since: first.at }];
