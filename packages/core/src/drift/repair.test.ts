@@ -1,8 +1,10 @@
 import { lineFrom, register, registering, reporting, reports, targetField } from '../testing';
+import type { RouteDefinition } from '../route';
 import { inferSchema } from '../schema';
 import type { Operation } from '../target';
 import {
   fareOf,
+  operationName,
   operationChanges,
   repairForForm,
   repairForTarget,
@@ -82,7 +84,7 @@ describe('what is mended is not mended again', () => {
 describe('repairs for a changed target', () => {
   const changed = (now: Operation[], key: string) => {
     const [change] = operationChanges([registering], now).filter(each => each.field === `/${key}`);
-    const parts = { schema, samples: reports, operationOf: () => now[0]!, before: [registering] };
+    const parts = { schema, samples: reports, operationOf: () => now[0]!, before: [registering], after: now };
     return {
       held: fareOf(reporting, [{ ...register, operations: now }], reports).held,
       repair: (of = reporting) => repairForTarget(change!, register.id, of, parts),
@@ -116,10 +118,55 @@ describe('repairs for a changed target', () => {
     expect(once.definition.calls[0]!.lines.at(-1)).toMatchObject({ to: 'weather', source: { field: 'weather' } });
     expect(repair(once.definition)).toBeNull();
   });
+  test('an operation that moved takes the calls along, wherever they use it', () => {
+    const moved = { ...registering, id: 'put', method: 'PUT' as const, path: '/v2/samples/{no}' };
+    const change = {
+      change: 'operation-moved' as const,
+      operation: operationName(registering),
+      was: operationName(registering),
+      now: operationName(moved),
+    };
+    const [call] = reporting.calls;
+    const find = {
+      operationId: 'list',
+      line: lineFrom('no', 'no'),
+      list: '',
+      equals: '/no',
+      whenNone: 'create' as const,
+    };
+    const using: RouteDefinition = {
+      ...reporting,
+      calls: [
+        call!,
+        {
+          ...call!,
+          id: 'second',
+          operationId: 'other',
+          find: { ...find, whenSeveral: 'first', update: { operationId: call!.operationId, to: 'no', from: '/no' } },
+          readBack: { operationId: call!.operationId, to: 'no', from: '/no' },
+        },
+        { ...call!, id: 'third', targetId: 'another' },
+      ],
+    };
+    const parts = { schema, samples: reports, operationOf: () => moved, before: [registering], after: [moved] };
+    const repair = repairForTarget(change, register.id, using, parts)!;
+    expect(repair.words).toEqual([`Use ${change.now} instead of ${change.was}.`]);
+    expect(repair.definition.calls.map(each => each.operationId)).toEqual(['put', 'other', call!.operationId]);
+    expect(repair.definition.calls[1]).toMatchObject({
+      find: { operationId: 'list', update: { operationId: 'put' } },
+      readBack: { operationId: 'put' },
+    });
+    expect(repairForTarget(change, register.id, repair.definition, parts)).toBeNull();
+    // Where it is not there any more, or has kept its identifier, there is nothing to take along.
+    expect(repairForTarget(change, register.id, using, { ...parts, after: [] })).toBeNull();
+    expect(
+      repairForTarget(change, register.id, using, { ...parts, after: [{ ...moved, id: registering.id }] }),
+    ).toBeNull();
+  });
   test('a call to another target is left alone', () => {
     const now = supposedOfTarget([registering], 'create', 'site', 'renamed');
     const [change] = operationChanges([registering], now);
-    const parts = { schema, samples: reports, operationOf: () => now[0]!, before: [registering] };
+    const parts = { schema, samples: reports, operationOf: () => now[0]!, before: [registering], after: now };
     expect(repairForTarget(change!, 'another', reporting, parts)).toBeNull();
   });
 });

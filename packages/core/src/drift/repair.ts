@@ -1,6 +1,6 @@
 import { testsOf, type Condition, type Test } from '../condition';
 import { isLikely, propose, remedyFor } from '../match';
-import { fieldsOf, newLine, rekeyed, type Call, type Line, type RouteDefinition } from '../route';
+import { fieldsOf, newLine, operationsUsed, rekeyed, type Call, type Line, type RouteDefinition } from '../route';
 import Papa from 'papaparse';
 import type { FormSchema } from '../schema';
 import { questionKey } from '../scope';
@@ -154,9 +154,13 @@ export function repairForTarget(
   change: DocumentChange,
   targetId: string,
   definition: RouteDefinition,
-  parts: RepairParts & { before: readonly Operation[] },
+  parts: RepairParts & { before: readonly Operation[]; after: readonly Operation[] },
 ): Repair | null {
   const before = parts.before.find(each => operationName(each) === change.operation);
+  if (before && change.change === 'operation-moved') {
+    const after = parts.after.find(each => operationName(each) === asText(change.now ?? null));
+    return after ? movedCalls(definition, targetId, before, after) : null;
+  }
   if (!before || change.field === undefined) return null;
   const words: string[] = [];
   const calls = definition.calls.map(call =>
@@ -165,6 +169,29 @@ export function repairForTarget(
       : call,
   );
   return words.length === 0 ? null : { definition: { ...definition, calls }, words };
+}
+
+/** Calls that use an operation use the other in its place: to write, to find, to update, to read back. */
+function movedCalls(
+  definition: RouteDefinition,
+  targetId: string,
+  before: Pick<Operation, 'id' | 'method' | 'path'>,
+  after: Pick<Operation, 'id' | 'method' | 'path'>,
+): Repair | null {
+  if (after.id === before.id || !operationsUsed(definition, targetId).includes(before.id)) return null;
+  const moved = <T extends { operationId: string }>(part: T): T =>
+    part.operationId === before.id ? { ...part, operationId: after.id } : part;
+  const calls = definition.calls.map(call =>
+    call.targetId === targetId
+      ? {
+          ...moved(call),
+          ...(call.find && { find: { ...moved(call.find), update: call.find.update && moved(call.find.update) } }),
+          ...(call.readBack && { readBack: moved(call.readBack) }),
+        }
+      : call,
+  );
+  const words = [`Use ${operationName(after)} instead of ${operationName(before)}.`];
+  return { definition: { ...definition, calls }, words };
 }
 
 const keyAt = (of: Operation | null, place: string): string | undefined =>

@@ -257,12 +257,18 @@ function repairOf(
   const operationOf = ({ targetId, operationId }: { targetId: string; operationId: string }) =>
     store.targets.byId(targetId)?.operations.find(each => each.id === operationId) ?? null;
   const made = { schema: form.schema, samples, operationOf };
-  return row.subject === 'form'
-    ? repairForForm(row.what as FormChange, definition, made)
-    : repairForTarget(row.what as DocumentChange, row.subjectId, definition, {
-        ...made,
-        before: operationsBefore(row),
-      });
+  const repair =
+    row.subject === 'form'
+      ? repairForForm(row.what as FormChange, definition, made)
+      : repairForTarget(row.what as DocumentChange, row.subjectId, definition, {
+          ...made,
+          before: operationsBefore(row),
+          after: store.targets.byId(row.subjectId)?.operations ?? [],
+        });
+  // After which more is held than without is none.
+  if (!repair || samples.length === 0) return repair;
+  const [stands, then] = [definition, repair.definition].map(each => heldOf({ store }, each, samples).held);
+  return then! > stands! ? null : repair;
 }
 
 /** How many proofs a definition does not give any more; all of them where it can't be made. */
