@@ -125,7 +125,10 @@ test('what would go without an answer waits; somebody lets it go, sees what went
     .press('Enter');
   await expect(entry(page)).toContainText('What comes is held until this is resolved.');
   await send(null, '');
-  await expect(entry(page).getByRole('heading').first()).toContainText('1 submission held');
+  await expect(async () => {
+    await page.goto('/changes');
+    await expect(entry(page).getByRole('heading').first()).toContainText('1 submission held', { timeout: 5000 });
+  }).toPass();
   // It is asked again after all.
   await send('seen', 'Foam once more');
   await send('seen', 'A heron');
