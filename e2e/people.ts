@@ -106,17 +106,19 @@ export async function addStep(page: Page, step: string): Promise<void> {
   await page.getByRole('option', { name: step }).first().click();
 }
 
+/** Asks the API as whoever is signed in. */
+export async function api<T>(page: Page, method: 'get' | 'post' | 'put', place: string, data?: object): Promise<T> {
+  const answer = await page.request[method](`/api${place}`, data && { data });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return (await answer.json()) as T;
+}
+
 /** A live route to the register of its own, made like the one that is there: nothing of submissions went through it. */
 export async function secondRoute(
   page: Page,
   name: string,
   target?: object,
 ): Promise<{ id: string; targetId: string }> {
-  const api = async <T>(method: 'get' | 'post' | 'put', place: string, data?: object): Promise<T> => {
-    const answer = await page.request[method](`/api${place}`, data && { data });
-    expect(answer.ok(), await answer.text()).toBe(true);
-    return (await answer.json()) as T;
-  };
   interface Route {
     id: string;
     name: string;
@@ -126,15 +128,16 @@ export async function secondRoute(
   }
   await page.goto('/');
   await expect(page.getByRole('heading', { level: 1, name: /attention/ })).toBeVisible();
-  const routes = await api<Route[]>('get', '/routes');
+  const routes = await api<Route[]>(page, 'get', '/routes');
   const first = await api<Route>(
+    page,
     'get',
     `/routes/${routes.find(each => each.name === 'Sampling report to Register')!.id}`,
   );
   const [call] = first.draft.calls;
-  const known = await api<{ baseUrl: string }>('get', `/targets/${call!.targetId}`);
+  const known = await api<{ baseUrl: string }>(page, 'get', `/targets/${call!.targetId}`);
   const made = target
-    ? await api<{ id: string }>('post', '/targets', {
+    ? await api<{ id: string }>(page, 'post', '/targets', {
         name: 'Far shelf',
         baseUrl: known.baseUrl,
         token: 'yard-register-2f7c',
@@ -142,15 +145,15 @@ export async function secondRoute(
       })
     : null;
   const targetId = made?.id ?? call!.targetId;
-  const route = await api<Route>('post', '/routes', {
+  const route = await api<Route>(page, 'post', '/routes', {
     name,
     formId: first.formId,
     targetId,
     operationId: call!.operationId,
   });
   route.draft.calls[0]!.lines = call!.lines;
-  await api('put', `/routes/${route.id}/draft`, { definition: route.draft, revision: route.revision });
-  await api('post', `/routes/${route.id}/live`);
+  await api(page, 'put', `/routes/${route.id}/draft`, { definition: route.draft, revision: route.revision });
+  await api(page, 'post', `/routes/${route.id}/live`);
   return { id: route.id, targetId };
 }
 

@@ -9,7 +9,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { Contents, Copies, RowFiles } from './files';
 import { now } from './clock';
-import { AnswerWatch, FormWatch, heldForChange, sendHeld, sendHeldTooLong } from './drift';
+import { AnswerWatch, FormWatch, heldForChange, sendHeldFor, sendHeldTooLong } from './drift';
 import {
   ArrivalReader,
   Bodies,
@@ -127,8 +127,9 @@ export function assemble(
     over: async changes => {
       const formIds = new Set(changes.map(each => each.subjectId));
       const routes = store.routes.all().filter(each => formIds.has(store.routes.doing(each).formId));
-      await sendHeld(
+      await sendHeldFor(
         { store, ledger, deliveries, live },
+        changes,
         routes.map(each => each.id),
       );
     },

@@ -28,7 +28,7 @@ import {
   heldBy,
   heldOf,
   isHolding,
-  sendHeld,
+  sendHeldFor,
   targetTouch,
   triedOf,
   type Touched,
@@ -178,11 +178,10 @@ export async function decideHolding(
 ): Promise<ChangeRow> {
   const row = changeOr404(parts, id);
   const route = routeOr404(parts, routeId);
-  if (row.state !== 'open' || row.subject !== 'form')
-    throw new HttpProblem(409, 'Nothing is held for this change any more.');
-  const decided = parts.store.changes.decide(row.id, route.id, decision)!;
-  parts.log.info({ actor: actor.id, change: id, route: routeId, decision }, 'it was decided what is held');
-  if (decision === 'deliver') await sendHeld(parts, [route.id]);
+  const decided = row.subject === 'form' && parts.store.changes.decide(row.id, route.id, decision);
+  if (!decided) throw new HttpProblem(409, 'Submissions are not held for this change any more.');
+  parts.log.info({ actor: actor.id, change: id, route: routeId, decision }, 'the holding of a route was decided');
+  if (decision === 'deliver') await sendHeldFor(parts, [decided], [route.id]);
   parts.live.publish({ type: 'drift' });
   return decided;
 }

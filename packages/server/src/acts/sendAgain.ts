@@ -1,6 +1,6 @@
 import type { DeliveryFilterInput, ResendInput, WorkView } from '@grammata/contract';
-import type { QueuedDelivery, SendAlike } from '../ledger';
-import type { LiveHub } from '../live';
+import type { SendAlike } from '../ledger';
+import { tellQueued } from '../live';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import { inBackground } from '../work';
@@ -10,11 +10,6 @@ type Parts = Pick<Services, 'store' | 'ledger' | 'timers' | 'deliveries' | 'work
 
 /** Deliveries that are sent again before others have their turn. */
 const PORTION = 100;
-
-/** Tells of deliveries that wait to be sent. */
-export function tellQueued(live: LiveHub, queued: readonly QueuedDelivery[]): void {
-  for (const { id, routeId } of queued) live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
-}
 
 /**
  * Sends single deliveries again, oldest first: what failed under its old key, what was delivered as a deliberate second delivery under a

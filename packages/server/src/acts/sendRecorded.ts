@@ -2,6 +2,7 @@ import type { RecordedPreview, SelectionInput, SendRecordedInput, WorkView } fro
 import { foresee } from '@grammata/core/perform';
 import { passes } from '../delivery';
 import type { SendRecorded } from '../ledger';
+import { tellQueued } from '../live';
 import { HttpProblem, notFound } from '../problems';
 import type { Services } from '../services';
 import { type DeliveryRow, type RouteRow, type Selection, type SubmissionRow, type VersionRow } from '../store';
@@ -10,7 +11,6 @@ import { inBackground } from '../work';
 import { iso, now } from '../clock';
 import type { Actor } from './actor';
 import { mustBeAsShown } from './asShown';
-import { tellQueued } from './sendAgain';
 
 /** Submissions looked at together, and most that a preview looks at. */
 const PORTION = 100;

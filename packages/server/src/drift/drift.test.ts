@@ -282,6 +282,57 @@ test('what would go without an answer is held until somebody decides for the rou
   expect((await changes()).changes[0]!.touches[0]!.deliveries).toHaveLength(1);
 });
 
+test('letting go what one change holds leaves what waits for another', async () => {
+  await setTerms({ whenChanged: 'deliver' });
+  const decide = (id: string, decision: string) =>
+    client.call('POST', `/changes/${id}/holding`, { routeId: route.id, decision });
+  await send(40, 1, rekeyed);
+  const [first] = (await heard(1)).changes;
+  await decide(first!.id, 'hold');
+  await send(41, 1, rekeyed);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 1,
+  );
+  const otherSite = (one: Answers) => ({
+    ...one,
+    answers: one.answers.map(each => (each.id === 'site' ? { ...each, id: 'q_771' } : each)),
+  });
+  await send(42, 1, otherSite);
+  const second = (await heard(2)).changes.find(each => each.was === 'site')!;
+  await decide(second.id, 'hold');
+  await send(43, 1, otherSite);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 3,
+  );
+  await client.call('POST', `/changes/${first!.id}`, { state: 'settled' });
+  expect((await decide(second.id, 'deliver')).status).toBe(200);
+  // The second is held again for what it lacks; the first waits until somebody sends it.
+  const waiting = async () =>
+    (await deliveriesIn('held')).deliveries.filter(each => /form changed/.test(each.reason ?? ''));
+  const [left] = await eventually(waiting, all => all.length === 1);
+  const { changes: told } = await changes();
+  expect(told.find(each => each.id === first!.id)!.touches[0]!.deliveries).toEqual([left!.id]);
+});
+
+test('what is held by a decision counts with its change, whatever that is', async () => {
+  await setTerms({ whenChanged: 'deliver' });
+  const many = (one: Answers) => ({
+    ...one,
+    answers: one.answers.map(each => (each.id === 'ph' ? { ...each, value: [each.value, 7] } : each)),
+  });
+  await send(40, 1, many);
+  const [change] = (await heard(1)).changes;
+  expect(change).toMatchObject({ change: 'single-to-list', touches: [{ holds: false }] });
+  await client.call('POST', `/changes/${change!.id}/holding`, { routeId: route.id, decision: 'hold' });
+  await send(41, 1, many);
+  const reasons = async () => (await deliveriesIn('held')).deliveries.map(each => each.reason ?? '');
+  await eventually(reasons, all => all.some(each => /form changed/.test(each)));
+  const held = (await deliveriesIn('held')).deliveries.find(each => /form changed/.test(each.reason ?? ''))!;
+  expect((await changes()).changes[0]!.touches[0]!.deliveries).toContain(held.id);
+});
+
 test('a route that delivers anyway lists what went without an answer, until a repair has sent it again', async () => {
   await setTerms({ whenChanged: 'deliver' });
   await send(40, 2, rekeyed);

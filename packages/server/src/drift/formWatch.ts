@@ -117,7 +117,7 @@ export class FormWatch {
   }
 
   async #check(formId: string): Promise<void> {
-    const { store, decoders, live, log } = this.parts;
+    const { store, decoders, live, timers, log } = this.parts;
     const rows = store.changes.built(formId, BEFORE + NEWEST, MOST_COMPARED);
     const [newest] = rows;
     let look: FormLook = { changes: [], takenBack: [] };
@@ -157,7 +157,8 @@ export class FormWatch {
       'a form changed',
     );
     live.publish({ type: 'drift' });
-    if (over.length > 0) await this.parts.over(over);
+    // What that fails for is no matter to what is delivered meanwhile: it stays held, and is told with the change.
+    if (over.length > 0) await timers.run('sending what was held', () => this.parts.over(over));
   }
 
   /** What is told of a form already and open, and is about its questions. */

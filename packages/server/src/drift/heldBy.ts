@@ -1,10 +1,10 @@
 import { MOST_HELD, type LackingDelivery } from '@grammata/contract';
 import type { FormChange } from '@grammata/core/drift';
-import { usesOf, type RouteDefinition } from '@grammata/core/route';
+import { usesOf } from '@grammata/core/route';
 import type { Submission } from '@grammata/core/submission';
 import type { Services } from '../services';
 import { isOfAnswers, isTraffic, type ChangeRow, type HeldDelivery, type RouteRow } from '../store';
-import { HELD_FOR_CHANGE } from './holding';
+import { HELD_FOR_CHANGE, waitsFor } from './holding';
 import { heldOfChange, isLost, linesAmong, losing, telling } from './touch';
 
 /** Whether a reason is about a field: what is wrong with a line begins with the field's name. */
@@ -40,18 +40,10 @@ export function heldBy(parts: Pick<Services, 'store'>, row: ChangeRow, routeId: 
       : new Set<Submission>();
     return idsOf(
       ofVersion.filter(({ reason, data }) =>
-        reason?.includes(HELD_FOR_CHANGE) ? isHeldBy(change, definition, data) : unsent.has(data),
+        reason?.includes(HELD_FOR_CHANGE) ? waitsFor(row, routeId, definition, data) : unsent.has(data),
       ),
     );
   });
-}
-
-/** Whether a submission that waits for a change may wait for this one. */
-function isHeldBy(change: FormChange, definition: RouteDefinition, data: Submission): boolean {
-  const { whenChanged } = definition.terms;
-  if (whenChanged === 'holdAll') return true;
-  const isUsed = change.question === null || usesOf(definition, change.question).length > 0;
-  return whenChanged === 'holdTouched' ? isUsed : isLost(change, definition, data);
 }
 
 /**

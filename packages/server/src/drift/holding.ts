@@ -1,5 +1,5 @@
 import type { FormChange } from '@grammata/core/drift';
-import { questionsUsed, type changedChoices, type RouteDefinition } from '@grammata/core/route';
+import { questionsUsed, usesOf, type changedChoices, type RouteDefinition } from '@grammata/core/route';
 import { questionKey } from '@grammata/core/scope';
 import type { Submission } from '@grammata/core/submission';
 import { Problem } from '@grammata/core/transform';
@@ -38,8 +38,8 @@ export async function heldForChange(
   definition: RouteDefinition,
   data: Submission,
 ): Promise<Problem | null> {
-  const { whenChanged: rule = 'holdLost', holdHours } = definition.terms;
-  if (holdHours !== undefined && now() - createdAt >= holdHours * HOUR) return null;
+  const { whenChanged: rule = 'holdLost' } = definition.terms;
+  if (now() >= heldUntil(createdAt, definition)) return null;
   // It is looked now, and not a moment later: this may be the first that shows it.
   const isLookedAt = rule === 'holdLost' ? lacksUsed(definition, data) : rule !== 'deliver';
   const submission = isLookedAt ? store.arrivals.submission(submissionId) : undefined;
@@ -62,14 +62,48 @@ export async function heldForChange(
   return open.some(holds) ? new Problem('form.changed', HELD_FOR_CHANGE, null) : null;
 }
 
+/** Until when a delivery that began at a time is held at most; ms since the epoch, Infinity where that has no limit. */
+export const heldUntil = (createdAt: number, { terms: { holdHours = Infinity } }: RouteDefinition): number =>
+  createdAt + holdHours * HOUR;
+
 type Rule = (typeof changedChoices)[number];
 
-/** What a route does with what comes while a change is open: as somebody decided for it, or else by its terms. */
-function ruleFor({ decided }: Pick<ChangeRow, 'decided'>, routeId: string, { terms }: RouteDefinition): Rule {
+/**
+ * What a route does with what comes while a change is open: as somebody decided for it, or else by its terms. Held by a decision is what lacks
+ * the answer; where the change takes none away, all that comes.
+ */
+function ruleFor(
+  { what, decided }: Pick<ChangeRow, 'what' | 'decided'>,
+  routeId: string,
+  { terms }: RouteDefinition,
+): Rule {
   const { whenChanged = 'holdLost' } = terms;
   const decision = decided[routeId];
   if (decision === 'deliver') return 'deliver';
-  return decision === 'hold' && whenChanged !== 'holdAll' ? 'holdTouched' : whenChanged;
+  if (decision === undefined || whenChanged === 'holdAll' || whenChanged === 'holdTouched') return whenChanged;
+  return losing.has(what.change) ? 'holdLost' : 'holdTouched';
+}
+
+/** Whether a submission that is held for a change of its form is, or may be, held for this one, by the version that it was held under. */
+export function waitsFor(
+  { what, decided }: Pick<ChangeRow, 'what' | 'decided'>,
+  routeId: string,
+  definition: RouteDefinition,
+  data: Submission,
+): boolean {
+  const change = what as FormChange;
+  // Where somebody lets it go now, it was held before.
+  const asHeld = decided[routeId] === undefined ? decided : { [routeId]: 'hold' as const };
+  switch (ruleFor({ what, decided: asHeld }, routeId, definition)) {
+    case 'deliver':
+      return false;
+    case 'holdAll':
+      return true;
+    case 'holdTouched':
+      return change.question === null || usesOf(definition, change.question).length > 0;
+    case 'holdLost':
+      return isLost(change, definition, data);
+  }
 }
 
 /** Whether a route holds what comes while a change is open; `touched` as it was tried. */

@@ -31,3 +31,8 @@ export class LiveHub {
     return () => this.#listeners.delete(listener);
   }
 }
+
+/** Tells of deliveries that wait to be sent. */
+export function tellQueued(live: LiveHub, queued: readonly { id: string; routeId: string }[]): void {
+  for (const { id, routeId } of queued) live.publish({ type: 'delivery', routeId, deliveryId: id, state: 'waiting' });
+}

@@ -10,7 +10,7 @@ import { unrepeated } from './forms';
 import type { SubmissionRow } from './arrivals';
 import { isOneOf } from './texts';
 
-export { isOfAnswers, isTraffic, type ChangeState, type HoldDecision, type TrafficChange } from './changesSchema';
+export { isOfAnswers, isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
 export type ChangeRow = typeof changes.$inferSelect;
 export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & { at: number };
 
@@ -131,10 +131,11 @@ export class Changes {
       .all();
   }
 
-  /** Says what a change that is open does to what one route sends. */
+  /** Says what a change does to what one route sends; undefined where it is not open any more. */
   decide(id: string, routeId: string, decision: HoldDecision): ChangeRow | undefined {
     return this.db.transaction(tx => {
-      const row = tx.select().from(changes).where(eq(changes.id, id)).get();
+      const isOpen = and(eq(changes.id, id), eq(changes.state, 'open'));
+      const row = tx.select().from(changes).where(isOpen).get();
       if (!row) return undefined;
       const decided = { ...row.decided, [routeId]: decision };
       return tx.update(changes).set({ decided }).where(eq(changes.id, id)).returning().get();

@@ -6,7 +6,7 @@ import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqli
 /** open: somebody has to look. settled: something was done about it. declined: nothing is to be done. */
 export type ChangeState = 'open' | 'settled' | 'declined';
 
-/** hold: what lacks the answer, or is touched otherwise, is held for one route. deliver: it is not, whatever the route's terms say. */
+/** hold: what comes is held for one route. deliver: it is not. Each whatever the route's terms say. */
 export type HoldDecision = 'hold' | 'deliver';
 
 /** What is told of how much comes, and of which forms: one falls silent, floods, or is another one at an address that had its own. */

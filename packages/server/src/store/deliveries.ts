@@ -291,17 +291,17 @@ export class Deliveries {
       .all();
   }
 
-  /** A route's deliveries held for one reason that began before a time, the oldest first: their identifiers, those behind one of them. */
-  heldWith(routeId: string, reason: string, until: number, after: string | null, limit: number): string[] {
+  /** A route's deliveries held for one reason that began before a time, the oldest first, with what was to be sent; those behind one of them. */
+  heldWith(routeId: string, reason: string, until: number, after: string | null, limit: number): HeldDelivery[] {
     const held = matching({ state: 'held', routeId, until: iso(until), ...(after !== null && { after }) });
     return this.db
-      .select({ id: deliveries.id })
+      .select({ id: deliveries.id, versionId: deliveries.versionId, reason: deliveries.reason, data: submissions.data })
       .from(deliveries)
+      .innerJoin(submissions, eq(submissions.id, deliveries.submissionId))
       .where(and(held, eq(deliveries.reason, reason)))
       .orderBy(asc(deliveries.id))
       .limit(limit)
-      .all()
-      .map(each => each.id);
+      .all();
   }
 
   /** How long a route's newest delivered ones took that began from one time on and before another, in ms. */

@@ -6,7 +6,7 @@ import { wordsFor } from '../api';
 import { changeWords } from '../drift';
 import { Act, count, counted, Fault, Moment, Press, RouteStateWord } from '../ui';
 import { answerChangeOf, effects, effectWords, heldOf, isTraffic, isWithdrawn, usesWords } from './effect';
-import { useSendHeld, useSettle } from './queries';
+import { useSendShown, useSettle } from './queries';
 import { Holding, Lacking } from './Holding';
 import { Repair } from './Repair';
 import { Remedy } from './Remedy';
@@ -241,7 +241,7 @@ function Touch({
 
 /** Sends again what was held because of a change that is resolved: those that are counted, and no others. */
 function SendHeld({ change }: { change: ChangeView }): ReactNode {
-  const send = useSendHeld();
+  const send = useSendShown('held');
   if (send.isSuccess)
     return (
       <Link role="status" className="act quiet" to="/deliveries">
@@ -250,7 +250,7 @@ function SendHeld({ change }: { change: ChangeView }): ReactNode {
     );
   return (
     <>
-      <Press onClick={() => send.mutate(change)} disabled={send.isPending}>
+      <Press onClick={() => send.mutate(change.touches.flatMap(each => each.deliveries))} disabled={send.isPending}>
         Send what was held ({count(heldOf(change))})
       </Press>
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}

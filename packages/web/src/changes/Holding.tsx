@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { Act, count, counted, Fault, span } from '../ui';
-import { useComplete, useHold } from './queries';
+import { useHold, useSendShown } from './queries';
 
 /** Whether a route holds what comes while a change is open, and the other way, to be decided here. */
 export function Holding({ change, touch }: { change: ChangeView; touch: ChangeTouch }) {
@@ -34,7 +34,7 @@ export function Holding({ change, touch }: { change: ChangeView; touch: ChangeTo
 /** What went without the answer that a route uses: listed, and completed where the route updates what it made. */
 export function Lacking({ change, touch }: { change: ChangeView; touch: ChangeTouch }) {
   const [isListed, list] = useState(false);
-  const complete = useComplete();
+  const complete = useSendShown('delivered');
   const id = useId();
   const { lacking, completes, uses } = touch;
   if (lacking.length === 0) return null;

@@ -12,36 +12,18 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, keys } from '../api';
 import { asListed } from '../deliveries/queries';
 
-/** Sends again the deliveries that a change was shown to hold, by what is live now: one that is not held any more is left. */
-export function useSendHeld() {
+/** Sends again what a change was shown with, by what is live now: a delivery that is in another state by now is left. */
+export function useSendShown(state: 'held' | 'delivered') {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ touches }: Pick<ChangeView, 'touches'>) => {
-      const held = touches.flatMap(each => each.deliveries).map(id => ({ id, state: 'held' as const }));
-      const body: ResendInput = { ...asListed(held), mapping: 'now' };
+    mutationFn: (ids: readonly string[]) => {
+      const body: ResendInput = { ...asListed(ids.map(id => ({ id, state }))), mapping: 'now' };
       return api('/deliveries/resend', { method: 'POST', body });
     },
     onSuccess: () =>
       Promise.all([
         client.invalidateQueries({ queryKey: keys.deliveries.all }),
         client.invalidateQueries({ queryKey: keys.work.all }),
-      ]),
-  });
-}
-
-/** Sends again what went without an answer: those that were listed, by what is live now. */
-export function useComplete() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (ids: string[]) => {
-      const delivered = ids.map(id => ({ id, state: 'delivered' as const }));
-      const body: ResendInput = { ...asListed(delivered), mapping: 'now' };
-      return api('/deliveries/resend', { method: 'POST', body });
-    },
-    onSuccess: () =>
-      Promise.all([
-        client.invalidateQueries({ queryKey: keys.deliveries.all }),
-        client.invalidateQueries({ queryKey: keys.changes }),
       ]),
   });
 }

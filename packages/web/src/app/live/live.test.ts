@@ -150,6 +150,21 @@ test.each<[string, LiveEvent, string[]]>([
     ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes r responses', 'routes list', 'strip', 'desk'],
   ],
   [
+    'a delivery that is held is counted with its change',
+    { type: 'delivery', routeId: 'r', deliveryId: 'd', state: 'held' },
+    [
+      'deliveries',
+      'delivery d',
+      'arrival',
+      'routes r refusals',
+      'routes r responses',
+      'routes list',
+      'changes',
+      'strip',
+      'desk',
+    ],
+  ],
+  [
     'a route that changed',
     { type: 'changed', what: 'route', id: 'r' },
     ['routes list', 'routes r view', 'routes r versions', 'routes r proofs', 'routes r batch', 'desk'],

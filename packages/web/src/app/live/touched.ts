@@ -40,13 +40,15 @@ const table: { [Type in LiveEvent['type']]: (event: Of<Type>, shown: Shown) => Q
     keys.strip,
     keys.desk,
   ],
-  delivery: ({ deliveryId, routeId }) => [
+  delivery: ({ deliveryId, routeId, state }) => [
     keys.deliveries.all,
     keys.delivery.one(deliveryId),
     keys.arrival.all,
     keys.routes.refusals(routeId),
     keys.routes.allResponses(routeId),
     keys.routes.list,
+    // What is held may be so for a change, and is counted there.
+    ...(state === 'held' ? [keys.changes] : []),
     keys.strip,
     keys.desk,
   ],

@@ -101,16 +101,14 @@ export function Delivery() {
             }}
             onChange={whenChanged => setTerms({ whenChanged })}
           />
-          {terms.whenChanged !== 'deliver' && (
-            <HoursBox
-              label="Hold for at most, hours"
-              hint="1 to 2160; then deliver as they are. Blank for no limit."
-              wrong="Enter hours from 1 to 2160, or leave it blank."
-              isTaken={isHoldHours}
-              value={terms.holdHours ?? null}
-              onChange={holdHours => setTerms({ holdHours: holdHours ?? undefined })}
-            />
-          )}
+          <HoursBox
+            label="Hold for at most, hours"
+            hint="1 to 2160. After that they are delivered as they are. Blank for no limit."
+            wrong="Enter hours from 1 to 2160, or leave it blank."
+            isTaken={isHoldHours}
+            value={terms.holdHours ?? null}
+            onChange={holdHours => setTerms({ holdHours: holdHours ?? undefined })}
+          />
           <Combobox
             label="Time zone of the form"
             hint="For times without a zone."
