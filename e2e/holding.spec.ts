@@ -126,5 +126,6 @@ test('what would go without an answer waits; somebody lets it go, sees what went
   await expect(entry(page).getByRole('heading').first()).toContainText('Withdrawn');
   await expect(entry(page)).toContainText('it is as before again');
   await expect(entry(page)).not.toContainText('held');
+  await expect(entry(page)).not.toContainText('delivered without');
   await expectAccessible(page);
 });

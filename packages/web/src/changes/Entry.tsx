@@ -92,10 +92,11 @@ export function Entry({
               Open form
             </Link>
           )}
-          {!isOpen && heldOf(change) > 0 && <SendHeld change={change} />}
+          {!isOpen && <SendHeld change={change} onSent={onOpen} />}
         </span>
       </div>
       {!isOpen &&
+        !isWithdrawn(change) &&
         touches.map(each => (
           <div key={each.routeId} className="pl-6">
             <Lacking change={change} touch={each} />
@@ -240,7 +241,7 @@ function Touch({
 }
 
 /** Sends again what was held because of a change that is resolved: those that are counted, and no others. */
-function SendHeld({ change }: { change: ChangeView }): ReactNode {
+function SendHeld({ change, onSent }: { change: ChangeView; onSent: () => void }): ReactNode {
   const send = useSendShown('held');
   if (send.isSuccess)
     return (
@@ -248,9 +249,11 @@ function SendHeld({ change }: { change: ChangeView }): ReactNode {
         Sending. Open deliveries
       </Link>
     );
+  if (heldOf(change) === 0) return null;
+  const ids = change.touches.flatMap(each => each.deliveries);
   return (
     <>
-      <Press onClick={() => send.mutate(change.touches.flatMap(each => each.deliveries))} disabled={send.isPending}>
+      <Press onClick={() => send.mutate(ids, { onSuccess: onSent })} disabled={send.isPending}>
         Send what was held ({count(heldOf(change))})
       </Press>
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}

@@ -37,6 +37,12 @@ export function Lacking({ change, touch }: { change: ChangeView; touch: ChangeTo
   const complete = useSendShown('delivered');
   const id = useId();
   const { lacking, completes, uses } = touch;
+  if (complete.isSuccess)
+    return (
+      <p role="status" className="text-ink-2">
+        Sending. Each updates the record it made.
+      </p>
+    );
   if (lacking.length === 0) return null;
   const many = `${counted(lacking.length, 'submission')}${lacking.length >= MOST_HELD ? ' or more' : ''}`;
   const isRepaired = change.state !== 'open' || uses.length === 0;
@@ -53,15 +59,11 @@ export function Lacking({ change, touch }: { change: ChangeView; touch: ChangeTo
           {isListed ? 'Hide them' : 'List them'}
         </Act>
         {completes && isRepaired && (
-          <Act
-            onClick={() => complete.mutate(lacking.map(each => each.id))}
-            disabled={complete.isPending || complete.isSuccess}
-          >
+          <Act onClick={() => complete.mutate(lacking.map(each => each.id))} disabled={complete.isPending}>
             Send again to complete ({count(lacking.length)})
           </Act>
         )}
       </p>
-      {complete.isSuccess && <p role="status">Sending. Each updates the record it made.</p>}
       {complete.error && <Fault>{wordsFor(complete.error)}</Fault>}
       <ul id={id} hidden={!isListed} className="mt-1 mb-1.5 columns-2 gap-x-6 max-sm:columns-1">
         {lacking.map(each => (

@@ -64,6 +64,12 @@ test.each<[string, Partial<ChangeView>, boolean, string]>([
     'Dismissed 1 submission incomplete',
   ],
   ['nothing, and withdrawn an hour ago', { by: 'itself', settledAt: '2026-11-30T11:00:00Z' }, true, 'Withdrawn '],
+  [
+    'gone without what was not there, and withdrawn days ago',
+    { by: 'itself', settledAt: '2026-11-20T11:00:00Z', touches: [lacking(true)] },
+    false,
+    'Withdrawn ',
+  ],
   ['nothing, and withdrawn days ago', { by: 'itself', settledAt: '2026-11-20T11:00:00Z' }, false, 'Withdrawn '],
   ['nothing', {}, false, 'Resolved '],
 ])('what is over stays listed while there is something to do or to hear: %s', (_, more, isListed, words) => {

@@ -37,8 +37,9 @@ const DAY = 86_400_000;
 /** What is listed although it is not open any more: something waits for it, or it was withdrawn within a day. */
 export const isStillListed = (change: ChangeView, now = Date.now()): boolean =>
   heldOf(change) > 0 ||
-  (change.state === 'settled' && lackingOf(change) > 0) ||
-  (isWithdrawn(change) && now - Date.parse(change.settledAt ?? '') < DAY);
+  (isWithdrawn(change)
+    ? now - Date.parse(change.settledAt ?? '') < DAY
+    : change.state === 'settled' && lackingOf(change) > 0);
 
 /** So many; from the most that are counted on, that many or more. */
 export const heldCount = ({ touches }: Pick<ChangeView, 'touches'>): string =>
@@ -52,7 +53,8 @@ export function effectWords(change: Pick<ChangeView, 'state' | 'by' | 'subject' 
   const { state, touch, touches } = change;
   const held = heldOf(change);
   const waiting = held === 0 ? '' : `${heldCount(change)} ${held === 1 ? 'submission' : 'submissions'} held`;
-  const lacking = lackingOf(change);
+  // What proved wrong took no answer away.
+  const lacking = isWithdrawn(change) ? 0 : lackingOf(change);
   const rest = waiting || (lacking > 0 ? `${counted(lacking, 'submission')} incomplete` : '');
   if (isWithdrawn(change)) return { head: 'Withdrawn', rest };
   if (state !== 'open') return { head: state === 'settled' ? 'Resolved' : 'Dismissed', rest };

@@ -147,11 +147,6 @@ test.each<[string, LiveEvent, string[]]>([
   [
     'a delivery has no draft read again',
     { type: 'delivery', routeId: 'r', deliveryId: 'd', state: 'delivered' },
-    ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes r responses', 'routes list', 'strip', 'desk'],
-  ],
-  [
-    'a delivery that is held is counted with its change',
-    { type: 'delivery', routeId: 'r', deliveryId: 'd', state: 'held' },
     [
       'deliveries',
       'delivery d',
@@ -163,6 +158,11 @@ test.each<[string, LiveEvent, string[]]>([
       'strip',
       'desk',
     ],
+  ],
+  [
+    'a delivery that waits is counted with no change',
+    { type: 'delivery', routeId: 'r', deliveryId: 'd', state: 'waiting' },
+    ['deliveries', 'delivery d', 'arrival', 'routes r refusals', 'routes r responses', 'routes list', 'strip', 'desk'],
   ],
   [
     'a route that changed',

@@ -47,8 +47,8 @@ const table: { [Type in LiveEvent['type']]: (event: Of<Type>, shown: Shown) => Q
     keys.routes.refusals(routeId),
     keys.routes.allResponses(routeId),
     keys.routes.list,
-    // What is held may be so for a change, and is counted there.
-    ...(state === 'held' ? [keys.changes] : []),
+    // What is held, or went without an answer, may be so for a change, and is counted there.
+    ...(state === 'held' || state === 'delivered' ? [keys.changes] : []),
     keys.strip,
     keys.desk,
   ],

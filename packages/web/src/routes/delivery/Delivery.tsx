@@ -94,7 +94,7 @@ export function Delivery() {
             hint="Until the change is resolved or dismissed. Each change also lets you decide."
             value={terms.whenChanged ?? 'holdLost'}
             options={{
-              holdLost: 'hold submissions that lack an answer this route uses',
+              holdLost: 'hold, if a used answer is missing',
               holdTouched: 'hold, if this route uses what changed',
               holdAll: 'hold all',
               deliver: 'deliver',
