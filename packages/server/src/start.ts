@@ -9,7 +9,7 @@ import { Decoders } from './decoding';
 import { Breakers, Courier, DeliveryDriver, keepsPace, layered, Postman, renewsToken } from './delivery';
 import { Contents, Copies, RowFiles } from './files';
 import { now } from './clock';
-import { AnswerWatch, FormWatch, heldForChange, sendHeldFor, sendHeldTooLong } from './drift';
+import { AnswerWatch, FormWatch, heldForChange, sendHeldFor, sendHeldStill } from './drift';
 import {
   ArrivalReader,
   Bodies,
@@ -125,13 +125,7 @@ export function assemble(
     log,
     changesAfter,
     over: async changes => {
-      const formIds = new Set(changes.map(each => each.subjectId));
-      const routes = store.routes.all().filter(each => formIds.has(store.routes.doing(each).formId));
-      await sendHeldFor(
-        { store, ledger, deliveries, live },
-        changes,
-        routes.map(each => each.id),
-      );
+      for (const each of changes) await sendHeldFor({ store, ledger, deliveries, live }, each);
     },
   });
   const ear = new AnswerWatch({ store, decoders, live, timers, log, changesAfter });
@@ -259,7 +253,7 @@ export function assemble(
       const timer = retention(store, ledger, bodies, copies, timers);
       const targets = rereadingTargets(services);
       const traffic = timers.schedule('looking at how much comes', '41 * * * *', () => watch.traffic(now()));
-      const held = timers.schedule('sending what was held long enough', '*/5 * * * *', () => sendHeldTooLong(services));
+      const held = timers.schedule('sending what is held no more', '*/5 * * * *', () => sendHeldStill(services));
       const { port } = server.address() as AddressInfo;
       const stop = async () => {
         timer.stop();

@@ -181,7 +181,7 @@ export async function decideHolding(
   const decided = row.subject === 'form' && parts.store.changes.decide(row.id, route.id, decision);
   if (!decided) throw new HttpProblem(409, 'Submissions are not held for this change any more.');
   parts.log.info({ actor: actor.id, change: id, route: routeId, decision }, 'the holding of a route was decided');
-  if (decision === 'deliver') await sendHeldFor(parts, [decided], [route.id]);
+  if (decision === 'deliver') await sendHeldFor(parts, decided, [route.id]);
   parts.live.publish({ type: 'drift' });
   return decided;
 }

@@ -7,7 +7,7 @@ import type {
   SupposedView,
   DeskView,
 } from '@grammata/contract';
-import { sendHeldTooLong } from './release';
+import { sendHeldStill } from './release';
 import { draftOf } from '../testing/draftOf';
 import { eventually } from '../testing/eventually';
 import { post, withForm } from '../testing/forms';
@@ -333,6 +333,23 @@ test('what is held by a decision counts with its change, whatever that is', asyn
   expect((await changes()).changes[0]!.touches[0]!.deliveries).toContain(held.id);
 });
 
+test('what was held in the instant in which it was let go is sent a little later', async () => {
+  await send(40, 1, rekeyed);
+  await eventually(
+    () => deliveriesIn('held'),
+    page => page.total === 1,
+  );
+  const [change] = (await heard(1)).changes;
+  // Decided, and the server stopped before anything was sent.
+  client.running.services.store.changes.decide(change!.id, route.id, 'deliver');
+  expect((await deliveriesIn('held')).total).toBe(1);
+  await sendHeldStill(client.running.services);
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 1,
+  );
+});
+
 test('a route that delivers anyway lists what went without an answer, until a repair has sent it again', async () => {
   await setTerms({ whenChanged: 'deliver' });
   await send(40, 2, rekeyed);
@@ -363,10 +380,10 @@ test('what is held goes after the time that the terms say', async () => {
     page => page.total === 1,
   );
   expect((await changes()).changes[0]!.touches).toMatchObject([{ holds: true, holdHours: 2 }]);
-  await sendHeldTooLong(client.running.services);
+  await sendHeldStill(client.running.services);
   expect((await deliveriesIn('held')).total).toBe(1);
   jest.spyOn(Date, 'now').mockReturnValue(Date.now() + 2 * 3_600_000);
-  await sendHeldTooLong(client.running.services);
+  await sendHeldStill(client.running.services);
   await eventually(
     () => deliveriesIn('delivered'),
     page => page.total === 1,

@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, gte, inArray, lt, lte, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gte, inArray, lt, lte, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import { reasonOf } from '@grammata/core/drift';
 import { asText } from '@grammata/core/submission';
@@ -128,6 +128,17 @@ export class Changes {
       .set({ state: 'settled', by: ITSELF, settledAt: now() })
       .where(and(inArray(changes.id, [...ids]), eq(changes.state, 'open')))
       .returning()
+      .all();
+  }
+
+  /** Changes of forms that hold nothing any more for a route at least: decided so while they are open, or over by themselves since a time. */
+  letGo(since: number): ChangeRow[] {
+    const isDecided = and(eq(changes.state, 'open'), sql`${changes.decided} like '%"deliver"%'`);
+    const isOver = and(eq(changes.state, 'settled'), eq(changes.by, ITSELF), gte(changes.settledAt, since));
+    return this.db
+      .select()
+      .from(changes)
+      .where(and(eq(changes.subject, 'form'), or(isDecided, isOver)))
       .all();
   }
 
