@@ -102,8 +102,11 @@ test('what would go without an answer waits; somebody lets it go, sees what went
   for (let each = 0; each < 9; each++) await send(null, '');
   await expect(entry(page)).toContainText('Question removed');
   const open = entry(page).getByRole('button', { name: /^Show (repair|routes)/ });
-  if ((await entry(page).getByText('What comes is').count()) === 0) await open.first().press('Enter');
-  await expect(entry(page)).toContainText('What comes is held until this is resolved.');
+  await expect(async () => {
+    if ((await entry(page).getByText('What comes is').count()) === 0)
+      await open.first().press('Enter', { timeout: 5000 });
+    await expect(entry(page)).toContainText('What comes is held until this is resolved.', { timeout: 5000 });
+  }).toPass();
   await expectAccessible(page);
   await entry(page)
     .getByRole('button', { name: `Deliver it as it is: ${NAME}` })

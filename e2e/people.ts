@@ -57,7 +57,10 @@ export async function pointBuilderAt(page: Page, address: string, secret = ''): 
   await page.goto(`${demo.practice}/builders/sampling-report`);
   await page.getByLabel('Address that answers go to').fill(address);
   await page.getByLabel('Secret to sign with').fill(secret);
+  // The tab may be closed next: what is saved is saved by then.
+  const saved = page.waitForEvent('load');
   await page.getByRole('button', { name: 'Save' }).click();
+  await saved;
 }
 
 /** Points the practice builder at the demo's own intake, where stories before may have pointed it elsewhere; gives the address. */
