@@ -26,6 +26,7 @@ export default {
   roots: ['<rootDir>/packages', '<rootDir>/demo', '<rootDir>/bench'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {
+    '^fast-check$': '<rootDir>/scripts/fastCheck.js',
     // It offers itself to `import` only.
     '^file-type$': '<rootDir>/node_modules/file-type/index.js',
     '^@grammata/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
