@@ -1,4 +1,4 @@
-import { fareOf, formChanges, readMessages, repairForForm } from '@grammata/core/drift';
+import { fareOf, formChanges, readMessages, repairsForForm } from '@grammata/core/drift';
 import { newLine, ROUTE_FORMAT, usualTerms, type Line, type RouteDefinition } from '@grammata/core/route';
 import { inferSchema, type FieldSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
@@ -86,7 +86,7 @@ export function repairScore(count: number, half: Half, from = 1): RepairScore {
     if (isSayable) score.sayable += 1;
     const parts = { schema: inferSchema(now), samples: now, operationOf: () => operation };
     const repaired = formChanges(before, after).reduce(
-      (made, change) => repairForForm(change, made, parts)?.definition ?? made,
+      (made, change) => repairsForForm(change, made, parts)[0]?.repair?.definition ?? made,
       definition,
     );
     const fares = [was, now].map(all => fareOf(repaired, targets, all));

@@ -1,11 +1,13 @@
 import {
   formSuppositions,
+  repairWays,
   targetSuppositions,
   wholeSuppositions,
   type AnswerChange,
   type DocumentChangeKind,
   type FormChangeKind,
   type FormSupposition,
+  type RepairWay,
   type TargetSupposition,
   type WholeSupposition,
 } from '@grammata/core/drift';
@@ -27,6 +29,10 @@ export class RepairInput {
   @IsString() @MaxLength(60) routeId: string = '';
   /** The mark of the repair that was shown; left out to be shown one. */
   @MayBeLeftOut() @IsString() @MaxLength(60) mark?: string;
+  /** Which of the ways; left out for the first. */
+  @MayBeLeftOut() @IsIn(repairWays) way?: RepairWay['way'];
+  /** What a person says for a way that asks for a value. */
+  @MayBeLeftOut() @IsString() @MaxLength(2000) value?: string;
 }
 
 export const holdDecisions = ['hold', 'deliver'] as const;
@@ -114,7 +120,11 @@ export interface ChangesView {
 
 /** What is to be done about a change in one route's draft. */
 export interface RepairedView {
-  /** Null where there is nothing to mend, or nothing that mends it by itself. */
+  /** The ways to mend it, the likeliest first; none where there is nothing to mend, or nothing that mends it. */
+  ways: Omit<RepairWay, 'repair'>[];
+  /** The one that is shown. */
+  way: RepairWay['way'] | null;
+  /** Null where there is none, or it needs to be told a value first. */
   repair: RepairView | null;
   /** True where the draft does already what mends what is live. */
   isDrafted: boolean;
@@ -136,8 +146,8 @@ export interface RepairView {
   lines: (LinePlace & { to: string })[];
   /** What they give for these submissions, the newest first; null for a submission that makes no such request. */
   tried: { receivedAt: string; stands: (LineResult | null)[]; then: (LineResult | null)[] }[];
-  /** Proofs that differ, as it stands and repaired. */
-  proofs: { total: number; differing: number; differingThen: number };
+  /** Proofs that differ, as it stands and repaired; and of the latter those that differ only by the repair, and are accepted with it. */
+  proofs: { total: number; differing: number; differingThen: number; accepted: number };
 }
 
 const supposed = [formSuppositions, wholeSuppositions, targetSuppositions].flatMap(each => Object.keys(each));

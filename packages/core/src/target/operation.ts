@@ -34,6 +34,8 @@ export interface TargetField {
   optionNames?: Record<string, string>;
   /** What it always is, unless a line fills it. */
   fixed?: Json;
+  /** What the target assumes where nothing is sent, when it says so. */
+  default?: Json;
   /** Most characters it takes, when the target says so. */
   maxLength: number | null;
   description: string | null;

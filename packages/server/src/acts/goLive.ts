@@ -6,7 +6,7 @@ import type { Services } from '../services';
 import type { RouteRow } from '../store';
 import { tokenEnd } from '../targets';
 import type { Actor } from './actor';
-import { repairableIn, settleRepaired } from './changes';
+import { repairableIn, settleRepaired } from './repairs';
 import { heldAgainst } from './proofs';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'live' | 'log' | 'timers' | 'vault'>;

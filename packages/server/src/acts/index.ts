@@ -16,5 +16,6 @@ export * from './workspace';
 export * from './asItsBuilderSends';
 export * from './batch';
 export { startTrying, trialParts } from './trying';
-export * from './changes';
+export { changesView, changeView, decideHolding, settleChange } from './changes';
+export { proposeRepair, takeRepair } from './repairs';
 export * from './suppose';

@@ -93,12 +93,18 @@ export const markOfProof = ({ approved, answers, loose, at }: ProofRow): string 
  * Accepts what the draft gives now for proofs that were approved otherwise. Throws HttpProblem where one is not there, or is not as it was
  * shown.
  */
-export function acceptProofs(parts: Parts, actor: Actor, route: RouteRow, { ids, marks }: AcceptInput): void {
+export function acceptShown(parts: Parts, actor: Actor, route: RouteRow, { ids, marks }: AcceptInput): void {
+  const shown = new Map(Object.entries(marks ?? {}));
+  for (const proof of picked(parts.store.proofs.of(route.id), ids))
+    mustBeAsShown(markOfProof(proof), shown.get(proof.id), 'Somebody else changed a proof.');
+  acceptProofs(parts, actor, route, ids);
+}
+
+/** Accepts what the draft gives now for some of a route's proofs. Throws HttpProblem where one is not there. */
+export function acceptProofs(parts: Parts, actor: Actor, route: RouteRow, ids: readonly string[]): void {
   const { store, log } = parts;
   const play = playOf(parts, route.draft);
-  const shown = new Map(Object.entries(marks ?? {}));
   const rows = picked(store.proofs.of(route.id), ids).map(proof => {
-    mustBeAsShown(markOfProof(proof), shown.get(proof.id), 'Somebody else changed a proof.');
     const { id, submission, answers } = proof;
     // What a person said of a place stays said.
     return { ...madeOf(play, route.draft, submission, answers), id, at: now(), by: actor.name };

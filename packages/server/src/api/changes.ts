@@ -41,8 +41,7 @@ export function changesApi(services: Services): Router {
 
   /** What mends a route. */
   router.post('/changes/:id/repair', (request, response) => {
-    const { routeId } = checked(RepairInput, request.body);
-    response.json(proposeRepair(services, request.params.id, routeId));
+    response.json(proposeRepair(services, request.params.id, checked(RepairInput, request.body)));
   });
 
   router.post('/changes/:id/repair/take', (request, response) => {

@@ -1,7 +1,7 @@
 import { AcceptInput, ApproveInput, LoosenInput, ProofsInput, type ProofView } from '@grammata/contract';
 import { Router } from 'express';
 import {
-  acceptProofs,
+  acceptShown,
   actorOf,
   approveSamples,
   draftMustBeAsShown,
@@ -54,7 +54,7 @@ export function proofsApi(services: Services): Router {
     const row = routeOr404(request.params.id);
     const input = checked(AcceptInput, request.body);
     draftMustBeAsShown(row, input);
-    acceptProofs(services, actorOf(response), row, input);
+    acceptShown(services, actorOf(response), row, input);
     response.json(all(row.id));
   });
 

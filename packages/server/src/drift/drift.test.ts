@@ -103,7 +103,7 @@ test('a question that is another one now: heard of at the first message, mended,
   expect((await take(repair!.mark)).status).toBe(204);
   // In the draft only: what is live is as it was.
   expect((await changes()).changes[0]).toMatchObject({ state: 'open', touch: 'breaks' });
-  expect(await propose()).toEqual({ repair: null, isDrafted: true });
+  expect(await propose()).toEqual({ ways: [], way: null, repair: null, isDrafted: true });
   expect((await take(repair!.mark)).status).toBe(409);
   await client.call('POST', `/routes/${route.id}/live`);
   // It takes either now.
@@ -113,7 +113,7 @@ test('a question that is another one now: heard of at the first message, mended,
     touch: 'harmless',
   });
   expect(await waiting()).toEqual([3]);
-  expect(await propose()).toEqual({ repair: null, isDrafted: false });
+  expect(await propose()).toEqual({ ways: [], way: null, repair: null, isDrafted: false });
   const { deliveries } = await held();
   await client.call('POST', '/deliveries/resend', { ids: deliveries.map(each => each.id), mapping: 'now' });
   // Nothing was lost: what was held is delivered with the repaired mapping.

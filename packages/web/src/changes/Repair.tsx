@@ -1,52 +1,76 @@
-import { MOST_HELD, type ChangeTouch, type RepairView } from '@grammata/contract';
+import { MOST_HELD, type ChangeTouch, type RepairedView, type RepairView } from '@grammata/contract';
 import type { LineResult } from '@grammata/core/drift';
 import { differencesOf } from '@grammata/core/route';
 import { referenceLabel, referenceOf } from '@grammata/core/scope';
 import { asText } from '@grammata/core/submission';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { wordsFor } from '../api';
 import { differenceWords } from '../routes/differences/words';
 import { Act, Bar, count, Fault, Moment, Note, Press } from '../ui';
 import { useRepair, useTakeRepair } from './queries';
+import { Ways, type AskedWay } from './Ways';
 
-/** Repair of one route: what would be different in its mapping, and how it fares on what was recorded and approved. */
+/** Repair of one route, in the ways that there are: what would be different in its mapping, and how it fares on what was recorded and approved. */
 export function Repair({ changeId, touch }: { changeId: string; touch: ChangeTouch }) {
   const { routeId } = touch;
-  const { mutate, data, error, isPending } = useRepair(changeId);
-  useEffect(() => mutate(routeId), [mutate, routeId]);
-  if (error) return <Fault again={() => mutate(routeId)}>{wordsFor(error)}</Fault>;
-  if (data === undefined || isPending)
+  const [asked, ask] = useState<AskedWay>({});
+  const [told, tell] = useState<RepairedView | null>(null);
+  const { mutate, error, isPending } = useRepair(changeId);
+  const propose = useCallback(() => mutate({ routeId, ...asked }, { onSuccess: tell }), [mutate, routeId, asked]);
+  useEffect(propose, [propose]);
+  if (error) return <Fault again={propose}>{wordsFor(error)}</Fault>;
+  if (told === null)
     return (
       <p role="status" className="mt-2 pb-3 pl-6 font-serif text-ink-2">
         Trying a repair on stored submissions…
       </p>
     );
-  const { repair, isDrafted } = data;
-  if (repair) return <Shown changeId={changeId} touch={touch} repair={repair} />;
+  const { ways, repair, isDrafted } = told;
   const to = `/routes/${routeId}/mapping`;
+  if (ways.length === 0)
+    return (
+      <p role="status" className="mt-3 mb-3 ml-6 border-l-2 border-ochre pl-3 font-serif text-ink-2">
+        {isDrafted ? (
+          <>
+            The draft has the repair.{' '}
+            <Link className="act" to={`${to}?publish=${changeId}`}>
+              Review and publish
+            </Link>
+          </>
+        ) : (
+          <>
+            No automatic repair.{' '}
+            <Link className="act" to={to}>
+              Open the mapping
+            </Link>
+          </>
+        )}
+      </p>
+    );
   return (
-    <p role="status" className="mt-3 mb-3 ml-6 border-l-2 border-ochre pl-3 font-serif text-ink-2">
-      {isDrafted ? (
-        <>
-          The draft has the repair.{' '}
-          <Link className="act" to={`${to}?publish=${changeId}`}>
-            Review and publish
-          </Link>
-        </>
-      ) : (
-        <>
-          No automatic repair.{' '}
-          <Link className="act" to={to}>
-            Open the mapping
-          </Link>
-        </>
-      )}
-    </p>
+    <section
+      aria-label="Repair"
+      aria-busy={isPending}
+      className="-mx-6 mt-3 border-t border-ink bg-raised max-sm:-mx-4"
+    >
+      {(ways.length > 1 || repair === null) && <Ways told={told} asked={asked} onAsk={ask} />}
+      {repair && <Shown key={repair.mark} changeId={changeId} touch={touch} repair={repair} asked={asked} />}
+    </section>
   );
 }
 
-function Shown({ changeId, touch, repair }: { changeId: string; touch: ChangeTouch; repair: RepairView }) {
+function Shown({
+  changeId,
+  touch,
+  repair,
+  asked,
+}: {
+  changeId: string;
+  touch: ChangeTouch;
+  repair: RepairView;
+  asked: AskedWay;
+}) {
   const { routeId, state } = touch;
   const take = useTakeRepair(changeId);
   const navigate = useNavigate();
@@ -61,13 +85,10 @@ function Shown({ changeId, touch, repair }: { changeId: string; touch: ChangeTou
   }, [labels, draft, definition, lines]);
   const [at, look] = useState(() => firstTold(repair));
   const apply = (then: string) =>
-    take.mutate({ routeId, mark }, { onSuccess: () => navigate(`/routes/${routeId}/mapping${then}`) });
+    take.mutate({ routeId, mark, ...asked }, { onSuccess: () => navigate(`/routes/${routeId}/mapping${then}`) });
   const isLive = state !== 'draft';
   return (
-    <section
-      aria-label="Repair"
-      className="-mx-6 mt-3 grid border-t border-ink bg-raised max-sm:-mx-4 lg:grid-cols-[minmax(0,604fr)_minmax(0,676fr)]"
-    >
+    <div className="grid lg:grid-cols-[minmax(0,604fr)_minmax(0,676fr)]">
       <div className="min-w-0 px-6 py-2 max-sm:px-4 sm:pl-12">
         <header className="flex flex-wrap items-baseline gap-x-3.5 pb-1">
           <h3 className="font-semibold">Repair</h3>
@@ -130,7 +151,7 @@ function Shown({ changeId, touch, repair }: { changeId: string; touch: ChangeTou
         {take.error && <Fault>{wordsFor(take.error)}</Fault>}
       </div>
       <Gain repair={repair} />
-    </section>
+    </div>
   );
 }
 
@@ -194,6 +215,13 @@ function Gain({ repair: { samples, proofs } }: { repair: RepairView }) {
                 : `All ${count(proofs.total)} proofs pass.`
               : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ${proofs.differing === proofs.differingThen ? ', the same as now' : `; without the repair, ${count(proofs.differing)} do`}.`}
           </Note>
+        )}
+        {proofs.accepted > 0 && (
+          <p className="text-ink-2">
+            {proofs.accepted === proofs.differingThen
+              ? 'Accepted with this repair, since they differ only by it.'
+              : `Accepted with this repair, since they differ only by it: ${count(proofs.accepted)}.`}
+          </p>
         )}
       </div>
     </div>

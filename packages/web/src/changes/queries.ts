@@ -54,8 +54,7 @@ export function useSettle() {
 /** What mends a route. */
 export const useRepair = (changeId: string) =>
   useMutation({
-    mutationFn: (routeId: string) =>
-      api<RepairedView>(`/changes/${changeId}/repair`, { method: 'POST', body: { routeId } }),
+    mutationFn: (body: RepairInput) => api<RepairedView>(`/changes/${changeId}/repair`, { method: 'POST', body }),
   });
 
 /** Takes a repair into the route's draft. */

@@ -1,5 +1,5 @@
 import { operationWords } from '../operationWords';
-import { asText, escapeToken, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
+import { asText, escapeToken, isBlank, isJsonObject, labelFromKey, type Json, type JsonObject } from '../../submission';
 import type { AnswerField, BodyKind, Operation, TargetField, TargetType } from '../operation';
 import { withNames } from '../options';
 import { withOwnKeys } from '../ownKeys';
@@ -243,6 +243,7 @@ function fieldOf(key: string, name: string, schema: FlatSchema, references: Refe
     ...(schema.minimum !== null && { minimum: schema.minimum }),
     ...(schema.maximum !== null && { maximum: schema.maximum }),
     ...(schema.pattern !== null && { pattern: schema.pattern }),
+    ...(schema.default !== undefined && !isBlank(schema.default) && { default: schema.default }),
   };
 }
 

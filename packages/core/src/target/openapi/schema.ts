@@ -43,6 +43,8 @@ export interface FlatSchema {
   description: string | null;
   /** A value as the document shows it. */
   example: Json | undefined;
+  /** What the target assumes where nothing is sent. */
+  default: Json | undefined;
   maxLength: number | null;
   minimum: number | null;
   maximum: number | null;
@@ -61,6 +63,7 @@ const blank = (): FlatSchema => ({
   title: null,
   description: null,
   example: undefined,
+  default: undefined,
   maxLength: null,
   minimum: null,
   maximum: null,
@@ -120,6 +123,7 @@ function ownOf(own: JsonObject): FlatSchema {
     title: textOf(own.title),
     description: textOf(own.description),
     example: own.example ?? (Array.isArray(own.examples) ? own.examples[0] : undefined),
+    default: own.default,
     maxLength: numberOf(own.maxLength),
     minimum: numberOf(own.minimum),
     maximum: numberOf(own.maximum),
@@ -148,6 +152,7 @@ function merge(into: FlatSchema, from: FlatSchema, withRequired: boolean): void 
   into.title = from.title ?? into.title;
   into.description = from.description ?? into.description;
   into.example = from.example ?? into.example;
+  into.default = from.default ?? into.default;
   into.maxLength = from.maxLength ?? into.maxLength;
   into.minimum = from.minimum ?? into.minimum;
   into.maximum = from.maximum ?? into.maximum;

@@ -1,19 +1,24 @@
-import { lineFrom, register, registering, reporting, reports, targetField } from '../testing';
-import type { RouteDefinition } from '../route';
-import { inferSchema } from '../schema';
-import type { Operation } from '../target';
+import { lineFrom, register, registering, reporting, reports, targetField } from '../../testing';
+import type { RouteDefinition } from '../../route';
+import { inferSchema } from '../../schema';
+import type { Operation } from '../../target';
 import {
   fareOf,
   operationName,
   operationChanges,
-  repairForForm,
-  repairForTarget,
+  repairsForForm,
+  repairsForTarget,
   supposedOfForm,
   supposedOfTarget,
   type FormChange,
   type FormSupposition,
   type TargetSupposition,
-} from '.';
+} from '..';
+
+/** The first repair that is offered. */
+const repairForForm = (...asked: Parameters<typeof repairsForForm>) => repairsForForm(...asked)[0]?.repair ?? null;
+const repairForTarget = (...asked: Parameters<typeof repairsForTarget>) =>
+  repairsForTarget(...asked)[0]?.repair ?? null;
 
 const schema = inferSchema(reports);
 

@@ -1,0 +1,226 @@
+import { testsOf, type Condition, type Test } from '../../condition';
+import { fieldsOf, rekeyed, type Call, type Line, type RouteDefinition } from '../../route';
+import { compileLine } from '../../request';
+import { questionKey, referenceText, scopeOf } from '../../scope';
+import { asText } from '../../submission';
+import type { TargetField } from '../../target';
+import { newStep, type Step } from '../../transform';
+import type { FormChange } from '../forms';
+import {
+  cleaned,
+  has,
+  onlyWay,
+  quoted,
+  translating,
+  valueWays,
+  type Repair,
+  type RepairParts,
+  type RepairWay,
+} from './ways';
+
+/** Proposes what a route would do about a change of its form, the likeliest first; none where nothing would mend it by itself. */
+export function repairsForForm(change: FormChange, definition: RouteDefinition, parts: RepairParts): RepairWay[] {
+  const { question } = change;
+  if (question === null) return [];
+  const [was, now] = [asText(change.was ?? null), asText(change.now ?? null)];
+  switch (change.change) {
+    case 'replaced':
+      return onlyWay(rewired(definition, question, was, now));
+    case 'option-renamed':
+      return onlyWay(renamedOption(definition, question, was, now));
+    case 'single-to-list':
+      return listWays(definition, question, parts);
+    case 'gone':
+      return goneWays(definition, question, parts);
+    case 'kind':
+    case 'notation':
+    case 'list-to-single':
+    case 'option-added':
+      return onlyWay(recleaned(definition, question, parts));
+    default:
+      return [];
+  }
+}
+
+/** What came from one question comes from the other; a line that takes nothing else takes either, while both are sent. */
+function rewired(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
+  const [from, to] = [questionKey(question), questionKey(now)];
+  const all = rekeyed(definition, new Map([[from, to]]));
+  const calls = all.calls.map((call, at) => ({
+    ...call,
+    lines: call.lines.map((line, place): Line => {
+      const before = definition.calls[at]!.lines[place]!;
+      // It takes either already.
+      if (fieldsOf(before.source).includes(to)) return before;
+      return before.source?.from === 'field' && before.source.field === from
+        ? { ...line, source: { from: 'first', fields: [to, from] } }
+        : line;
+    }),
+  }));
+  if (JSON.stringify({ ...all, calls }) === JSON.stringify(definition)) return null;
+  const words = `Use ${quoted(now)} instead of ${quoted(was)}; where it is missing, ${quoted(was)}.`;
+  return { definition: { ...all, calls }, words: [words] };
+}
+
+/** Lines that draw on a question get the option under the name it had; conditions that ask for it take both names. */
+function renamedOption(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
+  const key = questionKey(question);
+  const words: string[] = [];
+  const calls = definition.calls.map(call => ({
+    ...call,
+    lines: call.lines.map(line => {
+      const step = translating(now, was);
+      if (line.source?.from !== 'field' || line.source.field !== key || has(line, step)) return line;
+      words.push(`${line.to}: ${quoted(now)} counts as ${quoted(was)}.`);
+      return { ...line, cleaning: [step, ...line.cleaning] };
+    }),
+    ...(call.condition && { condition: withBoth(call.condition, key, was, now, words) }),
+  }));
+  const condition = withBoth(definition.condition, key, was, now, words);
+  return words.length === 0 ? null : { definition: { ...definition, condition, calls }, words };
+}
+
+function withBoth(condition: Condition, key: string, was: string, now: string, words: string[]): Condition {
+  const names = (test: Test, option: string) =>
+    test.values.some(each => asText(each).trim().toLowerCase() === option.trim().toLowerCase());
+  const asks = (test: Test) => test.field === key && names(test, was) && !names(test, now);
+  if (!testsOf(condition).some(asks)) return condition;
+  words.push(`The filter also accepts ${quoted(now)}.`);
+  const walk = <T extends Condition | Test>(part: T): T => {
+    if ('field' in part) {
+      if (!asks(part)) return part;
+      // What is one of several is asked for as one of several.
+      const is = part.is === 'equals' ? 'oneOf' : part.is;
+      return { ...part, is, values: [...part.values, now] };
+    }
+    const [[mode, all]] = Object.entries(part) as [[string, (Condition | Test)[]]];
+    return { [mode]: all.map(walk) } as unknown as T;
+  };
+  return walk(condition);
+}
+
+/** Lines that draw on a question get the cleaning under which most answers are taken, as far as that mends something. */
+function recleaned(definition: RouteDefinition, question: string, parts: RepairParts): Repair | null {
+  const words: string[] = [];
+  const key = questionKey(question);
+  const calls = definition.calls.map(call => ({
+    ...call,
+    lines: call.lines.map(line => {
+      if (line.source?.from !== 'field' || line.source.field !== key) return line;
+      const field = parts.operationOf(call)?.fields.find(each => each.key === line.to);
+      const made = cleaned(line, field, parts, definition);
+      if (made) words.push(made.words);
+      return made?.line ?? line;
+    }),
+  }));
+  return words.length === 0 ? null : { definition: { ...definition, calls }, words };
+}
+
+/** Whether what a line draws from lists in some submissions is not what its field takes. */
+const isTroubled = (line: Line, field: TargetField, { samples }: RepairParts, { terms }: RouteDefinition): boolean => {
+  const compiled = compileLine({ ...line, whenProblem: 'stop', whenBlank: 'leaveOut' }, field);
+  return samples.some(each => compiled.outcome(scopeOf(each), { timeZone: terms.timeZone }).state === 'trouble');
+};
+
+/** A line that takes nothing but the answer to a question. */
+const isOf = ({ source }: Line, key: string): boolean => source?.from === 'field' && source.field === key;
+
+/** What was one answer is several: they are joined in one text, or one of them is taken, or there is a call for each. */
+function listWays(definition: RouteDefinition, question: string, parts: RepairParts): RepairWay[] {
+  const key = questionKey(question);
+  const fieldOf = (call: Call, line: Line) => parts.operationOf(call)?.fields.find(each => each.key === line.to);
+  const troubled = (call: Call): Line[] =>
+    call.lines.filter(line => {
+      const field = isOf(line, key) ? fieldOf(call, line) : undefined;
+      return field !== undefined && isTroubled(line, field, parts, definition);
+    });
+  const among = definition.calls.map(call => new Set(troubled(call)));
+  const all = definition.calls.flatMap((call, at) => [...among[at]!].map(line => ({ call, line })));
+  if (all.length === 0) return [];
+  const fills = all.map(({ line }) => line.to).join(', ');
+  const withStep = (step: Step): RouteDefinition => ({
+    ...definition,
+    calls: definition.calls.map((call, at) => ({
+      ...call,
+      lines: call.lines.map(line =>
+        among[at]!.has(line) && !has(line, step) ? { ...line, cleaning: [step, ...line.cleaning] } : line,
+      ),
+    })),
+  });
+  const joined: RepairWay = {
+    way: 'joined',
+    label: 'Joined in one text',
+    asks: null,
+    repair: {
+      definition: withStep(newStep('list.join', { separator: '; ' })),
+      words: [`${fills}: all answers in one text, joined with “; ”.`],
+    },
+  };
+  const first: RepairWay = {
+    way: 'first',
+    label: 'The first only',
+    asks: null,
+    repair: {
+      definition: withStep(newStep('list.item', { number: 1, from: 'start' })),
+      words: [`${fills}: the first answer; the others are not sent.`],
+    },
+  };
+  const item = referenceText({ to: 'item', pointer: '' });
+  const isRepeatable = definition.calls.every((call, at) => among[at]!.size === 0 || !call.repeat);
+  const each: RepairWay = {
+    way: 'each',
+    label: 'A request for each',
+    asks: null,
+    repair: {
+      definition: {
+        ...definition,
+        calls: definition.calls.map((call, at) =>
+          among[at]!.size === 0
+            ? call
+            : {
+                ...call,
+                repeat: key,
+                lines: call.lines.map(line =>
+                  among[at]!.has(line) ? { ...line, source: { from: 'field' as const, field: item } } : line,
+                ),
+              },
+        ),
+      },
+      words: [`${fills}: one request for each answer.`],
+    },
+  };
+  // Of options a joined text is none.
+  const isOfOptions = all.some(({ call, line }) => fieldOf(call, line)!.options !== null);
+  const usual = recleaned(definition, question, parts);
+  return [
+    ...(isOfOptions ? [first] : [joined, first]),
+    ...(isRepeatable ? [each] : []),
+    // What takes a list wants it otherwise.
+    ...onlyWay(usual).map(way => ({ ...way, label: 'Cleaned' })),
+  ];
+}
+
+/** Required fields whose question is gone are filled with one value where it is not answered. */
+function goneWays(definition: RouteDefinition, question: string, parts: RepairParts): RepairWay[] {
+  const key = questionKey(question);
+  const needing = definition.calls.flatMap(call =>
+    call.lines.flatMap(line => {
+      const field = isOf(line, key) ? parts.operationOf(call)?.fields.find(each => each.key === line.to) : undefined;
+      return field?.required && line.whenBlank !== 'fallback' ? [{ line, field }] : [];
+    }),
+  );
+  const [one] = needing;
+  // Several fields would want a value each.
+  if (!one || needing.some(each => each.field.key !== one.field.key)) return [];
+  return valueWays(one.field, parts, (fallback, shown) => ({
+    definition: withLines(definition, line =>
+      needing.some(each => each.line === line) ? { ...line, whenBlank: 'fallback', fallback } : line,
+    ),
+    words: [`${one.field.key}: ${shown} where it is not answered.`],
+  }));
+}
+
+const withLines = (definition: RouteDefinition, edit: (line: Line) => Line): RouteDefinition => ({
+  ...definition,
+  calls: definition.calls.map(call => ({ ...call, lines: call.lines.map(edit) })),
+});
