@@ -54,6 +54,14 @@ export interface Question {
   label: string;
   /** Where its answer stands, as a JSON Pointer into the decoded document. */
   pointer: string;
+  /** What can be chosen, where the payload itself says so. */
+  options?: StatedOption[];
+}
+
+/** An option as a payload states it; with its identifier, where it has one beside its wording. */
+export interface StatedOption {
+  label: string;
+  id?: string;
 }
 
 /** Under what name a submission's `meta` says when its message arrived (RFC 3339). */

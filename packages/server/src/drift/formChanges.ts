@@ -73,7 +73,7 @@ function changesIn(rows: readonly Built[], share: number): { what: FormChange; s
     if (before.length < LEAST) continue;
     const after = messages.slice(0, window);
     for (const what of formChanges(before.toReversed(), after.toReversed(), share)) {
-      if (window === 1 && !atOnce.has(what.change)) continue;
+      if (window === 1 && !atOnce.has(what.change) && !isStated(what, rows[0]!)) continue;
       const key = JSON.stringify([
         what.change,
         what.question,
@@ -90,6 +90,10 @@ function changesIn(rows: readonly Built[], share: number): { what: FormChange; s
       !replaced.some(each => (change === 'gone' ? each.was : change === 'added' ? each.now : null) === question),
   );
 }
+
+/** Whether a change is about options that the newest submission states itself. */
+const isStated = ({ change, question }: FormChange, { data }: Built): boolean =>
+  change.startsWith('option') && data.questions.some(each => each.key === question && each.options !== undefined);
 
 /** How many of the newest submissions have something that none before them had, or lack what all before them had: each may be a beginning. */
 function beginningsIn(rows: readonly Built[]): number[] {
@@ -110,7 +114,10 @@ function beginningsIn(rows: readonly Built[]): number[] {
 /** What tells one way of sending from another: the questions, their wording, what answers are, options, and how the message is built. */
 function* marksOf({ data, way, contentType }: Built): Iterable<string> {
   yield `way ${contentType} ${way?.reader} ${way?.answersAt}`;
-  for (const { key, label } of data.questions) yield `label ${key} ${label}`;
+  for (const { key, label, options } of data.questions) {
+    yield `label ${key} ${label}`;
+    for (const each of options ?? []) yield `option ${key} ${each.label}`;
+  }
   for (const { key, kind, value } of data.fields) {
     yield `kind ${key} ${kind} ${Array.isArray(value)}`;
     for (const each of Array.isArray(value) ? value : [value])

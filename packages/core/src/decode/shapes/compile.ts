@@ -2,7 +2,7 @@ import { asText, isJsonObject, valueAt, type Json, type JsonObject } from '../..
 import { questionKey } from '../../scope';
 import type { EnvelopeReading, RawSubmission } from '../envelope';
 import { most } from '../notes';
-import { answerReader, verdictOn, withOwnKeys, type FilesAsked } from '../value';
+import { answerReader, questionOf, verdictOn, withOwnKeys, type FilesAsked } from '../value';
 import { namesIn, sortOf, sortOfMeta, sorts } from './sort';
 import { askedIn, holdsAnswer, partAt, type Asked, type Inner, type Template } from './template';
 
@@ -73,9 +73,7 @@ function askedAt(document: Json, { answers }: RawSubmission, files: FilesAsked):
     const sent = valueAt(document, pointer);
     if (sent === undefined || JSON.stringify(sent) !== JSON.stringify(value)) return null;
     asked.set(pointer, {
-      key,
-      label,
-      pointer,
+      ...questionOf({ key, label, pointer, options }),
       read: answerReader({ key, label, stated, options }, verdictOn(files, key)),
     });
   }

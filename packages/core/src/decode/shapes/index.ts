@@ -113,8 +113,8 @@ function submissionOf({ form, id, submittedAt, meta }: Compiled, { found, said }
     meta: told,
   };
   for (const { asked, value, pointer } of found) {
-    const { key, label } = asked;
-    submission.questions.push({ key, label, pointer });
+    const { key, label, options } = asked;
+    submission.questions.push({ key, label, pointer, ...(options && { options }) });
     const read = asked.read(value, null, pointer);
     if (read === null) continue;
     if ('files' in read) for (const file of read.files) submission.files.push(file);

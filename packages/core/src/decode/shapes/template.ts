@@ -1,12 +1,9 @@
-import { escapeToken, isJsonObject, type Json } from '../../submission';
+import { escapeToken, isJsonObject, type Json, type Question } from '../../submission';
 import type { AnswerReader } from '../value';
 import { namesIn, sortOf, sortOfMeta, sorts } from './sort';
 
 /** A question of a shape: where its answer stands, and how it is read. */
-export interface Asked {
-  key: string;
-  label: string;
-  pointer: string;
+export interface Asked extends Question {
   read: AnswerReader;
 }
 

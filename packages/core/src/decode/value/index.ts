@@ -5,6 +5,7 @@ import {
   type Field,
   type FileRef,
   type Json,
+  type Question as Asked,
   type Submission,
 } from '../../submission';
 import type { RawAnswer } from '../envelope';
@@ -41,7 +42,7 @@ export function readAnswers(answers: RawAnswer[], files: FilesAsked = {}): ReadA
   const asked = withOwnKeys(
     answers.slice(0, most.answers).map(answer => ({ ...answer, key: questionKey(answer.key) })),
   );
-  const questions = asked.map(({ key, label, pointer }) => ({ key, label, pointer }));
+  const questions = asked.map(questionOf);
   for (const answer of asked) {
     const read = answerReader(answer, verdictOn(files, answer.key))(answer.value, answer.other, answer.pointer);
     if (read === null) continue;
@@ -49,6 +50,23 @@ export function readAnswers(answers: RawAnswer[], files: FilesAsked = {}): ReadA
     else fields.push(read.field);
   }
   return { fields, files: sent, questions };
+}
+
+/** Options of a question up to which they are told, and characters of the longest. */
+const MOST_OPTIONS = 100;
+const LONGEST_OPTION = 120;
+
+/** A question as a submission shows it, with what can be chosen where the payload says so. */
+export function questionOf({ key, label, pointer, options }: Omit<RawAnswer, 'value' | 'other' | 'stated'>): Asked {
+  const stated = options === null || options.size < 2 || options.size > MOST_OPTIONS ? [] : [...options];
+  if (stated.length === 0 || stated.some(([, wording]) => wording.length > LONGEST_OPTION))
+    return { key, label, pointer };
+  // Where they were told by their place, that identifies none of them.
+  const isByPlace = stated.every(([id], at) => id === String(at));
+  const all = stated.map(([id, wording]) =>
+    isByPlace || id === wording ? { label: wording } : { label: wording, id },
+  );
+  return { key, label, pointer, options: all };
 }
 
 export const verdictOn = (files: FilesAsked, key: string): boolean | null =>

@@ -121,6 +121,7 @@ function likeness(one: Asked, other: Asked, was: Profile, now: Profile, isOnlyPa
 }
 
 const labelsOf = ({ key, labels }: Asked): string[] => (labels.size > 0 ? [...labels.keys()] : [key]);
+const wordingsOf = ({ stated }: Asked) => stated?.map(each => each.label);
 const sourceOf = (asked: Asked) => ({
   key: asked.key,
   label: labelsOf(asked)[0]!,
@@ -143,7 +144,7 @@ function answersAgree(one: Asked, other: Asked): number {
     each.values.flatMap(value => (Array.isArray(value) ? value : [value])).map(value => asText(value)),
   ) as [string[], string[]];
   if (these.length === 0 || those.length === 0) return 0.4;
-  const values = shared(one.stated ?? these, other.stated ?? those);
+  const values = shared(wordingsOf(one) ?? these, wordingsOf(other) ?? those);
   const [a, b] = [mainGroup(one), mainGroup(other)];
   const written = a !== null && a === b ? (a === 'text' ? 0.35 : 0.6) : 0;
   return Math.max(values, written);

@@ -1,4 +1,4 @@
-import { asText, type Json } from '../../submission';
+import { asText, type Json, type StatedOption } from '../../submission';
 import type { Asked } from './profile';
 import { chanceOfBoth, chanceOfOnlyHere } from '../chance';
 import { pairedOptions, type OptionChanges } from '../pairedOptions';
@@ -66,11 +66,7 @@ const MOST_ONCE = 0.25;
  * @param limit how likely chance may be to show any one of them, where they are compared again and again
  */
 export function optionChanges(was: Asked, now: Asked, limit: number | null = null): OptionChanges {
-  if (was.stated && now.stated) {
-    const gone = was.stated.filter(each => !now.stated!.includes(each));
-    const fresh = now.stated.filter(each => !was.stated!.includes(each));
-    return pairedOptions(gone, fresh);
-  }
+  if (was.stated && now.stated) return statedChanges(was.stated, now.stated);
   const sign = signBetween([...was.values, ...now.values]);
   const [before, after] = [chosen(was.values, sign), chosen(now.values, sign)];
   if (!isChosen(was, before) || after.times.size === 0 || after.times.size > MOST_OPTIONS)
@@ -92,6 +88,24 @@ export function optionChanges(was: Asked, now: Asked, limit: number | null = nul
     unseen.filter(each => after.times.get(each)! >= 2 && chances.fresh(each) < sure.fresh),
     (option, other) => both(chances.gone(option), chances.fresh(other)) < sure.both,
   );
+}
+
+/** What became of stated options: those with one identifier are one, whatever they are called; others by their wording. */
+function statedChanges(was: readonly StatedOption[], now: readonly StatedOption[]): OptionChanges {
+  const byId = new Map(now.flatMap(({ id, label }) => (id === undefined ? [] : [[id, label] as const])));
+  const renamed = was.flatMap(({ id, label }): [string, string][] => {
+    const is = id === undefined ? undefined : byId.get(id);
+    return is !== undefined && is !== label ? [[label, is]] : [];
+  });
+  const isKept = (label: string) => now.some(each => each.label === label);
+  const wasThere = (label: string) => was.some(each => each.label === label);
+  // An identifier that another option took over renames nothing.
+  const named = renamed.filter(([from, to]) => !isKept(from) && !wasThere(to));
+  const paired = pairedOptions(
+    was.map(each => each.label).filter(each => !isKept(each) && !named.some(([from]) => from === each)),
+    now.map(each => each.label).filter(each => !wasThere(each) && !named.some(([, to]) => to === each)),
+  );
+  return { ...paired, renamed: [...named, ...paired.renamed] };
 }
 
 /** How many different options of a question were chosen; none of one that is answered freely. */

@@ -1,4 +1,14 @@
-import { canonical, labelFromKey, type FieldKind, type Json, type Question, type Submission } from '../../submission';
+import {
+  asText,
+  canonical,
+  labelFromKey,
+  type Field,
+  type FieldKind,
+  type Json,
+  type Question,
+  type StatedOption,
+  type Submission,
+} from '../../submission';
 import { bare } from '../alike';
 import { groupOf, type Group } from './writing';
 
@@ -9,8 +19,6 @@ export interface Message {
   media: string;
   /** How its answers were found; null where none were. */
   way: { reader: string; answersAt: string; splitAt: string | null } | null;
-  /** Options that the message itself states for a question, by its key. */
-  options?: ReadonlyMap<string, readonly string[]>;
 }
 
 /** What a number of submissions tell of one question. */
@@ -24,8 +32,8 @@ export interface Asked {
   /** What its answers are at bottom, with how many of each. */
   groups: Map<Group, number>;
   values: Json[];
-  /** Options that the messages state for it; null where they state none. */
-  stated: readonly string[] | null;
+  /** Options that the messages state for it, as of the last; null where they state none, or not the same ones to everybody. */
+  stated: readonly StatedOption[] | null;
   /** Where it stands among the questions, from 0 for the first to 1 for the last, on average. */
   place: number;
 }
@@ -77,6 +85,7 @@ export function profileOf(messages: readonly Message[]): Profile {
   const media = new Set<string>();
   const shownSets = new Set<string>();
   const chosenOptions = new Set<string>();
+  const lists = new Map<string, StatedList[]>();
   let count = 0;
   let someBlank = false;
   let isWorded = false;
@@ -95,9 +104,10 @@ export function profileOf(messages: readonly Message[]): Profile {
       );
       const fields = new Map(submission.fields.map(field => [field.key, field]));
       const files = new Set(submission.files.map(file => file.field));
-      shown.forEach(({ key, label }, at) => {
+      shown.forEach(({ key, label, options }, at) => {
         const known = questions.get(key) ?? blank(key);
         questions.set(key, known);
+        if (options) lists.set(key, [...(lists.get(key) ?? []), { options, isAll: isMore(options, fields.get(key)) }]);
         known.place += shown.length > 1 ? at / (shown.length - 1) : 0;
         known.shown += 1;
         counted(known.labels, wording(label));
@@ -113,12 +123,11 @@ export function profileOf(messages: readonly Message[]): Profile {
         } else someBlank = true;
       });
     }
-    for (const [key, stated] of message.options ?? []) {
-      const known = questions.get(key);
-      if (known) known.stated = [...new Set([...(known.stated ?? []), ...stated])];
-    }
   }
-  for (const each of questions.values()) each.place /= Math.max(1, each.shown);
+  for (const each of questions.values()) {
+    each.place /= Math.max(1, each.shown);
+    each.stated = settledOptions(lists.get(each.key) ?? []);
+  }
   return { count, questions, ways, media, showsAll: shownSets.size === 1 && someBlank, isWorded };
 }
 
@@ -133,10 +142,39 @@ function isAgain({ fields }: Submission, said: Set<string>): boolean {
   return false;
 }
 
+/** The options that one message states for a question, and whether they are more than were chosen. */
+interface StatedList {
+  options: readonly StatedOption[];
+  isAll: boolean;
+}
+
+/** Whether options are stated of which some were not chosen: else they may be no more than the answer again. */
+function isMore(options: readonly StatedOption[], field: Field | undefined): boolean {
+  const chosen = new Set(
+    (Array.isArray(field?.value) ? field.value : [field?.value ?? null]).map(each => asText(each)),
+  );
+  return options.some(({ label }) => !chosen.has(label));
+}
+
+/** Messages in a row that have to state the same options, where there are as many. */
+const IN_A_ROW = 3;
+
+/** What messages state in the end, in their order: null where what is stated comes and goes, as where it depends on other answers. */
+function settledOptions(lists: readonly StatedList[]): readonly StatedOption[] | null {
+  const last = lists.at(-1);
+  if (!last || !lists.some(each => each.isAll)) return null;
+  const prints = lists.map(each => canonical(each.options.map(({ id = null, label }) => [id, label])));
+  const print = prints.at(-1)!;
+  const begin = prints.findLastIndex(each => each !== print) + 1;
+  const isSettled = prints.length - begin >= Math.min(IN_A_ROW, prints.length);
+  return isSettled && !prints.slice(0, begin).includes(print) ? last.options : null;
+}
+
 /** Every question that a submission shows, answered or not, each once. */
-function shownIn({ questions, fields, files }: Submission): Pick<Question, 'key' | 'label'>[] {
-  const shown = new Map<string, Pick<Question, 'key' | 'label'>>();
-  for (const { key, label } of [...questions, ...fields]) if (!shown.has(key)) shown.set(key, { key, label });
+function shownIn({ questions, fields, files }: Submission): Pick<Question, 'key' | 'label' | 'options'>[] {
+  const shown = new Map<string, Pick<Question, 'key' | 'label' | 'options'>>();
+  for (const { key, label, options } of [...questions, ...fields.map(each => ({ ...each, options: undefined }))])
+    if (!shown.has(key)) shown.set(key, { key, label, ...(options && { options }) });
   for (const { field } of files) if (!shown.has(field)) shown.set(field, { key: field, label: field });
   return [...shown.values()];
 }

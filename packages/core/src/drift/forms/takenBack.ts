@@ -19,6 +19,8 @@ function shows({ change, question, was }: FormChange, { questions, fields, files
       );
     case 'option-gone':
     case 'option-renamed': {
+      const stated = questions.find(each => each.key === question)?.options;
+      if (stated?.some(each => each.label === asText(was ?? null))) return true;
       if (!field) return null;
       const chosen = Array.isArray(field.value) ? field.value : [field.value];
       return chosen.some(each => asText(each).trim() === asText(was ?? null));

@@ -51,10 +51,10 @@ export function groupOf(kind: FieldKind, value: Json): Group {
   if (typeof value === 'boolean') return 'boolean';
   const group = groups[kind];
   if (group !== 'text' && group !== 'phone') return group;
-  // A number in a text is one, written otherwise.
-  if (typeof value === 'string' && /^[-+]?\d+([.,]\d+)*$/.test(value.trim()) && group === 'text') return 'number';
   const way = typeof value === 'string' ? dateWriting(value) : null;
-  return way === null || way === 'compact' || way.startsWith('stamp') ? group : 'date';
+  if (way !== null && way !== 'compact' && !way.startsWith('stamp')) return 'date';
+  // A number in a text is one, written otherwise.
+  return typeof value === 'string' && /^[-+]?\d+([.,]\d+)*$/.test(value.trim()) && group === 'text' ? 'number' : group;
 }
 
 /** How a text is written: runs of digits and letters as one sign each. */
