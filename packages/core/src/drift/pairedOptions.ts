@@ -9,7 +9,7 @@ export interface OptionChanges {
 }
 
 /** How alike two options must be to be one that was renamed. */
-const KIN = 0.6;
+export const KIN = 0.6;
 
 /**
  * Options that are not there any more and ones that were not there before, paired where one is the other under another name: where they are

@@ -104,6 +104,11 @@ test.each<[string, Edit, FormChange[]]>([
     on('ph', ({ value }) => ({ value: String(value) })),
     [{ change: 'notation', question: 'ph', was: '6', now: '7' }],
   ],
+  ...['.', '/', '-'].map((mark): [string, Edit, FormChange[]] => [
+    `a date with the day first and ${mark}`,
+    on('day', ({ value }) => ({ value: (value as string).split('-').reverse().join(mark) })),
+    [{ change: 'notation', question: 'day', was: '2026-10-10', now: `22${mark}10${mark}2026` }],
+  ]),
   [
     'an option that got another name',
     on('weather', ({ value }) => ({ value: value === 'Wet' ? 'Wet or misty' : value })),
@@ -135,6 +140,100 @@ test('the same questions built otherwise are one change, and not one for each', 
     },
   }));
   expect(changes).toEqual([{ change: 'envelope', question: null }]);
+});
+
+describe('one of two words that is true or false now, and the other way round, is one notation', () => {
+  const in_ = (yes: string, no: string) => on('weather', (_, at) => ({ value: at % 2 ? yes : no }));
+  const flag = on('weather', (_, at) => ({ value: at % 2 === 0 }));
+  const between = (was: Edit, is: Edit) => {
+    const ways: Parameters<typeof readMessages>[1] = [];
+    const before = readMessages(messages(0, 12, was, asLabelled), ways);
+    return formChanges(before, readMessages(messages(12, 8, is, asLabelled), ways));
+  };
+  test.each([
+    ['Yes', 'No'],
+    ['Ja', 'Nein'],
+    ['はい', 'いいえ'],
+    ['Kyllä', 'Ei'],
+    ['Wet', 'Dry'],
+  ])('%s and %s', (yes, no) => {
+    const words = [yes, no].sort();
+    const change = { change: 'notation', question: 'weather' };
+    expect(between(in_(yes, no), flag)).toEqual([{ ...change, was: words, now: ['true', 'false'] }]);
+    expect(between(flag, in_(yes, no))).toEqual([{ ...change, was: ['true', 'false'], now: words }]);
+  });
+  test('three words are none', () =>
+    expect(
+      between(
+        on('weather', (_, at) => ({ value: ['Dry', 'Wet', 'Fog'][at % 3]! })),
+        flag,
+      ),
+    ).not.toContainEqual(expect.objectContaining({ change: 'notation' })));
+});
+
+describe('options that the messages state themselves', () => {
+  interface Option {
+    id?: string;
+    label: string;
+  }
+  const options = (...labels: string[]): Option[] => labels.map((label, at) => ({ id: `o${at}`, label }));
+  const stating =
+    (optionsAt: (at: number) => Option[] | string[]) =>
+    (asked: Asked[], at: number): Json => ({
+      submission_id: `s-${100 + at}`,
+      form: { id: 'f1', name: 'Sampling' },
+      answers: asked.map(({ key, label, value }) => ({
+        id: key,
+        label,
+        ...(key === 'weather' && { options: optionsAt(at) as unknown as Json }),
+        value,
+      })),
+    });
+  const usual = options('Dry', 'Wet', 'Fog');
+  /** One message after the change is enough. */
+  const after = (is: (at: number) => Option[] | string[], was: (at: number) => Option[] | string[] = () => usual) =>
+    told(same, stating(was), stating(is), [6, 1]);
+  const change = (what: FormChange['change'], more: object) => ({ change: what, question: 'weather', ...more });
+
+  test.each<[string, Option[], object[]]>([
+    ['nothing', usual, []],
+    ['another order', usual.toReversed(), []],
+    ['one more', [...usual, { id: 'o9', label: 'Snow' }], [change('option-added', { now: 'Snow' })]],
+    ['one less that nobody chose', usual.slice(0, 2), [change('option-gone', { was: 'Fog' })]],
+    [
+      'one that is called something else altogether, by its identifier',
+      [...usual.slice(0, 2), { id: 'o2', label: 'Hard to say' }],
+      [change('option-renamed', { was: 'Fog', now: 'Hard to say' })],
+    ],
+    [
+      'one gone and one added, by their identifiers',
+      [...usual.slice(0, 2), { id: 'o7', label: 'Storm and hail' }],
+      [change('option-gone', { was: 'Fog' }), change('option-added', { now: 'Storm and hail' })],
+    ],
+    ['identifiers that are others', options('Wet', 'Dry', 'Fog'), []],
+  ])('%s', (_, is, expected) => expect(after(() => is)).toEqual(expected));
+
+  test('plain texts are held against each other as they are', () =>
+    expect(
+      after(
+        () => ['Dry', 'Wet', 'Snow', 'Fog'],
+        () => ['Dry', 'Wet', 'Fog'],
+      ),
+    ).toEqual([change('option-added', { now: 'Snow' })]));
+  test('what depends on other answers tells nothing', () => {
+    const by = (at: number) => (at % 2 ? usual : options('Dry', 'Wet', 'Snow'));
+    expect(after(by, by)).toEqual([]);
+    expect(told(same, stating(by), stating(by), [12, 8])).toEqual([]);
+  });
+  test('what was changed before is told against what was stated last', () => {
+    const snow = [...usual, { id: 'o9', label: 'Snow' }];
+    expect(
+      after(
+        () => usual,
+        at => (at < 3 ? usual.slice(0, 2) : snow),
+      ),
+    ).toEqual([change('option-gone', { was: 'Snow' })]);
+  });
 });
 
 describe('temptations', () => {

@@ -177,6 +177,11 @@ function ofQuestion(
   const isTextOnly = (media: ReadonlySet<string>) => [...media].every(each => each !== 'json');
   // What can only be written as text is: that is the medium, not the question.
   const isMedium = isTextOnly(was.media) !== isTextOnly(now.media);
+  const flag = flagChange(one, other);
+  if (flag) {
+    if (!isMedium) changes.push({ change: 'notation', question, ...flag });
+    return changes;
+  }
   if (before && after && before !== after && enough(one, other)) {
     const isSoft =
       isMedium &&
@@ -199,6 +204,27 @@ function ofQuestion(
   }
   return changes;
 }
+
+/**
+ * One of two words that is true or false now, in whatever language, or the other way round: another notation of the same. Each side is told with
+ * both of its values.
+ */
+function flagChange(one: Asked, other: Asked): { was: Json; now: Json } | null {
+  const [was, now] = [one, other].map(({ values }) => [...new Set(values.map(each => asText(each).trim()))].sort());
+  const isFlag = ({ values }: Asked) =>
+    values.every(each => typeof each === 'boolean' || /^(true|false)$/.test(asText(each)));
+  const isOneOfTwo = (values: string[], of: Asked) =>
+    values.length === 2 &&
+    !isFlag(of) &&
+    of.values.every(each => typeof each === 'string' && each.length <= LONGEST_WORD);
+  const [toFlag, fromFlag] = [isOneOfTwo(was!, one) && isFlag(other), isFlag(one) && isOneOfTwo(now!, other)];
+  if (one.values.length < 2 || other.values.length === 0 || !(toFlag || fromFlag)) return null;
+  return { was: toFlag ? was! : flags, now: toFlag ? flags : now! };
+}
+
+const flags = ['true', 'false'];
+/** Characters of the longest word for yes or no. */
+const LONGEST_WORD = 20;
 
 /** Enough answers on both sides to say what they are. */
 const enough = (one: Asked, other: Asked): boolean =>

@@ -1,7 +1,8 @@
 import { asText, type Json, type StatedOption } from '../../submission';
 import type { Asked } from './profile';
 import { chanceOfBoth, chanceOfOnlyHere } from '../chance';
-import { pairedOptions, type OptionChanges } from '../pairedOptions';
+import { alike } from '../alike';
+import { KIN, pairedOptions, type OptionChanges } from '../pairedOptions';
 
 /** Different answers beyond which a question is answered freely. */
 const MOST_OPTIONS = 25;
@@ -101,10 +102,13 @@ function statedChanges(was: readonly StatedOption[], now: readonly StatedOption[
   const wasThere = (label: string) => was.some(each => each.label === label);
   // An identifier that another option took over renames nothing.
   const named = renamed.filter(([from, to]) => !isKept(from) && !wasThere(to));
-  const paired = pairedOptions(
-    was.map(each => each.label).filter(each => !isKept(each) && !named.some(([from]) => from === each)),
-    now.map(each => each.label).filter(each => !wasThere(each) && !named.some(([, to]) => to === each)),
-  );
+  const idOf = (of: readonly StatedOption[], label: string) => of.find(each => each.label === label)?.id;
+  const missing = was.map(each => each.label).filter(each => !isKept(each) && !named.some(([from]) => from === each));
+  const fresh = now.map(each => each.label).filter(each => !wasThere(each) && !named.some(([, to]) => to === each));
+  // Two with an identifier each are two, unless they are called alike: some builders make identifiers of the wording.
+  const mayBeOne = (one: string, other: string) =>
+    idOf(was, one) === undefined || idOf(now, other) === undefined || alike(one, other) >= KIN;
+  const paired = pairedOptions(missing, fresh, missing, fresh, mayBeOne);
   return { ...paired, renamed: [...named, ...paired.renamed] };
 }
 

@@ -2,9 +2,9 @@ import { testsOf, type Condition, type Test } from '../../condition';
 import { fieldsOf, rekeyed, type Call, type Line, type RouteDefinition } from '../../route';
 import { compileLine } from '../../request';
 import { questionKey, referenceText, scopeOf } from '../../scope';
-import { asText } from '../../submission';
+import { asText, type Json } from '../../submission';
 import type { TargetField } from '../../target';
-import { newStep, type Step } from '../../transform';
+import { compileChain, newStep, type Step } from '../../transform';
 import type { FormChange } from '../forms';
 import {
   cleaned,
@@ -27,13 +27,16 @@ export function repairsForForm(change: FormChange, definition: RouteDefinition, 
     case 'replaced':
       return onlyWay(rewired(definition, question, was, now));
     case 'option-renamed':
-      return onlyWay(renamedOption(definition, question, was, now));
+      return onlyWay(renamedOptions(definition, question, [[was, now]]));
     case 'single-to-list':
       return listWays(definition, question, parts);
     case 'gone':
       return goneWays(definition, question, parts);
-    case 'kind':
     case 'notation':
+      return isFlags(change.now) && Array.isArray(change.was)
+        ? flagWays(definition, question, change.was.map(asText), parts)
+        : onlyWay(recleaned(definition, question, parts));
+    case 'kind':
     case 'list-to-single':
     case 'option-added':
       return onlyWay(recleaned(definition, question, parts));
@@ -62,21 +65,52 @@ function rewired(definition: RouteDefinition, question: string, was: string, now
   return { definition: { ...all, calls }, words: [words] };
 }
 
-/** Lines that draw on a question get the option under the name it had; conditions that ask for it take both names. */
-function renamedOption(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
+const isFlags = (value: Json | undefined): boolean =>
+  Array.isArray(value) && value.includes('true') && value.length === 2;
+
+/** What was one of two words is true or false: lines get the words again, where they do not take it as it is. */
+function flagWays(definition: RouteDefinition, question: string, words: string[], parts: RepairParts): RepairWay[] {
+  const usual = recleaned(definition, question, parts);
+  if (usual) return onlyWay(usual);
+  const read = compileChain([newStep('yesno.read', { yes: '', no: '' })]);
+  const readAs = words.map(each => read.run(each));
+  const ways = words.flatMap((yes, at): RepairWay[] => {
+    const no = words[1 - at]!;
+    // Where one of the words is known to say yes or no, the other says the opposite.
+    if (readAs[at] === false || readAs[1 - at] === true) return [];
+    const pairs: [string, string][] = [
+      [yes, 'true'],
+      [no, 'false'],
+    ];
+    const repair = renamedOptions(definition, question, pairs);
+    return repair
+      ? [{ way: at === 0 ? 'yesFirst' : 'yesSecond', label: `true is ${quoted(yes)}`, asks: null, repair }]
+      : [];
+  });
+  return ways;
+}
+
+/** Lines that draw on a question get its options under the names they had; conditions that ask for one take both names. */
+function renamedOptions(
+  definition: RouteDefinition,
+  question: string,
+  pairs: readonly (readonly [was: string, now: string])[],
+): Repair | null {
   const key = questionKey(question);
   const words: string[] = [];
+  const step = translating(pairs.map(([was, now]) => [now, was]));
+  const both = (condition: Condition): Condition =>
+    pairs.reduce((made, [was, now]) => withBoth(made, key, was, now, words), condition);
   const calls = definition.calls.map(call => ({
     ...call,
     lines: call.lines.map(line => {
-      const step = translating(now, was);
       if (line.source?.from !== 'field' || line.source.field !== key || has(line, step)) return line;
-      words.push(`${line.to}: ${quoted(now)} counts as ${quoted(was)}.`);
+      words.push(`${line.to}: ${pairs.map(([was, now]) => `${quoted(now)} counts as ${quoted(was)}`).join(', ')}.`);
       return { ...line, cleaning: [step, ...line.cleaning] };
     }),
-    ...(call.condition && { condition: withBoth(call.condition, key, was, now, words) }),
+    ...(call.condition && { condition: both(call.condition) }),
   }));
-  const condition = withBoth(definition.condition, key, was, now, words);
+  const condition = both(definition.condition);
   return words.length === 0 ? null : { definition: { ...definition, condition, calls }, words };
 }
 

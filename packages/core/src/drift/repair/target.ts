@@ -218,7 +218,7 @@ function mended(
     case 'option-renamed': {
       const [was, is] = [asText(change.was ?? null), asText(change.now ?? null)];
       return on(key, line => {
-        const step = translating(was, is);
+        const step = translating([[was, is]]);
         if (has(line, step)) return line;
         words.push(`${line.to}: ${quoted(was)} is sent as ${quoted(is)}.`);
         return { ...line, cleaning: [...line.cleaning, step] };

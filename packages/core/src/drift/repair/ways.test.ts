@@ -190,3 +190,47 @@ describe('one line that makes a record and updates the one that is found', () =>
     expect([mended!.find!.line.to, mended!.lines[0]!.to]).toEqual(['site (new)', 'site']);
   });
 });
+
+describe('one of two words that is true or false now', () => {
+  const words = (yes: string, no: string) => {
+    const operation = {
+      ...registering,
+      fields: registering.fields.map(each =>
+        each.key === 'note' ? targetField('note', { options: [yes, no] }) : each,
+      ),
+    };
+    const asked = {
+      ...reporting,
+      condition: { all: [{ field: 'note', is: 'equals' as const, values: [yes], not: false }] },
+    };
+    const now = reports.map((each, at) => ({
+      ...each,
+      fields: each.fields.map(field =>
+        field.key === 'note' ? { ...field, kind: 'boolean' as const, value: at % 2 === 0 } : field,
+      ),
+    }));
+    const change = { change: 'notation' as const, question: 'note', was: [yes, no].sort(), now: ['true', 'false'] };
+    const parts = { schema: inferSchema(now), samples: now, operationOf: () => operation };
+    return { operation, now, ways: repairsForForm(change, asked, parts) };
+  };
+
+  test.each([
+    ['Yes', 'No'],
+    ['Ja', 'Nein'],
+  ])('gives %s or %s again, to the filter too', (yes, no) => {
+    const { operation, now, ways } = words(yes, no);
+    expect(ways.map(each => each.label)).toEqual([`true is “${yes}”`]);
+    const { definition } = ways[0]!.repair!;
+    const fare = fareOf(definition, [{ ...register, operations: [operation] }], now);
+    expect(fare).toMatchObject({ looked: 2, held: 0 });
+    expect(definition.calls[0]!.lines[2]!.cleaning[0]!.params).toMatchObject({
+      table: expect.stringContaining(`true,${yes}`) as string,
+    });
+  });
+
+  test('where nobody knows which word says yes, both are offered', () =>
+    expect(words('Märg', 'Kuiv').ways.map(({ way, label }) => [way, label])).toEqual([
+      ['yesFirst', 'true is “Kuiv”'],
+      ['yesSecond', 'true is “Märg”'],
+    ]));
+});

@@ -15,9 +15,20 @@ export interface Repair {
 
 /**
  * Ways to mend a route. usual: the one that there is. joined, first, each: all answers in one text, one of them, or a call for each. question,
- * default, value: a required field gets the likeliest question, what the target says that it assumes, or what a person says.
+ * default, value: a required field gets the likeliest question, what the target says that it assumes, or what a person says. yesFirst, yesSecond:
+ * which of two words true stands for.
  */
-export const repairWays = ['usual', 'joined', 'first', 'each', 'question', 'default', 'value'] as const;
+export const repairWays = [
+  'usual',
+  'joined',
+  'first',
+  'each',
+  'question',
+  'default',
+  'value',
+  'yesFirst',
+  'yesSecond',
+] as const;
 
 /** One way to mend a route. */
 export interface RepairWay {
@@ -47,9 +58,9 @@ export const onlyWay = (repair: Repair | null): RepairWay[] =>
   repair ? [{ way: 'usual', label: 'Repair', asks: null, repair }] : [];
 
 /** A step that gives one value for another, and leaves any other as it is. */
-export const translating = (from: string, to: string): Step => ({
+export const translating = (pairs: [from: string, to: string][]): Step => ({
   id: 'lookup.table',
-  params: { table: Papa.unparse([[from, to]]), otherwise: 'keep' },
+  params: { table: Papa.unparse(pairs), otherwise: 'keep' },
 });
 
 /** True where a line has a step already: what is mended once is not mended again. */
