@@ -10,27 +10,27 @@ import { quietAlarms } from './quiet';
 
 // Drawn changes are told. The forms of the half "held" were looked at while this was written, so they only guard it.
 test('changes of drawn documents are told, and nothing else', () => {
-  const { right, missed, wrong, falseAlarms, notes } = documentScore(60, 9000);
-  expect([right > 50, missed, wrong, falseAlarms, notes]).toEqual([true, 0, 0, 0, []]);
+  const { right, missed, wrong, falseAlarms, notes } = documentScore(40, 9000);
+  expect([right > 30, missed, wrong, falseAlarms, notes]).toEqual([true, 0, 0, 0, []]);
 });
 
 test('changes of drawn forms are mostly told, and clean ones seldom alarm', () => {
-  const { right, missed, clean, falseAlarms } = formScore(24, 'held', 7000);
+  const { right, missed, clean, falseAlarms } = formScore(14, 'held', 7000);
   expect(right / (right + missed)).toBeGreaterThan(0.85);
   expect(falseAlarms).toBeLessThanOrEqual(1);
-  expect(clean).toBeGreaterThan(3);
+  expect(clean).toBeGreaterThan(2);
 });
 
 test('changes of the demo’s forms are mostly told, and clean ones seldom alarm', () => {
-  const { right, missed, wrong, clean, falseAlarms } = demoScore(16, 300);
+  const { right, missed, wrong, clean, falseAlarms } = demoScore(10, 300);
   expect(right / (right + missed)).toBeGreaterThan(0.7);
   expect(right / (right + wrong)).toBeGreaterThan(0.85);
   expect(falseAlarms).toBeLessThanOrEqual(1);
-  expect(clean).toBeGreaterThan(1);
+  expect(clean).toBeGreaterThan(0);
 });
 
 test('of forms that never change nothing is told to be gone or otherwise, however often they are looked at', () => {
-  const alarms = quietAlarms(4, 90, 4000);
+  const alarms = quietAlarms(3, 60, 4000);
   alarms.delete('added');
   expect([...alarms]).toEqual([]);
 });
