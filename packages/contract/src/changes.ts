@@ -70,9 +70,19 @@ export interface ChangeTouch {
   holdHours: number | null;
   /** Deliveries that went without an answer that the route uses, the first MOST_HELD at most. */
   lacking: LackingDelivery[];
+  /** Submissions that the filter left out since it asks for what changed, the first MOST_HELD at most. */
+  leftOut: LeftOut[];
   /** True where sending one again updates the records that it made before. */
   completes: boolean;
   proofs: number;
+}
+
+/** A submission of which a route made no delivery, and whether what is live by now lets it through. */
+export interface LeftOut {
+  sampleId: string;
+  arrivalId: string;
+  about: string;
+  goes: boolean;
 }
 
 /** Most held deliveries that are told for one change and route. */

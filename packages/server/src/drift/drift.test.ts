@@ -230,9 +230,10 @@ const rekeyed = (one: Answers) => ({
 const without = (one: Answers) => ({ ...one, answers: one.answers.filter(each => each.id !== 'ph') });
 const deliveriesIn = async (state: string) =>
   (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}&state=${state}`)).json;
-const setTerms = async (terms: Partial<RouteView['draft']['terms']>) => {
+const setTerms = (terms: Partial<RouteView['draft']['terms']>) => edited(draft => Object.assign(draft.terms, terms));
+const edited = async (edit: (draft: RouteView['draft']) => void) => {
   route = (await client.call<RouteView>('GET', `/routes/${route.id}`)).json;
-  Object.assign(route.draft.terms, terms);
+  edit(route.draft);
   route = (await client.call<RouteView>('PUT', `/routes/${route.id}/draft`, draftOf(route))).json;
   await client.call('POST', `/routes/${route.id}/live`);
 };
@@ -370,6 +371,35 @@ test('a route that delivers anyway lists what went without an answer, until a re
   expect(await lacking()).toEqual(ids);
   await client.call('POST', '/deliveries/resend', { ids, mapping: 'now' });
   await eventually(lacking, left => left.length === 0);
+});
+
+test('what a filter leaves out since it asks for a question that has another key is listed, and sent once the filter is repaired', async () => {
+  await edited(draft => {
+    draft.condition = { all: [{ field: 'ph', is: 'blank', values: [], not: true }] };
+  });
+  await send(40, 3, rekeyed);
+  const [change] = (await heard(1)).changes;
+  const leftOut = async () => (await changes()).changes[0]!.touches[0]!.leftOut;
+  expect(change!.touches[0]!.touch).toBe('breaks');
+  expect((await leftOut()).map(each => each.goes)).toEqual([false, false, false]);
+  const { repair } = (await client.call<RepairedView>('POST', `/changes/${change!.id}/repair`, { routeId: route.id }))
+    .json;
+  await client.call('POST', `/changes/${change!.id}/repair/take`, { routeId: route.id, mark: repair!.mark });
+  const live = await client.call<RouteView>('POST', `/routes/${route.id}/live`);
+  expect(live.status).toBe(200);
+  const going = await leftOut();
+  expect(going.map(each => each.goes)).toEqual([true, true, true]);
+  const { version } = (await changes()).changes[0]!.touches[0]!;
+  const sent = await client.call('POST', `/routes/${route.id}/recorded`, {
+    selection: { sampleIds: going.map(each => each.sampleId) },
+    version,
+  });
+  expect(sent.status).toBe(202);
+  await eventually(
+    () => deliveriesIn('delivered'),
+    page => page.total === 3,
+  );
+  expect(await leftOut()).toEqual([]);
 });
 
 test('what is held goes after the time that the terms say', async () => {

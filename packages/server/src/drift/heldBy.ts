@@ -1,11 +1,12 @@
-import { MOST_HELD, type LackingDelivery } from '@grammata/contract';
+import { MOST_HELD, type LackingDelivery, type LeftOut } from '@grammata/contract';
 import type { FormChange } from '@grammata/core/drift';
 import { usesOf } from '@grammata/core/route';
-import type { Submission } from '@grammata/core/submission';
+import { aboutSubmission, type Submission } from '@grammata/core/submission';
+import { passes } from '../delivery';
 import type { Services } from '../services';
-import { isOfAnswers, isTraffic, type ChangeRow, type HeldDelivery, type RouteRow } from '../store';
+import { isOfAnswers, isTraffic, type ChangeRow, type HeldDelivery, type RouteRow, type VersionRow } from '../store';
 import { HELD_FOR_CHANGE, waitsFor } from './holding';
-import { heldOfChange, isLost, linesAmong, losing, telling } from './touch';
+import { heldOfChange, isAbout, isLost, linesAmong, losing, telling } from './touch';
 
 /** Whether a reason is about a field: what is wrong with a line begins with the field's name. */
 const isAboutField = (reason: string, field: string): boolean =>
@@ -62,6 +63,43 @@ export function deliveredWithout(
     return definition && isLost(change, definition, data) ? [{ id, about }] : [];
   });
 }
+
+/** Changes after which a filter may ask for an answer that does not come any more. */
+const emptying: ReadonlySet<string> = new Set([
+  ...losing,
+  'option-renamed',
+  'option-gone',
+  'kind',
+  'notation',
+  'single-to-list',
+]);
+
+/**
+ * Submissions since a change that a route made no delivery for, since its filter asks for what changed: the first MOST_HELD at most, each with
+ * whether the filter lets it through by now.
+ */
+export function leftOutBy({ store }: Pick<Services, 'store'>, row: ChangeRow, route: RouteRow): LeftOut[] {
+  const change = row.what as FormChange;
+  const live = store.routes.latestVersion(route.id);
+  if (row.subject !== 'form' || change.question === null || !emptying.has(change.change) || !live) return [];
+  // It was left out by what was live when it came.
+  const asks = ({ definition }: VersionRow) => usesOf({ ...definition, calls: [] }, change.question!).length > 0;
+  if (route.state !== 'live' || !store.routes.versions(route.id, MOST_VERSIONS).some(asks)) return [];
+  return store.deliveries
+    .noneOf(route.id, row.subjectId, Math.max(row.firstAt, route.liveSince ?? 0), MOST_LOOKED)
+    .filter(({ data }) => isAbout(change, data))
+    .slice(0, MOST_HELD)
+    .map(({ id, arrivalId, data }) => ({
+      sampleId: id,
+      arrivalId,
+      about: aboutSubmission(data),
+      goes: passes(live, { data }),
+    }));
+}
+
+/** Versions of a route among which those that asked for a question are looked for, and submissions among those that were left out. */
+const MOST_VERSIONS = 20;
+const MOST_LOOKED = 1000;
 
 /**
  * The open change that a route's held deliveries seem to come of: they wait for it, or their reason names a field that is filled from the

@@ -7,7 +7,7 @@ import { changeWords } from '../drift';
 import { Act, count, counted, Fault, Moment, Press, RouteStateWord } from '../ui';
 import { answerChangeOf, effects, effectWords, heldOf, isTraffic, isWithdrawn, usesWords } from './effect';
 import { useSendShown, useSettle } from './queries';
-import { Holding, Lacking } from './Holding';
+import { Holding, Lacking, LeftOut } from './Holding';
 import { Repair } from './Repair';
 import { Remedy } from './Remedy';
 
@@ -100,6 +100,7 @@ export function Entry({
         touches.map(each => (
           <div key={each.routeId} className="pl-6">
             <Lacking change={change} touch={each} />
+            <LeftOut touch={each} />
           </div>
         ))}
       {isShown && (
@@ -235,6 +236,7 @@ function Touch({
       <div className="basis-full lg:col-[2/-1]">
         <Holding change={change} touch={touched} />
         <Lacking change={change} touch={touched} />
+        <LeftOut touch={touched} />
       </div>
     </li>
   );

@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MemoryRouter } from 'react-router';
-import { Holding, Lacking } from './Holding';
+import { Holding, Lacking, LeftOut } from './Holding';
 
 afterEach(cleanup);
 
@@ -31,6 +31,7 @@ const touch = (more: Partial<ChangeTouch> = {}): ChangeTouch => ({
   holds: true,
   holdHours: null,
   lacking: [],
+  leftOut: [],
   completes: true,
   proofs: 0,
   ...more,
@@ -43,6 +44,7 @@ const show = (of: ChangeView, one: ChangeTouch) =>
       <MemoryRouter>
         <Holding change={of} touch={one} />
         <Lacking change={of} touch={one} />
+        <LeftOut touch={one} />
       </MemoryRouter>
     </QueryClientProvider>,
   );
@@ -104,4 +106,23 @@ test.each<[string, ChangeView, ChangeTouch, string, boolean]>([
     },
   ]);
   expect((await screen.findByRole('status')).textContent).toContain('Each updates the record it made.');
+});
+
+test.each([
+  ['while it does not go', false],
+  ['once it goes', true],
+])('what the filter left out is listed, and sent by the version that is live: %s', async (_, goes) => {
+  const one = (id: string) => ({ sampleId: id, arrivalId: `a${id}`, about: `Mira Teal ${id}`, goes });
+  const { container } = show(change(), touch({ leftOut: [one('s1'), one('s2')] }));
+  expect(container.textContent).toContain('2 submissions left out: the filter asks for what changed.');
+  await userEvent.click(screen.getByRole('button', { name: 'List them' }));
+  expect(screen.getByRole('link', { name: 'Mira Teal s2' }).getAttribute('href')).toBe('/arrivals/as2');
+  const send = screen.queryByRole('button', { name: 'Send what was left out (2)' });
+  expect(send !== null).toBe(goes);
+  if (!send) return;
+  await userEvent.click(send);
+  expect(asked).toEqual([
+    { path: '/api/routes/r/recorded', body: { selection: { sampleIds: ['s1', 's2'] }, again: false, version: 2 } },
+  ]);
+  expect((await screen.findByRole('status')).textContent).toContain('Sending what was left out.');
 });

@@ -14,6 +14,7 @@ const touch = (name: string, does: ChangeTouch['touch'], deliveries = 0, held = 
   holds: false,
   holdHours: null,
   lacking: [],
+  leftOut: [],
   completes: false,
   proofs: 0,
 });

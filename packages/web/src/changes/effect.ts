@@ -39,7 +39,11 @@ export const isStillListed = (change: ChangeView, now = Date.now()): boolean =>
   heldOf(change) > 0 ||
   (isWithdrawn(change)
     ? now - Date.parse(change.settledAt ?? '') < DAY
-    : change.state === 'settled' && lackingOf(change) > 0);
+    : change.state === 'settled' && (lackingOf(change) > 0 || isLeftOut(change)));
+
+/** Whether something is left out that could go by now. */
+const isLeftOut = ({ touches }: Pick<ChangeView, 'touches'>): boolean =>
+  touches.some(each => each.leftOut.some(one => one.goes));
 
 /** So many; from the most that are counted on, that many or more. */
 export const heldCount = ({ touches }: Pick<ChangeView, 'touches'>): string =>

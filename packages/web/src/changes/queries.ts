@@ -5,6 +5,7 @@ import type {
   RepairInput,
   RepairedView,
   ResendInput,
+  SendRecordedInput,
   SupposedView,
   SupposeInput,
 } from '@grammata/contract';
@@ -24,6 +25,23 @@ export function useSendShown(state: 'held' | 'delivered') {
       Promise.all([
         client.invalidateQueries({ queryKey: keys.deliveries.all }),
         client.invalidateQueries({ queryKey: keys.work.all }),
+      ]),
+  });
+}
+
+/** Sends stored submissions through a route by the version that was shown: what it delivered meanwhile is left. */
+export function useSendStored(routeId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ sampleIds, version }: { sampleIds: string[]; version: number }) => {
+      const body: SendRecordedInput = { selection: { sampleIds }, again: false, version };
+      return api(`/routes/${routeId}/recorded`, { method: 'POST', body });
+    },
+    onSuccess: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: keys.deliveries.all }),
+        client.invalidateQueries({ queryKey: keys.work.all }),
+        client.invalidateQueries({ queryKey: keys.changes }),
       ]),
   });
 }
