@@ -29,7 +29,7 @@ import type { Services } from './services';
 import { StorageHealth } from './storage';
 import { FolderInUse, lockFolder, openDatabase, storeOn, type Store } from './store';
 import { Timers } from './timing';
-import { rereading as rereadingTargets } from './targets';
+import { rereadRefusing, rereading as rereadingTargets } from './targets';
 import { Workshop } from './work';
 
 export interface Running {
@@ -128,7 +128,15 @@ export function assemble(
       for (const each of changes) await sendHeldFor({ store, ledger, deliveries, live }, each);
     },
   });
-  const ear = new AnswerWatch({ store, decoders, live, timers, log, changesAfter });
+  const ear = new AnswerWatch({
+    store,
+    decoders,
+    live,
+    timers,
+    log,
+    changesAfter,
+    reread: target => rereadRefusing(services, target),
+  });
   const deliveries = new DeliveryDriver({
     store,
     ledger,

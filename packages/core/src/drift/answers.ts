@@ -3,10 +3,11 @@ import type { Comparison } from '../perform';
 import { doubtIn } from '../response';
 import { chanceOfOnlyHere, shareOfLook, unlikely } from './chance';
 
-export const answerChangeKinds = ['credentials', 'refused', 'answer', 'stored'] as const;
+export const answerChangeKinds = ['credentials', 'scheme', 'refused', 'answer', 'stored'] as const;
 
 /**
- * What the answers of a target tell of it. credentials: it does not know those any more that it knew. refused: it refuses for a reason that
+ * What the answers of a target tell of it. credentials: it does not know those any more that it knew. scheme: its document asks for
+ * credentials of another kind. refused: it refuses for a reason that
  * it never gave before. answer: something that stood in all of its answers does not stand there any more, or is of another type. stored: what
  * it stores is not what it is sent any more.
  */

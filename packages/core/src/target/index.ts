@@ -11,4 +11,5 @@ export * from './operation';
 export * from './operationWords';
 export * from './options';
 export * from './own';
+export * from './schemes';
 export * from './suchAs';

@@ -1,9 +1,10 @@
-import { operationName, type AnswerPlace } from '@grammata/core/drift';
+import { operationName, reasonOf, type AnswerChangeSeen, type AnswerPlace } from '@grammata/core/drift';
+import { asText } from '@grammata/core/submission';
 import { answersUsed, operationsUsed, targetsOf, type Call, type RouteDefinition } from '@grammata/core/route';
 import type { Logger } from 'pino';
 import { DecodeFault, DecodeLate, type AnsweredText, type Decoders } from '../decoding';
 import type { LiveHub } from '../live';
-import type { AnsweredRow, Store, TargetRow } from '../store';
+import { isOfAnswers, type AnsweredRow, type Store, type TargetRow } from '../store';
 import type { Timers } from '../timing';
 import { Gathering } from './gathering';
 
@@ -18,6 +19,8 @@ export interface AnswerWatchParts {
   log: Logger;
   /** ms after something happened before it is looked at; null where changes are not looked for. */
   changesAfter: number | null;
+  /** A target refuses for a reason that it did not give before: what it offers is read again. */
+  reread(target: TargetRow): Promise<void>;
 }
 
 /** Holds what targets answer against what they answered before. */
@@ -53,6 +56,7 @@ export class AnswerWatch {
       LOOKED,
     );
     const answers = rows.flatMap(row => this.#answered(row, target));
+    await this.#rereadWhenRefused(target, answers);
     const answeredPlaces = placesIn(
       target,
       going.map(each => each.definition),
@@ -64,20 +68,49 @@ export class AnswerWatch {
       return [];
     });
     if (this.#isClosed) return;
+    const isTold = this.#toldElsewhere(target);
     const fresh = store.changes.keep(
-      found.map(({ what, since }) => ({
-        subject: 'target' as const,
-        subjectId: targetId,
-        what,
-        before: null,
-        after: null,
-        at: since,
-      })),
+      found
+        .filter(each => !isTold(each))
+        .map(({ what, since }) => ({
+          subject: 'target' as const,
+          subjectId: targetId,
+          what,
+          before: null,
+          after: null,
+          at: since,
+        })),
     );
     const over = answers[0]?.outcome === 'delivered' ? this.#knownAgain(targetId, answers[0].at) : 0;
     if (fresh.length + over === 0) return;
     log.info({ target: targetId, changes: fresh.map(each => each.what.change) }, 'a target answers otherwise');
     live.publish({ type: 'drift' });
+  }
+
+  /** What was told already of an operation under the name that it had before: it is no news under another. */
+  #toldElsewhere({ id, operations }: TargetRow): (seen: AnswerChangeSeen) => boolean {
+    const names = new Set(operations.map(operationName));
+    const told = this.parts.store.changes
+      .of('target', id)
+      .filter(({ what }) => isOfAnswers(what) && what.operation !== null && !names.has(what.operation));
+    return ({ what, since }) =>
+      told.some(
+        ({ what: earlier, firstAt }) =>
+          isOfAnswers(earlier) &&
+          firstAt <= since &&
+          earlier.change === what.change &&
+          earlier.field === what.field &&
+          (what.change !== 'refused' || reasonOf(asText(earlier.now ?? null)) === reasonOf(asText(what.now ?? null))),
+      );
+  }
+
+  /** Reads a target again where the newest of its answers is a refusal of a sort that none before it was, once for each. */
+  async #rereadWhenRefused(target: TargetRow, answers: readonly AnsweredText[]): Promise<void> {
+    const [newest, ...before] = answers;
+    const sortOf = ({ operation, status, message }: AnsweredText) => `${operation} ${status} ${reasonOf(message)}`;
+    if (newest?.outcome !== 'final' || newest.at <= (target.readAt ?? Infinity)) return;
+    if (before.some(each => each.outcome === 'final' && sortOf(each) === sortOf(newest))) return;
+    await this.parts.reread(target);
   }
 
   /** Credentials with which something was delivered since are no matter any more. */

@@ -6,6 +6,7 @@ import { post } from '../testing/forms';
 import { withRoute, type TestRoute } from '../testing/routes';
 import { startServer, startTarget, type Client, type FakeTarget } from '../testing/running';
 import { placesIn } from './answerWatch';
+import { keepSchemeChange } from './targetWatch';
 
 // What a target answers is held against what it answered before: nobody has to wait for a person to notice.
 
@@ -111,6 +112,58 @@ test('a refusal of a new sort, beside the line that it is about; there is no rep
   await deliver(2);
   await eventually(changes, view => view.changes.some(each => each.field === 'ph'));
   expect((await changes()).changes.map(each => each.field)).toEqual(['ph', 'site']);
+});
+
+test('what was refused before an operation moved is no news under its other path', async () => {
+  target.answer = { status: 422, body: { errors: [{ field: 'site', message: '“AB-07” is closed for the winter' }] } };
+  await deliver(2);
+  await heard('refused');
+  const { store } = client.running.services;
+  const { operations } = store.targets.byId(drawn.register.id)!;
+  store.targets.update(drawn.register.id, {
+    operations: operations.map(each => ({ ...each, path: `/v2${each.path}` })),
+  });
+  await deliver(2);
+  target.answer = { status: 422, body: { errors: [{ field: 'ph', message: 'must be below 9' }] } };
+  await deliver(2);
+  await eventually(changes, view => view.changes.some(each => each.field === 'ph'));
+  expect((await changes()).changes.map(each => each.field)).toEqual(['ph', 'site']);
+});
+
+test('a target that refuses for a reason of its own is read again at once, and what it changed is told', async () => {
+  const { store } = client.running.services;
+  const tables = structuredClone(target.tables);
+  tables.tables[0]!.columns[0]!.options = ['AB-02', 'AB-09'];
+  target.tables = tables;
+  target.answer = { status: 422, body: { errors: [{ field: 'site', message: '“AB-07” is not on the list' }] } };
+  store.targets.update(drawn.register.id, { readAt: store.targets.byId(drawn.register.id)!.readAt! - 120_000 });
+  await deliver(1);
+  const told = await eventually(changes, view => view.changes.length > 0);
+  expect(told.changes[0]).toMatchObject({
+    subject: 'target',
+    change: expect.stringMatching(/^option/),
+    field: '/values/site',
+  });
+});
+
+test('a document that asks for other credentials than it did is told, where the target has those', async () => {
+  const { running } = client;
+  const row = running.services.store.targets.byId(drawn.register.id)!;
+  const scheme = { kind: 'header' as const, name: 'X-Key' };
+  const asked = (before: typeof row.asksFor, after: typeof row.asksFor) =>
+    keepSchemeChange(running.services, { ...row, auth: { kind: 'bearer' }, asksFor: before }, { asksFor: after });
+  // Never asked for, not asked for now, or still among what is asked for.
+  asked(null, [scheme]);
+  asked([{ kind: 'bearer' }], []);
+  asked([{ kind: 'bearer' }], [scheme, { kind: 'bearer' }]);
+  expect((await changes()).changes).toEqual([]);
+  asked([{ kind: 'bearer' }], [scheme]);
+  expect(await heard('scheme')).toMatchObject({
+    was: 'a bearer token',
+    now: 'an API key in the header X-Key',
+    touch: 'breaks',
+    touches: [{ routeId: drawn.route.id, touch: 'breaks' }],
+  });
 });
 
 test('what is counted on in the answer is not there any more', async () => {

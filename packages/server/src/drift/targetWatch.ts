@@ -1,6 +1,7 @@
 import { operationChanges, operationName } from '@grammata/core/drift';
 import { operationsUsed } from '@grammata/core/route';
 import type { Json } from '@grammata/core/submission';
+import { schemesMet, schemeWords } from '@grammata/core/target';
 import { iso, now } from '../clock';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
@@ -32,6 +33,22 @@ export function keepTargetChanges(
   const fresh = store.changes.keep(seen);
   if (fresh.length === 0) return;
   log.info({ target: after.id, changes: fresh.map(each => each.what.change) }, 'a target changed');
+  live.publish({ type: 'drift' });
+}
+
+/** Keeps that a target's document asks for other credentials than those that it asked for, and that the target has. */
+export function keepSchemeChange(
+  { store, live, log }: Pick<Services, 'store' | 'live' | 'log'>,
+  { id, auth, asksFor }: Pick<TargetRow, 'id' | 'auth' | 'asksFor'>,
+  after: Pick<TargetRow, 'asksFor'>,
+): void {
+  const met = schemesMet(asksFor ?? [], auth);
+  const asked = after.asksFor ?? [];
+  if (met.length === 0 || asked.length === 0 || schemesMet(asked, auth).length > 0) return;
+  const what = { change: 'scheme' as const, operation: null, was: schemeWords(met), now: schemeWords(asked) };
+  const seen = { subject: 'target' as const, subjectId: id, what, before: null, after: null, at: now() };
+  if (store.changes.keep([seen]).length === 0) return;
+  log.info({ target: id }, 'a target asks for other credentials');
   live.publish({ type: 'drift' });
 }
 

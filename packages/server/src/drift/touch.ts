@@ -209,6 +209,7 @@ export function answerTouch(
   });
   if (uses.length === 0) return none;
   const isCounted = id !== undefined && (answersUsed(definition, targetId).get(id) ?? []).includes(field ?? '');
-  const breaks = change === 'credentials' || change === 'refused' || (change === 'answer' && isCounted);
+  const breaks =
+    change === 'credentials' || change === 'scheme' || change === 'refused' || (change === 'answer' && isCounted);
   return { ...none, touch: breaks ? 'breaks' : 'risks', uses };
 }

@@ -79,6 +79,15 @@ export class Changes {
       .map(each => each.change);
   }
 
+  /** All of a form or a target, whatever was decided. */
+  of(subject: ChangeRow['subject'], subjectId: string): ChangeRow[] {
+    return this.db
+      .select()
+      .from(changes)
+      .where(and(eq(changes.subject, subject), eq(changes.subjectId, subjectId)))
+      .all();
+  }
+
   openCount(): number {
     return this.db.select({ n: count() }).from(changes).where(eq(changes.state, 'open')).get()!.n;
   }
@@ -268,7 +277,11 @@ const printOf = (what: ChangeRow['what']): string => {
   const { change, was, now: is } = what;
   const about = 'operation' in what ? [what.operation, what.field ?? null] : [what.question];
   const tellsApart =
-    change.startsWith('option') || change === 'replaced' || change.includes('renamed') || change.includes('moved');
+    change.startsWith('option') ||
+    change === 'replaced' ||
+    change.includes('renamed') ||
+    change.includes('moved') ||
+    change === 'scheme';
   // Each silence, each flood and each loss of credentials is one of its own, however long it lasts.
   const episode = isTraffic(what) || change === 'credentials';
   return JSON.stringify([

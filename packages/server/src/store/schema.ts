@@ -1,7 +1,7 @@
 import type { Pins, Way } from '@grammata/core/decode';
 import type { FieldSchema } from '@grammata/core/schema';
 import type { FieldKind, Json, Submission } from '@grammata/core/submission';
-import type { Auth, Consent, DiscoveryRecipe, Operation, OwnOperation } from '@grammata/core/target';
+import type { Auth, Consent, DiscoveryRecipe, Operation, OwnOperation, SecurityScheme } from '@grammata/core/target';
 import type { Ask, Done, Pace, Patience } from '@grammata/core/perform';
 import type { RouteDefinition } from '@grammata/core/route';
 import type {
@@ -349,6 +349,8 @@ export const targets = sqliteTable('targets', {
   servers: text({ mode: 'json' }).$type<string[]>().notNull().default([]),
   /** What it offers, as it was last read; null before the first reading. */
   snapshot: text().references(() => snapshots.hash),
+  /** The kinds of credentials that its document asked for, as it was read last; null where it was not. */
+  asksFor: text({ mode: 'json' }).$type<SecurityScheme[]>(),
   /** Somebody's consent (OAuth 2): since when, until when; and its tokens, encrypted. */
   consent: text({ mode: 'json' }).$type<Consent>(),
   consentTokens: blob({ mode: 'buffer' }),

@@ -3,6 +3,7 @@ import { getIntrospectionQuery } from '@grammata/core/graphql';
 import { complaintIn, isAboutCredentials } from '@grammata/core/response';
 import { parseJson } from '@grammata/core/submission';
 import {
+  schemeWords,
   sendMail,
   withQuery,
   type Auth,
@@ -24,6 +25,8 @@ export interface Connection {
   operations: Operation[] | null;
   /** Where its list of tables has what, where that was concluded. */
   recipe?: DiscoveryRecipe;
+  /** The kinds of credentials that its document asks for, where it has one. */
+  asksFor?: SecurityScheme[];
   /** Base addresses that its document names, where the target’s is not among them. */
   servers?: string[];
 }
@@ -75,6 +78,7 @@ export async function connect(
   return {
     view: { ok: true, verdict, advice, status, milliseconds },
     servers: otherServers(found.servers ?? [], target),
+    ...(found.asksFor && { asksFor: found.asksFor }),
     operations: wordsMasked(found.operations, outward.mask),
     ...(found.recipe && { recipe: found.recipe }),
   };
@@ -128,21 +132,11 @@ async function offered(offers: Offers, kind: OfferKind, text: string, how: HowTo
   }
 }
 
-const schemeWords: Record<SecurityScheme['kind'], (scheme: SecurityScheme) => string> = {
-  bearer: () => 'a bearer token',
-  basic: () => 'user and password',
-  header: scheme => `an API key in the header ${'name' in scheme ? scheme.name : ''}`,
-  query: scheme => `an API key in the parameter ${'name' in scheme ? scheme.name : ''}`,
-  consent: scheme =>
-    `OAuth 2 with user consent, authorization URL ${'authorizeUrl' in scheme ? scheme.authorizeUrl : ''}`,
-  oauth: scheme => `OAuth 2 client credentials, token URL ${'tokenUrl' in scheme ? scheme.tokenUrl : ''}`,
-};
-
 /** What the document asks for, where that is not what the target has. */
-function credentialsAdvice(asked: SecurityScheme[], auth: Auth): string | null {
-  if (asked.length === 0 || asked.some(each => each.kind === auth.kind)) return null;
-  return `The document requires ${asked.map(each => schemeWords[each.kind](each)).join(', or ')}.`;
-}
+const credentialsAdvice = (asked: SecurityScheme[], auth: Auth): string | null =>
+  asked.length === 0 || asked.some(each => each.kind === auth.kind)
+    ? null
+    : `The document requires ${schemeWords(asked)}.`;
 
 const givenWords: Record<'openapi' | 'graphql' | 'example' | 'files', { says: string; advice: string }> = {
   openapi: { says: 'Read from the uploaded document: it', advice: 'Paste an OpenAPI document.' },

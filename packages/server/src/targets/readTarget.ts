@@ -1,7 +1,7 @@
 import type { ConnectionView } from '@grammata/contract';
 import { now } from '../clock';
 import { offered, sourceOf, takingNames, withEarlierIds, withSource, type Operation } from '@grammata/core/target';
-import { keepCredentialsLost, keepTargetChanges } from '../drift';
+import { keepCredentialsLost, keepSchemeChange, keepTargetChanges } from '../drift';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { connect } from './connection';
@@ -23,12 +23,21 @@ export async function readTarget(
   const stored = store.targets.update(
     row.id,
     operations
-      ? { ...kept(before, operations), servers: read.servers ?? [], readAt: now(), fault, ...(recipe && { recipe }) }
+      ? {
+          ...kept(before, operations),
+          servers: read.servers ?? [],
+          asksFor: read.asksFor ?? null,
+          readAt: now(),
+          fault,
+          ...(recipe && { recipe }),
+        }
       : { fault },
   )!;
   if (config.changesAfter !== null) {
-    if (operations) keepTargetChanges(services, row, stored);
-    else keepCredentialsLost(services, row, view.status);
+    if (operations) {
+      keepTargetChanges(services, row, stored);
+      keepSchemeChange(services, row, stored);
+    } else keepCredentialsLost(services, row, view.status);
   }
   // That it was read again alone changes nothing for whoever works with it.
   const isOther = before.readAt === null || stored.snapshot !== before.snapshot || stored.fault !== before.fault;

@@ -13,6 +13,15 @@ const EVERY = '17 * * * *';
 const isRead = ({ reads, document, readAt }: TargetRow): boolean =>
   (reads === 'tables' || reads === 'openapi' || reads === 'graphql') && document === null && readAt !== null;
 
+/** ms after a reading within which a target is not read again because it refuses something. */
+const JUST_READ = 60_000;
+
+/** Reads again what a target offers that refuses what it took: where its description changed, that is told at once. */
+export async function rereadRefusing(services: Services, { id }: Pick<TargetRow, 'id'>): Promise<void> {
+  const row = services.store.targets.byId(id);
+  if (row && isRead(row) && now() - row.readAt! >= JUST_READ) await readTarget(services, row);
+}
+
 /** Reads what targets offer again, each now and then: what is otherwise is told. */
 export function rereading(services: Services): Schedule {
   return services.timers.schedule('reading targets again', EVERY, async () => {

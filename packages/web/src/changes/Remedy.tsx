@@ -8,6 +8,11 @@ const remedies: Record<AnswerChange['change'], { words: string; deed: string; to
     deed: 'Enter credentials',
     to: id => `/targets/${id}`,
   },
+  scheme: {
+    words: 'Create such credentials at the target and enter them before it stops accepting the old ones.',
+    deed: 'Enter credentials',
+    to: id => `/targets/${id}`,
+  },
   refused: {
     words:
       'Read the target again to see whether its description changed. Then fix the route and send the failed deliveries again.',

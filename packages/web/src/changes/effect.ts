@@ -14,7 +14,13 @@ export const effects: Record<Touch, { mark: string; colour: string; words: strin
 export const isTraffic = ({ change }: Pick<ChangeView, 'change'>): boolean =>
   ['silent', 'flood', 'another-form'].includes(change);
 
-const answered: Record<AnswerChange['change'], true> = { credentials: true, refused: true, answer: true, stored: true };
+const answered: Record<AnswerChange['change'], true> = {
+  credentials: true,
+  scheme: true,
+  refused: true,
+  answer: true,
+  stored: true,
+};
 
 /** A change of what a target answers: people mend it, here or there. */
 export const answerChangeOf = ({ change }: Pick<ChangeView, 'change'>): AnswerChange['change'] | null =>

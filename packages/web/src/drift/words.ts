@@ -55,6 +55,8 @@ export function changeWords({ change, question, operation, field, was, now }: To
       return `Another form now uses this address, besides ${quoted(was)}.`;
     case 'credentials':
       return `Credentials are now rejected: status ${asText(now)}.`;
+    case 'scheme':
+      return `Different credentials required: ${asText(was)} → ${asText(now)}.`;
     case 'refused':
       return field === null
         ? `${operation} now rejects requests it accepted before. ${asText(now)}`

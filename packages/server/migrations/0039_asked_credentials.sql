@@ -1,0 +1,1 @@
+ALTER TABLE `targets` ADD `asks_for` text;
