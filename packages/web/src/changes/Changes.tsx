@@ -6,6 +6,7 @@ import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
 import { useChanges } from '../drift';
 import { Act, Choices, Empty, Sheet } from '../ui';
+import { causesOf } from './causes';
 import { Entry } from './Entry';
 import { isStillListed, isWithdrawn } from './effect';
 import { WhatIf } from './WhatIf';
@@ -35,8 +36,8 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
   const [asked, ask] = useParam('change');
   const [supposing, setSupposing] = useState(false);
   const list = useRef<HTMLUListElement>(null);
-  const shown = all
-    .filter(each => shows === 'all' || each.state === 'open' || isStillListed(each) || each.id === asked)
+  const shown = causesOf(all)
+    .filter(each => shows === 'all' || each.state === 'open' || isStillListed(each) || each.ids.includes(asked ?? ''))
     .toSorted((one, other) => weightOf(one) - weightOf(other));
   const first = shown.find(each => each.state === 'open' && each.touch === 'breaks');
   const opened = asked ?? first?.id ?? '';
@@ -90,7 +91,7 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
             <Entry
               key={each.id}
               change={each}
-              isOpened={each.id === opened}
+              isOpened={each.ids.includes(opened)}
               onOpen={() => ask(each.id)}
               onClose={() => ask('')}
             />

@@ -8,6 +8,7 @@ import { Act, count, counted, Fault, Moment, Press, RouteStateWord } from '../ui
 import { answerChangeOf, effects, effectWords, heldOf, isTraffic, isWithdrawn, usesWords } from './effect';
 import { useSendShown, useSettle } from './queries';
 import { Holding, Lacking, LeftOut } from './Holding';
+import type { CauseView } from './causes';
 import { Repair } from './Repair';
 import { Remedy } from './Remedy';
 
@@ -18,12 +19,12 @@ export function Entry({
   onOpen,
   onClose,
 }: {
-  change: ChangeView;
+  change: CauseView;
   isOpened: boolean;
   onOpen: () => void;
   onClose: () => void;
 }) {
-  const { id, state, touch, touches, messages } = change;
+  const { id, ids, state, touch, touches, messages } = change;
   const settle = useSettle();
   const isOpen = state === 'open';
   const touched = touches.filter(each => each.touch !== 'harmless');
@@ -37,7 +38,7 @@ export function Entry({
   const { head, rest } = isAlone && isOpen ? { head: words, rest: '' } : effectWords(change);
   const { mark, colour } = effects[!isOpen ? 'harmless' : isAlone ? 'risks' : touch];
   const decide = (next: ChangeView['state'], label: string) => (
-    <Act className="quiet" onClick={() => settle.mutate({ id, state: next })} disabled={settle.isPending}>
+    <Act className="quiet" onClick={() => settle.mutate({ ids, state: next })} disabled={settle.isPending}>
       {label}
     </Act>
   );

@@ -59,13 +59,14 @@ export function useHold(changeId: string) {
   });
 }
 
-/** Says what was decided about a change. */
+/** Says what was decided about a change, and about those that are one with it. */
 export function useSettle() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ id, state }: ChangeInput & { id: string }) =>
-      api<ChangeView>(`/changes/${id}`, { method: 'POST', body: { state } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: keys.changes }),
+    mutationFn: ({ ids, state }: ChangeInput & { ids: readonly string[] }) =>
+      Promise.all(ids.map(id => api<ChangeView>(`/changes/${id}`, { method: 'POST', body: { state } }))),
+    // Also where one of them failed: what was said of the others is shown.
+    onSettled: () => client.invalidateQueries({ queryKey: keys.changes }),
   });
 }
 

@@ -1,0 +1,49 @@
+import type { ChangeTouch, ChangeView } from '@grammata/contract';
+import { causesOf } from './causes';
+
+const touch = (routeId: string, does: ChangeTouch['touch'], deliveries: string[] = []) =>
+  ({ routeId, touch: does, deliveries }) as unknown as ChangeTouch;
+const change = (id: string, more: Partial<ChangeView> = {}) =>
+  ({
+    id,
+    subject: 'target',
+    subjectId: 't',
+    change: 'field-renamed',
+    operation: `POST /${id}`,
+    field: '/site',
+    was: '/site',
+    now: '/place',
+    state: 'open',
+    firstAt: '2026-11-04T08:00:00.000Z',
+    touch: 'harmless',
+    touches: [],
+    ...more,
+  }) as ChangeView;
+
+test('one edit of a field in several operations is one entry with all that it touches', () => {
+  const [one, ...others] = causesOf([
+    change('a', { touches: [touch('r', 'harmless', ['d1'])] }),
+    change('b', { touch: 'breaks', touches: [touch('r', 'breaks', ['d1', 'd2']), touch('s', 'risks')] }),
+  ]);
+  expect(others).toEqual([]);
+  expect(one).toMatchObject({ id: 'b', ids: ['a', 'b'], operation: 'POST /a, POST /b', touch: 'breaks' });
+  expect(one!.touches.map(each => [each.routeId, each.touch, each.deliveries])).toEqual([
+    ['r', 'breaks', ['d1', 'd2']],
+    ['s', 'risks', []],
+  ]);
+});
+
+test.each<[string, Partial<ChangeView>]>([
+  ['another target', { subjectId: 'u' }],
+  ['another field', { field: '/ph' }],
+  ['another name', { now: '/spot' }],
+  ['another day', { firstAt: '2026-11-05T08:00:00.000Z' }],
+  ['one that is settled', { state: 'settled' }],
+  ['a form', { subject: 'form' }],
+  ['what is about no field', { field: null }],
+])('%s is an entry of its own', (_, more) =>
+  expect(causesOf([change('a'), change('b', more)]).map(each => each.ids)).toEqual([['a'], ['b']]),
+);
+
+test('two without a field are two', () =>
+  expect(causesOf([change('a', { field: null }), change('b', { field: null })])).toHaveLength(2));

@@ -1,0 +1,48 @@
+import type { ChangeTouch, ChangeView } from '@grammata/contract';
+
+/** A change with all that it touches, and the identifiers of those that are one with it. */
+export interface CauseView extends ChangeView {
+  ids: string[];
+}
+
+const order: ChangeTouch['touch'][] = ['breaks', 'risks', 'harmless'];
+
+/**
+ * Changes as they are listed: what a target changed of one field in several operations at once is one entry, with all operations and routes, and
+ * is settled at once. It stands where the first of them stood.
+ */
+export function causesOf(changes: readonly ChangeView[]): CauseView[] {
+  const found = new Map<string, ChangeView[]>();
+  for (const each of changes) {
+    const key = causeOf(each);
+    found.set(key, [...(found.get(key) ?? []), each]);
+  }
+  return [...found.values()].map(all => {
+    const worst = all.toSorted((one, other) => order.indexOf(one.touch) - order.indexOf(other.touch))[0]!;
+    if (all.length === 1) return { ...worst, ids: [worst.id] };
+    const operations = [...new Set(all.flatMap(each => each.operation ?? []))];
+    return {
+      ...worst,
+      ids: all.map(each => each.id),
+      operation: operations.join(', '),
+      touches: touchesOf([worst, ...all.filter(each => each !== worst)]),
+    };
+  });
+}
+
+/** The same for what is one cause: one edit of a field, told of each operation that has it. */
+function causeOf({ id, subject, subjectId, change, field, was, now, state, firstAt }: ChangeView): string {
+  if (subject !== 'target' || field === null) return id;
+  return JSON.stringify([subjectId, change, field, was, now, state, firstAt.slice(0, 16)]);
+}
+
+/** What several changes do to each route: as the one does that does the most to it, with what is held for any of them. */
+function touchesOf(all: readonly ChangeView[]): ChangeTouch[] {
+  const byRoute = new Map<string, ChangeTouch[]>();
+  for (const touch of all.flatMap(each => each.touches))
+    byRoute.set(touch.routeId, [...(byRoute.get(touch.routeId) ?? []), touch]);
+  return [...byRoute.values()].map(touches => ({
+    ...touches.toSorted((one, other) => order.indexOf(one.touch) - order.indexOf(other.touch))[0]!,
+    deliveries: [...new Set(touches.flatMap(each => each.deliveries))],
+  }));
+}
