@@ -131,7 +131,7 @@ export interface ChangesView {
 /** What is to be done about a change in one route's draft. */
 export interface RepairedView {
   /** The ways to mend it, the likeliest first; none where there is nothing to mend, or nothing that mends it. */
-  ways: Omit<RepairWay, 'repair'>[];
+  ways: (Omit<RepairWay, 'repair'> & { /** Why what was said for it is not taken. */ fault: string | null })[];
   /** The one that is shown. */
   way: RepairWay['way'] | null;
   /** Null where there is none, or it needs to be told a value first. */

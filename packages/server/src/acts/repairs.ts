@@ -18,7 +18,7 @@ import { draftOf, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '
 import type { Actor } from './actor';
 import { markOf, mustBeAsShown } from './asShown';
 import { changeOr404, LOOKED, operationsBefore, routeOr404, settleChange, touchesOf } from './changes';
-import { acceptProofs, playOf } from './proofs';
+import { acceptProofs, markOfProof, playOf } from './proofs';
 import { saveDraft } from './routes';
 
 type Parts = Pick<Services, 'store' | 'deliveries' | 'courier' | 'live' | 'log' | 'timers'>;
@@ -34,15 +34,19 @@ export function proposeRepair(parts: Parts, id: string, { routeId, way, value }:
   const row = changeOr404(parts, id);
   const route = routeOr404(parts, routeId);
   const ways = waysFor(parts, row, route, draftOf(route), value);
-  const chosen = ways.find(each => each.way === way) ?? ways[0];
+  const chosen = chosenOf(ways, way);
   const does = parts.store.routes.doing(route);
   return {
     ways: ways.map(({ repair: _, ...each }) => each),
     way: chosen?.way ?? null,
     repair: chosen?.repair ? shown(parts, route, chosen.repair) : null,
-    isDrafted: !chosen && !sameDefinition(does.definition, route.draft) && waysFor(parts, row, route, does).length > 0,
+    isDrafted: ways.length === 0 && !sameDefinition(does.definition, route.draft) && waysFor(parts, row, route, does).length > 0,
   };
 }
+
+/** The way that is asked for, else the first; one that is not there any more is no other. */
+const chosenOf = (ways: readonly TriedWay[], way: RepairInput['way']): TriedWay | undefined =>
+  way === undefined ? ways[0] : ways.find(each => each.way === way);
 
 function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
   const rows = parts.store.forms.samples(route.formId, LOOKED);
@@ -64,7 +68,7 @@ function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
     })),
     definition: repair.definition,
     draft: route.draft,
-    mark: markOfRepair(route, repair),
+    mark: markOfRepair(parts, route, repair),
     samples: { looked: stands!.looked, held: stands!.held, heldThen: then!.held },
     proofs: proofsOf(parts, route, repair),
   };
@@ -89,8 +93,12 @@ function labelsOf(fields: readonly { key: string; label: string }[]): Record<str
   );
 }
 
-/** Another as soon as the draft is edited, or what came since asks for another repair. */
-const markOfRepair = ({ revision }: RouteRow, { definition }: Repair): string => markOf([revision, definition]);
+/** Another as soon as the draft is edited, what came since asks for another repair, or a proof is another that is accepted with it. */
+function markOfRepair(parts: Parts, route: RouteRow, { definition }: Repair): string {
+  const ids = differingOnlyBy(heldToProofs(parts, route, definition), route.draft, definition);
+  const proofs = parts.store.proofs.of(route.id).filter(each => ids.includes(each.id));
+  return markOf([route.revision, definition, proofs.map(each => [each.id, markOfProof(each)])]);
+}
 
 /**
  * What would mend what a route does, or is drawn to do, each tried on what came since; the one after which the least is held first. None where
@@ -102,7 +110,7 @@ function waysFor(
   route: RouteRow,
   { definition, formId }: Pick<ReturnType<typeof draftOf>, 'definition' | 'formId'>,
   value?: string,
-): RepairWay[] {
+): TriedWay[] {
   const form = store.forms.byId(formId);
   if (!form || isTraffic(row.what) || isOfAnswers(row.what) || (row.subject === 'form' && formId !== row.subjectId))
     return [];
@@ -122,17 +130,26 @@ function waysFor(
           before: operationsBefore(row),
           after: store.targets.byId(row.subjectId)?.operations ?? [],
         });
-  if (ways.length === 0 || samples.length === 0) return ways;
-  const heldWith = (of: RouteDefinition) => heldOf({ store }, of, samples).held;
-  const stands = heldWith(definition);
-  const tried = ways.map(each => ({ each, held: each.repair ? heldWith(each.repair.definition) : null }));
-  const isGain = tried.some(({ held }) => held !== null && held < stands);
+  const fareWith = (of: RouteDefinition) => heldOf({ store }, of, samples);
+  const stands = fareWith(definition).held;
+  const tried = ways.map(each => ({ each, then: each.repair && fareWith(each.repair.definition) }));
+  const isGain = tried.some(({ then }) => then !== null && then.held < stands);
   // After which more is held than without is no repair; nor one that mends nothing beside one that does.
+  const mends = (held: number) => held < stands || (held === stands && !isGain);
   return tried
-    .filter(({ held }) => held === null || held < stands || (!isGain && held === stands))
-    .sort((a, b) => (a.held ?? Infinity) - (b.held ?? Infinity) || 0)
-    .map(({ each }) => each);
+    .toSorted((one, other) => (one.then?.held ?? MOST) - (other.then?.held ?? MOST))
+    .flatMap(({ each, then }): TriedWay[] => {
+      if (then === null || mends(then.held)) return [{ ...each, fault: null }];
+      // What a person said for it is not taken: it stays, to be said otherwise.
+      return each.asks ? [{ ...each, repair: null, fault: then.reasons[0] ?? null }] : [];
+    });
 }
+
+/** A way that was tried, with why what a person said for it is not taken. */
+type TriedWay = RepairWay & { fault: string | null };
+
+/** What was not tried comes last. */
+const MOST = Number.MAX_SAFE_INTEGER;
 
 /** What of a route differs from its proofs; null where it can't be made. */
 function heldToProofs(parts: Parts, route: RouteRow, definition: RouteDefinition): ProofResult[] | null {
@@ -176,7 +193,6 @@ function differingOnlyBy(
       case 'gone':
         return (lineId !== null && lines.has(lineId)) || emptied.includes(lastPart(place));
       case 'address':
-      case 'request-gone':
       case 'request-new':
         return callId !== null && calls.has(callId);
       default:
@@ -191,15 +207,14 @@ function differingOnlyBy(
 const lastPart = (place: string): string => place.split(/[./]/).at(-1)!;
 
 /**
- * Takes a repair into a route's draft, with the proofs that differ only by it; the change is settled once that is live. Throws HttpProblem where there is none any more, and where
- * it is another than was shown.
+ * Takes a repair into a route's draft, with the proofs that differ only by it; the change is settled once that is live. Throws HttpProblem where
+ * there is none any more, and where it is another than was shown.
  */
 export function takeRepair(parts: Parts, actor: Actor, id: string, { routeId, mark, way, value }: RepairInput): void {
   const route = routeOr404(parts, routeId);
-  const ways = waysFor(parts, changeOr404(parts, id), route, draftOf(route), value);
-  const repair = (ways.find(each => each.way === way) ?? ways[0])?.repair;
+  const repair = chosenOf(waysFor(parts, changeOr404(parts, id), route, draftOf(route), value), way)?.repair;
   if (!repair) throw new HttpProblem(409, 'No automatic repair is available any more.');
-  mustBeAsShown(markOfRepair(route, repair), mark, 'The draft or the repair has changed.');
+  mustBeAsShown(markOfRepair(parts, route, repair), mark, 'The draft or the repair has changed.');
   const repaired = saveDraft(parts, actor, route, { definition: repair.definition as never, revision: route.revision });
   const ids = differingOnlyBy(heldToProofs(parts, repaired, repair.definition), route.draft, repair.definition);
   if (ids.length > 0) acceptProofs(parts, actor, repaired, ids);

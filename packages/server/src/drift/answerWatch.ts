@@ -95,9 +95,11 @@ export class AnswerWatch {
       .filter(({ what }) => isOfAnswers(what) && what.operation !== null && !names.has(what.operation));
     return ({ what, since }) =>
       told.some(
-        ({ what: earlier, firstAt }) =>
+        ({ what: earlier, firstAt, lastAt }) =>
           isOfAnswers(earlier) &&
+          // It began while that was told: what begins later is another.
           firstAt <= since &&
+          since <= lastAt &&
           earlier.change === what.change &&
           earlier.field === what.field &&
           (what.change !== 'refused' || reasonOf(asText(earlier.now ?? null)) === reasonOf(asText(what.now ?? null))),

@@ -130,6 +130,30 @@ test('what was refused before an operation moved is no news under its other path
   expect((await changes()).changes.map(each => each.field)).toEqual(['ph', 'site']);
 });
 
+test('the same refusal of another operation, after one that is not offered any more, is news', async () => {
+  const { store } = client.running.services;
+  const at = Date.now() - 3_600_000;
+  store.changes.keep([
+    {
+      subject: 'target',
+      subjectId: drawn.register.id,
+      what: { change: 'refused', operation: 'POST /gone', field: 'site', now: '“AB-07” is closed for the winter' },
+      before: null,
+      after: null,
+      at,
+    },
+  ]);
+  const [old] = store.changes.of('target', drawn.register.id);
+  store.changes.settle(old!.id, 'settled', 'Rowan');
+  target.answer = { status: 422, body: { errors: [{ field: 'site', message: '“AB-07” is closed for the winter' }] } };
+  await eventually(
+    () => Promise.resolve(Date.now()),
+    time => time > old!.lastAt,
+  );
+  await deliver(2);
+  await eventually(changes, view => view.open === 1);
+});
+
 test('a target that refuses for a reason of its own is read again at once, and what it changed is told', async () => {
   const { store } = client.running.services;
   const tables = structuredClone(target.tables);
@@ -164,6 +188,9 @@ test('a document that asks for other credentials than it did is told, where the 
     touch: 'breaks',
     touches: [{ routeId: drawn.route.id, touch: 'breaks' }],
   });
+  // It is over once the target has what is asked for.
+  keepSchemeChange(running.services, { ...row, auth: scheme, asksFor: [scheme] }, { asksFor: [scheme] });
+  expect((await changes()).changes[0]).toMatchObject({ change: 'scheme', state: 'settled', by: 'itself' });
 });
 
 test('what is counted on in the answer is not there any more', async () => {

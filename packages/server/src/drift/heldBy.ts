@@ -1,10 +1,20 @@
 import { MOST_HELD, type LackingDelivery, type LeftOut } from '@grammata/contract';
 import type { FormChange } from '@grammata/core/drift';
+import { testsOf, type Test } from '@grammata/core/condition';
 import { usesOf } from '@grammata/core/route';
-import { aboutSubmission, type Submission } from '@grammata/core/submission';
+import { questionKey } from '@grammata/core/scope';
+import { aboutSubmission, asText, type Submission } from '@grammata/core/submission';
 import { passes } from '../delivery';
 import type { Services } from '../services';
-import { isOfAnswers, isTraffic, type ChangeRow, type HeldDelivery, type RouteRow, type VersionRow } from '../store';
+import {
+  isOfAnswers,
+  isTraffic,
+  type ChangeRow,
+  type HeldDelivery,
+  type RouteRow,
+  type SubmissionRow,
+  type VersionRow,
+} from '../store';
 import { HELD_FOR_CHANGE, waitsFor } from './holding';
 import { heldOfChange, isAbout, isLost, linesAmong, losing, telling } from './touch';
 
@@ -64,36 +74,39 @@ export function deliveredWithout(
   });
 }
 
-/** Changes after which a filter may ask for an answer that does not come any more. */
-const emptying: ReadonlySet<string> = new Set([
-  ...losing,
-  'option-renamed',
-  'option-gone',
-  'kind',
-  'notation',
-  'single-to-list',
-]);
+/** Whether the filter of a version asks for an answer that is not there any more as it was, and not for what stands in its place. */
+function asksForLost({ definition: { condition } }: Pick<VersionRow, 'definition'>, change: FormChange): boolean {
+  const asked = testsOf(condition).filter(each => each.field === questionKey(change.question!));
+  const isThere = (test: Test) => test.values.some(each => asText(each) === asText(change.now ?? null));
+  if (change.change === 'option-renamed') return asked.some(each => !isThere(each));
+  return losing.has(change.change) && asked.length > 0;
+}
 
 /**
- * Submissions since a change that a route made no delivery for, since its filter asks for what changed: the first MOST_HELD at most, each with
- * whether the filter lets it through by now.
+ * Submissions since a change that the filter of a route left out while it asked for what changed: the first MOST_HELD at most, each with whether it
+ * goes by what is live now. Once the filter is repaired, only those that go.
  */
 export function leftOutBy({ store }: Pick<Services, 'store'>, row: ChangeRow, route: RouteRow): LeftOut[] {
   const change = row.what as FormChange;
-  const live = store.routes.latestVersion(route.id);
-  if (row.subject !== 'form' || change.question === null || !emptying.has(change.change) || !live) return [];
+  if (row.subject !== 'form' || !change.question || route.state !== 'live') return [];
+  const versions = store.routes.versions(route.id, MOST_VERSIONS);
+  const [live] = versions;
+  if (!live || !versions.some(each => asksForLost(each, change))) return [];
+  const asksStill = asksForLost(live, change);
   // It was left out by what was live when it came.
-  const asks = ({ definition }: VersionRow) => usesOf({ ...definition, calls: [] }, change.question!).length > 0;
-  if (route.state !== 'live' || !store.routes.versions(route.id, MOST_VERSIONS).some(asks)) return [];
-  return store.deliveries
-    .noneOf(route.id, row.subjectId, Math.max(row.firstAt, route.liveSince ?? 0), MOST_LOOKED)
-    .filter(({ data }) => isAbout(change, data))
+  const wasLost = ({ receivedAt }: SubmissionRow) => {
+    const version = versions.find(each => each.createdAt <= receivedAt);
+    return version !== undefined && asksForLost(version, change);
+  };
+  return store.forms
+    .undelivered(row.subjectId, route.id, Math.max(row.firstAt, route.liveSince ?? 0), MOST_LOOKED)
+    .filter(each => isAbout(change, each.data) && wasLost(each) && (asksStill || passes(live, each)))
     .slice(0, MOST_HELD)
-    .map(({ id, arrivalId, data }) => ({
-      sampleId: id,
-      arrivalId,
-      about: aboutSubmission(data),
-      goes: passes(live, { data }),
+    .map(each => ({
+      sampleId: each.id,
+      arrivalId: each.arrivalId,
+      about: aboutSubmission(each.data),
+      goes: passes(live, each),
     }));
 }
 

@@ -36,7 +36,10 @@ export function keepTargetChanges(
   live.publish({ type: 'drift' });
 }
 
-/** Keeps that a target's document asks for other credentials than those that it asked for, and that the target has. */
+/**
+ * Keeps that a target's document asks for other credentials than those that it asked for, and that the target has; that is over once the target
+ * has what is asked for.
+ */
 export function keepSchemeChange(
   { store, live, log }: Pick<Services, 'store' | 'live' | 'log'>,
   { id, auth, asksFor }: Pick<TargetRow, 'id' | 'auth' | 'asksFor'>,
@@ -44,7 +47,12 @@ export function keepSchemeChange(
 ): void {
   const met = schemesMet(asksFor ?? [], auth);
   const asked = after.asksFor ?? [];
-  if (met.length === 0 || asked.length === 0 || schemesMet(asked, auth).length > 0) return;
+  if (schemesMet(asked, auth).length > 0) {
+    const told = store.changes.openOf('target', id).filter(each => each.what.change === 'scheme');
+    if (store.changes.over(told.map(each => each.id)).length > 0) live.publish({ type: 'drift' });
+    return;
+  }
+  if (met.length === 0 || asked.length === 0) return;
   const what = { change: 'scheme' as const, operation: null, was: schemeWords(met), now: schemeWords(asked) };
   const seen = { subject: 'target' as const, subjectId: id, what, before: null, after: null, at: now() };
   if (store.changes.keep([seen]).length === 0) return;

@@ -291,28 +291,6 @@ export class Deliveries {
       .all();
   }
 
-  /** The first submissions of a form since a time of which a route made no delivery. */
-  noneOf(
-    routeId: string,
-    formId: string,
-    since: number,
-    limit: number,
-  ): Pick<typeof submissions.$inferSelect, 'id' | 'arrivalId' | 'data'>[] {
-    return this.db
-      .select({ id: submissions.id, arrivalId: submissions.arrivalId, data: submissions.data })
-      .from(submissions)
-      .where(
-        and(
-          eq(submissions.formId, formId),
-          gte(submissions.receivedAt, since),
-          sql`not exists (select 1 from deliveries o where o.route_id = ${routeId} and o.submission_id = ${submissions.id})`,
-        ),
-      )
-      .orderBy(asc(submissions.receivedAt))
-      .limit(limit)
-      .all();
-  }
-
   /** A route's deliveries held for one reason that began before a time, the oldest first, with what was to be sent; those behind one of them. */
   heldWith(routeId: string, reason: string, until: number, after: string | null, limit: number): HeldDelivery[] {
     const held = matching({ state: 'held', routeId, until: iso(until), ...(after !== null && { after }) });

@@ -173,6 +173,23 @@ export class Forms {
   }
 
   /** How many submissions a form has, those that repeat others apart. */
+  /** The first submissions of a form since a time of which a route made no delivery. */
+  undelivered(formId: string, routeId: string, since: number, limit: number): SubmissionRow[] {
+    return this.db
+      .select()
+      .from(submissions)
+      .where(
+        and(
+          eq(submissions.formId, formId),
+          gte(submissions.receivedAt, since),
+          sql`not exists (select 1 from deliveries d where d.route_id = ${routeId} and d.submission_id = ${submissions.id})`,
+        ),
+      )
+      .orderBy(asc(submissions.receivedAt))
+      .limit(limit)
+      .all();
+  }
+
   countOf(formId: string): number {
     return this.db.select({ n: forms.submissions }).from(forms).where(eq(forms.id, formId)).get()?.n ?? 0;
   }

@@ -16,10 +16,13 @@ const isRead = ({ reads, document, readAt }: TargetRow): boolean =>
 /** ms after a reading within which a target is not read again because it refuses something. */
 const JUST_READ = 60_000;
 
-/** Reads again what a target offers that refuses what it took: where its description changed, that is told at once. */
+/**
+ * Reads again what a target offers that refuses what it took: where its description changed, that is told at once. One that could not be read
+ * when it was read last waits for its turn.
+ */
 export async function rereadRefusing(services: Services, { id }: Pick<TargetRow, 'id'>): Promise<void> {
   const row = services.store.targets.byId(id);
-  if (row && isRead(row) && now() - row.readAt! >= JUST_READ) await readTarget(services, row);
+  if (row && row.fault === null && isRead(row) && now() - row.readAt! >= JUST_READ) await readTarget(services, row);
 }
 
 /** Reads what targets offer again, each now and then: what is otherwise is told. */

@@ -37,9 +37,9 @@ const repair = (words: string, more: Partial<RepairView> = {}): RepairView =>
   }) as RepairView;
 
 const ways: RepairedView['ways'] = [
-  { way: 'joined', label: 'Joined in one text', asks: null },
-  { way: 'first', label: 'The first only', asks: null },
-  { way: 'value', label: 'Always the same value', asks: { to: 'river', options: null } },
+  { way: 'joined', label: 'Joined in one text', asks: null, fault: null },
+  { way: 'first', label: 'The first only', asks: null, fault: null },
+  { way: 'value', label: 'Always the same value', asks: { to: 'river', options: null }, fault: null },
 ];
 
 const show = () =>
@@ -79,9 +79,39 @@ test('a way that needs a value asks for it, by keyboard, before there is anythin
   expect(asked.at(-1)!.body).toEqual({ routeId: 'r', way: 'value', value: 'Teal' });
 });
 
+test('a value that is not taken stays, with the reason, to be said otherwise', async () => {
+  answer = ({ value }) => ({
+    ways: ways.slice(2).map(each => ({ ...each, fault: value === undefined ? null : 'river: 40 characters at most' })),
+    way: 'value',
+    repair: null,
+    isDrafted: false,
+  });
+  show();
+  const box = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Value of river' });
+  await userEvent.type(box, 'Teal{Enter}');
+  await screen.findByText(/river: 40 characters at most/);
+  expect(box.value).toBe('Teal');
+  expect(screen.queryByRole('button', { name: 'Publish repair…' })).toBeNull();
+});
+
+test('what is taken is what is shown, while another way is still tried', async () => {
+  const answerAtOnce = globalThis.fetch;
+  answer = () => ({ ways, way: 'joined', repair: repair('note: joined'), isDrafted: false });
+  show();
+  await screen.findByText('note: joined');
+  // The other way is never answered.
+  globalThis.fetch = ((path: string, init?: RequestInit) =>
+    path.endsWith('/take') ? answerAtOnce(path, init) : new Promise(() => undefined)) as typeof fetch;
+  await userEvent.click(screen.getByRole('radio', { name: 'The first only' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Publish repair…' }));
+  expect(asked.at(-1)!.body).toEqual({ routeId: 'r', mark: 'note: joined' });
+});
+
 test('a value out of a list is chosen', async () => {
   answer = ({ value }) => ({
-    ways: [{ way: 'value', label: 'Always the same value', asks: { to: 'river', options: ['Alder', 'Teal'] } }],
+    ways: [
+      { way: 'value', label: 'Always the same value', asks: { to: 'river', options: ['Alder', 'Teal'] }, fault: null },
+    ],
     way: 'value',
     repair: value === undefined ? null : repair(`river: always “${value}”.`),
     isDrafted: false,

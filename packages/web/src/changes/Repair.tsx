@@ -15,18 +15,22 @@ import { Ways, type AskedWay } from './Ways';
 export function Repair({ changeId, touch }: { changeId: string; touch: ChangeTouch }) {
   const { routeId } = touch;
   const [asked, ask] = useState<AskedWay>({});
-  const [told, tell] = useState<RepairedView | null>(null);
+  // What is taken is what is shown, whatever is asked for meanwhile.
+  const [shown, show] = useState<{ told: RepairedView; asked: AskedWay } | null>(null);
   const { mutate, error, isPending } = useRepair(changeId);
-  const propose = useCallback(() => mutate({ routeId, ...asked }, { onSuccess: tell }), [mutate, routeId, asked]);
+  const propose = useCallback(
+    () => mutate({ routeId, ...asked }, { onSuccess: told => show({ told, asked }) }),
+    [mutate, routeId, asked],
+  );
   useEffect(propose, [propose]);
   if (error) return <Fault again={propose}>{wordsFor(error)}</Fault>;
-  if (told === null)
+  if (shown === null)
     return (
       <p role="status" className="mt-2 pb-3 pl-6 font-serif text-ink-2">
         Trying a repair on stored submissions…
       </p>
     );
-  const { ways, repair, isDrafted } = told;
+  const { ways, repair, isDrafted } = shown.told;
   const to = `/routes/${routeId}/mapping`;
   if (ways.length === 0)
     return (
@@ -54,8 +58,8 @@ export function Repair({ changeId, touch }: { changeId: string; touch: ChangeTou
       aria-busy={isPending}
       className="-mx-6 mt-3 border-t border-ink bg-raised max-sm:-mx-4"
     >
-      {(ways.length > 1 || repair === null) && <Ways told={told} asked={asked} onAsk={ask} />}
-      {repair && <Shown key={repair.mark} changeId={changeId} touch={touch} repair={repair} asked={asked} />}
+      {(ways.length > 1 || repair === null) && <Ways {...shown} onAsk={ask} />}
+      {repair && <Shown key={repair.mark} changeId={changeId} touch={touch} repair={repair} asked={shown.asked} />}
     </section>
   );
 }

@@ -15,7 +15,7 @@ export function Ways({
   asked: AskedWay;
   onAsk: (asked: AskedWay) => void;
 }) {
-  const asks = ways.find(each => each.way === way)?.asks ?? null;
+  const { asks = null, fault = null } = ways.find(each => each.way === way) ?? {};
   return (
     <div className="space-y-2 border-b border-rule px-6 py-2.5 max-sm:px-4 sm:pl-12">
       <Choices
@@ -24,7 +24,15 @@ export function Ways({
         onChange={next => onAsk({ way: next as NonNullable<AskedWay['way']> })}
         ways={ways.map(each => ({ value: each.way, label: each.label }))}
       />
-      {asks && <Value key={asks.to} {...asks} value={asked.value ?? ''} onSay={value => onAsk({ way: way!, value })} />}
+      {asks && (
+        <Value
+          key={asks.to}
+          {...asks}
+          fault={fault}
+          value={asked.value ?? ''}
+          onSay={value => onAsk({ way: way!, value })}
+        />
+      )}
     </div>
   );
 }
@@ -32,11 +40,13 @@ export function Ways({
 function Value({
   to,
   options,
+  fault,
   value,
   onSay,
 }: {
   to: string;
   options: string[] | null;
+  fault: string | null;
   value: string;
   onSay: (value: string) => void;
 }) {
@@ -46,6 +56,7 @@ function Value({
     return (
       <Choice
         label={label}
+        error={fault}
         className="max-w-xs"
         value={value}
         onChange={next => next !== '' && onSay(next)}
@@ -59,7 +70,7 @@ function Value({
   };
   return (
     <form onSubmit={say} className="flex max-w-md items-end gap-x-3">
-      <TextBox label={label} className="min-w-0 flex-1" value={text} onChange={type} maxLength={2000} />
+      <TextBox label={label} error={fault} className="min-w-0 flex-1" value={text} onChange={type} maxLength={2000} />
       <Press quiet type="submit" disabled={text.trim() === ''}>
         Try it
       </Press>

@@ -107,12 +107,16 @@ export function profileOf(messages: readonly Message[]): Profile {
       shown.forEach(({ key, label, options }, at) => {
         const known = questions.get(key) ?? blank(key);
         questions.set(key, known);
-        if (options) lists.set(key, [...(lists.get(key) ?? []), { options, isAll: isMore(options, fields.get(key)) }]);
         known.place += shown.length > 1 ? at / (shown.length - 1) : 0;
         known.shown += 1;
         counted(known.labels, wording(label));
         isWorded ||= !isMade({ key, label });
         const field = fields.get(key);
+        if (options) {
+          const stated = lists.get(key) ?? [];
+          stated.push({ options, isAll: isMore(options, field) });
+          lists.set(key, stated);
+        }
         if (field) {
           counted(known.kinds, field.kind);
           counted(known.groups, groupOf(field.kind, field.value));
@@ -173,8 +177,8 @@ function settledOptions(lists: readonly StatedList[]): readonly StatedOption[] |
 /** Every question that a submission shows, answered or not, each once. */
 function shownIn({ questions, fields, files }: Submission): Pick<Question, 'key' | 'label' | 'options'>[] {
   const shown = new Map<string, Pick<Question, 'key' | 'label' | 'options'>>();
-  for (const { key, label, options } of [...questions, ...fields.map(each => ({ ...each, options: undefined }))])
-    if (!shown.has(key)) shown.set(key, { key, label, ...(options && { options }) });
+  for (const each of questions) if (!shown.has(each.key)) shown.set(each.key, each);
+  for (const { key, label } of fields) if (!shown.has(key)) shown.set(key, { key, label });
   for (const { field } of files) if (!shown.has(field)) shown.set(field, { key: field, label: field });
   return [...shown.values()];
 }

@@ -1,13 +1,14 @@
 import { testsOf, type Condition, type Test } from '../../condition';
-import { fieldsOf, rekeyed, type Call, type Line, type RouteDefinition } from '../../route';
+import { fieldsOf, rekeyed, sameDefinition, type Call, type Line, type RouteDefinition } from '../../route';
 import { compileLine } from '../../request';
 import { questionKey, referenceText, scopeOf } from '../../scope';
-import { asText, type Json } from '../../submission';
+import { answerOf, asText, isBlank, type Json } from '../../submission';
 import type { TargetField } from '../../target';
 import { compileChain, newStep, type Step } from '../../transform';
 import type { FormChange } from '../forms';
 import {
   cleaned,
+  filledWhenBlank,
   has,
   onlyWay,
   quoted,
@@ -45,6 +46,9 @@ export function repairsForForm(change: FormChange, definition: RouteDefinition, 
   }
 }
 
+/** A line that takes nothing but the answer to a question. */
+const isOf = ({ source }: Line, key: string): boolean => source?.from === 'field' && source.field === key;
+
 /** What came from one question comes from the other; a line that takes nothing else takes either, while both are sent. */
 function rewired(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
   const [from, to] = [questionKey(question), questionKey(now)];
@@ -55,9 +59,7 @@ function rewired(definition: RouteDefinition, question: string, was: string, now
       const before = definition.calls[at]!.lines[place]!;
       // It takes either already.
       if (fieldsOf(before.source).includes(to)) return before;
-      return before.source?.from === 'field' && before.source.field === from
-        ? { ...line, source: { from: 'first', fields: [to, from] } }
-        : line;
+      return isOf(before, from) ? { ...line, source: { from: 'first', fields: [to, from] } } : line;
     }),
   }));
   if (JSON.stringify({ ...all, calls }) === JSON.stringify(definition)) return null;
@@ -74,7 +76,7 @@ function flagWays(definition: RouteDefinition, question: string, words: string[]
   if (usual) return onlyWay(usual);
   const read = compileChain([newStep('yesno.read', { yes: '', no: '' })]);
   const readAs = words.map(each => read.run(each));
-  const ways = words.flatMap((yes, at): RepairWay[] => {
+  return words.flatMap((yes, at): RepairWay[] => {
     const no = words[1 - at]!;
     // Where one of the words is known to say yes or no, the other says the opposite.
     if (readAs[at] === false || readAs[1 - at] === true) return [];
@@ -87,7 +89,6 @@ function flagWays(definition: RouteDefinition, question: string, words: string[]
       ? [{ way: at === 0 ? 'yesFirst' : 'yesSecond', label: `true is ${quoted(yes)}`, asks: null, repair }]
       : [];
   });
-  return ways;
 }
 
 /** Lines that draw on a question get its options under the names they had; conditions that ask for one take both names. */
@@ -104,7 +105,7 @@ function renamedOptions(
   const calls = definition.calls.map(call => ({
     ...call,
     lines: call.lines.map(line => {
-      if (line.source?.from !== 'field' || line.source.field !== key || has(line, step)) return line;
+      if (!isOf(line, key) || has(line, step)) return line;
       words.push(`${line.to}: ${pairs.map(([was, now]) => `${quoted(now)} counts as ${quoted(was)}`).join(', ')}.`);
       return { ...line, cleaning: [step, ...line.cleaning] };
     }),
@@ -140,7 +141,7 @@ function recleaned(definition: RouteDefinition, question: string, parts: RepairP
   const calls = definition.calls.map(call => ({
     ...call,
     lines: call.lines.map(line => {
-      if (line.source?.from !== 'field' || line.source.field !== key) return line;
+      if (!isOf(line, key)) return line;
       const field = parts.operationOf(call)?.fields.find(each => each.key === line.to);
       const made = cleaned(line, field, parts, definition);
       if (made) words.push(made.words);
@@ -155,9 +156,6 @@ const isTroubled = (line: Line, field: TargetField, { samples }: RepairParts, { 
   const compiled = compileLine({ ...line, whenProblem: 'stop', whenBlank: 'leaveOut' }, field);
   return samples.some(each => compiled.outcome(scopeOf(each), { timeZone: terms.timeZone }).state === 'trouble');
 };
-
-/** A line that takes nothing but the answer to a question. */
-const isOf = ({ source }: Line, key: string): boolean => source?.from === 'field' && source.field === key;
 
 /** What was one answer is several: they are joined in one text, or one of them is taken, or there is a call for each. */
 function listWays(definition: RouteDefinition, question: string, parts: RepairParts): RepairWay[] {
@@ -200,7 +198,10 @@ function listWays(definition: RouteDefinition, question: string, parts: RepairPa
     },
   };
   const item = referenceText({ to: 'item', pointer: '' });
-  const isRepeatable = definition.calls.every((call, at) => among[at]!.size === 0 || !call.repeat);
+  // Who leaves it blank would have no request any more.
+  const isRepeatable =
+    parts.samples.every(one => !isBlank(answerOf(one, question) ?? null)) &&
+    definition.calls.every((call, at) => among[at]!.size === 0 || !call.repeat);
   const each: RepairWay = {
     way: 'each',
     label: 'A request for each',
@@ -220,18 +221,15 @@ function listWays(definition: RouteDefinition, question: string, parts: RepairPa
               },
         ),
       },
-      words: [`${fills}: one request for each answer.`],
+      words: [`${fills}: one request for each answer, and none where there is no answer.`],
     },
   };
   // Of options a joined text is none.
   const isOfOptions = all.some(({ call, line }) => fieldOf(call, line)!.options !== null);
+  const own = [...(isOfOptions ? [first] : [joined, first]), ...(isRepeatable ? [each] : [])];
   const usual = recleaned(definition, question, parts);
-  return [
-    ...(isOfOptions ? [first] : [joined, first]),
-    ...(isRepeatable ? [each] : []),
-    // What takes a list wants it otherwise.
-    ...onlyWay(usual).map(way => ({ ...way, label: 'Cleaned' })),
-  ];
+  const isOwn = own.some(({ repair }) => usual && sameDefinition(repair!.definition, usual.definition));
+  return [...own, ...onlyWay(isOwn ? null : usual).map(way => ({ ...way, label: 'With other steps' }))];
 }
 
 /** Required fields whose question is gone are filled with one value where it is not answered. */
@@ -247,14 +245,11 @@ function goneWays(definition: RouteDefinition, question: string, parts: RepairPa
   // Several fields would want a value each.
   if (!one || needing.some(each => each.field.key !== one.field.key)) return [];
   return valueWays(one.field, parts, (fallback, shown) => ({
-    definition: withLines(definition, line =>
-      needing.some(each => each.line === line) ? { ...line, whenBlank: 'fallback', fallback } : line,
+    definition: filledWhenBlank(
+      definition,
+      needing.map(each => each.line),
+      fallback,
     ),
     words: [`${one.field.key}: ${shown} where it is not answered.`],
   }));
 }
-
-const withLines = (definition: RouteDefinition, edit: (line: Line) => Line): RouteDefinition => ({
-  ...definition,
-  calls: definition.calls.map(call => ({ ...call, lines: call.lines.map(edit) })),
-});

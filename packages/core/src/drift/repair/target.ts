@@ -7,6 +7,7 @@ import type { Operation, TargetField } from '../../target';
 import { fieldPlace, operationName, type DocumentChange } from '../documents';
 import {
   cleaned,
+  filledWhenBlank,
   has,
   onlyWay,
   quoted,
@@ -40,16 +41,16 @@ export function repairsForTarget(
     return onlyWay(made((call, words) => renamedField(change, call, before, parts, words)));
   const written = definition.calls.filter(call => call.targetId === targetId && writesWith(call, before.id));
   if (change.change === 'field-added' || change.change === 'required')
-    return written.flatMap(call => requiredWays(change.field!, call, definition, parts)).slice(0, MOST_WAYS);
+    // One call after the other: each takes a value of its own.
+    return (
+      written.map(call => requiredWays(change.field!, call, definition, parts)).find(each => each.length > 0) ?? []
+    );
   return onlyWay(
     made((call, words) =>
       written.includes(call) ? { ...call, lines: mended(change, call, before, definition, parts, words) } : call,
     ),
   );
 }
-
-/** Ways that are offered at once: those of one call. */
-const MOST_WAYS = 3;
 
 /** Whether the lines of a call write with an operation: to make a record, or to update the one that it found. */
 const writesWith = ({ operationId, find }: Call, id: string): boolean =>
@@ -140,31 +141,19 @@ function requiredWays(place: string, call: Call, definition: RouteDefinition, pa
   const field = operation?.fields.find(each => fieldPlace(each) === place);
   if (!operation || !field?.required || field.fixed !== undefined) return [];
   const stands = call.lines.find(each => each.to === field.key);
+  if (stands && stands.source !== null)
+    return stands.whenBlank === 'fallback' || !isSometimesBlank(stands, field, definition, parts)
+      ? []
+      : valueWays(field, parts, (fallback, shown) => ({
+          definition: filledWhenBlank(definition, [stands], fallback),
+          words: [`${field.key}: ${shown} where it would be blank.`],
+        }));
   const withLine = (line: Line): RouteDefinition => ({
     ...definition,
     calls: definition.calls.map(each =>
       each === call ? { ...each, lines: [...each.lines.filter(one => one.to !== field.key), line] } : each,
     ),
   });
-  if (stands && stands.source !== null)
-    return stands.whenBlank === 'fallback' || !isSometimesBlank(stands, field, definition, parts)
-      ? []
-      : valueWays(field, parts, (fallback, shown) => ({
-          definition: {
-            ...definition,
-            calls: definition.calls.map(each =>
-              each === call
-                ? {
-                    ...each,
-                    lines: each.lines.map(line =>
-                      line === stands ? { ...line, whenBlank: 'fallback' as const, fallback } : line,
-                    ),
-                  }
-                : each,
-            ),
-          },
-          words: [`${field.key}: ${shown} where it would be blank.`],
-        }));
   const line = stands ?? newLine(`${call.id}-${field.key}`, field.key);
   const proposal = propose(parts.schema, [...parts.samples], operation).find(each => each.to === field.key);
   const question: RepairWay[] =

@@ -41,6 +41,17 @@ describe('what was one answer is several', () => {
     expect(ways.map(each => each.way)).not.toContain('each');
   });
 
+  test('there is no request for each where somebody leaves it blank: that one would have none', () => {
+    const [one, ...others] = supposedOfForm(reports, 'note', 'single-to-list');
+    const samples = [{ ...one!, fields: one!.fields.filter(each => each.key !== 'note') }, ...others];
+    const ways = repairsForForm({ change: 'single-to-list', question: 'note' }, reporting, {
+      schema: inferSchema(samples),
+      samples,
+      operationOf: () => registering,
+    });
+    expect(ways.map(each => each.way)).toEqual(['joined', 'first']);
+  });
+
   test('a field that takes a list needs nothing', () => {
     const fields = registering.fields.map(each =>
       each.key === 'note' ? targetField('note', { type: 'choices' }) : each,
@@ -77,6 +88,21 @@ describe('a field that has to be filled', () => {
     expect(said.repair!.words).toEqual(['river: always “Alder”.']);
     expect(held(said.repair!.definition, [now])).toBe(0);
     expect(waysWith(undefined, said.repair!.definition)).toEqual([]);
+  });
+
+  test('of two calls that need it each takes a value of its own, one after the other', () => {
+    const [call] = reporting.calls;
+    const twice = { ...reporting, calls: [call!, { ...call!, id: 'b' }] };
+    const valueIn = ({ calls }: RouteDefinition) =>
+      calls.map(({ lines }) => lines.find(each => each.to === 'river')?.source ?? null);
+    const once = waysWith('Alder', twice).filter(each => each.way === 'value');
+    expect(once).toHaveLength(1);
+    const both = waysWith('Teal', once[0]!.repair!.definition).find(each => each.way === 'value')!;
+    expect(valueIn(both.repair!.definition)).toEqual([
+      { from: 'constant', value: 'Alder' },
+      { from: 'constant', value: 'Teal' },
+    ]);
+    expect(waysWith('Teal', both.repair!.definition)).toEqual([]);
   });
 
   test.each([

@@ -85,6 +85,19 @@ export function cleaned(
   };
 }
 
+/** A definition in which some lines give one value where they would give nothing. */
+export const filledWhenBlank = (
+  definition: RouteDefinition,
+  lines: readonly Line[],
+  fallback: Json,
+): RouteDefinition => ({
+  ...definition,
+  calls: definition.calls.map(call => ({
+    ...call,
+    lines: call.lines.map(line => (lines.includes(line) ? { ...line, whenBlank: 'fallback', fallback } : line)),
+  })),
+});
+
 /** A value that a person typed, as a field takes it. */
 function typed(value: Json, { type }: TargetField): Json {
   if (typeof value !== 'string') return value;
