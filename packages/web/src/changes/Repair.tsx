@@ -197,10 +197,7 @@ function Gain({ repair: { samples, proofs } }: { repair: RepairView }) {
     </div>
   );
   return (
-    <div
-      role="status"
-      className="grid min-w-0 items-center gap-x-6 gap-y-2 border-t border-rule px-5 py-2 max-sm:px-4 sm:grid-cols-[minmax(0,1fr)_auto] lg:border-l lg:pr-6"
-    >
+    <div role="status" className="min-w-0 space-y-2 border-t border-rule px-5 py-2 max-sm:px-4 lg:border-l lg:pr-6">
       {looked === 0 ? (
         <Note tone="look">No submission stored to try it on.</Note>
       ) : (
@@ -220,14 +217,14 @@ function Gain({ repair: { samples, proofs } }: { repair: RepairView }) {
               : `${count(proofs.differingThen)} of ${count(proofs.total)} proofs differ${proofs.differing === proofs.differingThen ? ', the same as now' : `; without the repair, ${count(proofs.differing)} do`}.`}
           </Note>
         )}
-        {proofs.accepted > 0 && (
-          <p className="text-ink-2">
-            {proofs.accepted === proofs.differingThen
-              ? 'Accepted with this repair, since they differ only by it.'
-              : `Accepted with this repair, since they differ only by it: ${count(proofs.accepted)}.`}
-          </p>
-        )}
       </div>
+      {proofs.accepted > 0 && (
+        <p className="text-ink-2">
+          {proofs.accepted === proofs.differingThen
+            ? 'Accepted with this repair, since they differ only by it.'
+            : `Accepted with this repair, since they differ only by it: ${count(proofs.accepted)}.`}
+        </p>
+      )}
     </div>
   );
 }

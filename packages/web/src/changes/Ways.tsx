@@ -69,11 +69,13 @@ function Value({
     if (text.trim() !== '') onSay(text);
   };
   return (
-    <form onSubmit={say} className="flex max-w-md items-end gap-x-3">
+    <form onSubmit={say} className="flex max-w-md items-start gap-x-3">
       <TextBox label={label} error={fault} className="min-w-0 flex-1" value={text} onChange={type} maxLength={2000} />
-      <Press quiet type="submit" disabled={text.trim() === ''}>
-        Try it
-      </Press>
+      <span className="mt-5">
+        <Press quiet type="submit" disabled={text.trim() === ''}>
+          Try it
+        </Press>
+      </span>
     </form>
   );
 }
