@@ -64,6 +64,8 @@ export interface ChangeTouch {
   looked: number;
   /** Deliveries held because of it since it was seen, the newest MOST_HELD at most. */
   deliveries: string[];
+  /** Deliveries that the target rejected because of it, the newest MOST_HELD at most. */
+  failed: string[];
   /** True where what comes is held while the change is open. */
   holds: boolean;
   /** For how many hours at most; null until somebody decides. */
@@ -85,7 +87,7 @@ export interface LeftOut {
   goes: boolean;
 }
 
-/** Most held deliveries that are told for one change and route. */
+/** Most deliveries of a kind that are told for one change and route. */
 export const MOST_HELD = 100;
 
 /** A change that was seen in a form or a target. */

@@ -1,15 +1,16 @@
 import type { ChangeState } from '../store';
 import type { ChangesView, ChangeTouch, ChangeView, HoldInput } from '@grammata/contract';
 import type { Submission } from '@grammata/core/submission';
-import type { Operation } from '@grammata/core/target';
 import { iso } from '../clock';
 import {
   answerTouch,
   deliveredWithout,
+  failedBy,
   formTouch,
   heldBy,
   isHolding,
   leftOutBy,
+  operationsBefore,
   sendHeldFor,
   targetTouch,
   type Touched,
@@ -107,6 +108,7 @@ export function touchesOf(parts: Parts, row: ChangeRow, withHeld: boolean): Chan
         ...touched,
         version: route.state === 'draft' ? null : (store.routes.latestVersion(route.id)?.number ?? null),
         deliveries: withHeld ? heldBy(parts, row, route.id) : [],
+        failed: withHeld ? failedBy(parts, row, route.id) : [],
         holds: row.state === 'open' && isHolding(row, route.id, definition, touched),
         holdHours: definition.terms.holdHours ?? null,
         leftOut: withHeld ? leftOutBy(parts, row, route) : [],
@@ -118,10 +120,6 @@ export function touchesOf(parts: Parts, row: ChangeRow, withHeld: boolean): Chan
     ];
   });
 }
-
-/** The operation that a target's change is about, as it was. */
-export const operationsBefore = ({ subject, before }: ChangeRow): Operation[] =>
-  subject === 'target' && before !== null ? [before as unknown as Operation] : [];
 
 export const routeOr404 = ({ store }: Pick<Parts, 'store'>, id: string): RouteRow => {
   const row = store.routes.byId(id);

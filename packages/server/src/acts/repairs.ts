@@ -11,13 +11,13 @@ import { holdAll, type ProofResult } from '@grammata/core/proof';
 import { differencesOf, sameDefinition, targetsOf, type RouteDefinition } from '@grammata/core/route';
 import { questionKey } from '@grammata/core/scope';
 import { iso } from '../clock';
-import { heldOf, triedOf } from '../drift';
+import { heldOf, operationsBefore, triedOf } from '../drift';
 import { HttpProblem } from '../problems';
 import type { Services } from '../services';
 import { draftOf, isOfAnswers, isTraffic, type ChangeRow, type RouteRow } from '../store';
 import type { Actor } from './actor';
 import { markOf, mustBeAsShown } from './asShown';
-import { changeOr404, LOOKED, operationsBefore, routeOr404, settleChange, touchesOf } from './changes';
+import { changeOr404, LOOKED, routeOr404, settleChange, touchesOf } from './changes';
 import { acceptProofs, markOfProof, playOf } from './proofs';
 import { saveDraft } from './routes';
 
@@ -40,7 +40,8 @@ export function proposeRepair(parts: Parts, id: string, { routeId, way, value }:
     ways: ways.map(({ repair: _, ...each }) => each),
     way: chosen?.way ?? null,
     repair: chosen?.repair ? shown(parts, route, chosen.repair) : null,
-    isDrafted: ways.length === 0 && !sameDefinition(does.definition, route.draft) && waysFor(parts, row, route, does).length > 0,
+    isDrafted:
+      ways.length === 0 && !sameDefinition(does.definition, route.draft) && waysFor(parts, row, route, does).length > 0,
   };
 }
 

@@ -92,6 +92,23 @@ test('credentials that are not taken any more, until something is delivered agai
   expect((await changes()).changes[0]).toMatchObject({ change: 'credentials', state: 'settled', by: 'itself' });
 });
 
+test('credentials that work again when they are tested are over before anything is sent', async () => {
+  target.answer = { status: 401, body: { title: 'Expired' } };
+  await deliver(1);
+  const { store } = client.running.services;
+  const isOver = () => store.changes.openCount() === 0;
+  await heard('credentials');
+  target.refusesReading = true;
+  await client.call('POST', `/targets/${drawn.register.id}/read`);
+  expect(isOver()).toBe(false);
+  target.refusesReading = false;
+  await client.call('POST', `/targets/${drawn.register.id}/read`);
+  expect(isOver()).toBe(false);
+  target.wants = 'Bearer a secret token';
+  await client.call('POST', `/targets/${drawn.register.id}/read`);
+  expect(isOver()).toBe(true);
+});
+
 test('a refusal of a new sort, beside the line that it is about; there is no repair of it', async () => {
   target.answer = { status: 422, body: { errors: [{ field: 'site', message: '“AB-07” is closed for the winter' }] } };
   await deliver(2);

@@ -190,6 +190,42 @@ test('a target that offers something else is heard of when it is read, and mende
   expect((await repair('field-added'))!.words[0]).toMatch(/New line for “who”/);
 });
 
+test('what a target rejected because of a change, before it was heard of, is sent from there once it is mended', async () => {
+  const failed = async () => (await client.call<DeliveryPage>('GET', `/deliveries?route=${route.id}&state=dead`)).json;
+  const rejected = (field: string) => ({ status: 422, body: { errors: [{ field, message: 'is not taken' }] } });
+  // Before anything is otherwise, and of another field.
+  target.answer = rejected('ph');
+  await send(9, 1, one => one);
+  await eventually(failed, page => page.total === 1);
+  target.tables = structuredClone(target.tables);
+  target.tables.tables[0]!.columns[0]!.options = ['AB-07', 'AB-02 (new)'];
+  target.answer = rejected('site');
+  await send(11, 1, one => one);
+  await send(13, 1, one => one);
+  await eventually(failed, page => page.total === 3);
+  await client.call('POST', `/targets/${targetId}/read`);
+  const renamed = async () => (await changes()).changes.find(each => each.change === 'option-renamed')!;
+  await eventually(renamed, each => each?.touches[0]?.failed.length === 2);
+  expect(await renamed()).toMatchObject({ touch: 'breaks', touches: [{ deliveries: [] }] });
+  const { failed: ids } = (await renamed()).touches[0]!;
+
+  target.answer = { status: 201, body: { id: 1 } };
+  const { id } = await renamed();
+  const { repair } = (await client.call<RepairedView>('POST', `/changes/${id}/repair`, { routeId: route.id })).json;
+  await client.call('POST', `/changes/${id}/repair/take`, { routeId: route.id, mark: repair!.mark });
+  await client.call('POST', `/routes/${route.id}/live`);
+  expect(await renamed()).toMatchObject({ state: 'settled', touches: [{ failed: ids }] });
+  const states = Object.fromEntries(ids.map(each => [each, 'dead']));
+  const before = target.requests.length;
+  await client.call('POST', '/deliveries/resend', { ids, states, mapping: 'now' });
+  await eventually(async () => target.requests.length, many => many === before + 2);
+  expect((await renamed()).touches[0]!.failed).toEqual([]);
+  const sent = target.requests
+    .slice(-2)
+    .map(each => (JSON.parse(each.body) as { values: { site: string } }).values.site);
+  expect(sent).toEqual(['AB-02 (new)', 'AB-02 (new)']);
+});
+
 test.each([
   ['a change that is not there', '/changes/none', { state: 'settled' }, 404],
   ['a state that is none', '/changes/none', { state: 'gone' }, 422],

@@ -1,7 +1,7 @@
 import { MOST_HELD, type LackingDelivery, type LeftOut } from '@grammata/contract';
-import type { FormChange } from '@grammata/core/drift';
+import { reasonOf, type FormChange } from '@grammata/core/drift';
 import { testsOf, type Test } from '@grammata/core/condition';
-import { usesOf } from '@grammata/core/route';
+import { usesOf, type RouteDefinition, type Use } from '@grammata/core/route';
 import { questionKey } from '@grammata/core/scope';
 import { aboutSubmission, asText, type Submission } from '@grammata/core/submission';
 import { passes } from '../delivery';
@@ -10,13 +10,24 @@ import {
   isOfAnswers,
   isTraffic,
   type ChangeRow,
+  type FailedRow,
   type HeldDelivery,
   type RouteRow,
   type SubmissionRow,
   type VersionRow,
 } from '../store';
 import { HELD_FOR_CHANGE, waitsFor } from './holding';
-import { heldOfChange, isAbout, isLost, linesAmong, losing, telling } from './touch';
+import {
+  answerTouch,
+  heldOfChange,
+  isAbout,
+  isLost,
+  linesAmong,
+  losing,
+  operationsBefore,
+  targetTouch,
+  telling,
+} from './touch';
 
 /** Whether a reason is about a field: what is wrong with a line begins with the field's name. */
 const isAboutField = (reason: string, field: string): boolean =>
@@ -32,7 +43,7 @@ export function heldBy(parts: Pick<Services, 'store'>, row: ChangeRow, routeId: 
   const rows = parts.store.deliveries.heldSince(routeId, row.firstAt, MOST_HELD);
   const idsOf = (of: readonly HeldDelivery[]) => of.map(each => each.id);
   if (row.subject === 'target') {
-    const field = (what as { field?: string }).field?.replace(/^.*\//, '') ?? '';
+    const field = lastOf((what as { field?: string }).field ?? '');
     return idsOf(rows.filter(each => isAboutField(each.reason ?? '', field)));
   }
   const change = what as FormChange;
@@ -73,6 +84,59 @@ export function deliveredWithout(
     return definition && isLost(change, definition, data) ? [{ id, about }] : [];
   });
 }
+
+/** ms after a change is settled in which what was on its way by what was live before may still fail. */
+const ON_ITS_WAY = 600_000;
+
+/**
+ * Deliveries of a route that a target rejected because of a change, the newest MOST_HELD at most: the call that was rejected uses what changed, by
+ * the version that it was made under, and nothing else was complained of.
+ */
+export function failedBy({ store }: Pick<Services, 'store'>, row: ChangeRow, routeId: string): string[] {
+  if (row.state === 'declined' || isTraffic(row.what)) return [];
+  const until = row.settledAt === null ? Number.MAX_SAFE_INTEGER : row.settledAt + ON_ITS_WAY;
+  const rows = store.changes.failedOf(routeId, row.asBeforeAt ?? row.firstAt, until, MOST_HELD);
+  const definitions = new Map(
+    rows.map(each => [each.versionId, store.routes.version(each.versionId)?.definition] as const),
+  );
+  const usesOfVersion = new Map(
+    [...definitions].map(([id, definition]) => [id, definition ? usesOfChange({ store }, row, definition) : []]),
+  );
+  return rows
+    .filter(each => {
+      const uses = usesOfVersion.get(each.versionId)!.filter(use => use.callId === each.callId);
+      return uses.length > 0 && isRejectedFor(row, each, uses);
+    })
+    .map(each => each.id);
+}
+
+/** Where a version uses what changed. */
+function usesOfChange({ store }: Pick<Services, 'store'>, row: ChangeRow, definition: RouteDefinition): Use[] {
+  const { what, subject, subjectId } = row;
+  if (isTraffic(what)) return [];
+  if (isOfAnswers(what))
+    return answerTouch(what, subjectId, definition, store.targets.byId(subjectId)?.operations ?? []).uses;
+  if (subject === 'target') return targetTouch(row, definition, operationsBefore(row)).uses;
+  const { change, question } = what as FormChange;
+  return question !== null && telling.has(change) ? usesOf(definition, question) : [];
+}
+
+/** Whether what was answered last may come of a change: it is about no line or field, or about one of those that use what changed. */
+function isRejectedFor({ what }: ChangeRow, last: FailedRow, uses: readonly Use[]): boolean {
+  if (what.change === 'credentials') return last.status === 401 || last.status === 403;
+  if (last.outcome !== 'final') return false;
+  if (isOfAnswers(what))
+    return what.change === 'refused' && reasonOf(last.message) === reasonOf(asText(what.now ?? null));
+  if (!('operation' in what) && !isAbout(what as FormChange, last.data)) return false;
+  const lines = uses.flatMap(each => each.lineId ?? []);
+  const field = 'operation' in what ? lastOf(what.field ?? '') : '';
+  const isOfChange = ({ lineId, field: named }: FailedRow['complaints'][number]) =>
+    lineId === null ? field === '' || lastOf(named) === field : lines.length === 0 || lines.includes(lineId);
+  return last.complaints.length === 0 || last.complaints.some(isOfChange);
+}
+
+/** The last part of a field's place. */
+const lastOf = (place: string): string => place.replace(/^.*[/.]/, '');
 
 /** Whether the filter of a version asks for an answer that is not there any more as it was, and not for what stands in its place. */
 function asksForLost({ definition: { condition } }: Pick<VersionRow, 'definition'>, change: FormChange): boolean {

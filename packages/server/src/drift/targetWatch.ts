@@ -29,6 +29,7 @@ export function keepTargetChanges(
       before: operationNamed(before, what.operation),
       after: null,
       at: now(),
+      asBeforeAt: before.readAt,
     }));
   const fresh = store.changes.keep(seen);
   if (fresh.length === 0) return;
@@ -73,6 +74,22 @@ export function keepCredentialsLost(
   log.info({ target: id, status }, 'a target does not take its credentials any more');
   live.publish({ type: 'drift' });
 }
+
+/** Whether it is told of a target that its credentials are rejected. */
+export const isRejecting = ({ store }: Pick<Services, 'store'>, { id }: Pick<TargetRow, 'id'>): boolean =>
+  rejectionsOf({ store }, id).length > 0;
+
+/** A read was answered with the credentials alone: that they are rejected is over. */
+export function keepCredentialsWork(
+  { store, live }: Pick<Services, 'store' | 'live'>,
+  { id }: Pick<TargetRow, 'id'>,
+): void {
+  const over = store.changes.over(rejectionsOf({ store }, id).map(each => each.id));
+  if (over.length > 0) live.publish({ type: 'drift' });
+}
+
+const rejectionsOf = ({ store }: Pick<Services, 'store'>, id: string) =>
+  store.changes.openOf('target', id).filter(each => each.what.change === 'credentials');
 
 /** The operation as it was: what lines wrote to, and where, is told by it. */
 const operationNamed = ({ operations }: TargetRow, name: string): Json =>

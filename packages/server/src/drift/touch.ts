@@ -156,6 +156,10 @@ const breaking = new Set<string>([
 ]);
 const risky = new Set<string>(['operation-moved', 'required', 'format', 'narrowed', 'option-added']);
 
+/** The operation that a target's change is about, as it was. */
+export const operationsBefore = ({ subject, before }: Pick<ChangeRow, 'subject' | 'before'>): Operation[] =>
+  subject === 'target' && before !== null ? [before as unknown as Operation] : [];
+
 /** What a change of a target does to a route. */
 export function targetTouch(
   { what, subjectId }: Pick<ChangeRow, 'what' | 'subjectId'>,

@@ -12,7 +12,10 @@ import { isOneOf } from './texts';
 
 export { isOfAnswers, isTraffic, type ChangeState, type TrafficChange } from './changesSchema';
 export type ChangeRow = typeof changes.$inferSelect;
-export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & { at: number };
+export type SeenChange = Pick<ChangeRow, 'subject' | 'subjectId' | 'what' | 'before' | 'after'> & {
+  at: number;
+  asBeforeAt?: number | null;
+};
 
 /** A submission with how the message that it came in was built. */
 export interface BuiltRow extends Pick<SubmissionRow, 'id' | 'receivedAt'> {
@@ -31,11 +34,24 @@ export interface AnsweredRow extends Pick<
   done: (typeof callsDone.$inferSelect)['done'] | null;
 }
 
+/** A delivery that failed, with what was to be sent and what was answered last. */
+export interface FailedRow extends Pick<
+  typeof attempts.$inferSelect,
+  'callId' | 'purpose' | 'outcome' | 'status' | 'message' | 'complaints'
+> {
+  id: string;
+  versionId: string;
+  data: SubmissionRow['data'];
+}
+
 /** Who settled a change that is over without anybody. */
 const ITSELF = 'itself';
 
 /** Newest requests of all routes among which those of some are looked for. */
 const MOST_SCANNED = 4000;
+
+/** ms before a time in which what failed after it may have been made. */
+const LONGEST_TRIED = 14 * 86_400_000;
 
 /** Changes seen in forms and targets. */
 export class Changes {
@@ -98,13 +114,22 @@ export class Changes {
    */
   keep(seen: readonly SeenChange[]): ChangeRow[] {
     return this.db.transaction(tx =>
-      seen.flatMap(({ subject, subjectId, what, before, after, at }) => {
+      seen.flatMap(({ subject, subjectId, what, before, after, at, asBeforeAt = null }) => {
         const print = printOf(what);
         const is = and(eq(changes.subject, subject), eq(changes.subjectId, subjectId), eq(changes.print, print));
         const known = tx.select().from(changes).where(is).get();
         if (known) {
           const again = known.state === 'settled' && known.by === ITSELF && at > (known.settledAt ?? 0);
-          const anew = { state: 'open' as const, by: null, settledAt: null, firstAt: at, before, after, decided: {} };
+          const anew = {
+            state: 'open' as const,
+            by: null,
+            settledAt: null,
+            firstAt: at,
+            asBeforeAt,
+            before,
+            after,
+            decided: {},
+          };
           const set = { lastAt: now(), ...(again && anew) };
           const row = tx.update(changes).set(set).where(eq(changes.id, known.id)).returning().get();
           return again ? [row!] : [];
@@ -112,7 +137,10 @@ export class Changes {
         return [
           tx
             .insert(changes)
-            .values({ id: newId(), subject, subjectId, print, what, before, after, firstAt: at, lastAt: now() })
+            .values({
+              ...{ id: newId(), subject, subjectId, print, what, before, after },
+              ...{ firstAt: at, asBeforeAt, lastAt: now() },
+            })
             .returning()
             .get(),
         ];
@@ -223,6 +251,40 @@ export class Changes {
       )
       .where(and(inArray(attempts.id, newest), inArray(deliveries.routeId, [...routeIds])))
       .orderBy(desc(attempts.id))
+      .limit(limit)
+      .all();
+  }
+
+  /** A route's deliveries that failed between two times by what a target answered, the newest first. */
+  failedOf(routeId: string, since: number, until: number, limit: number): FailedRow[] {
+    return this.db
+      .select({
+        id: deliveries.id,
+        versionId: deliveries.versionId,
+        data: submissions.data,
+        callId: attempts.callId,
+        purpose: attempts.purpose,
+        outcome: attempts.outcome,
+        status: attempts.status,
+        message: attempts.message,
+        complaints: attempts.complaints,
+      })
+      .from(deliveries)
+      .innerJoin(submissions, eq(submissions.id, deliveries.submissionId))
+      .innerJoin(
+        attempts,
+        sql`${attempts.id} = (select a.id from attempts a where a.delivery_id = ${deliveries.id} order by a.number desc limit 1)`,
+      )
+      .where(
+        and(
+          eq(deliveries.state, 'dead'),
+          eq(deliveries.routeId, routeId),
+          gte(deliveries.createdAt, since - LONGEST_TRIED),
+          gte(deliveries.finishedAt, since),
+          lte(deliveries.finishedAt, until),
+        ),
+      )
+      .orderBy(desc(deliveries.createdAt))
       .limit(limit)
       .all();
   }

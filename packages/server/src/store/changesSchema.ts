@@ -36,6 +36,8 @@ export const changes = sqliteTable(
     print: text().notNull(),
     what: text({ mode: 'json' }).$type<FormChange | DocumentChange | AnswerChange | TrafficChange>().notNull(),
     firstAt: integer().notNull(),
+    /** When a target was last seen as it was before; null where that is not known, and of forms. */
+    asBeforeAt: integer(),
     lastAt: integer().notNull(),
     /** Of a form an answer before and one since, to be looked at; of a target the operation as it was, and nothing. */
     before: text({ mode: 'json' }).$type<Json>(),

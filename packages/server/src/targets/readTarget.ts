@@ -1,7 +1,7 @@
 import type { ConnectionView } from '@grammata/contract';
 import { now } from '../clock';
 import { offered, sourceOf, takingNames, withEarlierIds, withSource, type Operation } from '@grammata/core/target';
-import { keepCredentialsLost, keepSchemeChange, keepTargetChanges } from '../drift';
+import { isRejecting, keepCredentialsLost, keepCredentialsWork, keepSchemeChange, keepTargetChanges } from '../drift';
 import type { Services } from '../services';
 import type { TargetRow } from '../store';
 import { connect } from './connection';
@@ -16,7 +16,9 @@ export async function readTarget(
 ): Promise<{ view: ConnectionView; stored: TargetRow }> {
   const { store, outward, authorizations, postman, decoders, live, config } = services;
   const read = await connect(row, outward, authorizations, postman, decoders);
-  const isTested = tests && read.view.ok && row.reads !== 'mail' && row.reads !== 'files';
+  // Where they were rejected, whether they work now is tested with every reading.
+  const isTested =
+    (tests || isRejecting(services, row)) && read.view.ok && row.reads !== 'mail' && row.reads !== 'files';
   const { view, operations, recipe } = isTested ? await testCredentials(read, row, outward, authorizations) : read;
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const before = store.targets.byId(row.id) ?? row;
@@ -37,6 +39,7 @@ export async function readTarget(
     if (operations) {
       keepTargetChanges(services, row, stored);
       keepSchemeChange(services, row, stored);
+      if (isTested && view.ok && !view.isUntested) keepCredentialsWork(services, row);
     } else keepCredentialsLost(services, row, view.status);
   }
   // That it was read again alone changes nothing for whoever works with it.

@@ -115,6 +115,8 @@ export interface FakeTarget {
   tables: { tables: { key: string; title: string; columns: FakeColumn[] }[] };
   /** True for one that does not take the credentials with which it is read. */
   refusesReading?: boolean;
+  /** The credentials without which its tables can't be read; any will do where none are named. */
+  wants?: string;
   /** What it answers next; stays until changed. */
   answer: { status: number; headers?: Record<string, string>; body?: unknown } | 'drop';
   stop(): Promise<void>;
@@ -148,7 +150,12 @@ export async function startTarget(): Promise<FakeTarget> {
     request.on('end', () => {
       if (request.url === '/tables')
         return void response
-          .writeHead(target.refusesReading ? 401 : 200, { 'content-type': 'application/json' })
+          .writeHead(
+            target.refusesReading || (target.wants ?? request.headers.authorization) !== request.headers.authorization
+              ? 401
+              : 200,
+            { 'content-type': 'application/json' },
+          )
           .end(JSON.stringify(target.tables));
       target.requests.push({ method: request.method!, url: request.url!, headers: request.headers, body });
       if (target.answer === 'drop') return void request.socket.destroy();

@@ -5,7 +5,16 @@ import { Link } from 'react-router';
 import { wordsFor } from '../api';
 import { changeWords } from '../drift';
 import { Act, count, counted, Fault, Moment, Press, RouteStateWord } from '../ui';
-import { answerChangeOf, effects, effectWords, heldOf, isTraffic, isWithdrawn, usesWords } from './effect';
+import {
+  answerChangeOf,
+  effects,
+  effectWords,
+  isTraffic,
+  isWithdrawn,
+  sendWords,
+  stoppedOf,
+  usesWords,
+} from './effect';
 import { useSendShown, useSettle } from './queries';
 import { Holding, Lacking, LeftOut } from './Holding';
 import type { CauseView } from './causes';
@@ -93,7 +102,7 @@ export function Entry({
               Open form
             </Link>
           )}
-          {!isOpen && <SendHeld change={change} onSent={onOpen} />}
+          {!isOpen && <SendStopped change={change} onSent={onOpen} />}
         </span>
       </div>
       {!isOpen &&
@@ -128,9 +137,12 @@ export function Entry({
             </dd>
           </dl>
           {answered ? (
-            <p className="mt-2 pb-3 pl-6 font-serif text-ink-2">
-              <Remedy change={answered} targetId={change.subjectId} />
-            </p>
+            <div className="mt-2 flex flex-wrap items-baseline gap-x-5 gap-y-2 pb-3 pl-6">
+              <p className="font-serif text-ink-2">
+                <Remedy change={answered} targetId={change.subjectId} />
+              </p>
+              <SendStopped change={change} onSent={onOpen} />
+            </div>
           ) : (
             repairing && <Repair key={repairing.routeId} changeId={id} touch={repairing} />
           )}
@@ -243,21 +255,21 @@ function Touch({
   );
 }
 
-/** Sends again what was held because of a change that is resolved: those that are counted, and no others. */
-function SendHeld({ change, onSent }: { change: ChangeView; onSent: () => void }): ReactNode {
-  const send = useSendShown('held');
+/** Sends again what was held or rejected because of a change: those that are counted, and no others. */
+function SendStopped({ change, onSent }: { change: ChangeView; onSent: () => void }): ReactNode {
+  const send = useSendShown();
   if (send.isSuccess)
     return (
       <Link role="status" className="act quiet" to="/deliveries">
         Sending. Open deliveries
       </Link>
     );
-  if (heldOf(change) === 0) return null;
-  const ids = change.touches.flatMap(each => each.deliveries);
+  const stopped = stoppedOf(change);
+  if (stopped.length === 0) return null;
   return (
     <>
-      <Press onClick={() => send.mutate(ids, { onSuccess: onSent })} disabled={send.isPending}>
-        Send what was held ({count(heldOf(change))})
+      <Press onClick={() => send.mutate(stopped, { onSuccess: onSent })} disabled={send.isPending}>
+        {sendWords(change)}
       </Press>
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}
     </>

@@ -28,6 +28,7 @@ const touch = (more: Partial<ChangeTouch> = {}): ChangeTouch => ({
   held: 0,
   looked: 9,
   deliveries: [],
+  failed: [],
   holds: true,
   holdHours: null,
   lacking: [],

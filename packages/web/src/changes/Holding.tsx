@@ -33,7 +33,7 @@ export function Holding({ change, touch }: { change: ChangeView; touch: ChangeTo
 
 /** What went without the answer that a route uses: listed, and completed where the route updates what it made. */
 export function Lacking({ change, touch }: { change: ChangeView; touch: ChangeTouch }) {
-  const complete = useSendShown('delivered');
+  const complete = useSendShown();
   const { lacking, completes, uses } = touch;
   if (complete.isSuccess) return <Sent>Sending. Each updates the record it made.</Sent>;
   if (lacking.length === 0) return null;
@@ -52,7 +52,10 @@ export function Lacking({ change, touch }: { change: ChangeView; touch: ChangeTo
       error={complete.error}
     >
       {completes && isRepaired && (
-        <Act onClick={() => complete.mutate(lacking.map(each => each.id))} disabled={complete.isPending}>
+        <Act
+          onClick={() => complete.mutate(lacking.map(({ id }) => ({ id, state: 'delivered' })))}
+          disabled={complete.isPending}
+        >
           Send again to complete ({count(lacking.length)})
         </Act>
       )}

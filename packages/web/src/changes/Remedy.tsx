@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 /** What somebody can do where a target answers differently: the words, what is pressed, and where that leads. */
 const remedies: Record<AnswerChange['change'], { words: string; deed: string; to: (targetId: string) => string }> = {
   credentials: {
-    words: 'Create new credentials at the target, then send the failed deliveries again.',
+    words: 'Create new credentials at the target, then send what failed.',
     deed: 'Enter credentials',
     to: id => `/targets/${id}`,
   },
@@ -14,8 +14,7 @@ const remedies: Record<AnswerChange['change'], { words: string; deed: string; to
     to: id => `/targets/${id}`,
   },
   refused: {
-    words:
-      'Read the target again to see whether its description changed. Then fix the route and send the failed deliveries again.',
+    words: 'Read the target again to see whether its description changed. Then fix the route and send what failed.',
     deed: 'Open failed deliveries',
     to: () => '/deliveries?state=dead',
   },

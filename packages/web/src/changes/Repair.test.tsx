@@ -20,7 +20,13 @@ beforeEach(() => {
   }) as typeof fetch;
 });
 
-const touch = { routeId: 'r', name: 'Volunteers to Roster', state: 'live', deliveries: [] } as unknown as ChangeTouch;
+const touch = {
+  routeId: 'r',
+  name: 'Volunteers to Roster',
+  state: 'live',
+  deliveries: [],
+  failed: [],
+} as unknown as ChangeTouch;
 const definition = { format: 1, name: 'R', condition: { all: [] }, calls: [], terms: { hours: 1, timeZone: 'UTC' } };
 const repair = (words: string, more: Partial<RepairView> = {}): RepairView =>
   ({

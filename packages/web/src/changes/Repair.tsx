@@ -1,4 +1,4 @@
-import { MOST_HELD, type ChangeTouch, type RepairedView, type RepairView } from '@grammata/contract';
+import type { ChangeTouch, RepairedView, RepairView } from '@grammata/contract';
 import type { LineResult } from '@grammata/core/drift';
 import { differencesOf } from '@grammata/core/route';
 import { referenceLabel, referenceOf } from '@grammata/core/scope';
@@ -8,6 +8,7 @@ import { Link, useNavigate } from 'react-router';
 import { wordsFor } from '../api';
 import { differenceWords } from '../routes/differences/words';
 import { Act, Bar, count, Fault, Moment, Note, Press } from '../ui';
+import { stoppedWords } from './effect';
 import { useRepair, useTakeRepair } from './queries';
 import { Ways, type AskedWay } from './Ways';
 
@@ -91,6 +92,7 @@ function Shown({
   const apply = (then: string) =>
     take.mutate({ routeId, mark, ...asked }, { onSuccess: () => navigate(`/routes/${routeId}/mapping${then}`) });
   const isLive = state !== 'draft';
+  const stopped = stoppedWords([touch], false);
   return (
     <div className="grid lg:grid-cols-[minmax(0,604fr)_minmax(0,676fr)]">
       <div className="min-w-0 px-6 py-2 max-sm:px-4 sm:pl-12">
@@ -146,12 +148,7 @@ function Shown({
         <Press onClick={() => apply(isLive ? `?publish=${changeId}` : '')} disabled={take.isPending}>
           {take.isPending ? 'Applying…' : isLive ? 'Publish repair…' : 'Apply to draft'}
         </Press>
-        {touch.deliveries.length > 0 && (
-          <span className="text-ink-2">
-            {count(touch.deliveries.length)}
-            {touch.deliveries.length >= MOST_HELD && ' or more'} held can be sent once it is live.
-          </span>
-        )}
+        {stopped && <span className="text-ink-2">{stopped} can be sent once it is live.</span>}
         {take.error && <Fault>{wordsFor(take.error)}</Fault>}
       </div>
       <Gain repair={repair} />

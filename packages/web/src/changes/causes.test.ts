@@ -2,7 +2,7 @@ import type { ChangeTouch, ChangeView } from '@grammata/contract';
 import { causesOf } from './causes';
 
 const touch = (routeId: string, does: ChangeTouch['touch'], deliveries: string[] = []) =>
-  ({ routeId, touch: does, deliveries }) as unknown as ChangeTouch;
+  ({ routeId, touch: does, deliveries, failed: [] }) as unknown as ChangeTouch;
 const change = (id: string, more: Partial<ChangeView> = {}) =>
   ({
     id,

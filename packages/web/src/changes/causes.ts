@@ -44,5 +44,6 @@ function touchesOf(all: readonly ChangeView[]): ChangeTouch[] {
   return [...byRoute.values()].map(touches => ({
     ...touches.toSorted((one, other) => order.indexOf(one.touch) - order.indexOf(other.touch))[0]!,
     deliveries: [...new Set(touches.flatMap(each => each.deliveries))],
+    failed: [...new Set(touches.flatMap(each => each.failed))],
   }));
 }

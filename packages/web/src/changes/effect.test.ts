@@ -1,7 +1,7 @@
 import { MOST_HELD, type ChangeTouch, type ChangeView } from '@grammata/contract';
-import { effectWords, heldCount, isStillListed, usesWords } from './effect';
+import { effectWords, isStillListed, sendWords, stoppedOf, usesWords } from './effect';
 
-const touch = (name: string, does: ChangeTouch['touch'], deliveries = 0, held = 0): ChangeTouch => ({
+const touch = (name: string, does: ChangeTouch['touch'], deliveries = 0, held = 0, failed = 0): ChangeTouch => ({
   routeId: name,
   name,
   state: 'live',
@@ -11,6 +11,7 @@ const touch = (name: string, does: ChangeTouch['touch'], deliveries = 0, held = 
   held,
   looked: 9,
   deliveries: Array.from({ length: deliveries }, (_, at) => `${name} ${at}`),
+  failed: Array.from({ length: failed }, (_, at) => `${name} failed ${at}`),
   holds: false,
   holdHours: null,
   lacking: [],
@@ -36,6 +37,8 @@ test.each<[string, ChangeView['state'], ChangeView['touch'], ChangeTouch[], stri
     [touch('A', 'breaks', MOST_HELD)],
     'Breaks A: 100 or more submissions held',
   ],
+  ['what a target rejected', 'open', 'breaks', [touch('A', 'breaks', 0, 0, 1)], 'Breaks A: 1 submission failed'],
+  ['both', 'open', 'breaks', [touch('A', 'breaks', 2, 0, 3)], 'Breaks A: 2 submissions held, 3 failed'],
   ['nothing held yet', 'open', 'breaks', [touch('A', 'breaks', 0, 4)], 'Breaks A: 4 submissions can’t be sent'],
   ['what may break', 'open', 'risks', [touch('A', 'risks', 0, 4)], 'May break A'],
   ['nothing touched', 'open', 'harmless', [touch('A', 'harmless')], 'Affects no route '],
@@ -98,5 +101,22 @@ test('where a route uses what changed: fields once each, and what is no line', (
     ]),
   ).toBe('site, condition, the call'));
 
-test('what is counted over routes', () =>
-  expect(heldCount({ touches: [touch('A', 'breaks', 2), touch('B', 'risks', 3)] })).toBe('5'));
+test.each<[string, ChangeTouch[], number, string]>([
+  ['held', [touch('A', 'breaks', 2), touch('B', 'risks', 3)], 5, 'Send what was held (5)'],
+  ['failed', [touch('A', 'breaks', 0, 0, 2)], 2, 'Send what failed (2)'],
+  [
+    'both, over routes',
+    [touch('A', 'breaks', 1), touch('B', 'breaks', 0, 0, 2)],
+    3,
+    'Send what was held or failed (3)',
+  ],
+  [
+    'one of two changes that are one cause',
+    [touch('A', 'breaks', 1), touch('A', 'breaks', 1)],
+    1,
+    'Send what was held (1)',
+  ],
+])('what is sent again: %s', (_, touches, many, words) => {
+  expect(stoppedOf({ touches })).toHaveLength(many);
+  expect(sendWords({ touches })).toBe(words);
+});

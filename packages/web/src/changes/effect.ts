@@ -26,9 +26,20 @@ const answered: Record<AnswerChange['change'], true> = {
 export const answerChangeOf = ({ change }: Pick<ChangeView, 'change'>): AnswerChange['change'] | null =>
   Object.hasOwn(answered, change) ? (change as AnswerChange['change']) : null;
 
-/** Deliveries that are held because of a change. */
-export const heldOf = ({ touches }: Pick<ChangeView, 'touches'>): number =>
-  touches.reduce((sum, each) => sum + each.deliveries.length, 0);
+/** Deliveries that are held because of a change, and those that a target rejected because of it, as they are told. */
+export const stoppedOf = ({ touches }: Pick<ChangeView, 'touches'>): { id: string; state: 'held' | 'dead' }[] => {
+  const listed = (state: 'held' | 'dead', ids: readonly string[]) => [...new Set(ids)].map(id => ({ id, state }));
+  return [
+    ...listed(
+      'held',
+      touches.flatMap(each => each.deliveries),
+    ),
+    ...listed(
+      'dead',
+      touches.flatMap(each => each.failed),
+    ),
+  ];
+};
 
 /** Deliveries that went without an answer because of a change, and can be completed by sending them again. */
 const lackingOf = ({ touches }: Pick<ChangeView, 'touches'>): number =>
@@ -42,7 +53,7 @@ const DAY = 86_400_000;
 
 /** What is listed although it is not open any more: something waits for it, or it was withdrawn within a day. */
 export const isStillListed = (change: ChangeView, now = Date.now()): boolean =>
-  heldOf(change) > 0 ||
+  stoppedOf(change).length > 0 ||
   (isWithdrawn(change)
     ? now - Date.parse(change.settledAt ?? '') < DAY
     : change.state === 'settled' && (lackingOf(change) > 0 || isLeftOut(change)));
@@ -51,9 +62,39 @@ export const isStillListed = (change: ChangeView, now = Date.now()): boolean =>
 const isLeftOut = ({ touches }: Pick<ChangeView, 'touches'>): boolean =>
   touches.some(each => each.leftOut.some(one => one.goes));
 
-/** So many; from the most that are counted on, that many or more. */
-export const heldCount = ({ touches }: Pick<ChangeView, 'touches'>): string =>
-  `${count(heldOf({ touches }))}${touches.some(each => each.deliveries.length >= MOST_HELD) ? ' or more' : ''}`;
+/** How many submissions are held and how many failed: `2 submissions held, 1 failed`; empty for none. From the most that are counted on, so many or more. */
+export function stoppedWords(touches: ChangeView['touches'], noun = true): string {
+  const stopped = stoppedOf({ touches });
+  const words = (state: 'held' | 'dead', isFull: boolean, word: string) => {
+    const many = stopped.filter(each => each.state === state).length;
+    return many === 0 ? [] : [{ many: `${count(many)}${isFull ? ' or more' : ''}`, is: many, word }];
+  };
+  return [
+    ...words(
+      'held',
+      touches.some(each => each.deliveries.length >= MOST_HELD),
+      'held',
+    ),
+    ...words(
+      'dead',
+      touches.some(each => each.failed.length >= MOST_HELD),
+      'failed',
+    ),
+  ]
+    .map(
+      ({ many, is, word }, at) =>
+        `${many}${noun && at === 0 ? (is === 1 ? ' submission' : ' submissions') : ''} ${word}`,
+    )
+    .join(', ');
+}
+
+/** What sending them again is called. */
+export function sendWords(change: Pick<ChangeView, 'touches'>): string {
+  const stopped = stoppedOf(change);
+  const are = (state: 'held' | 'dead') => stopped.some(each => each.state === state);
+  const what = are('held') ? (are('dead') ? 'was held or failed' : 'was held') : 'failed';
+  return `Send what ${what} (${count(stopped.length)})`;
+}
 
 /** What a change does to routes: the word that has a colour, and the rest of the heading. */
 export function effectWords(change: Pick<ChangeView, 'state' | 'by' | 'subject' | 'touch' | 'touches'>): {
@@ -61,8 +102,7 @@ export function effectWords(change: Pick<ChangeView, 'state' | 'by' | 'subject' 
   rest: string;
 } {
   const { state, touch, touches } = change;
-  const held = heldOf(change);
-  const waiting = held === 0 ? '' : `${heldCount(change)} ${held === 1 ? 'submission' : 'submissions'} held`;
+  const waiting = stoppedWords(touches);
   // What proved wrong took no answer away.
   const lacking = isWithdrawn(change) ? 0 : lackingOf(change);
   const rest = waiting || (lacking > 0 ? `${counted(lacking, 'submission')} incomplete` : '');

@@ -14,11 +14,11 @@ import { api, keys } from '../api';
 import { asListed } from '../deliveries/queries';
 
 /** Sends again what a change was shown with, by what is live now: a delivery that is in another state by now is left. */
-export function useSendShown(state: 'held' | 'delivered') {
+export function useSendShown() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (ids: readonly string[]) => {
-      const body: ResendInput = { ...asListed(ids.map(id => ({ id, state }))), mapping: 'now' };
+    mutationFn: (shown: Parameters<typeof asListed>[0]) => {
+      const body: ResendInput = { ...asListed(shown), mapping: 'now' };
       return api('/deliveries/resend', { method: 'POST', body });
     },
     onSuccess: () =>

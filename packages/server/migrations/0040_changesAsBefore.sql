@@ -1,0 +1,1 @@
+ALTER TABLE `changes` ADD `as_before_at` integer;
