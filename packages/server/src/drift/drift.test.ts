@@ -218,7 +218,10 @@ test('what a target rejected because of a change, before it was heard of, is sen
   const states = Object.fromEntries(ids.map(each => [each, 'dead']));
   const before = target.requests.length;
   await client.call('POST', '/deliveries/resend', { ids, states, mapping: 'now' });
-  await eventually(async () => target.requests.length, many => many === before + 2);
+  await eventually(
+    async () => target.requests.length,
+    many => many === before + 2,
+  );
   expect((await renamed()).touches[0]!.failed).toEqual([]);
   const sent = target.requests
     .slice(-2)
