@@ -152,8 +152,8 @@ export interface RepairView {
   draft: RouteDefinition;
   /** Another as soon as the draft or the repair is. */
   mark: string;
-  /** Over the newest submissions, as it stands and repaired: those that can't be sent. */
-  samples: { looked: number; held: number; heldThen: number };
+  /** Over the newest submissions, as it stands and repaired: those that the filter lets through, and of them those that can't be sent. */
+  samples: { looked: number; held: number; lookedThen: number; heldThen: number };
   /** The lines that it changes, with the target's field of each. */
   lines: (LinePlace & { to: string })[];
   /** What they give for these submissions, the newest first; null for a submission that makes no such request. */

@@ -5,7 +5,6 @@ import type { AddressInfo } from 'node:net';
 import type { PracticeView } from '@grammata/contract';
 import express, { type ErrorRequestHandler } from 'express';
 import { archive, ARCHIVE_KEY, type Archive } from './archive/archive';
-import type { Answers } from './builders/form';
 import { builder, FEED_TOKEN } from './builders/builder';
 import { catalogue } from './builders/catalogue';
 import { sendStored } from './page/content';
@@ -14,8 +13,9 @@ import { style } from './page/style';
 import { labDesk, LAB_DESK_CLIENT } from './labDesk/labDesk';
 import { outbox, OUTBOX_LOGIN } from './outbox/outbox';
 import { register, REGISTER_TOKEN } from './register/register';
-import { roster, ROSTER_KEY } from './roster/roster';
+import { roster } from './roster/roster';
 import { shelf, SHELF_LOGIN } from './shelf/shelf';
+import { weeks } from './weeks/weeks';
 import { sightings, SIGHTINGS_CLIENT, SIGHTINGS_KEY } from './sightings/sightings';
 
 export interface YardOptions {
@@ -48,30 +48,6 @@ export interface Yard {
   stop(): Promise<void>;
 }
 
-/** What goes wrong in a bad week. */
-const badWeek = {
-  form: 'sampling-report',
-  edits: [
-    { question: 's1', what: 'replaced' as const, to: '' },
-    { question: 's5', what: 'added' as const, to: 'Dissolved oxygen (mg/l)' },
-  ],
-  columns: [{ table: 'samples', column: 'site', what: 'option-renamed' as const, to: 'Withy Bridge, upper (AB-07)' }],
-  answers: [
-    ['Mira Teal', '9.8 °C', '8.9'],
-    ['Oskar Sedge', '10.1 °C', '9.2'],
-    ['June Alder', '9.5 °C', '9.0'],
-    ['Lio Marsh', '9.9 °C', '8.7'],
-  ].map(([name, temperature, oxygen], at): Answers => ({
-    s1n: 'Withy Bridge (AB-07)',
-    s2: `2${at}/11/2026 09:4${at}`,
-    s3: temperature!,
-    s5x: oxygen!,
-    s6: ['Foam'],
-    s8: name!,
-    s9: `${name!.toLowerCase().replace(' ', '.')}@example.org`,
-  })),
-};
-
 const fileId = /^[0-9a-f-]{36}$/;
 
 type Parts = NonNullable<PracticeView['yard']>;
@@ -82,6 +58,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
   let mailUrl = '';
   const mails = outbox(dataDir);
   const books = register(dataDir);
+  const people = roster(dataDir, () => url);
   const shelves = archive(dataDir, () => url);
   const builders = new Map(catalogue.map(each => [each.id, builder(each, dataDir, () => url)]));
   const parts = (): Parts => ({
@@ -120,7 +97,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
         facts: [
           { label: 'Base address', value: `${url}/roster/v1` },
           { label: 'Document path', value: '/openapi.json' },
-          { label: 'Key in X-Roster-Key', value: ROSTER_KEY },
+          { label: 'Key in X-Roster-Key', value: people.key() },
         ],
       },
       {
@@ -218,24 +195,27 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
           <p class="soft">Form builders and targets to try Grammata on. Nothing leaves this machine.</p>
           ${list('Form builders', parts().builders)}${list('Targets', parts().targets)}
           <h2>A bad week</h2>
-          <p class="soft">
-            The sampling report asks for the site under another key and asks something more; the register calls a site
-            otherwise. Then four answers are sent. To be heard of, mended, and delivered.
-          </p>
-          <form method="post" action="/week"><button>Play a bad week</button></form>`,
+          ${Object.entries(weeks).map(
+            ([id, { name, summary }]) =>
+              html`<p class="soft">${summary} To be noticed, repaired, and delivered.</p>
+                <form method="post" action="/week"><button name="week" value="${id}">${name}</button></form>`,
+          )}`,
       ),
     );
   });
   /** Everything that goes wrong in a week, at once. */
-  app.post('/week', async (_request, response) => {
-    books.change(badWeek.columns);
-    await builders.get(badWeek.form)!.change(badWeek.edits, badWeek.answers);
-    response.redirect(303, `/builders/${badWeek.form}`);
+  app.post('/week', express.urlencoded({ extended: false }), async (request, response) => {
+    const { week } = (request.body ?? {}) as { week?: unknown };
+    const { form, edits, columns, contacts, newKey, answers } = weeks[week === 'worse' ? 'worse' : 'bad'];
+    books.change(columns);
+    people.change(contacts, newKey);
+    await builders.get(form)!.change(edits, answers);
+    response.redirect(303, `/builders/${form}`);
   });
   app.use(
     ...[...builders.values()].map(each => each.router),
     books.router,
-    roster(dataDir, () => url),
+    people.router,
     labDesk(dataDir, () => url),
     mails.router,
     shelf(dataDir, () => url),
@@ -268,7 +248,7 @@ export function startYard({ host, port, dataDir }: YardOptions): Promise<Yard> {
       const yard = (mailPort: number): Yard => ({
         url,
         register: { baseUrl: `${url}/register/v1`, token: REGISTER_TOKEN },
-        roster: { baseUrl: `${url}/roster/v1`, key: ROSTER_KEY },
+        roster: { baseUrl: `${url}/roster/v1`, key: people.key() },
         labDesk: { baseUrl: `${url}/labdesk/v2`, tokenUrl: `${url}/labdesk/token`, client: LAB_DESK_CLIENT },
         outbox: { baseUrl: `smtp://${host}:${mailPort}`, ...OUTBOX_LOGIN },
         shelf: { baseUrl: `${url}/shelf/v1`, ...SHELF_LOGIN },

@@ -23,7 +23,10 @@ export interface LinePlace {
 /** Reasons that are told. */
 const MOST_REASONS = 3;
 
-/** How a route fares with submissions, by what its targets offer; with `at`, counting only those that these lines keep from going. */
+/**
+ * How a route fares with submissions, by what its targets offer; a record that is looked up first counts as new. With `at`, only those count that these lines
+ * keep from going.
+ */
 export function fareOf(
   definition: RouteDefinition,
   targets: readonly CallTarget[],
@@ -64,7 +67,7 @@ function stoppedAmong(
   const stopped = new Map<Submission, Problem>();
   for (const each of going) {
     const foreseen = foresee(stages, each, { timeZone: terms.timeZone });
-    const [first] = at ? stopsOf(stages, foreseen, at) : foreseen.problems;
+    const [first] = at ? stopsOf(stages, foreseen, at) : [...foreseen.problems, ...foreseen.ifNew];
     if (first) stopped.set(each, first);
   }
   return stopped;

@@ -19,6 +19,8 @@ export interface Foreseen {
   requests: ForeseenRequest[];
   /** What would hold the delivery, whatever is answered: half a delivery is worse than none. */
   problems: Problem[];
+  /** What would hold it besides where a look-up finds nothing, so that a record is made. */
+  ifNew: Problem[];
 }
 
 /**
@@ -38,7 +40,7 @@ export function foresee(
     setOwn(answers, call.id, known.answer);
     if (known.identity !== undefined) setOwn(answers, identityName(call.id), known.identity);
   }
-  const foreseen: Foreseen = { requests: [], problems: [] };
+  const foreseen: Foreseen = { requests: [], problems: [], ifNew: [] };
   for (const stage of stages)
     for (const { scope, item, known } of itemsOf(stage, scopeOf(submission, answers), earlier)) {
       if (known) continue;
@@ -47,8 +49,10 @@ export function foresee(
       const request = { callId: stage.call.id, item };
       if (found) foreseen.requests.push({ ...request, purpose: 'find', planned: found });
       foreseen.requests.push({ ...request, purpose: 'create', planned });
-      if (stage.call.whenFailed !== 'passOver' && !stage.waits)
-        foreseen.problems.push(...(found ? findProblemsBefore(stage, found) : stoppersBefore(stage, planned)));
+      if (stage.call.whenFailed === 'passOver' || stage.waits) continue;
+      const stops = stoppersBefore(stage, planned);
+      foreseen.problems.push(...(found ? findProblemsBefore(stage, found) : stops));
+      if (stage.find?.settings.whenNone === 'create') foreseen.ifNew.push(...stops);
     }
   return foreseen;
 }

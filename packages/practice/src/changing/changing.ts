@@ -32,6 +32,10 @@ export interface ChangingApi {
 export function changing({ name, state, document, collection, refuse }: ChangingApi) {
   const edits = (): ApiEdit[] => state.value.edits ?? [];
   const fields = fieldsIn(document, collection);
+  const change = (more: ApiEdit[]) => {
+    state.value.edits = [...edits(), ...more];
+    state.save();
+  };
   const router = Router();
   router.post(`/${name}/changes`, express.urlencoded({ extended: false }), (request, response) => {
     const text = (key: string) => String((request.body as Record<string, unknown>)[key] ?? '').trim();
@@ -42,7 +46,7 @@ export function changing({ name, state, document, collection, refuse }: Changing
       Object.hasOwn(fields, field) &&
       (what !== 'option-renamed' || optionsIn(fields[field]).length > 0)
     )
-      state.value.edits = [...edits(), { field, what, to: wordFor(what, text('to'), collection) }];
+      change([{ field, what, to: wordFor(what, text('to'), collection) }]);
     state.save();
     response.redirect(303, `/${name}`);
   });
@@ -85,6 +89,7 @@ export function changing({ name, state, document, collection, refuse }: Changing
   return {
     router,
     layer,
+    change,
     /** What it says of itself now. */
     document: <T extends ApiDocument>(given: T): T => editedDocument(given, collection, edits()),
     section: (): Html =>

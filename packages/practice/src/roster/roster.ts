@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import express, { Router, type RequestHandler } from 'express';
 import { changing, type ApiEdit } from '../changing';
 import { faultSwitch, misbehave, problem, takeFault, type Fault } from '../faults';
@@ -7,20 +7,27 @@ import { FileStore } from '../store';
 import { complaintsAbout, kept, type Contact } from './contact';
 import { rosterDocument } from './document';
 
-export const ROSTER_KEY = 'yard-roster-91b4';
+const FIRST_KEY = 'yard-roster-91b4';
 
 interface RosterState {
   fault: Fault;
   edits?: ApiEdit[];
   contacts: Contact[];
+  /** The only key that it takes, where that is not the first one. */
+  key?: string;
   /** Which contact an idempotency key made. */
   made: Record<string, string>;
 }
 
 /** The roster: a target with contacts, an OpenAPI document, an API key in a header, and a page to look at its records. */
-export function roster(folder: string, url: () => string): Router {
+export function roster(folder: string, url: () => string) {
   const state = new FileStore<RosterState>(folder, 'roster', { fault: 'none', contacts: [], made: {} });
   const { contacts } = state.value;
+  const key = () => state.value.key ?? FIRST_KEY;
+  const takeNewKey = () => {
+    state.value.key = `yard-roster-${randomBytes(2).toString('hex')}`;
+    state.save();
+  };
   const router = Router();
   const changed = changing({
     name: 'roster',
@@ -37,16 +44,24 @@ export function roster(folder: string, url: () => string): Router {
   });
   router.get(
     '/roster',
-    (_request, response) => void response.send(page('Roster', 'a target', rosterPage(state.value, changed.section()))),
+    (_request, response) =>
+      void response.send(page('Roster', 'a target', rosterPage(state.value, key(), changed.section()))),
   );
   router.use(takeFault('roster', state), changed.router);
+  /** A new key, and no other works from then on; or the first one again. */
+  router.post('/roster/key', express.urlencoded({ extended: false }), (request, response) => {
+    if ((request.body as Record<string, unknown> | undefined)?.what === 'back') delete state.value.key;
+    else takeNewKey();
+    state.save();
+    response.redirect(303, '/roster');
+  });
   router.get(
     '/roster/v1/openapi.json',
     (_request, response) => void response.json(changed.document(rosterDocument(`${url()}/roster/v1`))),
   );
 
   const api = Router();
-  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey, changed.layer);
+  api.use(misbehave(state.value), express.json({ limit: '1mb' }), needsKey(key), changed.layer);
   api.get('/contacts', (request, response) => {
     const wanted = typeof request.query.email === 'string' ? request.query.email.toLowerCase() : null;
     response.json({ contacts: contacts.filter(each => wanted === null || each.email === wanted).slice(0, 100) });
@@ -87,16 +102,25 @@ export function roster(folder: string, url: () => string): Router {
     response.json(contact);
   });
   router.use('/roster/v1', api);
-  return router;
+  return {
+    router,
+    key,
+    change(edits: ApiEdit[], newKey: boolean): void {
+      changed.change(edits);
+      if (newKey) takeNewKey();
+    },
+  };
 }
 
-const needsKey: RequestHandler = (request, response, next) =>
-  request.header('x-roster-key') === ROSTER_KEY ? next() : void problem(response, 401, 'The key is missing or wrong.');
+const needsKey =
+  (key: () => string): RequestHandler =>
+  (request, response, next) =>
+    request.header('x-roster-key') === key() ? next() : void problem(response, 401, 'The key is missing or wrong.');
 
 const MOST_SHOWN = 200;
 
 /** The roster's page: its contacts, newest first. */
-function rosterPage({ contacts, fault }: RosterState, changes: Html): Html {
+function rosterPage({ contacts, fault }: RosterState, key: string, changes: Html): Html {
   const shown = [...contacts].reverse().slice(0, MOST_SHOWN);
   return html`<h1>Roster</h1>
     <div class="row">
@@ -104,6 +128,10 @@ function rosterPage({ contacts, fault }: RosterState, changes: Html): Html {
       ${faultSwitch('roster', 'The roster', fault)}
     </div>
     ${changes}
+    <form method="post" action="/roster/key" class="row">
+      <p class="soft">Key: <code>${key}</code></p>
+      <button class="quiet">Issue a new key</button>
+    </form>
     ${
       shown.length === 0
         ? html`<p class="soft">No contact yet.</p>`

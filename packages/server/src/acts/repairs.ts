@@ -3,6 +3,7 @@ import {
   repairsForForm,
   repairsForTarget,
   type DocumentChange,
+  type Fare,
   type FormChange,
   type Repair,
   type RepairWay,
@@ -70,7 +71,7 @@ function shown(parts: Parts, route: RouteRow, repair: Repair): RepairView {
     definition: repair.definition,
     draft: route.draft,
     mark: markOfRepair(parts, route, repair),
-    samples: { looked: stands!.looked, held: stands!.held, heldThen: then!.held },
+    samples: { looked: stands!.looked, held: stands!.held, lookedThen: then!.looked, heldThen: then!.held },
     proofs: proofsOf(parts, route, repair),
   };
 }
@@ -132,19 +133,23 @@ function waysFor(
           after: store.targets.byId(row.subjectId)?.operations ?? [],
         });
   const fareWith = (of: RouteDefinition) => heldOf({ store }, of, samples);
-  const stands = fareWith(definition).held;
+  const stands = fareWith(definition);
   const tried = ways.map(each => ({ each, then: each.repair && fareWith(each.repair.definition) }));
-  const isGain = tried.some(({ then }) => then !== null && then.held < stands);
+  const isGain = tried.some(({ then }) => then !== null && isLess(then, stands));
   // After which more is held than without is no repair; nor one that mends nothing beside one that does.
-  const mends = (held: number) => held < stands || (held === stands && !isGain);
+  const mends = (then: Fare) => isLess(then, stands) || (!isLess(stands, then) && !isGain);
   return tried
     .toSorted((one, other) => (one.then?.held ?? MOST) - (other.then?.held ?? MOST))
     .flatMap(({ each, then }): TriedWay[] => {
-      if (then === null || mends(then.held)) return [{ ...each, fault: null }];
+      if (then === null || mends(then)) return [{ ...each, fault: null }];
       // What a person said for it is not taken: it stays, to be said otherwise.
       return each.asks ? [{ ...each, repair: null, fault: then.reasons[0] ?? null }] : [];
     });
 }
+
+/** Whether less is held than with another: what its filter lets through besides, and is held, would not have been sent either. */
+const isLess = (one: Fare, other: Fare): boolean =>
+  one.held - Math.max(0, one.looked - other.looked) < other.held - Math.max(0, other.looked - one.looked);
 
 /** A way that was tried, with why what a person said for it is not taken. */
 type TriedWay = RepairWay & { fault: string | null };

@@ -35,7 +35,7 @@ const repair = (words: string, more: Partial<RepairView> = {}): RepairView =>
     definition,
     draft: definition,
     mark: words,
-    samples: { looked: 4, held: 4, heldThen: 0 },
+    samples: { looked: 4, held: 4, lookedThen: 4, heldThen: 0 },
     lines: [],
     tried: [],
     proofs: { total: 0, differing: 0, differingThen: 0, accepted: 0 },

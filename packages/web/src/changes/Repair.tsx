@@ -183,28 +183,32 @@ function Side({
 
 /** How many can be sent as it stands and repaired, and whether the proofs pass. */
 function Gain({ repair: { samples, proofs } }: { repair: RepairView }) {
-  const { looked, held, heldThen } = samples;
-  const row = (label: string, unsendable: number) => (
+  const { looked, held, lookedThen, heldThen } = samples;
+  const row = (label: string, of: number, unsendable: number) => (
     <div className="grid grid-cols-[6rem_9rem_minmax(0,1fr)] items-center">
       <span className="text-ink-2">{label}</span>
-      <Bar fine={looked - unsendable} trouble={unsendable} width={128} />
+      <Bar fine={of - unsendable} trouble={unsendable} width={128} />
       <span>
-        <b className="font-semibold">{count(looked - unsendable)}</b> of {count(looked)} can be sent
+        <b className="font-semibold">{count(of - unsendable)}</b> of {count(of)} can be sent
       </span>
     </div>
   );
   return (
     <div role="status" className="min-w-0 space-y-2 border-t border-rule px-5 py-2 max-sm:px-4 lg:border-l lg:pr-6">
-      {looked === 0 ? (
+      {looked + lookedThen === 0 ? (
         <Note tone="look">No submission stored to try it on.</Note>
       ) : (
         <div>
-          {row('As it stands', held)}
-          {row('Repaired', heldThen)}
+          {row('As it stands', looked, held)}
+          {row('Repaired', lookedThen, heldThen)}
         </div>
       )}
       <div className="space-y-1">
-        {heldThen > 0 && <Note tone="trouble">{count(heldThen)} still can’t be sent.</Note>}
+        {heldThen > 0 && (
+          <Note tone="trouble">
+            {count(heldThen)} {held === 0 ? 'let through, but' : 'still'} can’t be sent.
+          </Note>
+        )}
         {proofs.total > 0 && (
           <Note tone={proofs.differingThen === 0 ? 'fine' : 'look'}>
             {proofs.differingThen === 0

@@ -268,3 +268,27 @@ describe('temptations', () => {
     expect(formChanges(odd, readMessages(messages(0, 4, same, asLabelled)))).toEqual(expect.any(Array));
   });
 });
+
+test('a question with a box to tick that is worded otherwise is the same one, also where it is read as a word now', () => {
+  const sent = (who: string, consent: string) => (at: number) => ({
+    body: {
+      submission_id: `s-${at}`,
+      [who]: names[at % 4]!,
+      email: `p${at}@example.org`,
+      site: sites[at % 3]!,
+      [consent]: 'yes',
+    },
+  });
+  const before = Array.from({ length: 12 }, (_, at) => sent('full_name', 'i_agree_that_you_keep_my_details')(at));
+  const after = Array.from({ length: 5 }, (_, at) => sent('your_full_name', 'you_may_keep_my_details')(at + 12));
+  const ways: Parameters<typeof readMessages>[1] = [];
+  expect(formChanges(readMessages(before, ways), readMessages(after, ways))).toEqual([
+    { change: 'replaced', question: 'full_name', was: 'full_name', now: 'your_full_name' },
+    {
+      change: 'replaced',
+      question: 'i_agree_that_you_keep_my_details',
+      was: 'i_agree_that_you_keep_my_details',
+      now: 'you_may_keep_my_details',
+    },
+  ]);
+});

@@ -132,7 +132,7 @@ const targetOf = (asked: Asked) => ({ key: asked.key, label: labelsOf(asked)[0]!
 /** Whether two questions are answered with the same sort of thing: 1, a little less where one is text, 0 where they can't be one. */
 function kindsAgree(one: Asked, other: Asked): number {
   const [a, b] = [mainGroup(one), mainGroup(other)];
-  if (a === null || b === null || a === b) return 1;
+  if (a === null || b === null || a === b || isFlagPair(one, other)) return 1;
   const both = new Set([a, b]);
   if (both.has('files') || both.has('table') || both.has('address')) return 0;
   return both.has('text') ? 0.9 : 0.6;
@@ -146,8 +146,18 @@ function answersAgree(one: Asked, other: Asked): number {
   if (these.length === 0 || those.length === 0) return 0.4;
   const values = shared(wordingsOf(one) ?? these, wordingsOf(other) ?? those);
   const [a, b] = [mainGroup(one), mainGroup(other)];
-  const written = a !== null && a === b ? (a === 'text' ? 0.35 : 0.6) : 0;
+  const written = isFlagPair(one, other) ? 0.6 : a !== null && a === b ? (a === 'text' ? 0.35 : 0.6) : 0;
   return Math.max(values, written);
+}
+
+/** Whether one of two questions is answered with true or false, and the other with a word or two: what is ticked, written otherwise. */
+function isFlagPair(one: Asked, other: Asked): boolean {
+  const isFlag = (of: Asked) => mainGroup(of) === 'boolean';
+  const isWord = ({ values }: Asked) =>
+    values.length > 0 &&
+    new Set(values.map(value => asText(value))).size <= 2 &&
+    values.every(value => typeof value === 'string' && value.length <= LONGEST_WORD);
+  return (isFlag(one) && isWord(other)) || (isWord(one) && isFlag(other));
 }
 
 /** What most answers of a question are; null where they do not agree, or there is none. */
