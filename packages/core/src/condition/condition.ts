@@ -33,6 +33,13 @@ export const conditionOf = (mode: Mode, parts: Part[]): Condition => ({ [mode]: 
 export const testsOf = (condition: Condition): Test[] =>
   partsOf(condition).flatMap(part => (isTest(part) ? [part] : testsOf(part)));
 
+/** A condition with each of its tests as something else. */
+export const withTests = (condition: Condition, made: (test: Test) => Part): Condition =>
+  conditionOf(
+    modeOf(condition),
+    partsOf(condition).map(part => (isTest(part) ? made(part) : withTests(part, made))),
+  );
+
 type Predicate = (scope: Scope) => boolean;
 
 /** The condition as a function of a scope. */

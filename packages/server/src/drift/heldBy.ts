@@ -140,10 +140,12 @@ const lastOf = (place: string): string => place.replace(/^.*[/.]/, '');
 
 /** Whether the filter of a version asks for an answer that is not there any more as it was, and not for what stands in its place. */
 function asksForLost({ definition: { condition } }: Pick<VersionRow, 'definition'>, change: FormChange): boolean {
-  const asked = testsOf(condition).filter(each => each.field === questionKey(change.question!));
+  const testsOn = (question: string) => testsOf(condition).filter(each => each.field === questionKey(question));
+  const asked = testsOn(change.question!);
   const isThere = (test: Test) => test.values.some(each => asText(each) === asText(change.now ?? null));
   if (change.change === 'option-renamed') return asked.some(each => !isThere(each));
-  return losing.has(change.change) && asked.length > 0;
+  const isServed = change.change === 'replaced' && testsOn(asText(change.now ?? null)).length > 0;
+  return losing.has(change.change) && asked.length > 0 && !isServed;
 }
 
 /**

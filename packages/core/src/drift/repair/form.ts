@@ -1,4 +1,4 @@
-import { testsOf, type Condition, type Test } from '../../condition';
+import { conditionOf, testsOf, withTests, type Condition, type Test } from '../../condition';
 import { fieldsOf, rekeyed, sameDefinition, type Call, type Line, type RouteDefinition } from '../../route';
 import { compileLine } from '../../request';
 import { questionKey, referenceText, scopeOf } from '../../scope';
@@ -49,22 +49,42 @@ export function repairsForForm(change: FormChange, definition: RouteDefinition, 
 /** A line that takes nothing but the answer to a question. */
 const isOf = ({ source }: Line, key: string): boolean => source?.from === 'field' && source.field === key;
 
-/** What came from one question comes from the other; a line that takes nothing else takes either, while both are sent. */
+/** What came from one question comes from the other; lines, look-ups and filters take either, while both are sent. */
 function rewired(definition: RouteDefinition, question: string, was: string, now: string): Repair | null {
   const [from, to] = [questionKey(question), questionKey(now)];
   const all = rekeyed(definition, new Map([[from, to]]));
-  const calls = all.calls.map((call, at) => ({
-    ...call,
-    lines: call.lines.map((line, place): Line => {
-      const before = definition.calls[at]!.lines[place]!;
-      // It takes either already.
-      if (fieldsOf(before.source).includes(to)) return before;
-      return isOf(before, from) ? { ...line, source: { from: 'first', fields: [to, from] } } : line;
-    }),
-  }));
-  if (JSON.stringify({ ...all, calls }) === JSON.stringify(definition)) return null;
+  const either = (before: Line, after: Line): Line => {
+    // It takes either already.
+    if (fieldsOf(before.source).includes(to)) return before;
+    if (isOf(before, from)) return { ...after, source: { from: 'first', fields: [to, from] } };
+    if (before.source?.from !== 'first') return after;
+    const fields = before.source.fields.flatMap(each => (each === from ? [to, from] : [each]));
+    return { ...after, source: { from: 'first', fields } };
+  };
+  const calls = all.calls.map((call, at): Call => {
+    const before = definition.calls[at]!;
+    return {
+      ...call,
+      lines: call.lines.map((line, place) => either(before.lines[place]!, line)),
+      ...(before.condition && { condition: eitherOf(before.condition, from, to) }),
+      ...(call.find && before.find && { find: { ...call.find, line: either(before.find.line, call.find.line) } }),
+    };
+  });
+  const repaired = { ...all, condition: eitherOf(definition.condition, from, to), calls };
+  if (sameDefinition(repaired, definition)) return null;
   const words = `Use ${quoted(now)} instead of ${quoted(was)}; where it is missing, ${quoted(was)}.`;
-  return { definition: { ...all, calls }, words: [words] };
+  return { definition: repaired, words: [words] };
+}
+
+/** A condition that asks of one of two questions what it asked of the first; where it asks for either already, it is as it was. */
+function eitherOf(condition: Condition, from: string, to: string): Condition {
+  if (testsOf(condition).some(each => each.field === to)) return condition;
+  return withTests(condition, test => {
+    if (test.field !== from) return test;
+    const both = [{ ...test, field: to }, test];
+    // What is not to be said is said by neither; blank is only what is blank under both.
+    return conditionOf(test.not === (test.is === 'blank') ? 'any' : 'all', both);
+  });
 }
 
 const isFlags = (value: Json | undefined): boolean =>
@@ -121,17 +141,10 @@ function withBoth(condition: Condition, key: string, was: string, now: string, w
   const asks = (test: Test) => test.field === key && names(test, was) && !names(test, now);
   if (!testsOf(condition).some(asks)) return condition;
   words.push(`The filter also accepts ${quoted(now)}.`);
-  const walk = <T extends Condition | Test>(part: T): T => {
-    if ('field' in part) {
-      if (!asks(part)) return part;
-      // What is one of several is asked for as one of several.
-      const is = part.is === 'equals' ? 'oneOf' : part.is;
-      return { ...part, is, values: [...part.values, now] };
-    }
-    const [[mode, all]] = Object.entries(part) as [[string, (Condition | Test)[]]];
-    return { [mode]: all.map(walk) } as unknown as T;
-  };
-  return walk(condition);
+  // What is one of several is asked for as one of several.
+  return withTests(condition, test =>
+    asks(test) ? { ...test, is: test.is === 'equals' ? 'oneOf' : test.is, values: [...test.values, now] } : test,
+  );
 }
 
 /** Lines that draw on a question get the cleaning under which most answers are taken, as far as that mends something. */

@@ -1,6 +1,8 @@
 import { lineFrom, register, registering, reporting, reports, targetField } from '../../testing';
+import { compileCondition, type Condition } from '../../condition';
 import type { RouteDefinition } from '../../route';
 import { inferSchema } from '../../schema';
+import { scopeOf } from '../../scope';
 import type { Operation } from '../../target';
 import {
   fareOf,
@@ -38,6 +40,46 @@ describe('repairs of a changed form', () => {
     expect(fareOf(repair!.definition, [register], now)).toMatchObject({ looked: 4, held: 0 });
     // Both are served while both arrive.
     expect(fareOf(repair!.definition, [register], [...now, ...reports])).toMatchObject({ looked: 8, held: 0 });
+  });
+  const asked = { field: 'weather', is: 'equals' as const, values: ['Wet'], not: false };
+  const filled = { field: 'weather', is: 'blank' as const, values: [], not: true };
+  test.each<[string, Condition, string[]]>([
+    ['what is said', { all: [asked] }, ['Wet']],
+    ['what is not said', { all: [{ ...asked, not: true }] }, ['Dry', '']],
+    ['what is filled', { any: [filled] }, ['Wet', 'Dry']],
+    ['what is blank', { all: [{ ...filled, not: false }] }, ['']],
+    ['none of it', { none: [asked] }, ['Dry', '']],
+    ['none that is blank', { none: [{ ...filled, not: false }] }, ['Wet', 'Dry']],
+    ['a group inside a group', { all: [{ any: [asked, { none: [filled] }] }] }, ['Wet', '']],
+  ])('a filter that asks for a question under another key asks for either: %s', (_, condition, goes) => {
+    const change = { change: 'replaced' as const, question: 'weather', was: 'weather', now: 'q_7' };
+    const [call] = reporting.calls;
+    const find = { line: { ...call!.lines[0]!, source: { from: 'field' as const, field: 'weather' } } };
+    const definition = {
+      ...reporting,
+      condition,
+      calls: [{ ...call!, condition, find: find as NonNullable<typeof call>['find'] }],
+    } as typeof reporting;
+    const made = repairForForm(change, definition, parts)!.definition;
+    const first = { from: 'first', fields: ['q_7', 'weather'] };
+    expect(made.calls[0]).toMatchObject({ condition: made.condition, find: { line: { source: first } } });
+    const lets = compileCondition(made.condition);
+    const with_ = (key: string, value: string) =>
+      scopeOf({ ...reports[0]!, fields: [{ key, label: key, value, kind: 'text', pointer: '' }] });
+    for (const key of ['weather', 'q_7'])
+      expect(['Wet', 'Dry', ''].filter(value => lets(with_(key, value)))).toEqual(
+        ['Wet', 'Dry', ''].filter(value => goes.includes(value)),
+      );
+    expect(repairForForm(change, made, parts)).toBeNull();
+  });
+  test('a question that got another key twice is asked for under all three', () => {
+    const replaced = (was: string, now: string) => ({ change: 'replaced' as const, question: was, was, now });
+    const once = repairForForm(replaced('site', 'q_7'), reporting, parts)!.definition;
+    const twice = repairForForm(replaced('q_7', 'q_9'), once, parts)!.definition;
+    expect(twice.calls[0]!.lines.find(each => each.to === 'site')!.source).toEqual({
+      from: 'first',
+      fields: ['q_9', 'q_7', 'site'],
+    });
   });
   test('an option under another name is translated, in lines and conditions', () => {
     const change = (question: string, was: string) => ({
