@@ -26,7 +26,7 @@ export interface Seen {
   /** How it fares over so many recorded submissions; null while that is being found out. What can't be found out says why. */
   rehearsal?: { summary: RouteRehearsal | null; samples: number } | { fault: string };
   /** Whether each target answers, and what it says; untested where its credentials could not be; null while it is being asked. */
-  reached?: { name: string; answer: { ok: boolean; words: string; isUntested?: boolean } | null }[];
+  reached?: { id?: string; name: string; answer: { ok: boolean; words: string; isUntested?: boolean } | null }[];
   /** Files of the newest submissions that were looked at, and why some can't be had. */
   files?: { looked: number; faults: readonly string[] } | { fault: string };
   /** Approved rehearsals, and how many of them the draft does not give any more. */
@@ -54,6 +54,8 @@ export interface Finding {
   remedy?: string;
   /** The line it is about, where it is about one. */
   at?: { callId: string; lineId: string };
+  /** The target that it is about, where somebody has to do something there. */
+  targetId?: string;
 }
 
 /** One thing that has to hold before a route goes live, or is to be known. Adding one means adding a file with one of these. */

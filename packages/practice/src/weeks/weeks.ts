@@ -27,10 +27,10 @@ const reports = [
 
 /** The second answer of Juno Reed finds the contact that the first one made. */
 const volunteers: [name: string, mail: string, interests: string[]][] = [
-  ['Juno Reed', 'juno.reed', ['Sampling of water', 'Bank walks']],
+  ['Juno Reed', 'juno.reed', ['Water sampling', 'Bank walks']],
   ['Ivo Sallow', 'ivo.sallow', ['School visits']],
-  ['Tess Rushen', 'tess.rushen', ['Sampling of water']],
-  ['Milo Burnet', 'milo.burnet', ['Data entry', 'Sampling of water']],
+  ['Tess Rushen', 'tess.rushen', ['Water sampling']],
+  ['Milo Burnet', 'milo.burnet', ['Data entry', 'Water sampling']],
   ['Juno Reed', 'juno.reed', ['Fundraising']],
 ];
 
@@ -60,17 +60,17 @@ export const weeks: Record<'bad' | 'worse', Week> = {
   worse: {
     name: 'Play a worse week',
     summary:
-      'The volunteer sign-up words two questions differently, one of which a filter asks for, and renames an option; the roster moves its contacts to another path, renames a field and rejects its old key. Then five answers are sent, two of them by one person.',
+      'The volunteer sign-up words two questions differently, one of which a filter asks for; the roster moves its contacts to another path, renames a field and an option, and rejects its old key. Then five answers are sent, two of them by one person.',
     form: 'volunteer-sign-up',
     edits: [
       { question: 'v1', what: 'reworded', to: 'Your full name' },
-      { question: 'v5', what: 'option-renamed', to: 'Sampling of water' },
       { question: 'v7', what: 'reworded', to: 'You may keep my details' },
     ],
     columns: [],
     contacts: [
       { field: 'phone', what: 'moved', to: '/people' },
       { field: 'phone', what: 'renamed', to: 'telephone' },
+      { field: 'interests', what: 'option-renamed', to: 'Sampling of water' },
     ],
     newKey: true,
     answers: volunteers.map(([name, mail, interests], at) => ({

@@ -17,8 +17,9 @@ export async function readTarget(
   const { store, outward, authorizations, postman, decoders, live, config } = services;
   const read = await connect(row, outward, authorizations, postman, decoders);
   // Where they were rejected, whether they work now is tested with every reading.
+  const tells = config.changesAfter !== null;
   const isTested =
-    (tests || isRejecting(services, row)) && read.view.ok && row.reads !== 'mail' && row.reads !== 'files';
+    (tests || (tells && isRejecting(services, row))) && read.view.ok && row.reads !== 'mail' && row.reads !== 'files';
   const { view, operations, recipe } = isTested ? await testCredentials(read, row, outward, authorizations) : read;
   const fault = view.ok ? null : `${view.verdict} ${view.advice ?? ''}`.trim();
   const before = store.targets.byId(row.id) ?? row;
@@ -35,12 +36,13 @@ export async function readTarget(
         }
       : { fault },
   )!;
-  if (config.changesAfter !== null) {
+  if (tells) {
     if (operations) {
       keepTargetChanges(services, row, stored);
       keepSchemeChange(services, row, stored);
       if (isTested && view.ok && !view.isUntested) keepCredentialsWork(services, row);
-    } else keepCredentialsLost(services, row, view.status);
+    }
+    if (!view.ok) keepCredentialsLost(services, row, view.status);
   }
   // That it was read again alone changes nothing for whoever works with it.
   const isOther = before.readAt === null || stored.snapshot !== before.snapshot || stored.fault !== before.fault;

@@ -47,3 +47,48 @@ test.each<[string, Partial<ChangeView>]>([
 
 test('two without a field are two', () =>
   expect(causesOf([change('a', { field: null }), change('b', { field: null })])).toHaveLength(2));
+
+const moved = (id: string, was: string, now: string) =>
+  change(id, { change: 'operation-moved', field: null, was, now });
+test.each<[string, [string, string][], [string, string]]>([
+  [
+    'a collection',
+    [
+      ['GET /contacts', 'GET /people'],
+      ['PATCH /contacts/{id}', 'PATCH /people/{id}'],
+    ],
+    ['/contacts', '/people'],
+  ],
+  [
+    'a new base path',
+    [
+      ['GET /a', 'GET /v2/a'],
+      ['POST /b/c', 'POST /v2/b/c'],
+    ],
+    ['/', '/v2'],
+  ],
+])('operations that moved with one path are one entry: %s', (_, moves, [was, now]) => {
+  const [one, ...others] = causesOf(moves.map(([before, after], at) => moved(`m${at}`, before, after)));
+  expect(others).toEqual([]);
+  expect(one).toMatchObject({ ids: moves.map((_move, at) => `m${at}`), was, now });
+});
+test.each<[string, [string, string][]]>([
+  [
+    'to different paths',
+    [
+      ['GET /a', 'GET /x'],
+      ['GET /b', 'GET /y'],
+    ],
+  ],
+  [
+    'one of them by another method',
+    [
+      ['GET /a', 'GET /x'],
+      ['PUT /a', 'PATCH /x'],
+    ],
+  ],
+])('what moved %s is an entry each', (_, moves) =>
+  expect(causesOf(moves.map(([before, after], at) => moved(`m${at}`, before, after)))).toHaveLength(2),
+);
+test('a single operation that moved is told with its method', () =>
+  expect(causesOf([moved('m', 'GET /a', 'GET /x')])[0]).toMatchObject({ was: 'GET /a', now: 'GET /x' }));

@@ -17,6 +17,17 @@ test.each<[Parameters<typeof changeWords>[0], string]>([
     { ...target, change: 'narrowed', was: { maxLength: 9 }, now: { maxLength: 5 } },
     'Stricter limit for “contact › email” of POST /kits: maxLength 9 → maxLength 5.',
   ],
+  [
+    {
+      ...target,
+      change: 'operation-moved',
+      field: null,
+      operation: 'GET /kits, POST /kits',
+      was: '/kits',
+      now: '/sets',
+    },
+    'Path of 2 operations changed: /kits → /sets.',
+  ],
 ])('%j', (change, words) => expect(changeWords(change)).toBe(words));
 
 test('each change is a sentence of its own, without a hole in it', () => {

@@ -72,7 +72,9 @@ export function changeWords({ change, question, operation, field, was, now }: To
     case 'operation-gone':
       return `Operation removed: ${operation}.`;
     case 'operation-moved':
-      return `Operation moved: ${asText(was)} → ${asText(now)}.`;
+      return asText(was).startsWith('/')
+        ? `Path of ${operation!.split(', ').length} operations changed: ${asText(was)} → ${asText(now)}.`
+        : `Operation moved: ${asText(was)} → ${asText(now)}.`;
     case 'field-added':
       return `New ${isRequired(now) ? 'required ' : ''}field: ${place}${where}.`;
     case 'field-gone':

@@ -1,6 +1,7 @@
 import type { TargetView } from '@grammata/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { useParam } from '../address';
 import { afterwards, wordsFor } from '../api';
 import { Read } from '../app/Read';
 import { useKeys } from '../app/keys';
@@ -22,7 +23,9 @@ export function TargetPage() {
 }
 
 function Loaded({ target }: { target: TargetView }) {
-  const [editing, setEditing] = useState(false);
+  const [asked, ask] = useParam('change');
+  const editing = asked === 'settings';
+  const setEditing = (edits: boolean) => ask(edits ? 'settings' : null);
   const read = useReadTarget(target.id);
   useKeys([{ key: 't', does: 'test the connection', run: () => read.mutate(undefined) }]);
   const margin = (

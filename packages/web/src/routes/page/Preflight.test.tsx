@@ -80,6 +80,7 @@ test.each<[string, Record<string, [number, unknown]>, string]>([
   const { onLive } = open(reports, answers);
   await says(words);
   await says('All of them can be sent.');
+  expect(screen.getByRole('link', { name: 'Open target' }).getAttribute('href')).toBe('/targets/t');
   expect(publish().disabled).toBe(true);
   expect(onLive).not.toHaveBeenCalled();
 });

@@ -53,7 +53,7 @@ export function Preflight({ onClose, onLive = onClose }: { onClose: () => void; 
       const connection = connections?.get(id);
       const words = connection && `${connection.verdict} ${connection.advice ?? ''}`.trim();
       const fault = unread && { ok: false, words: wordsFor(unread) };
-      return { name, answer: connection ? { ...connection, words: words! } : fault };
+      return { id, name, answer: connection ? { ...connection, words: words! } : fault };
     }),
     ...(noFiles && { files: { fault: wordsFor(noFiles) } }),
     ...(files && { files: { looked: files.looked, faults: files.faults.map(each => each.message) } }),
@@ -76,6 +76,11 @@ export function Preflight({ onClose, onLive = onClose }: { onClose: () => void; 
                   to={`/routes/${route.id}/mapping?call=${check.at.callId}&line=${check.at.lineId}`}
                 >
                   Open line
+                </Link>
+              )}
+              {check.targetId !== undefined && (
+                <Link className="act" to={`/targets/${check.targetId}`}>
+                  Open target
                 </Link>
               )}
             </Note>
