@@ -93,6 +93,8 @@ export const MOST_HELD = 100;
 /** A change that was seen in a form or a target. */
 export interface ChangeView {
   id: string;
+  /** The same for changes that are one: they are listed as one entry, and counted once. */
+  cause: string;
   subject: 'form' | 'target';
   subjectId: string;
   subjectName: string;

@@ -1,4 +1,5 @@
 export * from './answers';
+export * from './causes';
 export { shareOfLook } from './chance';
 export * from './compare';
 export * from './documents';

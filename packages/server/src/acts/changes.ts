@@ -1,5 +1,6 @@
 import type { ChangeState } from '../store';
 import type { ChangesView, ChangeTouch, ChangeView, HoldInput } from '@grammata/contract';
+import { causeOf } from '@grammata/core/drift';
 import type { Submission } from '@grammata/core/submission';
 import { iso } from '../clock';
 import {
@@ -58,6 +59,7 @@ export function changeView(parts: Parts, row: ChangeRow, withHeld = true): Chang
   const [worst] = [...touches].sort((a, b) => ranks[b.touch] - ranks[a.touch]);
   return {
     id: row.id,
+    cause: causeOf(row),
     subject: row.subject,
     subjectId: row.subjectId,
     subjectName: form?.form.name ?? target?.name ?? 'something that was removed',

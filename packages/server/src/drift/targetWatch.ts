@@ -20,6 +20,8 @@ export function keepTargetChanges(
     .flatMap(definition => operationsUsed(definition, after.id));
   const used = new Set(before.operations.filter(each => ids.includes(each.id)).map(operationName));
   // A document of hundreds changes all the time: once routes use some of it, what becomes of the others is not told.
+  // What is seen at one reading has one time.
+  const at = now();
   const seen = operationDifferences
     .filter(each => used.has(each.operation) || (used.size === 0 && each.change !== 'operation-added'))
     .map(what => ({
@@ -28,7 +30,7 @@ export function keepTargetChanges(
       what,
       before: operationNamed(before, what.operation),
       after: null,
-      at: now(),
+      at,
       asBeforeAt: before.readAt,
     }));
   const fresh = store.changes.keep(seen);

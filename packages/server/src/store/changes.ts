@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, gte, inArray, lt, lte, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
-import { reasonOf } from '@grammata/core/drift';
+import { causeOf, reasonOf } from '@grammata/core/drift';
 import { asText } from '@grammata/core/submission';
 import { newId } from '../ids';
 import { changes, isOfAnswers, isTraffic, type ChangeState, type HoldDecision } from './changesSchema';
@@ -104,8 +104,10 @@ export class Changes {
       .all();
   }
 
+  /** How many are open; those that are one cause count once. */
   openCount(): number {
-    return this.db.select({ n: count() }).from(changes).where(eq(changes.state, 'open')).get()!.n;
+    const open = this.db.select().from(changes).where(eq(changes.state, 'open')).all();
+    return new Set(open.map(causeOf)).size;
   }
 
   /**

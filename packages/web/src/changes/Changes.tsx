@@ -36,7 +36,8 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
   const [asked, ask] = useParam('change');
   const [supposing, setSupposing] = useState(false);
   const list = useRef<HTMLUListElement>(null);
-  const shown = causesOf(all)
+  const causes = causesOf(all);
+  const shown = causes
     .filter(each => shows === 'all' || each.state === 'open' || isStillListed(each) || each.ids.includes(asked ?? ''))
     .toSorted((one, other) => weightOf(one) - weightOf(other));
   const first = shown.find(each => each.state === 'open' && each.touch === 'breaks');
@@ -62,7 +63,7 @@ function Listed({ all, open }: { all: ChangeView[]; open: number }) {
           onChange={show}
           ways={[
             { value: 'open', label: 'Open', count: open },
-            { value: 'all', label: 'All', count: all.length, title: 'Key a' },
+            { value: 'all', label: 'All', count: causes.length, title: 'Key a' },
           ]}
         />
       }

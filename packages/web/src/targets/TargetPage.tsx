@@ -1,5 +1,4 @@
 import type { TargetView } from '@grammata/contract';
-import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useParam } from '../address';
 import { afterwards, wordsFor } from '../api';
