@@ -1,4 +1,4 @@
-import { formChanges, readMessages, type DriftRequest } from '@grammata/core/drift';
+import { formChanges, readBoth, type DriftRequest } from '@grammata/core/drift';
 import { catalogue, type Answers, type Carried, type Filled, type Question } from '@grammata/practice';
 import { edited, type EditKind, type FormEdit } from '../../packages/practice/src/builders/edits';
 import { keyOf } from '../../packages/practice/src/builders/kinds/plainKeys';
@@ -221,9 +221,7 @@ export function demoScore(count: number, from = 1): DriftScore {
   for (let seed = from; score.cases < count && seed < from + 40 * count; seed++) {
     const one = demoCase(seed);
     if (!one) continue;
-    const ways: Parameters<typeof readMessages>[1] = [];
-    const before = readMessages(one.before, ways);
-    judge(score, one, formChanges(before, readMessages(one.after, ways)));
+    judge(score, one, formChanges(...readBoth(one.before, one.after)));
   }
   return score;
 }

@@ -1,4 +1,4 @@
-import { formChanges, readMessages, type DriftRequest, type FormChange } from '@grammata/core/drift';
+import { formChanges, readBoth, type DriftRequest, type FormChange } from '@grammata/core/drift';
 import { Chance, draw, type Answer, type Draw, type Drawn, type Half } from '../reading/draw';
 import { media, type Rendered } from '../reading/media';
 import type { Asked } from '../reading/words';
@@ -347,9 +347,7 @@ export function formScore(count: number, half: Half, from = 1): DriftScore {
   for (let seed = from; score.cases < count; seed++) {
     const one = formCase(seed, half);
     if (!one) continue;
-    const ways: Parameters<typeof readMessages>[1] = [];
-    const before = readMessages(one.before, ways);
-    judge(score, one, formChanges(before, readMessages(one.after, ways)));
+    judge(score, one, formChanges(...readBoth(one.before, one.after)));
   }
   return score;
 }

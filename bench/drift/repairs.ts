@@ -1,4 +1,4 @@
-import { fareOf, formChanges, readMessages, repairsForForm } from '@grammata/core/drift';
+import { fareOf, formChanges, readBoth, repairsForForm } from '@grammata/core/drift';
 import { newLine, ROUTE_FORMAT, usualTerms, type Line, type RouteDefinition } from '@grammata/core/route';
 import { inferSchema, type FieldSchema } from '@grammata/core/schema';
 import type { Submission } from '@grammata/core/submission';
@@ -69,9 +69,7 @@ export function repairScore(count: number, half: Half, from = 1): RepairScore {
   for (let seed = from; score.breaking < count; seed++) {
     const one = formCase(seed, half);
     if (!one || one.wanted.length === 0) continue;
-    const ways: Parameters<typeof readMessages>[1] = [];
-    const before = readMessages(one.before, ways);
-    const after = readMessages(one.after, ways);
+    const [before, after] = readBoth(one.before, one.after);
     const [was, now] = [before, after].map(all => all.flatMap(each => each.submissions)) as [
       Submission[],
       Submission[],

@@ -1,4 +1,4 @@
-import { documentChanges, formChanges, readMessages, type DriftRequest } from '@grammata/core/drift';
+import { documentChanges, formChanges, readBoth, type DriftRequest } from '@grammata/core/drift';
 import { isJsonObject, type Json } from '@grammata/core/submission';
 import { Checked, documentOf, fileAndOptions, Misuse, type Command } from './command';
 
@@ -14,9 +14,7 @@ export const drift: Command = async args => {
 
 function changesIn(before: Json, after: Json) {
   if (Array.isArray(before) && Array.isArray(after)) {
-    const ways: Parameters<typeof readMessages>[1] = [];
-    const was = readMessages(requestsOf(before, 'before'), ways);
-    return formChanges(was, readMessages(requestsOf(after, 'after'), ways));
+    return formChanges(...readBoth(requestsOf(before, 'before'), requestsOf(after, 'after')));
   }
   if (Array.isArray(before) || Array.isArray(after))
     throw new Misuse('give requests before and after, or documents before and after, not one of each.');

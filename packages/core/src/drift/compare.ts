@@ -8,7 +8,7 @@ import {
   type ValueChange,
 } from '../submission';
 import { documentChanges, type DocumentChange } from './documents';
-import { formChanges, readMessages, type FormChange } from './forms';
+import { formChanges, readBoth, type DriftRequest, type FormChange } from './forms';
 
 /** One of two things that are held against each other: a message or a document, as text. */
 export interface Side {
@@ -49,9 +49,12 @@ export function compareSides(before: Side, after: Side): Comparing {
     const changes = documentChanges(taking(was), taking(now)) ?? [];
     return { kind: 'schemas', changes, answers: [], places };
   }
-  const ways: Parameters<typeof readMessages>[1] = [];
-  const read = ({ text, type, query = '' }: Side) => readMessages([{ body: text, ...(type && { type }), query }], ways);
-  const [older, newer] = [read(before), read(after)];
+  const [older, newer] = readBoth(
+    ...([before, after].map(({ text, type, query = '' }) => [{ body: text, ...(type && { type }), query }]) as [
+      DriftRequest[],
+      DriftRequest[],
+    ]),
+  );
   const [one, other] = [older, newer].map(messages => new Map(messages[0]!.submissions.flatMap(answersIn)));
   const changes = formChanges(older, newer);
   // What came in the place of another stands beside it.

@@ -1,5 +1,5 @@
 import type { Json } from '../../submission';
-import { formChanges, readMessages, type FormChange } from '..';
+import { formChanges, readBoth, readMessages, type DriftRequest, type FormChange } from '..';
 
 /** Twelve people's answers, each a little otherwise. */
 const sites = ['AB-07', 'AB-02', 'AB-09'];
@@ -290,5 +290,56 @@ test('a question with a box to tick that is worded otherwise is the same one, al
       was: 'i_agree_that_you_keep_my_details',
       now: 'you_may_keep_my_details',
     },
+  ]);
+});
+
+describe('messages of which nobody is sure how they are built', () => {
+  /** Labelled answers in XML under names that say nothing; one is worded otherwise after the change. */
+  const item = (key: string, label: string, ...values: string[]) =>
+    `<item><bix>${key}</bix><quon>${label}</quon>${values.map(each => `<sert>${each}</sert>`).join('')}</item>`;
+  const sent = (at: number, who: string): DriftRequest => ({
+    type: 'application/xml',
+    body: `<?xml version="1.0"?><root><ofal><irt>f-49</irt><lup>Spacer nad rzeką</lup></ofal><all><entry><zek>r-${at}</zek><unf>2026-10-01T08:28:00Z</unf><items>${[
+      item('kto', who, names[at % 4]!),
+      item('poczta', 'Adres e-mail', `p${at}@example.org`),
+      item('pogoda', 'Jaka była pogoda?', ['Sucho', 'Wiatr'][at % 2]!),
+      item('co', 'Co widziałeś?', ...signs.slice(0, 1 + (at % 3))),
+    ].join('')}</items></entry></all></root>`,
+  });
+  const all = (from: number, count: number, who: string) =>
+    Array.from({ length: count }, (_, at) => sent(from + at, who));
+  const waysIn = (messages: ReturnType<typeof readMessages>) => new Set(messages.map(each => JSON.stringify(each.way)));
+
+  test('are read in one way on both sides, so that only what changed is told', () => {
+    const [before, after] = [all(0, 28, 'Imię i nazwisko'), all(28, 14, 'Please: Imię i nazwisko')];
+    const ways: Parameters<typeof readMessages>[1] = [];
+    const apart = [...waysIn(readMessages(before, ways)), ...waysIn(readMessages(after, ways))];
+    expect(new Set(apart).size).toBe(2);
+    const [was, now] = readBoth(before, after);
+    expect(waysIn([...was, ...now]).size).toBe(1);
+    expect(formChanges(was, now)).toEqual([
+      { change: 'reworded', question: 'kto', was: 'Imię i nazwisko', now: 'Please: Imię i nazwisko' },
+    ]);
+  });
+  test('are read once where all are read in one way', () => {
+    const [was, now] = readBoth(messages(0, 4, same, asLabelled), messages(4, 4, same, asLabelled));
+    expect(waysIn([...was, ...now]).size).toBe(1);
+    expect(formChanges(was, now)).toEqual([]);
+  });
+  test('with identifiers for keys: no question stands in for one that was in a single message', () => {
+    const keyed = (from: number) =>
+      readMessages(
+        Array.from({ length: 9 }, (_, at) => ({ body: { site: sites[at % 3]!, [`r-${from + at}`]: names[at % 4]! } })),
+      );
+    expect(formChanges(keyed(1000), keyed(2000)).filter(each => each.change === 'replaced')).toEqual([]);
+  });
+});
+
+test('of a question that takes one answer now it is not told that each option is chosen less', () => {
+  const several = on('signs', (_, at) => ({ value: at % 2 === 0 ? [...signs] : ['Foam', 'Litter'] }));
+  const before = readMessages(messages(0, 24, several, asLabelled));
+  const one = on('signs', () => ({ value: 'Foam' }));
+  expect(formChanges(before, readMessages(messages(24, 14, one, asLabelled)))).toEqual([
+    { change: 'list-to-single', question: 'signs' },
   ]);
 });

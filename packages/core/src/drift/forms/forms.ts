@@ -86,9 +86,14 @@ function isAdded({ shown }: Asked, was: Profile, now: Profile): boolean {
 const testsOf = (was: Profile, now: Profile): number =>
   [...was.questions.values()].reduce((sum, each) => sum + 1 + optionsIn(each), now.questions.size);
 
+/** Messages so few that each of them counts. */
+const FEW = 5;
+
 /** Questions that others stand in for, by their keys before: the same question under another key. */
 function successorsIn(was: Profile, now: Profile): Map<string, string> {
-  const lost = [...was.questions.values()].filter(each => !now.questions.has(each.key));
+  // What stood in a single message of many is hardly a question: identifiers, say, that were taken for keys.
+  const isAsked = ({ shown }: Asked) => shown > 1 || was.count < FEW;
+  const lost = [...was.questions.values()].filter(each => !now.questions.has(each.key) && isAsked(each));
   const fresh = [...now.questions.values()].filter(each => !was.questions.has(each.key));
   if (lost.length === 0 || fresh.length === 0) return new Map();
   const scores = lost.map(one =>
@@ -209,7 +214,9 @@ function ofQuestion(
   if (before === after || list) {
     const { added, gone, renamed } = optionChanges(one, other, limit);
     for (const [from, to] of renamed) changes.push({ change: 'option-renamed', question, was: from, now: to });
-    for (const option of gone) changes.push({ change: 'option-gone', question, was: option });
+    // Where one answer is given instead of several, each option is chosen less.
+    if (list !== 'list-to-single')
+      for (const option of gone) changes.push({ change: 'option-gone', question, was: option });
     for (const option of added) changes.push({ change: 'option-added', question, now: option });
   }
   return changes;

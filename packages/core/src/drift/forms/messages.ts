@@ -30,6 +30,28 @@ export function readMessages(requests: readonly DriftRequest[], ways: Way[] = []
   });
 }
 
+/**
+ * Reads messages before and after: where they were not all read in one way, those that nobody is sure of are read again as the others were, the surest
+ * and commonest way first. What is told then is what changed, not how one message was taken.
+ */
+export function readBoth(
+  before: readonly DriftRequest[],
+  after: readonly DriftRequest[],
+): [before: Message[], after: Message[]] {
+  const sure: Way[] = [];
+  const first: [Message[], Message[]] = [readMessages(before, sure), readMessages(after, sure)];
+  const counts = new Map<string, { way: Way; times: number }>();
+  for (const { way } of first.flat()) {
+    if (!way) continue;
+    const key = JSON.stringify(way);
+    counts.set(key, { way, times: (counts.get(key)?.times ?? 0) + 1 });
+  }
+  if (counts.size < 2) return first;
+  const commonest = [...counts.values()].sort((one, other) => other.times - one.times).map(each => each.way);
+  const ways = [...sure, ...commonest];
+  return [readMessages(before, ways), readMessages(after, ways)];
+}
+
 /** What a body was read as, and what it is said to be where that is no JSON: a page is built otherwise than a text. */
 const mediumOf = (media: string, type: string | undefined): string =>
   media === 'json' || !type ? media : `${media} ${type.split(';')[0]!.trim().toLowerCase()}`;
