@@ -64,11 +64,11 @@ test('a bad week is noticed, repaired in the interface, and nothing is lost', as
   await expect(page.getByRole('heading', { level: 1, name: 'Sampling report' })).toBeVisible();
 
   await page.goto('/changes');
-  await expect(change(page, /^Key of/)).toBeVisible();
+  await expect(change(page, /^Key of “Which site/)).toBeVisible();
   await expect(change(page, /^New question: .*Dissolved oxygen/)).toContainText('Affects no route');
   await expect(page.getByRole('navigation', { name: 'Main' })).toContainText(/Changes\s*\d/);
   await expectAccessible(page);
-  await mend(page, /^Key of/, /Use “s1n” instead of “s1”; where it is missing, “s1”/);
+  await mend(page, /^Key of “Which site/, /Use “s1n” instead of “s1”; where it is missing, “s1”/);
   // Somebody says of the other that nothing is to be done.
   await change(page, /Dissolved oxygen/)
     .getByRole('button', { name: 'Dismiss' })
@@ -93,11 +93,11 @@ test('a bad week is noticed, repaired in the interface, and nothing is lost', as
   const ids = [...held, ...dead];
   expect(ids).toHaveLength(4);
   // What was held goes from where it was mended; what the target refused, from the deliveries.
-  const send = change(page, /^Key of/).getByRole('button', { name: /^Send what was held \(\d+\)/ });
+  const send = change(page, /^Key of “Which site/).getByRole('button', { name: /^Send what was held \(\d+\)/ });
   await expect(send).toBeVisible();
   await expectAccessible(page);
   await send.press('Enter');
-  await expect(change(page, /^Key of/).getByRole('status')).toContainText('Sending');
+  await expect(change(page, /^Key of “Which site/).getByRole('status')).toContainText('Sending');
   await page.request.post('/api/deliveries/resend', { data: { ids: dead, mapping: 'now' } });
   await expect
     .poll(
@@ -114,6 +114,6 @@ test('a bad week is noticed, repaired in the interface, and nothing is lost', as
     .toBe('all delivered');
   // All of it stays to be read later, with who settled it.
   await page.goto('/changes?show=all');
-  await expect(change(page, /^Key of/)).toContainText('resolved by Rowan');
+  await expect(change(page, /^Key of “Which site/)).toContainText('resolved by Rowan');
   await expect(change(page, /Dissolved oxygen/)).toContainText('dismissed by Rowan');
 });
