@@ -49,12 +49,8 @@ export function compareSides(before: Side, after: Side): Comparing {
     const changes = documentChanges(taking(was), taking(now)) ?? [];
     return { kind: 'schemas', changes, answers: [], places };
   }
-  const [older, newer] = readBoth(
-    ...([before, after].map(({ text, type, query = '' }) => [{ body: text, ...(type && { type }), query }]) as [
-      DriftRequest[],
-      DriftRequest[],
-    ]),
-  );
+  const asked = ({ text, type, query = '' }: Side): DriftRequest[] => [{ body: text, ...(type && { type }), query }];
+  const [older, newer] = readBoth(asked(before), asked(after));
   const [one, other] = [older, newer].map(messages => new Map(messages[0]!.submissions.flatMap(answersIn)));
   const changes = formChanges(older, newer);
   // What came in the place of another stands beside it.

@@ -19,9 +19,9 @@ export function keepTargetChanges(
     .flatMap(route => [route.draft, store.routes.doing(route).definition])
     .flatMap(definition => operationsUsed(definition, after.id));
   const used = new Set(before.operations.filter(each => ids.includes(each.id)).map(operationName));
-  // A document of hundreds changes all the time: once routes use some of it, what becomes of the others is not told.
   // What is seen at one reading has one time.
   const at = now();
+  // A document of hundreds changes all the time: once routes use some of it, what becomes of the others is not told.
   const seen = operationDifferences
     .filter(each => used.has(each.operation) || (used.size === 0 && each.change !== 'operation-added'))
     .map(what => ({

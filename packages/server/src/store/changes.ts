@@ -106,8 +106,9 @@ export class Changes {
 
   /** How many are open; those that are one cause count once. */
   openCount(): number {
-    const open = this.db.select().from(changes).where(eq(changes.state, 'open')).all();
-    return new Set(open.map(causeOf)).size;
+    const { id, subject, subjectId, what, state, firstAt } = changes;
+    const told = this.db.select({ id, subject, subjectId, what, state, firstAt }).from(changes);
+    return new Set(told.where(eq(state, 'open')).all().map(causeOf)).size;
   }
 
   /**

@@ -233,7 +233,7 @@ export function troubleWith(
       dropped: 'Try again; if it stays so, ask whoever runs the target.',
       private: 'Add it to GRAMMATA_ALLOW_PRIVATE if it is meant to be reached.',
       address: 'Give a whole address that starts with https://.',
-      consent: 'Give consent on the page of the target.',
+      consent: 'Give consent on the target’s page.',
       token: 'Check the user or client and its secret.',
       file: 'Try again.',
       parked: 'It is tested again automatically.',
@@ -244,7 +244,7 @@ export function troubleWith(
   if (isAboutCredentials(answer.status, answer.body))
     return [
       `Status ${answer.status}: credentials rejected.`,
-      'Create new ones at the target and enter them in its settings here.',
+      'Create new ones at the target, then enter them in its settings here.',
     ];
   if (answer.status === 404) return ['Status 404: nothing at this path.', path];
   if (answer.status >= 300)
