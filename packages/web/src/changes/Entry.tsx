@@ -255,7 +255,7 @@ function Touch({
   );
 }
 
-/** Sends again what was held or rejected because of a change: those that are counted, and no others. */
+/** Sends again what was held or rejected because of a change: those that are counted, and no others. While it is open, mending it comes first. */
 function SendStopped({ change, onSent }: { change: ChangeView; onSent: () => void }): ReactNode {
   const send = useSendShown();
   if (send.isSuccess)
@@ -268,7 +268,11 @@ function SendStopped({ change, onSent }: { change: ChangeView; onSent: () => voi
   if (stopped.length === 0) return null;
   return (
     <>
-      <Press onClick={() => send.mutate(stopped, { onSuccess: onSent })} disabled={send.isPending}>
+      <Press
+        quiet={change.state === 'open'}
+        onClick={() => send.mutate(stopped, { onSuccess: onSent })}
+        disabled={send.isPending}
+      >
         {sendWords(change)}
       </Press>
       {send.error && <Fault>{wordsFor(send.error)}</Fault>}
